@@ -1,0 +1,23 @@
+/// <reference lib="webworker" />
+import { NetworkOnly, type PrecacheEntry, Serwist, type SerwistGlobalConfig } from 'serwist';
+
+declare global {
+  interface WorkerGlobalScope extends SerwistGlobalConfig {
+    __SW_MANIFEST: (PrecacheEntry | string)[] | undefined;
+  }
+}
+declare const self: ServiceWorkerGlobalScope;
+
+// Build assets and static shells only. Pages with data and their payloads are never kept here: data live in
+// the store of the person they belong to.
+const serwist = new Serwist({
+  precacheEntries: self.__SW_MANIFEST,
+  skipWaiting: false,
+  clientsClaim: true,
+  navigationPreload: false,
+  disableDevLogs: true,
+  precacheOptions: { cleanupOutdatedCaches: true, ignoreURLParametersMatching: [/^(site|visit)$/] },
+  runtimeCaching: [{ matcher: ({ request }) => request.destination === 'document', handler: new NetworkOnly() }],
+  fallbacks: { entries: [{ url: '/offline', matcher: ({ request }) => request.destination === 'document' }] },
+});
+serwist.addEventListeners();

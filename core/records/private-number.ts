@@ -1,0 +1,33 @@
+/**
+ * Numbers that must not be kept: payment cards, contracts, hardware.
+ * A text field holding one is refused with the reason, before it is stored anywhere.
+ */
+
+/** Luhn check digit (ISO/IEC 7812-1, from memory). @param digits digits only */
+function luhn(digits: string): boolean {
+  let sum = 0;
+  for (let i = 0; i < digits.length; i++) {
+    let d = Number(digits[digits.length - 1 - i]);
+    if (i % 2 === 1) {
+      d *= 2;
+      if (d > 9) d -= 9;
+    }
+    sum += d;
+  }
+  return sum % 10 === 0;
+}
+
+/**
+ * Says why a text may not be kept, or `null` when it may.
+ * Looks for a payment card number (13–19 digits passing Luhn), a charging contract id (eMAID form:
+ * two letters, three of the provider, nine of the contract; from memory of ISO 15118-2) and a hardware address.
+ */
+export function privateNumber(text: string): string | null {
+  for (const m of text.matchAll(/\d(?:[ -]?\d){12,18}/g)) {
+    const digits = m[0].replace(/[ -]/g, '');
+    if (luhn(digits)) return 'This looks like a payment card number. Card numbers are never kept here.';
+  }
+  if (/\b[A-Z]{2}-[A-Z0-9]{3}-[A-Z0-9]{9}(-[A-Z0-9])?\b/i.test(text)) return 'This looks like a charging contract number. Contract numbers are never kept here.';
+  if (/\b(?:[0-9A-F]{2}[:-]){5,7}[0-9A-F]{2}\b/i.test(text)) return 'This looks like a hardware or RFID number. Such numbers are never kept here.';
+  return null;
+}

@@ -1,0 +1,39 @@
+import Decimal from 'decimal.js';
+import { known, type Maybe, unknown } from '../units/known';
+import { printKWh } from '../units/print';
+import { toMinor } from '../units/money';
+
+/**
+ * The smallest tariff: so much per kWh and so much per start, tax in. Amounts are decimal strings.
+ * As an OCPI 2.2.1 Tariff it is one element with an ENERGY and a FLAT price component, prices given with VAT in.
+ */
+export type SimpleTariff = { id: string; networkId: string; currency: string; perKWh: string; startFee: string; validFrom: string };
+
+export type BillLine = { label: string; amount: string };
+export type ExpectedBill = { lines: BillLine[]; total: string; currency: string };
+
+/** The tariff in force on a day: the one with the latest `validFrom` (ISO date) not after it. @param day ISO date, local to the site */
+export function tariffOn(tariffs: readonly SimpleTariff[], networkId: string | null, day: string): SimpleTariff | undefined {
+  return tariffs
+    .filter((t) => t.networkId === networkId && t.validFrom <= day)
+    .sort((a, b) => (a.validFrom < b.validFrom ? 1 : a.validFrom > b.validFrom ? -1 : a.id < b.id ? 1 : -1))[0];
+}
+
+/**
+ * What a visit should cost, line by line; each line rounded half up to the minor unit only in the total.
+ * @param kWh delivered, decimal string
+ * @param sessions number of attempts that got power: each pays the start fee
+ */
+export function expectedBill(tariff: SimpleTariff, kWh: string, sessions: number): ExpectedBill {
+  const energy = new Decimal(kWh).times(tariff.perKWh);
+  const start = new Decimal(tariff.startFee).times(sessions);
+  const lines: BillLine[] = [{ label: `Energy ${printKWh(kWh)} × ${tariff.perKWh}`, amount: toMinor(energy, tariff.currency) }];
+  if (!start.isZero()) lines.push({ label: sessions === 1 ? 'Start fee' : `Start fee × ${sessions}`, amount: toMinor(start, tariff.currency) });
+  return { lines, total: toMinor(energy.plus(start), tariff.currency), currency: tariff.currency };
+}
+
+/** Charged less expected, decimal string; unknown when the currencies differ. */
+export function billDifference(expected: ExpectedBill, charged: { amount: string; currency: string }): Maybe<string> {
+  if (expected.currency !== charged.currency) return unknown('the bill is in another currency than the tariff');
+  return known(toMinor(new Decimal(charged.amount).minus(expected.total), expected.currency));
+}

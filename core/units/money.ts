@@ -1,0 +1,43 @@
+import Decimal from 'decimal.js';
+
+/** Decimal string of an amount: digits, optional fraction of up to six, optional leading minus. */
+export const DECIMAL = /^-?\d{1,9}(\.\d{1,6})?$/;
+
+/** Minor unit digits of a currency (ISO 4217 as carried by the runtime's locale data). */
+function minorDigits(currency: string): number {
+  return new Intl.NumberFormat('en', { style: 'currency', currency }).resolvedOptions().maximumFractionDigits ?? 2;
+}
+
+/** Rounds half up to the currency's minor unit. @param amount decimal string @param currency ISO 4217 */
+export const toMinor = (amount: string | Decimal, currency: string): string =>
+  new Decimal(amount).toFixed(minorDigits(currency), Decimal.ROUND_HALF_UP);
+
+/** Prints an amount in the currency's own form. @param amount decimal string @param currency ISO 4217 */
+export function printMoney(amount: string | Decimal, currency: string): string {
+  const digits = minorDigits(currency);
+  const d = new Decimal(toMinor(amount, currency));
+  return new Intl.NumberFormat('en', {
+    style: 'currency',
+    currency,
+    currencyDisplay: 'narrowSymbol',
+    minimumFractionDigits: digits,
+    maximumFractionDigits: digits,
+  }).format(d.toNumber());
+}
+
+/** Prints a price per kWh with three decimals. @param perKWh decimal string, currency per kWh */
+export function printPerKWh(perKWh: string | Decimal, currency: string): string {
+  return new Intl.NumberFormat('en', {
+    style: 'currency',
+    currency,
+    currencyDisplay: 'narrowSymbol',
+    minimumFractionDigits: 3,
+    maximumFractionDigits: 3,
+  }).format(new Decimal(perKWh).toDecimalPlaces(3, Decimal.ROUND_HALF_UP).toNumber());
+}
+
+/** The currency's symbol, for labels. */
+export const currencySymbol = (currency: string): string =>
+  new Intl.NumberFormat('en', { style: 'currency', currency, currencyDisplay: 'narrowSymbol' })
+    .formatToParts(0)
+    .find((p) => p.type === 'currency')?.value ?? currency;

@@ -1,0 +1,50 @@
+/**
+ * Printing of instants in a site's zone. Only the runtime's own zone data is used;
+ * turning a typed local time into an instant needs Temporal and lives where such forms are.
+ */
+const cache = new Map<string, Intl.DateTimeFormat>();
+function format(zone: string, options: Intl.DateTimeFormatOptions): Intl.DateTimeFormat {
+  const key = zone + JSON.stringify(options);
+  let f = cache.get(key);
+  if (!f) {
+    f = new Intl.DateTimeFormat('en-GB', { ...options, timeZone: zone });
+    cache.set(key, f);
+  }
+  return f;
+}
+
+/** True when the runtime knows the IANA zone name. */
+export function isZone(zone: string): boolean {
+  try {
+    format(zone, {});
+    return true;
+  } catch {
+    return false;
+  }
+}
+
+/** `13:52:08`. @param ms UTC ms */
+export const printClock = (ms: number, zone: string) =>
+  format(zone, { hour: '2-digit', minute: '2-digit', second: '2-digit', hourCycle: 'h23' }).format(ms);
+/** `13:52`. */
+export const printTime = (ms: number, zone: string) =>
+  format(zone, { hour: '2-digit', minute: '2-digit', hourCycle: 'h23' }).format(ms);
+/** `14 Oct`. */
+export const printDay = (ms: number, zone: string) => format(zone, { day: 'numeric', month: 'short' }).format(ms);
+/** `14 Oct 2025`. */
+export const printDate = (ms: number, zone: string) =>
+  format(zone, { day: 'numeric', month: 'short', year: 'numeric' }).format(ms);
+/** `Tuesday 14 October 2025`. */
+export const printLongDate = (ms: number, zone: string) =>
+  format(zone, { weekday: 'long', day: 'numeric', month: 'long', year: 'numeric' }).format(ms).replace(',', '');
+
+/** `2025-10`: the calendar month of an instant in a zone, for grouping. */
+export function localMonth(ms: number, zone: string): string {
+  const parts = format(zone, { year: 'numeric', month: '2-digit' }).formatToParts(ms);
+  const get = (type: string) => parts.find((p) => p.type === type)?.value ?? '';
+  return `${get('year')}-${get('month')}`;
+}
+
+/** `Oct 2025` from `2025-10`. */
+export const printMonth = (month: string) =>
+  format('UTC', { month: 'short', year: 'numeric' }).format(Date.parse(`${month}-15T12:00:00Z`));

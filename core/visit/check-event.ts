@@ -1,0 +1,67 @@
+import { z } from 'zod/mini';
+import { isZone } from '../units/zoned';
+import { EVENT_VERSION, type StoredEvent } from './event';
+import { isKind, payloadProblem, uuid } from './payloads';
+
+/** How far ahead of the clock an event may be. */
+export const FUTURE_LIMIT_MS = 48 * 3600 * 1000;
+/** The largest payload kept for a kind or version this code does not know. */
+export const NEWER_PAYLOAD_BYTES = 8192;
+
+const envelope = z.looseObject({
+  id: uuid(),
+  householdId: uuid(),
+  personId: uuid(),
+  visitId: uuid(),
+  kind: z.string().check(z.regex(/^[a-z][a-z0-9_]{0,31}$/, 'must be a short lower-case word')),
+  v: z.int('must be a whole number').check(z.minimum(1), z.maximum(32767)),
+  at: z.int('must be a time in UTC milliseconds').check(z.minimum(Date.UTC(1990, 0, 1), 'is before 1990')),
+  precision: z.enum(['ms', 's', 'min', 'day']),
+  zone: z.string().check(z.maxLength(64), z.refine(isZone, 'is not a known time zone')),
+  deviceId: uuid(),
+  life: uuid(),
+  mono: z.number().check(z.minimum(0)),
+  awake: z.boolean(),
+  seq: z.int().check(z.minimum(1), z.maximum(1_000_000)),
+  origin: z.enum(['tap', 'typed', 'imported', 'simulated']),
+  role: z.enum(['recorder', 'observer']),
+  payload: z.record(z.string(), z.unknown()),
+});
+
+export type EventCheck =
+  | { ok: true; event: StoredEvent; newer: boolean }
+  | { ok: false; path: string; reason: string };
+
+/**
+ * Checks one event as it comes from outside. Never throws.
+ * @param raw any JSON value
+ * @param nowMs the receiver's clock, UTC ms: events more than 48 h ahead are refused
+ * @returns the event with only envelope fields and payload; `newer` when kind or version is not known here
+ *   (kept up to 8 kB of payload and ignored by derivation); or the path and the reason of the refusal
+ */
+export function checkEvent(raw: unknown, nowMs: number): EventCheck {
+  const parsed = envelope.safeParse(raw);
+  if (!parsed.success) {
+    const issue = parsed.error.issues[0];
+    const path = issue?.path.join('.') ?? '';
+    const reason = issue?.message && issue.message !== 'Invalid input' ? issue.message : 'is missing or not understood';
+    return { ok: false, path: path === '' ? 'event' : path, reason };
+  }
+  const e = parsed.data;
+  if (e.at > nowMs + FUTURE_LIMIT_MS) return { ok: false, path: 'at', reason: 'is more than 48 hours in the future' };
+  const event: StoredEvent = {
+    id: e.id, householdId: e.householdId, personId: e.personId, visitId: e.visitId, kind: e.kind, v: e.v, at: e.at,
+    precision: e.precision, zone: e.zone, deviceId: e.deviceId, life: e.life, mono: e.mono, awake: e.awake, seq: e.seq,
+    origin: e.origin, role: e.role, payload: e.payload,
+  };
+  if (!isKind(e.kind) || e.v > EVENT_VERSION) {
+    // Counted in UTF-8 bytes, as the storage does.
+    if (new TextEncoder().encode(JSON.stringify(e.payload)).length > NEWER_PAYLOAD_BYTES) {
+      return { ok: false, path: 'payload', reason: 'is larger than 8 kB' };
+    }
+    return { ok: true, event, newer: true };
+  }
+  const problem = payloadProblem(e.kind, e.payload);
+  if (problem) return { ok: false, ...problem, reason: problem.reason === 'Invalid input' ? 'is missing or not understood' : problem.reason };
+  return { ok: true, event, newer: false };
+}

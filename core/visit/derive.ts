@@ -1,0 +1,163 @@
+import Decimal from 'decimal.js';
+import type { Side } from '../faults/fault-list';
+import { averageKW, deliveredKWh, peakKW, sessionStallKWh } from '../power/delivered';
+import { known, type Maybe, unknown } from '../units/known';
+import { type AttemptTimes, attemptTimes } from './attempt-times';
+import { type Attempt, cutAttempts } from './attempts';
+import { LEFT_OPEN_MS } from './definitions-version';
+import { type Effective, effectiveEvents } from './effective';
+import type { EventOf, StoredEvent } from './event';
+import { type Placed, placeEvents } from './order';
+import { layTape, type Segment } from './tape';
+import { type VisitTimes, visitTimes } from './visit-times';
+
+export type TimedAttempt = Attempt & { times: AttemptTimes };
+export type FirstTry = 'yes' | 'no' | 'left_out';
+
+/** Everything one visit's events say. */
+export type Visit = {
+  id: string;
+  withdrawn: boolean;
+  visitWithdrawals: string[];
+  newer: boolean;
+  history: Effective['history'];
+  takenBack: Effective['withdrawn'];
+  /** Events in order with their times, bookkeeping kinds taken out. */
+  line: Placed[];
+  siteId: string | null;
+  carId: string | null;
+  zone: string;
+  pulledInAt: number | null;
+  pulledOutAt: number | null;
+  lastEventAt: number;
+  leftReason: string | null;
+  attempts: TimedAttempt[];
+  times: VisitTimes;
+  tape: Segment[];
+  firstTry: { answer: FirstTry; why: string };
+  /** `charge`: some session; `none`: over without one; `open`: not over, or power not recorded. */
+  ended: 'charge' | 'none' | 'open';
+  faults: { code: string; side: Side; attempt: number | null; t: number; ends: boolean }[];
+  delivered: Maybe<string>;
+  average: Maybe<number>;
+  peak: ReturnType<typeof peakKW>;
+  socFrom: number | null;
+  socTo: number | null;
+  bills: (Placed & EventOf<'bill'>)[];
+  paid: Maybe<{ amount: string; currency: string }>;
+  allIn: Maybe<{ perKWh: string; currency: string }>;
+  /** Clock jumps the page should tell of, seconds. */
+  jumps_s: number[];
+};
+
+/**
+ * Derives a visit from its events, in any order and with any duplicates.
+ * Pure: the same set of events gives the same visit.
+ * @param events of one visit; those of other visits are ignored
+ */
+export function deriveVisit(visitId: string, events: readonly StoredEvent[]): Visit {
+  const effective = effectiveEvents(events.filter((e) => e.visitId === visitId), visitId);
+  const line = placeEvents(effective.events);
+  const attempts = cutAttempts(line).map((a): TimedAttempt => ({ ...a, times: attemptTimes(a) }));
+  const times = visitTimes(line, attempts, attempts.map((a) => a.times.charging));
+  const pulledIn = line.find((e): e is Placed & EventOf<'pulled_in'> => e.kind === 'pulled_in');
+  const pulledOut = line.find((e): e is Placed & EventOf<'pulled_out'> => e.kind === 'pulled_out');
+  const bills = line.filter((e): e is Placed & EventOf<'bill'> => e.kind === 'bill');
+  const moments = line.filter((e) => !AFTERWARDS.has(e.kind));
+  const lastEventAt = moments.at(-1)?.t ?? line.at(-1)?.t ?? 0;
+  const delivered = deliveredKWh(attempts, billsKWh(bills), pulledOut !== undefined);
+  const paid = paidOf(bills);
+  const charging = times.charging;
+  const average = !delivered.known ? delivered : !charging.known ? unknown(charging.why) : charging.s <= 0 ? unknown('no charging time') : known(averageKW(delivered.value, charging.s));
+  const soc = attempts.flatMap((a) => a.readings.map((r) => r.socPct)).filter((x) => x !== undefined);
+  const socs = pulledIn?.payload.socPct === undefined ? soc : [pulledIn.payload.socPct, ...soc];
+  return {
+    id: visitId,
+    withdrawn: effective.visitWithdrawn,
+    visitWithdrawals: effective.visitWithdrawals,
+    newer: effective.newer,
+    history: effective.history,
+    takenBack: effective.withdrawn,
+    line,
+    siteId: pulledIn?.payload.siteId ?? null,
+    carId: pulledIn?.payload.carId ?? null,
+    zone: (pulledIn ?? line[0])?.zone ?? 'UTC',
+    pulledInAt: pulledIn?.t ?? null,
+    pulledOutAt: pulledOut?.t ?? null,
+    lastEventAt,
+    leftReason: pulledOut?.payload.reason ?? null,
+    attempts,
+    times,
+    tape: layTape(moments, attempts, times.queue, pulledOut?.t ?? lastEventAt),
+    firstTry: firstTry(attempts, bills),
+    ended: attempts.some((a) => a.proof) ? 'charge' : !pulledOut || attempts.some((a) => a.outcome.kind === 'open') ? 'open' : 'none',
+    faults: faultsOf(line, attempts),
+    delivered,
+    average,
+    peak: peakKW(attempts),
+    socFrom: socs[0] ?? null,
+    socTo: socs.length > 1 ? (socs.at(-1) as number) : null,
+    bills,
+    paid,
+    allIn: allInOf(paid, delivered),
+    jumps_s: line.flatMap((e) => (e.jumped_s === undefined ? [] : [e.jumped_s])),
+  };
+}
+
+/** Kinds that may come long after the visit and say nothing of its length. */
+const AFTERWARDS = new Set<string>(['bill', 'receipt', 'rating', 'note', 'figure_given']);
+
+/** How a visit stands at a moment. @param now UTC ms */
+export function visitState(v: Pick<Visit, 'pulledOutAt' | 'lastEventAt'>, now: number): 'over' | 'running' | 'left_open' {
+  if (v.pulledOutAt !== null) return 'over';
+  return now - v.lastEventAt > LEFT_OPEN_MS ? 'left_open' : 'running';
+}
+
+function billsKWh(bills: readonly EventOf<'bill'>[]): string | undefined {
+  if (bills.length === 0 || bills.some((b) => b.payload.kWh === undefined)) return undefined;
+  return bills.filter((b) => b.payload.state !== 'refunded').reduce((s, b) => s.plus(b.payload.kWh as string), new Decimal(0)).toString();
+}
+
+/** Everything paid; refunds taken off. Unknown across currencies: they are never added without a rate. */
+function paidOf(bills: readonly EventOf<'bill'>[]): Maybe<{ amount: string; currency: string }> {
+  const first = bills[0];
+  if (!first) return unknown('no bill recorded');
+  if (bills.some((b) => b.payload.currency !== first.payload.currency)) return unknown('bills in more than one currency');
+  const amount = bills.reduce((s, b) => (b.payload.state === 'refunded' ? s.minus(b.payload.amount) : s.plus(b.payload.amount)), new Decimal(0));
+  return known({ amount: amount.toString(), currency: first.payload.currency });
+}
+
+function allInOf(paid: Visit['paid'], delivered: Maybe<string>): Maybe<{ perKWh: string; currency: string }> {
+  if (!paid.known) return paid;
+  if (!delivered.known) return delivered;
+  if (Number(delivered.value) === 0) return unknown('nothing was delivered');
+  return known({ perKWh: new Decimal(paid.value.amount).div(delivered.value).toString(), currency: paid.value.currency });
+}
+
+/** Starts at the first try: attempt 1 got power, or shows energy on its readings or its bill. Attempt 2 is never promoted. */
+function firstTry(attempts: readonly Attempt[], bills: readonly EventOf<'bill'>[]): Visit['firstTry'] {
+  const one = attempts[0];
+  if (!one) return { answer: 'left_out', why: 'no attempt' };
+  if (one.proof) return { answer: 'yes', why: 'power on attempt 1' };
+  if (Number(sessionStallKWh(one) ?? 0) > 0) return { answer: 'yes', why: 'kWh read on attempt 1' };
+  const billed = bills.some((b) => Number(b.payload.kWh ?? 0) > 0 && (b.payload.sessions.includes(one.opened.id) || (b.payload.sessions.length === 0 && attempts.length === 1)));
+  if (billed) return { answer: 'yes', why: 'kWh on the bill for attempt 1' };
+  if (one.outcome.kind === 'failed' || one.outcome.kind === 'gave_up') return { answer: 'no', why: one.outcome.reason };
+  return { answer: 'left_out', why: one.claimed ? 'only claimed' : 'still open' };
+}
+
+/** Every fault and refusal of the visit, in order, with the attempt it belongs to. */
+function faultsOf(line: readonly Placed[], attempts: readonly Attempt[]): Visit['faults'] {
+  const inAttempt = new Map<string, number>();
+  for (const a of attempts) {
+    for (const f of a.faults) inAttempt.set(f.mark.id, a.n);
+    for (const r of a.refusals) inAttempt.set(r.id, a.n);
+  }
+  const ending = new Set(attempts.flatMap((a) => a.faults.filter((f) => f.ends).map((f) => f.mark.id)));
+  return line.flatMap((e): Visit['faults'] => {
+    const attempt = inAttempt.get(e.id) ?? null;
+    if (e.kind === 'fault') return [{ code: e.payload.code, side: e.payload.side, attempt, t: e.t, ends: ending.has(e.id) }];
+    if (e.kind === 'means_refused') return [{ code: e.payload.fault ?? 'card_refused', side: 'payment', attempt, t: e.t, ends: false }];
+    return [];
+  });
+}

@@ -1,0 +1,107 @@
+import { EVENT_VERSION, type StoredEvent, type VisitEvent } from './event';
+import { isKind, payloadProblem } from './payloads';
+
+/** One change made to an event afterwards, oldest first: shown as the event's history. */
+export type CorrectionNote = { id: string; personId: string; madeAt: number; field: string; value: string | number | boolean | null };
+
+export type Effective = {
+  /** Known kinds only, corrections applied, withdrawn events and the bookkeeping kinds taken out. Unordered. */
+  events: (VisitEvent & { correctedAt?: true })[];
+  /** Events taken back, as they were. */
+  withdrawn: VisitEvent[];
+  visitWithdrawn: boolean;
+  /** The withdrawals of the visit that stand, newest last: withdrawing these restores it. */
+  visitWithdrawals: string[];
+  /** Some event came from a newer version and is ignored here. */
+  newer: boolean;
+  history: Map<string, CorrectionNote[]>;
+};
+
+type Bookkeeping = VisitEvent & { kind: 'withdrawal' | 'correction' };
+const isBookkeeping = (e: VisitEvent): e is Bookkeeping => e.kind === 'withdrawal' || e.kind === 'correction';
+
+/** Later in the record's own order: greater seq, then device, then id. */
+const later = (a: StoredEvent | VisitEvent, b: StoredEvent | VisitEvent): number =>
+  a.seq - b.seq || (a.deviceId < b.deviceId ? -1 : a.deviceId > b.deviceId ? 1 : a.id < b.id ? -1 : a.id > b.id ? 1 : 0);
+
+/**
+ * Applies withdrawals and corrections. Input in any order, with duplicates.
+ * - A withdrawal counts while it is not itself withdrawn; it can only take back what stands before it, so that
+ *   a hostile ring of withdrawals has one reading in every order of arrival.
+ * - Per field of a target the correction with the greatest (seq, device) wins. A correction that would put a
+ *   payload out of bounds is left unapplied; corrections of corrections are not a thing.
+ */
+export function effectiveEvents(events: readonly StoredEvent[], visitId: string): Effective {
+  const byId = new Map<string, StoredEvent>();
+  for (const e of events) if (!byId.has(e.id)) byId.set(e.id, e);
+
+  let newer = false;
+  const all: VisitEvent[] = [];
+  for (const e of byId.values()) {
+    if (!isKind(e.kind) || e.v > EVENT_VERSION) newer = true;
+    else all.push(e as VisitEvent);
+  }
+  all.sort(later);
+
+  // From the latest back: whether a withdrawal stands is settled before what it takes back is looked at.
+  const gone = new Set<string>();
+  const visitWithdrawals: string[] = [];
+  for (let i = all.length - 1; i >= 0; i--) {
+    const e = all[i] as VisitEvent;
+    if (e.kind !== 'withdrawal' || gone.has(e.id)) continue;
+    if (e.payload.target === visitId) visitWithdrawals.unshift(e.id);
+    else {
+      const target = byId.get(e.payload.target);
+      if (target && later(target, e) < 0) gone.add(target.id);
+    }
+  }
+
+  const history = new Map<string, CorrectionNote[]>();
+  const corrections = new Map<string, (VisitEvent & { kind: 'correction' })[]>();
+  for (const e of all) {
+    if (e.kind !== 'correction' || gone.has(e.id)) continue;
+    const list = corrections.get(e.payload.target) ?? [];
+    list.push(e);
+    corrections.set(e.payload.target, list);
+  }
+
+  const result: Effective = { events: [], withdrawn: [], visitWithdrawn: visitWithdrawals.length > 0, visitWithdrawals, newer, history };
+  for (const e of all) {
+    if (isBookkeeping(e)) continue;
+    if (gone.has(e.id)) {
+      result.withdrawn.push(e);
+      continue;
+    }
+    result.events.push(correct(e, corrections.get(e.id) ?? [], history));
+  }
+  return result;
+}
+
+function correct(e: VisitEvent, corrections: (VisitEvent & { kind: 'correction' })[], history: Map<string, CorrectionNote[]>): VisitEvent & { correctedAt?: true } {
+  if (corrections.length === 0) return e;
+  let at = e.at;
+  let payload = e.payload as Record<string, unknown>;
+  const notes: CorrectionNote[] = [];
+  for (const c of corrections) {
+    const note = (field: string, value: string | number | boolean | null) => notes.push({ id: c.id, personId: c.personId, madeAt: c.at, field, value });
+    if (c.payload.at !== undefined) {
+      at = c.payload.at;
+      note('at', at);
+    }
+    if (c.payload.set) {
+      const next = { ...payload };
+      for (const [field, value] of Object.entries(c.payload.set)) {
+        if (value === null) delete next[field];
+        else next[field] = value;
+      }
+      if (payloadProblem(e.kind, next)) continue;
+      payload = next;
+      for (const [field, value] of Object.entries(c.payload.set)) note(field, value);
+    }
+  }
+  if (notes.length > 0) history.set(e.id, notes);
+  const moved = at !== e.at;
+  // A time set back by whole minutes is a memory in minutes; any other was set to the second.
+  const precision = !moved || e.precision === 'day' ? e.precision : (at - e.at) % 60_000 === 0 ? 'min' : 's';
+  return { ...e, at, precision, payload, ...(moved ? { correctedAt: true as const } : {}) } as VisitEvent & { correctedAt?: true };
+}

@@ -1,0 +1,160 @@
+import { z } from 'zod/mini';
+import { SIDES } from '../faults/fault-list';
+import { MEANS_KIND_NAMES } from '../records/means-kind';
+import { privateNumber } from '../records/private-number';
+import { DECIMAL } from '../units/money';
+
+/**
+ * Payload schemas by event kind: the schema is the type. Shapes and words are those of the record's contract
+ * (docs/definitions.md). Money and kWh are decimal strings; every other figure is a number with its unit in the name.
+ * Objects are loose: a field this version does not know is kept, never dropped.
+ */
+
+const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[1-8][0-9a-f]{3}-[89ab][0-9a-f]{3}-[0-9a-f]{12}$/;
+export const uuid = () => z.string().check(z.regex(UUID, 'must be a UUID in lower case'));
+
+/** A number within bounds, with a message that a driver understands. */
+const between = (lo: number, hi: number, unit: string) =>
+  z.number('must be a number').check(
+    z.minimum(lo, `must be at least ${lo} ${unit}`),
+    z.maximum(hi, `must be at most ${hi} ${unit}`),
+  );
+/** A decimal string within bounds. */
+const decimal = (hi: number, unit: string) =>
+  z.string('must be a decimal number in quotes').check(
+    z.regex(DECIMAL, 'must be a decimal number'),
+    z.refine((s) => !s.startsWith('-') || Number(s) === 0, 'must not be negative'),
+    z.refine((s) => !(Number(s) > hi), `must be at most ${hi} ${unit}`),
+  );
+const text = (max = 500) =>
+  z.string().check(
+    z.maxLength(max, `must be at most ${max} characters`),
+    z.superRefine((s, ctx) => {
+      const why = privateNumber(s);
+      if (why) ctx.addIssue({ code: 'custom', message: why, input: s });
+    }),
+  );
+const opt = z.optional;
+const socPct = () => between(0, 100, '%');
+const kW = () => between(0, 4000, 'kW');
+const currency = () => z.string().check(z.regex(/^[A-Z]{3}$/, 'must be a currency code of three letters'));
+const count = () => z.int().check(z.minimum(0, 'must not be negative'), z.maximum(999));
+const seconds = () => between(0, 48 * 3600, 's');
+const screen = () => z.enum(['stall', 'car']);
+const meansKind = () => z.enum(MEANS_KIND_NAMES);
+const none = () => z.looseObject({});
+
+const means = () =>
+  z.looseObject({
+    meansKind: meansKind(),
+    meansId: opt(uuid()),
+    holdAmount: opt(decimal(100000, '')),
+    currency: opt(currency()),
+    fault: opt(z.string().check(z.maxLength(40))),
+  });
+
+export const PAYLOADS = {
+  pulled_in: z.looseObject({
+    siteId: uuid(),
+    carId: opt(uuid()),
+    seen: opt(z.looseObject({ free: opt(count()), total: opt(count()), outOfOrder: opt(count()) })),
+    odometerKm: opt(between(0, 5_000_000, 'km')),
+    socPct: opt(socPct()),
+    airC: opt(between(-60, 70, '°C')),
+    preconditioned: opt(z.boolean()),
+  }),
+  survey: z.looseObject({
+    stalls: z.array(
+      z.looseObject({
+        stallId: uuid(),
+        state: z.enum(['free', 'charging', 'idle_car', 'blocked', 'dark', 'closed', 'derated', 'not_looked']),
+        kW: opt(kW()),
+      }),
+    ).check(z.maxLength(100)),
+  }),
+  queue_joined: none(),
+  stall_free: none(),
+  stall_chosen: z.looseObject({ stallId: uuid(), connectorId: opt(z.string().check(z.maxLength(40))) }),
+  stall_named: z.looseObject({ text: text(80) }),
+  first_act: z.looseObject({ what: z.enum(['handle', 'app', 'kiosk']) }),
+  adapter_fitted: z.looseObject({ adapterId: opt(uuid()) }),
+  plugged: z.looseObject({ connectorId: opt(z.string().check(z.maxLength(40))) }),
+  means_shown: means(),
+  means_accepted: means(),
+  means_refused: means(),
+  price_shown: z.looseObject({ where: text(80), text: text(200), perKWh: opt(decimal(100, '')), currency: opt(currency()), taxIn: opt(z.boolean()) }),
+  claimed: z.looseObject({ by: z.enum(['beep', 'light', 'screen', 'app']) }),
+  power_seen: z.looseObject({ screen: screen(), mark: z.enum(['A', 'kW', 'kWh']), value: opt(between(0, 4000, '')), late: opt(z.boolean()) }),
+  reading: z.looseObject({
+    screen: screen(),
+    socPct: opt(socPct()),
+    kW: opt(kW()),
+    kWh: opt(decimal(2000, 'kWh')),
+    meterStart: opt(decimal(99_999_999, 'kWh')),
+    meterEnd: opt(decimal(99_999_999, 'kWh')),
+    cost: opt(decimal(100_000, '')),
+    currency: opt(currency()),
+    V: opt(between(0, 1500, 'V')),
+    A: opt(between(0, 3000, 'A')),
+    elapsed_s: opt(seconds()),
+    batteryC: opt(between(-60, 100, '°C')),
+  }),
+  change: z.looseObject({
+    what: z.enum(['neighbour_in', 'neighbour_out', 'climate_on', 'climate_off', 'fans', 'derate', 'paused', 'resumed', 'cold', 'rain', 'other']),
+    value: opt(z.number()),
+    text: opt(text()),
+  }),
+  fault: z.looseObject({ code: z.string().check(z.minLength(1), z.maxLength(40)), side: z.enum(SIDES), text: opt(text()) }),
+  stop_asked: z.looseObject({ by: z.enum(['button', 'card', 'app', 'car']) }),
+  power_gone: z.looseObject({
+    why: opt(z.enum(['asked', 'car_target', 'site_cap', 'time_limit', 'hold_used_up', 'load_management', 'fault', 'power_cut', 'emergency', 'unplugged_by_other', 'unknown'])),
+    notBefore: opt(z.int()),
+  }),
+  unlocked: none(),
+  stuck: z.looseObject({ end: z.enum(['car', 'post']) }),
+  unplugged: none(),
+  help_called: none(),
+  help_answered: none(),
+  help_ended: z.looseObject({ result: opt(z.enum(['reset', 'remote_start', 'refund_promised', 'none'])) }),
+  reserved: none(),
+  released: none(),
+  pulled_out: z.looseObject({ reason: z.enum(['enough', 'gave_up', 'queue', 'price', 'unsafe', 'closed', 'called_away']), continuesVisit: opt(uuid()) }),
+  bill: z.looseObject({
+    sessions: z.array(uuid()).check(z.maxLength(50)),
+    payee: opt(text(80)),
+    amount: decimal(100_000, ''),
+    currency: currency(),
+    kWh: opt(decimal(2000, 'kWh')),
+    minutes: opt(between(0, 10_000, 'min')),
+    tax: opt(decimal(100_000, '')),
+    fx: opt(decimal(100_000, '')),
+    ref: opt(text(80)),
+    state: z.enum(['charged', 'pending', 'refunded']),
+  }),
+  receipt: z.looseObject({ sha256: z.string().check(z.regex(/^[0-9a-f]{64}$/)) }),
+  rating: z.looseObject({ stars: opt(between(1, 5, '')) }),
+  note: z.looseObject({ text: text(2000) }),
+  figure_given: z.looseObject({
+    figure: z.string().check(z.maxLength(40)),
+    seconds: seconds(),
+    plusMinus_s: opt(seconds()),
+    startMark: z.string().check(z.maxLength(40)),
+    endMark: z.string().check(z.maxLength(40)),
+    observer: opt(text(80)),
+  }),
+  correction: z.looseObject({ target: uuid(), at: opt(z.int()), set: opt(z.record(z.string().check(z.maxLength(40)), z.union([z.string().check(z.maxLength(2000)), z.number(), z.boolean(), z.null()]))) }),
+  withdrawal: z.looseObject({ target: uuid() }),
+};
+
+export type Kind = keyof typeof PAYLOADS;
+export type Payload<K extends Kind> = z.infer<(typeof PAYLOADS)[K]>;
+export const KINDS = Object.keys(PAYLOADS) as Kind[];
+export const isKind = (kind: string): kind is Kind => Object.hasOwn(PAYLOADS, kind);
+
+/** What is wrong with a payload: the path of the field and the reason; `null` when nothing is. */
+export function payloadProblem(kind: Kind, payload: unknown): { path: string; reason: string } | null {
+  const r = PAYLOADS[kind].safeParse(payload);
+  if (r.success) return null;
+  const issue = r.error.issues[0];
+  return { path: ['payload', ...(issue?.path ?? [])].join('.'), reason: issue?.message ?? 'not understood' };
+}

@@ -1,0 +1,82 @@
+import { faultLabel } from '../faults/fault-list';
+import { chargingEnd } from './attempt-times';
+import type { Attempt } from './attempts';
+import type { Placed } from './order';
+import type { Timing } from './timing';
+
+/** What a stretch of the tape is painted as. */
+export type SegmentKind = 'bare' | 'queue' | 'handshake' | 'fault' | 'energy' | 'idle';
+export type Segment = {
+  kind: SegmentKind;
+  /** UTC ms. */
+  from: number;
+  to: number;
+  /** Attempt number where it belongs to one. */
+  attempt?: number;
+  label?: string;
+  /** Energy only: kW read, with their times; empty when none was read. */
+  kW?: { t: number; kW: number }[];
+};
+
+/** A stretch as kept for the thin tape of a list row: kind and whole seconds. */
+export type ThinSegment = [SegmentKind, number];
+
+/**
+ * Lays the tape: the visit's stretches from the first event to the last, without gap or overlap.
+ * @param until UTC ms up to which a running visit is painted; the last event's time when the visit is over
+ */
+export function layTape(line: readonly Placed[], attempts: readonly Attempt[], queue: Timing, until: number): Segment[] {
+  const start = line[0]?.t;
+  if (start === undefined) return [];
+  const acts = line.filter((e) => e.kind === 'stall_chosen' || e.kind === 'plugged' || e.kind === 'means_shown' || e.kind === 'first_act' || e.kind === 'adapter_fitted' || e.kind === 'pulled_out').map((e) => e.t);
+  const nextAct = (after: number) => acts.find((t) => t > after) ?? until;
+  const out: Segment[] = [];
+  let cursor = start;
+  const paint = (segment: Omit<Segment, 'from'>) => {
+    const to = Math.min(Math.max(segment.to, cursor), Math.max(until, cursor));
+    if (to > cursor) out.push({ ...segment, from: cursor, to });
+    cursor = Math.max(cursor, to);
+  };
+  const bareTo = (to: number) => {
+    if (queue.known && cursor < queue.to.t && to > queue.from.t) {
+      paint({ kind: 'bare', to: Math.min(queue.from.t, to) });
+      paint({ kind: 'queue', to: Math.min(queue.to.t, to) });
+    }
+    paint({ kind: 'bare', to });
+  };
+
+  for (const [i, a] of attempts.entries()) {
+    const limit = attempts[i + 1]?.opened.t ?? until;
+    bareTo(a.opened.t);
+    const paintTo = (segment: Omit<Segment, 'from'>) => paint({ ...segment, to: Math.min(segment.to, limit), attempt: a.n });
+    if (a.outcome.kind === 'gave_up' && a.refusals.length === 0) paintTo({ kind: 'fault', to: limit, label: a.outcome.reason });
+    else if (a.outcome.kind === 'failed' || a.outcome.kind === 'gave_up') {
+      const at = a.refusals.length > 0 && a.outcome.kind === 'gave_up' ? (a.refusals.at(-1) as { t: number }).t : a.outcome.at.t;
+      paintTo({ kind: 'handshake', to: at });
+      paintTo({ kind: 'fault', to: nextAct(at), label: a.outcome.reason });
+    } else if (!a.proof) paintTo({ kind: 'handshake', to: a.ended?.at.t ?? limit });
+    else {
+      paintTo({ kind: 'handshake', to: a.proof.t });
+      const end = chargingEnd(a)?.t ?? a.ended?.at.t ?? limit;
+      for (const p of [...a.pauses, { from: { t: end }, to: { t: end } }]) {
+        paintTo({ kind: 'energy', to: p.from.t, kW: kWOf(a) });
+        paintTo({ kind: 'bare', to: p.to.t, label: 'paused' });
+      }
+      if (a.ended?.by === 'fault') paintTo({ kind: 'fault', to: nextAct(end), label: faultLabel(a.faults.at(-1)?.code ?? '') });
+      else paintTo({ kind: 'idle', to: a.unplugged?.t ?? (a.ended ? limit : end) });
+    }
+  }
+  bareTo(until);
+  return out;
+}
+
+/** The kW a session's tape is drawn from: the stall's screen, else the car's. */
+function kWOf(a: Attempt): { t: number; kW: number }[] {
+  for (const screen of ['stall', 'car'] as const) {
+    const points = a.readings.filter((r) => r.screen === screen && r.kW !== undefined).map((r) => ({ t: r.mark.t, kW: r.kW as number }));
+    if (points.length > 0) return points;
+  }
+  return [];
+}
+
+export const thinTape = (segments: readonly Segment[]): ThinSegment[] => segments.map((s) => [s.kind, Math.max(1, Math.round((s.to - s.from) / 1000))]);
