@@ -31,7 +31,7 @@ CREATE TABLE IF NOT EXISTS visit (
   household_id BINARY(16) NOT NULL,
   id BINARY(16) NOT NULL,
   rev BIGINT UNSIGNED NOT NULL,
-  figures_rev BIGINT UNSIGNED NOT NULL DEFAULT 0,
+  stale BOOLEAN NOT NULL DEFAULT TRUE,
   definition_version SMALLINT UNSIGNED NOT NULL DEFAULT 0,
   person_id BINARY(16) NOT NULL,
   zone VARCHAR(64) CHARACTER SET ascii NOT NULL DEFAULT 'UTC',
@@ -49,5 +49,7 @@ CREATE TABLE IF NOT EXISTS visit (
   KEY visit_time (household_id, withdrawn, sort_at, id),
   KEY visit_network (household_id, withdrawn, network_id, sort_at),
   KEY visit_site (household_id, site_id),
-  KEY visit_stale (household_id, definition_version, figures_rev)
+  KEY visit_car (household_id, car_id),
+  KEY visit_stale (household_id, stale),
+  KEY visit_version (household_id, definition_version)
 ) ENGINE=InnoDB;

@@ -1,0 +1,16 @@
+import { notSignedIn, whoAsks } from '@/server/http/session-cookie';
+import { householdRev } from '@/server/outbox/household-rev';
+import { recordsSince } from '@/server/records/record-tables';
+
+export const dynamic = 'force-dynamic';
+
+/** Records of the household written after `since`, and the rev they bring the phone to. */
+export async function GET(request: Request): Promise<Response> {
+  const who = await whoAsks();
+  if (!who) return notSignedIn();
+  const since = Number(new URL(request.url).searchParams.get('since') ?? '0');
+  if (!Number.isSafeInteger(since) || since < 0) return Response.json({ error: 'since: must be a whole number' }, { status: 422 });
+  // Read the rev first: what is written in between comes again next time, never too little.
+  const rev = await householdRev(who.householdId);
+  return Response.json({ rev, records: await recordsSince(who.householdId, since) }, { headers: { 'cache-control': 'no-store' } });
+}

@@ -1,0 +1,28 @@
+import * as z from 'zod';
+import { isZone } from '../units/zoned';
+
+const email = z.string().trim().toLowerCase().max(190, 'At most 190 characters').pipe(z.email('This is not an e-mail address'));
+
+/** One schema for the form and the server. */
+export const signInForm = z.object({ email, password: z.string().min(1, 'Enter your password').max(200, 'At most 200 characters') });
+export type SignInForm = z.infer<typeof signInForm>;
+
+export const signUpForm = z.object({
+  name: z.string().trim().min(1, 'Enter your name').max(80, 'At most 80 characters'),
+  householdName: z.string().trim().min(1, 'Name the household').max(80, 'At most 80 characters'),
+  email,
+  password: z.string().min(10, 'At least 10 characters').max(200, 'At most 200 characters'),
+  currency: z.string().trim().toUpperCase().regex(/^[A-Z]{3}$/, 'Three letters, such as EUR'),
+  zone: z.string().max(64).refine(isZone, 'Not a known time zone'),
+});
+export type SignUpForm = z.infer<typeof signUpForm>;
+
+/** The first message of each field, for showing beside it. */
+export function fieldMessages(error: z.ZodError): Record<string, string> {
+  const out: Record<string, string> = {};
+  for (const issue of error.issues) {
+    const field = issue.path.join('.') || 'form';
+    out[field] ??= issue.message;
+  }
+  return out;
+}

@@ -1,0 +1,51 @@
+// Fills the demo's database once, by the same way that a phone's events take.
+import type { RowDataPacket } from 'mysql2/promise';
+import { simulateVisit } from '@/core/simulator/simulate-visit';
+import type { StoredEvent } from '@/core/visit/event';
+import { DEMO_EMAIL, signUp } from '@/server/accounts/accounts';
+import { toBin } from '@/server/db/binary-id';
+import { pool } from '@/server/db/pool';
+import { takeBatch } from '@/server/outbox/take-batch';
+import { demoId, demoRandom } from './ids';
+import { demoRecords, ines } from './scenario';
+import { demoVisits } from './visits';
+
+const who = { householdId: ines.householdId, personId: ines.personId };
+
+async function take(items: object[]): Promise<void> {
+  const result = await takeBatch(who, { items });
+  if (!result.ok) throw new Error(result.reason);
+  const bad = result.results.find((r) => r.status !== 'taken' && r.status !== 'already');
+  if (bad) throw new Error(`the demo holds an item that is refused: ${bad.id} ${bad.path} ${bad.reason}`);
+}
+
+/** A correction or withdrawal made by hand a while after the visit. */
+function afterwards(events: readonly StoredEvent[], kind: 'correction' | 'withdrawal', payload: Record<string, unknown>): StoredEvent {
+  const last = events.at(-1) as StoredEvent;
+  const at = last.at + 3 * 3_600_000;
+  return { ...last, id: demoId(at), kind, at, mono: last.mono + 3 * 3_600_000, seq: last.seq + 1, payload };
+}
+
+const [done] = await pool().execute<RowDataPacket[]>('SELECT COUNT(*) AS n FROM event WHERE household_id = ?', [toBin(who.householdId)]);
+if (Number(done[0]?.n) === 0) {
+  const started = Date.now();
+  // Nobody knows this password: the demo is opened by one press.
+  await signUp({ name: ines.name, householdName: ines.householdName, email: DEMO_EMAIL, password: crypto.randomUUID(), currency: ines.currency, zone: ines.zone }, who);
+  await take(demoRecords().map((record) => ({ type: 'record', record })));
+  const visits = demoVisits().map((plan) => ({ plan, events: simulateVisit(plan, { random: demoRandom, newId: demoId }) }));
+
+  // One bill was typed with a slip and put right; one visit was a press by mistake and taken back.
+  const corrected = visits.find((v) => v.plan.bill && v.events.some((e) => e.kind === 'bill') && v.plan.at > Date.parse('2025-06-01'));
+  const bill = corrected?.events.find((e) => e.kind === 'bill');
+  if (corrected && bill) {
+    const right = bill.payload.amount as string;
+    bill.payload = { ...bill.payload, amount: String(Number(right) * 10) };
+    corrected.events.push(afterwards(corrected.events, 'correction', { target: bill.id, set: { amount: right } }));
+  }
+  const mistaken = visits.find((v) => v.plan.at > Date.parse('2025-02-01') && v.plan.attempts.length === 1);
+  if (mistaken) mistaken.events.push(afterwards(mistaken.events, 'withdrawal', { target: mistaken.plan.visitId }));
+
+  for (const v of visits) await take(v.events.map((event) => ({ type: 'event', event })));
+  console.log(`demo ledger written: ${visits.length} visits, ${visits.reduce((n, v) => n + v.events.length, 0)} events, in ${((Date.now() - started) / 1000).toFixed(1)} s`);
+}
+await pool().end();

@@ -1,0 +1,60 @@
+import { createHash } from 'node:crypto';
+import type { PoolConnection, RowDataPacket } from 'mysql2/promise';
+import { canonicalJson } from '@/core/visit/canonical';
+import type { StoredEvent } from '@/core/visit/event';
+import { fromBin, toBin } from '../db/binary-id';
+import { pool } from '../db/pool';
+
+const COLUMNS = 'id, visit_id, person_id, kind, v, at, at_precision, zone, device_id, life, mono, awake, seq, origin, role, payload';
+
+function fromRow(householdId: string, r: RowDataPacket): StoredEvent {
+  return {
+    id: fromBin(r.id), householdId, personId: fromBin(r.person_id), visitId: fromBin(r.visit_id), kind: r.kind, v: r.v,
+    at: (r.at as Date).getTime(), precision: r.at_precision, zone: r.zone, deviceId: fromBin(r.device_id), life: fromBin(r.life),
+    mono: r.mono, awake: r.awake === 1, seq: r.seq, origin: r.origin, role: r.role,
+    payload: typeof r.payload === 'string' ? JSON.parse(r.payload) : r.payload,
+  };
+}
+
+/** Every event of the given visits, by visit. */
+export async function eventsOfVisits(householdId: string, visitIds: readonly string[]): Promise<Map<string, StoredEvent[]>> {
+  const byVisit = new Map<string, StoredEvent[]>();
+  if (visitIds.length === 0) return byVisit;
+  const [rows] = await pool().execute<RowDataPacket[]>(
+    `SELECT ${COLUMNS} FROM event WHERE household_id = ? AND visit_id IN (${visitIds.map(() => '?').join(', ')})`,
+    [toBin(householdId), ...visitIds.map(toBin)],
+  );
+  for (const r of rows) {
+    const e = fromRow(householdId, r);
+    const list = byVisit.get(e.visitId) ?? [];
+    list.push(e);
+    byVisit.set(e.visitId, list);
+  }
+  return byVisit;
+}
+
+/** Events by id within a transaction; unknown ids are simply absent. */
+export async function eventsById(c: PoolConnection, householdId: string, ids: readonly string[]): Promise<Map<string, StoredEvent>> {
+  if (ids.length === 0) return new Map();
+  const [rows] = await c.execute<RowDataPacket[]>(`SELECT ${COLUMNS} FROM event WHERE household_id = ? AND id IN (${ids.map(() => '?').join(', ')})`, [toBin(householdId), ...ids.map(toBin)]);
+  return new Map(rows.map((r) => [fromBin(r.id), fromRow(householdId, r)]));
+}
+
+export const contentHash = (e: StoredEvent): Buffer => createHash('sha256').update(canonicalJson(e)).digest();
+
+/** Content hashes of the events of these ids that are there already. */
+export async function hashesById(c: PoolConnection, householdId: string, ids: readonly string[]): Promise<Map<string, Buffer>> {
+  if (ids.length === 0) return new Map();
+  const [rows] = await c.execute<RowDataPacket[]>(`SELECT id, content_hash FROM event WHERE household_id = ? AND id IN (${ids.map(() => '?').join(', ')})`, [toBin(householdId), ...ids.map(toBin)]);
+  return new Map(rows.map((r) => [fromBin(r.id), r.content_hash as Buffer]));
+}
+
+/** Appends events in one statement. */
+export async function insertEvents(c: PoolConnection, events: readonly { event: StoredEvent; hash: Buffer }[], receivedAt: Date, sentAt: Date | null): Promise<void> {
+  if (events.length === 0) return;
+  const values = events.map(({ event: e, hash }) => [
+    toBin(e.householdId), toBin(e.id), toBin(e.visitId), toBin(e.personId), e.kind, e.v, new Date(e.at), e.precision, e.zone, toBin(e.deviceId), toBin(e.life), e.mono, e.awake, e.seq, e.origin, e.role,
+    JSON.stringify(e.payload), hash, receivedAt, sentAt,
+  ]);
+  await c.query('INSERT INTO event (household_id, id, visit_id, person_id, kind, v, at, at_precision, zone, device_id, life, mono, awake, seq, origin, role, payload, content_hash, received_at, sent_at) VALUES ?', [values]);
+}

@@ -1,0 +1,85 @@
+import type { RowDataPacket } from 'mysql2/promise';
+import type { LedgerFilter } from '@/core/compare/ledger-filter';
+import { visitState } from '@/core/visit/derive';
+import type { ThinSegment } from '@/core/visit/tape';
+import { now } from '../clock';
+import { fromBin, toBin } from '../db/binary-id';
+import { pool } from '../db/pool';
+import { refreshStale } from './figures';
+import { visitWhere } from './visit-where';
+
+export type LedgerRow = {
+  id: string; at: number; zone: string; month: string; siteName: string | null; networkName: string | null;
+  state: 'over' | 'running' | 'left_open'; ended: 'charge' | 'none' | 'open'; leftReason: string | null;
+  attempts: number; failed: number; handshake_s: number | null; handshakeBound: string | null; kWh: string | null; paid: string | null; currency: string | null; faultCodes: string[];
+  tape: ThinSegment[]; newer: boolean;
+};
+export type LedgerMonth = { month: string; visits: number; kWh: string; paid: { amount: string; currency: string }[] };
+export type LedgerPage = { rows: LedgerRow[]; months: LedgerMonth[]; next: string | null; total: number };
+
+export const PAGE_SIZE = 60;
+
+/** A place in the list: the sort time and id of the last row shown. */
+const readPlace = (place: string | undefined): { at: Date; id: Buffer } | null => {
+  const [ms, id] = (place ?? '').split('~');
+  const at = Number(ms);
+  return id && Number.isSafeInteger(at) && /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/.test(id) ? { at: new Date(at), id: toBin(id) } : null;
+};
+
+/**
+ * One page of the ledger, newest first, with the sums of the months on it.
+ * @param place where the page before ended; the first page without
+ */
+export async function ledgerPage(householdId: string, filter: LedgerFilter, place?: string): Promise<LedgerPage> {
+  await refreshStale(householdId);
+  const where = visitWhere(householdId, filter);
+  const from = readPlace(place);
+  const [rows] = await pool().execute<RowDataPacket[]>(
+    `SELECT v.id, v.sort_at, v.zone, v.local_month, v.pulled_out_at, v.last_event_at, v.newer, s.name AS site_name, n.name AS network_name,
+            f.ended, f.left_reason, f.attempts, f.failed, f.handshake_s, f.handshake_bound, f.delivered_kwh, f.paid, f.currency, f.fault_codes, f.tape
+       FROM visit v JOIN visit_figures f ON f.household_id = v.household_id AND f.visit_id = v.id
+       LEFT JOIN site s ON s.household_id = v.household_id AND s.id = v.site_id
+       LEFT JOIN network n ON n.household_id = v.household_id AND n.id = v.network_id
+      WHERE ${where.sql}${from ? ' AND (v.sort_at < ? OR (v.sort_at = ? AND v.id < ?))' : ''}
+      ORDER BY v.sort_at DESC, v.id DESC LIMIT ${PAGE_SIZE + 1}`,
+    from ? [...where.values, from.at, from.at, from.id] : where.values,
+  );
+  const at = now();
+  const shown = rows.slice(0, PAGE_SIZE).map((r): LedgerRow => {
+    const pulledOutAt = r.pulled_out_at ? (r.pulled_out_at as Date).getTime() : null;
+    return {
+      id: fromBin(r.id), at: (r.sort_at as Date).getTime(), zone: r.zone, month: r.local_month, siteName: r.site_name, networkName: r.network_name,
+      state: visitState({ pulledOutAt, lastEventAt: ((r.last_event_at ?? r.sort_at) as Date).getTime() }, at),
+      ended: r.ended, leftReason: r.left_reason, attempts: r.attempts, failed: r.failed, handshake_s: r.handshake_s, handshakeBound: r.handshake_bound, kWh: r.delivered_kwh, paid: r.paid, currency: r.currency,
+      faultCodes: r.fault_codes === '' ? [] : (r.fault_codes as string).split(','), tape: typeof r.tape === 'string' ? JSON.parse(r.tape) : r.tape, newer: r.newer === 1,
+    };
+  });
+  const last = shown.at(-1);
+  const months = [...new Set(shown.map((r) => r.month))];
+  return { rows: shown, months: await monthSums(where, months), next: rows.length > PAGE_SIZE && last ? `${last.at}~${last.id}` : null, total: await countVisits(where) };
+}
+
+async function countVisits(where: ReturnType<typeof visitWhere>): Promise<number> {
+  const [rows] = await pool().execute<RowDataPacket[]>(`SELECT COUNT(*) AS n FROM visit v JOIN visit_figures f ON f.household_id = v.household_id AND f.visit_id = v.id WHERE ${where.sql}`, where.values);
+  return Number(rows[0]?.n ?? 0);
+}
+
+/** Sums of whole months under the same filter, whichever part of them the page shows. */
+async function monthSums(where: ReturnType<typeof visitWhere>, months: readonly string[]): Promise<LedgerMonth[]> {
+  if (months.length === 0) return [];
+  const [rows] = await pool().execute<RowDataPacket[]>(
+    `SELECT v.local_month AS month, f.currency, COUNT(*) AS visits, COALESCE(SUM(f.delivered_kwh), 0) AS kwh, SUM(f.paid) AS paid
+       FROM visit v JOIN visit_figures f ON f.household_id = v.household_id AND f.visit_id = v.id
+      WHERE ${where.sql} AND v.local_month IN (${months.map(() => '?').join(', ')}) GROUP BY v.local_month, f.currency`,
+    [...where.values, ...months],
+  );
+  const sums = new Map<string, { visits: number; kWh: number; paid: { amount: string; currency: string }[] }>();
+  for (const r of rows) {
+    const m = sums.get(r.month) ?? { visits: 0, kWh: 0, paid: [] };
+    m.visits += Number(r.visits);
+    m.kWh += Number(r.kwh);
+    if (r.paid !== null && r.currency) m.paid.push({ amount: r.paid, currency: r.currency });
+    sums.set(r.month, m);
+  }
+  return [...sums].map(([month, m]) => ({ month, visits: m.visits, kWh: String(m.kWh), paid: m.paid }));
+}

@@ -1,0 +1,59 @@
+import type { RowDataPacket } from 'mysql2/promise';
+import type { MileRecord } from '@/core/records/record-schema';
+import { billDifference, type ExpectedBill, expectedBill, tariffOn } from '@/core/tariff/simple-tariff';
+import type { Maybe } from '@/core/units/known';
+import { deriveVisit, type Visit, visitState } from '@/core/visit/derive';
+import { now } from '../clock';
+import { toBin } from '../db/binary-id';
+import { pool } from '../db/pool';
+import { recordsSince } from '../records/record-tables';
+import { eventsOfVisits } from './event-rows';
+
+export type RecordNames = { site: (id: string | null) => string; network: (id: string | null) => string; stall: (id: string | null) => string; car: (id: string | null) => string };
+export type VisitPageData = {
+  visit: Visit;
+  state: ReturnType<typeof visitState>;
+  names: RecordNames;
+  networkId: string | null;
+  stalls: Extract<MileRecord, { type: 'stall' }>[];
+  expected: ExpectedBill | null;
+  difference: Maybe<string> | null;
+  people: Map<string, string>;
+  maxSeq: number;
+};
+
+/** Names of records by id; what is not known is called so. */
+export function recordNames(records: readonly MileRecord[]): RecordNames {
+  const of = (type: MileRecord['type'], none: string) => {
+    const names = new Map(records.filter((r) => r.type === type).map((r) => [r.id, 'name' in r.fields ? r.fields.name : '']));
+    return (id: string | null) => (id ? (names.get(id) ?? none) : none);
+  };
+  return { site: of('site', 'Unknown site'), network: of('network', 'Unknown network'), stall: of('stall', ''), car: of('car', 'Car not named') };
+}
+
+/** Everything the page of one visit shows; `null` for an id that is unknown in this household, whoever else may have it. */
+export async function visitPage(householdId: string, visitId: string): Promise<VisitPageData | null> {
+  if (!/^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/.test(visitId)) return null;
+  const events = (await eventsOfVisits(householdId, [visitId])).get(visitId);
+  if (!events) return null;
+  const visit = deriveVisit(visitId, events);
+  const records = await recordsSince(householdId, -1);
+  const site = records.find((r): r is Extract<MileRecord, { type: 'site' }> => r.type === 'site' && r.id === visit.siteId);
+  const tariffs = records.flatMap((r) => (r.type === 'tariff' ? [{ id: r.id, ...r.fields }] : []));
+  const day = visit.pulledInAt === null ? null : new Intl.DateTimeFormat('sv-SE', { timeZone: visit.zone }).format(visit.pulledInAt);
+  const tariff = site && day ? tariffOn(tariffs, site.fields.networkId, day) : undefined;
+  const sessions = visit.attempts.filter((a) => a.proof).length;
+  const expected = tariff && visit.delivered.known && sessions > 0 ? expectedBill(tariff, visit.delivered.value, sessions) : null;
+  const [people] = await pool().execute<RowDataPacket[]>('SELECT LOWER(HEX(id)) AS id, name FROM person WHERE household_id = ?', [toBin(householdId)]);
+  return {
+    visit,
+    state: visitState(visit, now()),
+    names: recordNames(records),
+    networkId: site?.fields.networkId ?? null,
+    stalls: records.filter((r): r is Extract<MileRecord, { type: 'stall' }> => r.type === 'stall'),
+    expected,
+    difference: expected && visit.paid.known ? billDifference(expected, visit.paid.value) : null,
+    people: new Map(people.map((p) => [p.id, p.name])),
+    maxSeq: Math.max(...events.map((e) => e.seq)),
+  };
+}
