@@ -1,0 +1,22 @@
+import { redirect } from 'next/navigation';
+import type { ReactNode } from 'react';
+import { whoAsks } from '@/server/http/session-cookie';
+import { Keys } from '@/ui/road/keys';
+import { RoadBar, ThumbBar } from '@/ui/road/road-bar';
+import { TapePaint } from '@/ui/tape/paint';
+
+/** Every page with data: behind the sign-in, between the road and the thumb bar. */
+export default async function BookLayout({ children }: { children: ReactNode }) {
+  const who = await whoAsks();
+  if (!who) redirect('/sign-in');
+  return (
+    <div className="flex min-h-dvh flex-col">
+      <a href="#content" className="plate sr-only focus:not-sr-only focus:absolute focus:z-50">Skip to the content</a>
+      <RoadBar person={who.name} />
+      <TapePaint />
+      <main id="content" className="flex grow flex-col">{children}</main>
+      <ThumbBar />
+      <Keys />
+    </div>
+  );
+}

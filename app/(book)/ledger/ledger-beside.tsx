@@ -1,0 +1,31 @@
+import type { RowDataPacket } from 'mysql2/promise';
+import type { ReactNode } from 'react';
+import { readLedgerFilter } from '@/core/compare/ledger-filter';
+import { fromBin, toBin } from '@/server/db/binary-id';
+import { pool } from '@/server/db/pool';
+import type { SignedIn } from '@/server/accounts/sessions';
+import { ledgerPage } from '@/server/visits/ledger-query';
+import { LedgerList } from '@/ui/ledger/ledger-list';
+
+export type Query = Record<string, string | string[] | undefined>;
+export const one = (q: Query, name: string): string | undefined => {
+  const v = q[name];
+  return Array.isArray(v) ? v[0] : v;
+};
+
+/** The list beside a page. On a phone the list stands alone, and so does the page. */
+export async function LedgerBeside({ who, query, selected, children }: { who: SignedIn; query: Query; selected: string | null; children: ReactNode }) {
+  const filter = readLedgerFilter((name) => one(query, name));
+  const [page, [networks]] = await Promise.all([
+    ledgerPage(who.householdId, filter, one(query, 'from')),
+    pool().execute<RowDataPacket[]>('SELECT id, name FROM network WHERE household_id = ? AND archived_at IS NULL ORDER BY name', [toBin(who.householdId)]),
+  ]);
+  return (
+    <div className="flex grow flex-col lg:flex-row">
+      <div className={selected ? 'hidden lg:flex' : 'flex grow lg:grow-0'}>
+        <LedgerList rows={page.rows} months={page.months} next={page.next} total={page.total} filter={filter} networks={networks.map((n) => ({ id: fromBin(n.id), name: n.name }))} selected={selected} first={one(query, 'from') === undefined} />
+      </div>
+      <div className={`min-w-0 grow ${selected ? '' : 'hidden lg:block'}`}>{children}</div>
+    </div>
+  );
+}

@@ -1,0 +1,73 @@
+'use client';
+import { scaleLinear } from 'd3-scale';
+import { area, curveMonotoneX } from 'd3-shape';
+import { useEffect, useState } from 'react';
+import { NOT_READ, printAgo, printDuration, printKWh } from '@/core/units/print';
+import type { Attempt, Reading } from '@/core/visit/attempts';
+import { powerProfile } from '@/core/visit/power-profile';
+import type { Segment } from '@/core/visit/tape';
+import { useWidth } from '@/ui/tape/use-width';
+
+/** While power flows: the curve so far and the four figures, each with its age. */
+export function ChargingBoard({ attempt, tape, ratedKW, byTariff, now }: { attempt: Attempt; tape: Segment[]; ratedKW: number | null; byTariff: string | null; now: () => number }) {
+  const [at, setAt] = useState(now);
+  useEffect(() => {
+    const timer = setInterval(() => setAt(now()), 1000);
+    return () => clearInterval(timer);
+  }, [now]);
+  const last = <K extends 'socPct' | 'kW' | 'kWh'>(key: K) => attempt.readings.filter((r) => r[key] !== undefined && (key !== 'kWh' || r.screen === 'stall')).at(-1);
+  const soc = last('socPct');
+  const kW = last('kW');
+  const kWh = last('kWh');
+  const age = (r: Reading | undefined) => (r ? `, ${printAgo((at - r.mark.t) / 1000)}` : '');
+  const start = attempt.proof?.t ?? at;
+  return (
+    <section aria-label="Charging" className="border-b-2 border-ink bg-card">
+      <Curve tape={tape} attempt={attempt} from={start} to={at} ratedKW={ratedKW} />
+      <dl className="grid grid-cols-2">
+        <Figure label="Charging" value={printDuration(Math.max(0, (at - start) / 1000))} big />
+        <Figure label={`Battery${age(soc)}`} value={soc ? `${soc.socPct} %` : NOT_READ} big edge />
+        <Figure label={`Power${age(kW)}`} value={kW ? `${kW.kW} kW` : NOT_READ} top />
+        <Figure label={`Delivered${age(kWh)}`} value={kWh?.kWh ? printKWh(kWh.kWh) : NOT_READ} top edge />
+        {byTariff ? <Figure label="By tariff, about" value={byTariff} top /> : null}
+      </dl>
+    </section>
+  );
+}
+
+function Figure({ label, value, big = false, edge = false, top = false }: { label: string; value: string; big?: boolean; edge?: boolean; top?: boolean }) {
+  return (
+    <div className={`px-4 py-2 ${edge ? 'border-l border-rule' : ''} ${top ? 'border-t border-rule' : ''}`}>
+      <dt className="text-[12px] font-semibold text-ink-2">{label}</dt>
+      <dd className={`num font-semibold leading-tight tracking-[-0.06em] ${big ? 'text-[32px]' : 'text-[25px]'}`}>{value}</dd>
+    </div>
+  );
+}
+
+const H = 104;
+function Curve({ tape, attempt, from, to, ratedKW }: { tape: Segment[]; attempt: Attempt; from: number; to: number; ratedKW: number | null }) {
+  const [ref, width] = useWidth<HTMLDivElement>(390);
+  const segments = tape.filter((s) => s.kind === 'energy' && s.attempt === (attempt as Attempt).n);
+  const peak = Math.max(50, ratedKW ?? 0, ...attempt.readings.map((r) => r.kW ?? 0));
+  const x = scaleLinear([from, Math.max(to, from + 600_000)], [0, width]);
+  const y = scaleLinear([0, peak * 1.08], [H - 4, 8]);
+  const lines = [50, 100, 150, 250, 350].filter((k) => k <= peak * 1.05);
+  return (
+    <div ref={ref} className="bg-asphalt">
+      <svg width={width} height={H} className="block" role="img" aria-label="Power so far">
+        {lines.map((k) => (
+          <g key={k}>
+            <line x1="0" x2={width} y1={y(k)} y2={y(k)} stroke="var(--asphalt-2)" strokeDasharray="10 10" />
+            <text x={width - 4} y={y(k) - 3} textAnchor="end" fontSize="11" className="num" fill="var(--line-2)">{k}</text>
+          </g>
+        ))}
+        {segments.map((s) => {
+          const points = powerProfile({ ...s, to: s === segments.at(-1) ? Math.max(s.to, to) : s.to });
+          const d = area<{ t: number; kW: number }>().x((p) => x(p.t)).y0(H).y1((p) => y(p.kW)).curve(curveMonotoneX)(points);
+          return <path key={s.from} d={d ?? ''} fill="var(--paint)" />;
+        })}
+        {attempt.readings.length === 0 ? <text x="16" y={H / 2} fontSize="13" fontWeight="600" fill="var(--line-2)">No power read yet: add a reading</text> : null}
+      </svg>
+    </div>
+  );
+}

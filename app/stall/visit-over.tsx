@@ -1,0 +1,37 @@
+import { printMoney, printPerKWh } from '@/core/units/money';
+import { NOT_READ, printDuration, printKW, printKWh } from '@/core/units/print';
+import type { Visit } from '@/core/visit/derive';
+import type { Timing } from '@/core/visit/timing';
+
+const time = (t: Timing | undefined) => (t?.known ? `${t.bound === 'at_most' ? '≤ ' : t.bound === 'at_least' ? '≥ ' : ''}${printDuration(t.s)}` : NOT_READ);
+
+/** After pulling out: what the visit came to, and the way to its page. */
+export function VisitOver({ visit, onLeave }: { visit: Visit; onLeave: () => void }) {
+  const session = visit.attempts.find((a) => a.proof);
+  const rows: [string, string][] = [
+    ['Handshake', time(session?.times.handshake)],
+    ['Charging', time(visit.times.charging)],
+    ['Delivered', visit.delivered.known ? printKWh(visit.delivered.value) : NOT_READ],
+    ['Average power', visit.average.known ? printKW(visit.average.value) : NOT_READ],
+    ['Lost to faults', time(visit.times.lost)],
+    ['Paid', visit.paid.known ? printMoney(visit.paid.value.amount, visit.paid.value.currency) : 'no bill yet'],
+    ['All-in', visit.allIn.known ? `${printPerKWh(visit.allIn.value.perKWh, visit.allIn.value.currency)} per kWh` : NOT_READ],
+  ];
+  return (
+    <section aria-label="The visit" className="border-b-2 border-ink bg-card px-4 py-3">
+      <h2 className="text-lg">The visit is over</h2>
+      <dl className="mt-2 grid grid-cols-2 gap-x-4">
+        {rows.map(([label, value]) => (
+          <div key={label} className="flex items-baseline justify-between gap-2 border-b border-rule-2 py-1">
+            <dt className="text-[13px] text-ink-2">{label}</dt>
+            <dd className="num text-[15px] font-semibold">{value}</dd>
+          </div>
+        ))}
+      </dl>
+      <div className="mt-3 flex flex-wrap gap-2">
+        <a className="plate !min-h-[44px]" href={`/ledger/${visit.id}`}>Open its page</a>
+        <button type="button" className="plate !min-h-[44px]" onClick={onLeave}>Leave the visit</button>
+      </div>
+    </section>
+  );
+}

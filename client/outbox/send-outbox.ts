@@ -1,0 +1,59 @@
+import type { RecordItem } from '@/core/records/record-schema';
+import type { StoredEvent } from '@/core/visit/event';
+import { phoneNow } from '../touch/touch-time';
+import { type OutboxEntry, type PhoneStore, STRICT } from '../store/phone-store';
+
+/** Well under the server's 500 items and 1 MB. */
+const BATCH = 100;
+
+type ItemResult = { id: string; status: 'taken' | 'already' | 'refused' | 'conflict'; path?: string; reason?: string; code?: string };
+/** `sent`: the outbox is empty but for what waits. `signed_out`: kept until somebody signs in. `unreachable`: try again later. */
+export type SendOutcome = 'sent' | 'signed_out' | 'unreachable';
+
+/**
+ * Sends the outbox in order, batch after batch. Exactly once in effect: what the server has already it says so,
+ * and an entry leaves the outbox only in answer to that.
+ */
+export async function sendOutbox(store: PhoneStore): Promise<SendOutcome> {
+  let after = 0;
+  for (;;) {
+    const entries = await store.getAll('outbox', IDBKeyRange.lowerBound(after, true), BATCH);
+    if (entries.length === 0) return 'sent';
+    const items: ({ type: 'event'; event: StoredEvent } | { type: 'record'; record: RecordItem })[] = [];
+    for (const e of entries) {
+      if (e.type === 'record') items.push({ type: 'record', record: e.item });
+      else {
+        const kept = await store.get('event', e.id);
+        if (kept) items.push({ type: 'event', event: kept.event });
+      }
+    }
+    let results: ItemResult[];
+    try {
+      const response = await fetch('/api/v1/outbox', { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ sentAt: phoneNow(), items }) });
+      if (response.status === 401) return 'signed_out';
+      if (!response.ok) return 'unreachable';
+      results = (await response.json()).results;
+    } catch {
+      return 'unreachable';
+    }
+    await settle(store, entries, new Map(results.map((r) => [r.id, r])));
+    // What waits for another person to sign in stays, and must not be sent in a ring.
+    after = entries.at(-1)?.n ?? after;
+  }
+}
+
+async function settle(store: PhoneStore, entries: readonly OutboxEntry[], results: ReadonlyMap<string, ItemResult>): Promise<void> {
+  const tx = store.transaction(['event', 'outbox'], 'readwrite', STRICT);
+  for (const e of entries) {
+    const r = results.get(e.id);
+    const kept = e.type === 'event' ? await tx.objectStore('event').get(e.id) : undefined;
+    if (r?.code === 'other_person') continue;
+    if (!r && !(e.type === 'event' && !kept)) continue;
+    if (kept && r) {
+      const fine = r.status === 'taken' || r.status === 'already';
+      await tx.objectStore('event').put(fine ? { event: kept.event, state: 'sent' } : { event: kept.event, state: 'refused', reason: r.reason ?? 'refused', ...(r.path ? { path: r.path } : {}) });
+    }
+    await tx.objectStore('outbox').delete(e.n as number);
+  }
+  await tx.done;
+}

@@ -1,0 +1,28 @@
+/** Who uses this phone, as last told by the server: the Stall opens with it when there is no network. */
+export type PhoneWho = { householdId: string; personId: string; name: string; householdName: string; currency: string; zone: string; clockOffsetMs: number };
+const KEY = 'mile.who';
+
+export function readWho(): PhoneWho | null {
+  try {
+    const who = JSON.parse(localStorage.getItem(KEY) ?? 'null') as PhoneWho | null;
+    return who && typeof who.householdId === 'string' && typeof who.personId === 'string' ? who : null;
+  } catch {
+    return null;
+  }
+}
+export const writeWho = (who: PhoneWho): void => localStorage.setItem(KEY, JSON.stringify(who));
+export const forgetWho = (): void => localStorage.removeItem(KEY);
+
+/** Asks the server. @returns the person, `'signed_out'`, or `'unreachable'` */
+export async function askWho(): Promise<PhoneWho | 'signed_out' | 'unreachable'> {
+  try {
+    const response = await fetch('/api/v1/me', { cache: 'no-store' });
+    if (response.status === 401) return 'signed_out';
+    if (!response.ok) return 'unreachable';
+    const who = (await response.json()) as PhoneWho;
+    writeWho(who);
+    return who;
+  } catch {
+    return 'unreachable';
+  }
+}

@@ -1,0 +1,29 @@
+import { v4 } from 'uuid';
+
+/** This page life: `performance.now()` counts only within it. */
+export const life = v4();
+
+let hidden = false;
+if (typeof document !== 'undefined') {
+  document.addEventListener('visibilitychange', () => {
+    if (document.visibilityState === 'hidden') hidden = true;
+  });
+}
+
+/** True when the page was never hidden since the last call: asked once for each event made. */
+export function takeAwake(): boolean {
+  const awake = !hidden;
+  hidden = typeof document !== 'undefined' && document.visibilityState === 'hidden';
+  return awake;
+}
+
+const DEVICE = 'mile.device';
+/** This device, the same in every tab and after every reload. */
+export function deviceId(): string {
+  let id = localStorage.getItem(DEVICE);
+  if (!id) {
+    id = v4();
+    localStorage.setItem(DEVICE, id);
+  }
+  return id;
+}

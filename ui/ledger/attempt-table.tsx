@@ -1,0 +1,57 @@
+import { printClock } from '@/core/units/zoned';
+import { type AttemptTimes, TIME_RULES, type TimeName } from '@/core/visit/attempt-times';
+import type { Outcome } from '@/core/visit/attempts';
+import type { Timing } from '@/core/visit/timing';
+import { VISIT_TIME_RULES, type VisitTimes } from '@/core/visit/visit-times';
+import { plusMinusText, timingText } from './timing-text';
+
+type AttemptLine = { n: number; stall: string; means: string; outcome: Outcome; times: AttemptTimes; shows: number; mark: string | null; faults: string[] };
+
+const OUTCOME = { power: 'power', failed: 'failed', gave_up: 'gave up', open: 'open' } as const;
+
+/** The attempts, each with its times; every time opens its own working. */
+export function AttemptTable({ attempts, visitTimes, zone }: { attempts: AttemptLine[]; visitTimes: VisitTimes; zone: string }) {
+  return (
+    <section aria-labelledby="attempts-head" className="mt-5">
+      <h2 id="attempts-head" className="mb-1.5 text-[15px]">Attempts and their times</h2>
+      {attempts.length === 0 ? <p className="mb-2 text-sm text-ink-2">No attempt was made.</p> : null}
+      <div className="grid gap-3 xl:grid-cols-2">
+        {attempts.map((a) => (
+          <div key={a.n} className="border-t-2 border-ink bg-card px-3 py-2">
+            <h3 className="text-[14px]">
+              {a.n}. Stall {a.stall || 'not named'}: <span className={a.outcome.kind === 'failed' || a.outcome.kind === 'gave_up' ? 'text-fault' : ''}>{OUTCOME[a.outcome.kind]}{a.outcome.kind === 'power' ? '' : ` (${a.outcome.reason.toLowerCase()})`}</span>
+            </h3>
+            <p className="text-[12.5px] text-ink-2">{a.means}{a.shows > 1 ? `, shown ${a.shows} times` : ''}{a.mark ? `; first proof in ${a.mark}` : ''}{a.faults.length > 0 ? `; ${a.faults.join(', ').toLowerCase()}` : ''}</p>
+            <div className="mt-1">
+              {(Object.keys(TIME_RULES) as TimeName[]).map((name) => <Time key={name} label={TIME_RULES[name].label} rule={TIME_RULES[name].rule} timing={a.times[name]} zone={zone} />)}
+            </div>
+          </div>
+        ))}
+        <div className="border-t-2 border-ink bg-card px-3 py-2">
+          <h3 className="text-[14px]">The whole visit</h3>
+          <div className="mt-1">
+            {(Object.keys(VISIT_TIME_RULES) as (keyof VisitTimes)[]).map((name) => <Time key={name} label={VISIT_TIME_RULES[name].label} rule={VISIT_TIME_RULES[name].rule} timing={visitTimes[name]} zone={zone} />)}
+          </div>
+        </div>
+      </div>
+    </section>
+  );
+}
+
+function Time({ label, rule, timing, zone }: { label: string; rule: string; timing: Timing; zone: string }) {
+  return (
+    <details className="border-b border-rule-2 py-0.5 text-[13px]">
+      <summary className="flex min-h-[28px] cursor-pointer list-none items-center gap-2">
+        <span className="font-semibold">{label}</span>
+        <span className="grow" />
+        <span className="text-[12px] text-ink-2">{plusMinusText(timing)}</span>
+        <span className={timing.known ? 'num font-semibold' : 'text-ink-2'}>{timing.known ? timingText(timing) : timing.why}</span>
+        <span aria-hidden="true" className="num text-ink-2">?</span>
+      </summary>
+      <p className="pb-1 pl-3 text-[12.5px] text-ink-2">
+        From {rule}.
+        {timing.known ? <span className="num"> {printClock(timing.from.t, zone)} → {printClock(timing.to.t, zone)}{timing.low_s === undefined ? '' : `; at least ${timing.low_s.toFixed(0)} s, the end was noticed late`}</span> : null}
+      </p>
+    </details>
+  );
+}

@@ -1,0 +1,21 @@
+'use client';
+import { type ReactNode, useLayoutEffect, useRef } from 'react';
+
+/** Where the list stood: moving from visit to visit must never lose the place. */
+let kept = 0;
+
+export function KeepScroll({ children, selected }: { children: ReactNode; selected: string | null }) {
+  const ref = useRef<HTMLDivElement>(null);
+  useLayoutEffect(() => {
+    const el = ref.current;
+    if (!el) return;
+    el.scrollTop = kept;
+    if (selected) el.querySelector('[aria-current=true]')?.scrollIntoView({ block: 'nearest' });
+  }, [selected]);
+  return (
+    // biome-ignore lint/a11y/noNoninteractiveTabindex: a scrolling region must be reachable by keyboard
+    <div ref={ref} onScroll={(e) => { kept = e.currentTarget.scrollTop; }} className="min-h-0 grow lg:overflow-y-auto" tabIndex={0} role="region" aria-label="Visits">
+      {children}
+    </div>
+  );
+}

@@ -1,0 +1,31 @@
+'use client';
+import { type ReactNode, useRef } from 'react';
+
+export type PadProps = { children: ReactNode; hint?: string; tone?: 'next' | 'bad' | 'plain'; onPress: (timeStamp: number) => void; resting: boolean; className?: string; unavailable?: boolean; shortcut?: string };
+
+/**
+ * One pad at the stall. The time handed on is that of the finger going down, not of the handler.
+ * While `resting` (just after another tap) it takes nothing, so that a wet double touch records nothing.
+ */
+export function Pad({ children, hint, tone = 'plain', onPress, resting, className = '', unavailable = false }: PadProps) {
+  const down = useRef<number | null>(null);
+  const look = tone === 'next' ? 'bg-paint text-on-paint border-on-paint' : tone === 'bad' ? 'border-fault text-fault bg-card' : 'border-ink bg-card text-ink';
+  return (
+    <button
+      type="button"
+      aria-disabled={resting || unavailable}
+      onPointerDown={(e) => { down.current = e.timeStamp; }}
+      onClick={(e) => {
+        const at = down.current ?? e.timeStamp;
+        down.current = null;
+        if (!resting && !unavailable) onPress(at);
+      }}
+      className={`grid min-h-[60px] select-none place-items-center rounded-lg border-2 p-1.5 text-center text-[17px] font-bold leading-tight [touch-action:manipulation] active:translate-y-px ${unavailable ? 'opacity-45' : ''} ${look} ${className}`}
+    >
+      <span>
+        {children}
+        {hint ? <small className="block text-[12.5px] font-medium">{hint}</small> : null}
+      </span>
+    </button>
+  );
+}

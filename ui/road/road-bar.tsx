@@ -1,0 +1,70 @@
+'use client';
+import Link from 'next/link';
+import { usePathname } from 'next/navigation';
+import { PLACES } from './places';
+
+/** The road along the top of a wide screen: the places, and the one plate that starts a visit. */
+export function RoadBar({ person }: { person: string }) {
+  const path = usePathname();
+  return (
+    <header className="no-print relative flex h-[52px] shrink-0 items-center gap-5 bg-asphalt px-4 text-line sm:px-5">
+      <div className="lane-dashes absolute inset-x-0 bottom-[6px] h-[2px] opacity-55" aria-hidden="true" />
+      <a href="/ledger" className="flex items-center gap-2 text-[17px] font-extrabold tracking-tight">
+        <Stone />
+        Mile Ledger
+      </a>
+      <nav aria-label="Places" className="hidden gap-5 sm:flex">
+        {PLACES.map((p) => {
+          const on = path.startsWith(p.href);
+          const inner = (
+            <>
+              <span>{p.name}</span>
+              <span className="num text-[10px] text-[#9aa5aa]" aria-hidden="true">{p.key}</span>
+              {on ? <span className="absolute inset-x-0 -bottom-[10px] z-10 h-[5px] bg-paint" aria-hidden="true" /> : null}
+            </>
+          );
+          const className = `relative flex items-baseline gap-1.5 px-0.5 py-1.5 text-sm font-semibold ${on ? 'text-white' : 'text-line-2'}`;
+          // The Stall is a static shell of its own: it is entered whole, never as a payload.
+          return p.shell ? (
+            <a key={p.href} href={p.href} className={className} aria-keyshortcuts={p.key}>{inner}</a>
+          ) : (
+            <Link key={p.href} href={p.href} className={className} aria-current={on ? 'page' : undefined} aria-keyshortcuts={p.key}>{inner}</Link>
+          );
+        })}
+      </nav>
+      <span className="grow" />
+      <Link href="/settings" className="truncate text-sm font-semibold text-line-2" aria-current={path === '/settings' ? 'page' : undefined}>{person}</Link>
+      <a href="/stall" className="plate plate-next !min-h-[30px] hidden !py-0.5 sm:inline-flex" aria-keyshortcuts="n">
+        Pull in <span className="num rounded-[3px] border border-current px-1 text-[10.5px]" aria-hidden="true">N</span>
+      </a>
+    </header>
+  );
+}
+
+/** The mark: a milestone. */
+export function Stone({ text = 'M', size = 16 }: { text?: string; size?: number }) {
+  return (
+    <svg width={size} height={size * 1.25} viewBox="0 0 16 20" aria-hidden="true" focusable="false">
+      <path d="M0 19V8a8 8 0 0 1 16 0v11a1 1 0 0 1-1 1H1a1 1 0 0 1-1-1Z" fill="var(--stone)" />
+      <text x="8" y="14" textAnchor="middle" fontSize="10" fontWeight="700" className="num" fill="#23292c">{text}</text>
+    </svg>
+  );
+}
+
+/** The same places under the thumb of a phone. */
+export function ThumbBar() {
+  const path = usePathname();
+  return (
+    <nav aria-label="Places" className="no-print sticky bottom-0 z-20 grid grid-cols-3 border-t-2 border-ink bg-card pb-[env(safe-area-inset-bottom)] sm:hidden">
+      {PLACES.map((p) => {
+        const on = path.startsWith(p.href);
+        const className = `flex min-h-[56px] flex-col items-center justify-center text-sm font-bold ${on ? 'border-t-4 border-paint' : 'border-t-4 border-transparent text-ink-2'}`;
+        return p.shell ? (
+          <a key={p.href} href={p.href} className={className}>{p.name}</a>
+        ) : (
+          <Link key={p.href} href={p.href} className={className} aria-current={on ? 'page' : undefined}>{p.name}</Link>
+        );
+      })}
+    </nav>
+  );
+}
