@@ -1,8 +1,9 @@
 import { redirect } from 'next/navigation';
 import type { ReactNode } from 'react';
 import { whoAsks } from '@/server/http/session-cookie';
+import { BookFoot } from '@/ui/road/book-foot';
 import { Keys } from '@/ui/road/keys';
-import { RoadBar, ThumbBar } from '@/ui/road/road-bar';
+import { RoadBar } from '@/ui/road/road-bar';
 import { TapePaint } from '@/ui/tape/paint';
 
 /** Every page with data: behind the sign-in, between the road and the thumb bar. */
@@ -15,7 +16,7 @@ export default async function BookLayout({ children }: { children: ReactNode }) 
       <RoadBar person={who.name} />
       <TapePaint />
       <main id="content" className="flex grow flex-col">{children}</main>
-      <ThumbBar />
+      <BookFoot />
       <Keys />
     </div>
   );

@@ -1,6 +1,6 @@
 import { connection } from 'next/server';
 import type { ReactNode } from 'react';
-import { Stone } from '@/ui/road/road-bar';
+import { Stone } from '@/ui/road/stone';
 
 /** The pages before the sign-in. Made for each request, so that their scripts carry its nonce. */
 export default async function DoorLayout({ children }: { children: ReactNode }) {

@@ -16,13 +16,13 @@ import { Pad } from '@/ui/pads/pad';
 import { RunningClock } from '@/ui/pads/running-clock';
 import { Milestone } from '@/ui/road/milestone';
 import { type UprightMark, UprightTape } from '@/ui/tape/upright-tape';
-import { ChargingBoard } from './charging-board';
 import { KeptCorner } from './kept-corner';
 import { useAwakeScreen } from './use-awake-screen';
 import { rememberMeans, usualMeans } from './usual-means';
 import type { Draft, StallHands, StallState } from './use-stall';
 import { VisitOver } from './visit-over';
 
+const ChargingBoard = lazy(() => import('./charging-board').then((m) => ({ default: m.ChargingBoard })));
 const FaultSheet = lazy(() => import('./fault-sheet').then((m) => ({ default: m.FaultSheet })));
 const AfterFaultSheet = lazy(() => import('./fault-sheet').then((m) => ({ default: m.AfterFaultSheet })));
 const StallSheet = lazy(() => import('./stall-sheet').then((m) => ({ default: m.StallSheet })));
@@ -57,10 +57,11 @@ export function LiveScreen({ state, hands }: { state: Live; hands: StallHands })
 
   const stallName = (id: string) => records.stall.find((s) => s.id === id)?.fields.name ?? '';
   const marks = visit.line.filter((e) => e.kind !== 'bill').map((e): UprightMark => markOf(e, state.kept, stallName));
-  // biome-ignore lint/correctness/useExhaustiveDependencies: a new mark is brought into sight
+  const board = charging !== null || visit.pulledOutAt !== null;
+  // biome-ignore lint/correctness/useExhaustiveDependencies: a new mark is brought into sight, or the board above the tape
   useEffect(() => {
-    body.current?.scrollTo({ top: body.current.scrollHeight });
-  }, [marks.length, charging === null]);
+    body.current?.scrollTo({ top: board ? 0 : body.current.scrollHeight });
+  }, [marks.length, board]);
 
   const act = (timeStamp: number, ...drafts: Draft[]) => {
     for (const d of drafts) if (d.kind === 'means_shown') rememberMeans(network?.id, d.payload);
@@ -105,7 +106,7 @@ export function LiveScreen({ state, hands }: { state: Live; hands: StallHands })
         <Milestone text={stall?.fields.name ?? '?'} />
         <div className="min-w-0">
           <h1 className="truncate text-lg">{site?.fields.name ?? 'Unknown site'}</h1>
-          <p className="text-[13.5px] leading-snug text-line-2">{[network?.fields.name, stall ? `${stall.fields.ratedKW} kW ${stall.fields.connector}` : null, tariff ? `${printPerKWh(tariff.perKWh, tariff.currency)}/kWh` : null].filter(Boolean).join(' · ')}</p>
+          <p className="text-[13.5px] leading-snug text-line-2">{[network?.fields.name, stall ? `${stall.fields.ratedKW} kW ${stall.fields.connector}` : null, tariff ? `${printPerKWh(tariff.perKWh, tariff.currency)}/kWh` : null].filter(Boolean).join(', ')}</p>
         </div>
         <KeptCorner outbox={state.outbox} signedOut={state.signedOut} />
       </header>
@@ -114,12 +115,13 @@ export function LiveScreen({ state, hands }: { state: Live; hands: StallHands })
         {over ? (
           <VisitOver visit={visit} onLeave={() => void hands.leaveVisit()} />
         ) : charging ? (
-          <ChargingBoard attempt={charging} tape={visit.tape} ratedKW={stall?.fields.ratedKW ?? null} byTariff={expectedFor(sessionStallKWh(charging))} now={phoneNow} />
+          <Suspense fallback={<div className="h-[233px] border-b-2 border-ink bg-card" />}><ChargingBoard attempt={charging} tape={visit.tape} ratedKW={stall?.fields.ratedKW ?? null} byTariff={expectedFor(sessionStallKWh(charging))} now={phoneNow} /></Suspense>
         ) : null}
+        <div className={over || charging ? 'relative' : 'relative min-h-full'}>
+          <div className="absolute inset-y-0 left-0 w-[74px] bg-asphalt" aria-hidden="true" />
         <UprightTape marks={marks} tape={visit.tape} zone={visit.zone} running={runningPaint(visit)} onMark={(id) => setOpen({ sheet: 'mark', id })} />
         {over || charging ? null : (
-          <div className="grid grid-cols-[74px_1fr]">
-            <div className="bg-asphalt" aria-hidden="true" />
+          <div className="relative pl-[74px]">
             <div className="px-3 pb-4 pt-1">
               <RunningClock {...clockOf(visit)} now={phoneNow} />
               {waitsForAnswer ? (
@@ -133,6 +135,7 @@ export function LiveScreen({ state, hands }: { state: Live; hands: StallHands })
             </div>
           </div>
         )}
+        </div>
       </main>
       <div className="grid grid-cols-2 gap-2.5 border-t-2 border-ink bg-card px-3.5 pb-[max(14px,env(safe-area-inset-bottom))] pt-3" data-resting={hands.resting}>
         <Pad tone="next" className="col-span-2 min-h-[88px] text-[24px] font-extrabold" hint={y.hint} onPress={y.press} resting={hands.resting}>{y.text}</Pad>

@@ -1,8 +1,9 @@
 'use client';
 import { lazy, Suspense, useMemo, useState } from 'react';
+import { printCount } from '@/core/units/print';
 import { Pad } from '@/ui/pads/pad';
 import { Milestone } from '@/ui/road/milestone';
-import { ThumbBar } from '@/ui/road/road-bar';
+import { ThumbBar } from '@/ui/road/thumb-bar';
 import { KeptCorner } from './kept-corner';
 import type { StallHands, StallState } from './use-stall';
 
@@ -50,7 +51,7 @@ export function PullInScreen({ state, hands }: { state: Extract<StallState, { is
         <Milestone text={stall?.fields.name ?? '?'} />
         <div className="min-w-0">
           <h1 className="truncate text-lg">{site?.fields.name ?? 'Where are you?'}</h1>
-          <p className="truncate text-[13.5px] text-line-2">{site ? `${networkName(site.fields.networkId)}${stall ? ` · ${stall.fields.ratedKW} kW ${stall.fields.connector}` : ''}` : 'Choose the site, then the stall'}</p>
+          <p className="truncate text-[13.5px] text-line-2">{site ? `${networkName(site.fields.networkId)}${stall ? `, ${stall.fields.ratedKW} kW ${stall.fields.connector}` : ''}` : 'Choose the site, then the stall'}</p>
         </div>
         <a href="/ledger" className="ml-auto hidden text-sm font-semibold text-line-2 underline sm:inline">Ledger</a>
         <KeptCorner outbox={state.outbox} signedOut={state.signedOut} />
@@ -91,7 +92,7 @@ export function PullInScreen({ state, hands }: { state: Extract<StallState, { is
                       <b className="block truncate text-[16px]">{s.fields.name}</b>
                       <span className="block truncate text-[13px] text-ink-2">{networkName(s.fields.networkId)}</span>
                     </span>
-                    <span className="text-[13px] text-ink-2">{records.stall.filter((x) => x.fields.siteId === s.id).length} stalls</span>
+                    <span className="text-[13px] text-ink-2">{printCount(records.stall.filter((x) => x.fields.siteId === s.id).length, 'stall')}</span>
                   </button>
                 </li>
               ))}
@@ -116,7 +117,7 @@ export function PullInScreen({ state, hands }: { state: Extract<StallState, { is
           Pulled in
         </Pad>
       </div>
-      <ThumbBar />
+      <ThumbBar here="/stall" />
       <Suspense>
         {sheet === 'place' ? <AddPlaceSheet records={records} site={site ?? null} currency={state.who.currency} onClose={() => setSheet(null)} onAdd={async (items, ids) => { await hands.addRecords(items); setSiteId(ids.siteId); setStallId(ids.stallId); setSheet(null); }} /> : null}
         {sheet === 'car' ? <AddCarSheet onClose={() => setSheet(null)} onAdd={async (item) => { await hands.addRecords([item]); setCarId(item.id); setSheet(null); }} /> : null}

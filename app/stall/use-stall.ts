@@ -10,7 +10,8 @@ import { askWho, type PhoneWho, readWho } from '@/client/store/who';
 import { touchTime } from '@/client/touch/touch-time';
 import type { MileRecord, RecordItem, RecordType } from '@/core/records/record-schema';
 import { deriveVisit, type Visit } from '@/core/visit/derive';
-import type { Kind, Payload } from '@/core/visit/payloads';
+import type { Kind, PayloadCheck } from '@/core/visit/kinds';
+import type { Payload } from '@/core/visit/payloads';
 
 export type Records = { [T in RecordType]: Extract<MileRecord, { type: T }>[] };
 export type Draft<K extends Kind = Kind> = { [P in K]: { kind: P; payload: Payload<P> } }[K];
@@ -39,6 +40,7 @@ export type StallHands = {
 
 const NO_RECORDS: Records = { network: [], site: [], stall: [], car: [], means: [], tariff: [] };
 const REST_MS = 700;
+const notChecked: PayloadCheck = () => ({ path: '', reason: 'not checked yet' });
 
 /** The live visit on this phone: its store, its outbox, and what can be done. */
 export function useStall(): { state: StallState; hands: StallHands } {
@@ -53,6 +55,7 @@ export function useStall(): { state: StallState; hands: StallHands } {
   const [loaded, setLoaded] = useState(false);
   const [resting, setResting] = useState(false);
   const [flash, setFlash] = useState(0);
+  const [check, setCheck] = useState<PayloadCheck>(() => notChecked);
   const loop = useRef<ReturnType<typeof startOutbox> | null>(null);
   const visitRef = useRef<string | null>(null);
   visitRef.current = visitId;
@@ -114,7 +117,12 @@ export function useStall(): { state: StallState; hands: StallHands } {
     };
   }, [householdId, personId]);
 
-  const visit = useMemo(() => (visitId ? deriveVisit(visitId, kept.map((k) => k.event)) : null), [visitId, kept]);
+  // The schemas are fetched only for a visit some figure of which was corrected, elsewhere or on its page.
+  const corrected = kept.some((k) => k.event.kind === 'correction' && k.event.payload.set !== undefined);
+  useEffect(() => {
+    if (corrected) void import('@/core/visit/payloads').then((m) => setCheck(() => m.payloadProblem), () => {});
+  }, [corrected]);
+  const visit = useMemo(() => (visitId ? deriveVisit(visitId, kept.map((k) => k.event), check) : null), [visitId, kept, check]);
   const ready = store && who !== 'asking' && who ? { store, who } : null;
 
   const rest = useCallback(() => {

@@ -1,7 +1,8 @@
-import { z } from 'zod/mini';
+import * as z from 'zod/mini';
 import { isZone } from '../units/zoned';
 import { EVENT_VERSION, type StoredEvent } from './event';
-import { isKind, payloadProblem, uuid } from './payloads';
+import { isKind } from './kinds';
+import { payloadProblem, uuid } from './payloads';
 
 /** How far ahead of the clock an event may be. */
 export const FUTURE_LIMIT_MS = 48 * 3600 * 1000;

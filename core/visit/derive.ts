@@ -7,6 +7,7 @@ import { type Attempt, cutAttempts } from './attempts';
 import { LEFT_OPEN_MS } from './definitions-version';
 import { type Effective, effectiveEvents } from './effective';
 import type { EventOf, StoredEvent } from './event';
+import type { PayloadCheck } from './kinds';
 import { type Placed, placeEvents } from './order';
 import { layTape, type Segment } from './tape';
 import { type VisitTimes, visitTimes } from './visit-times';
@@ -54,9 +55,10 @@ export type Visit = {
  * Derives a visit from its events, in any order and with any duplicates.
  * Pure: the same set of events gives the same visit.
  * @param events of one visit; those of other visits are ignored
+ * @param check what a corrected payload is held to: `payloadProblem`, except where a phone knows there are no corrections of figures
  */
-export function deriveVisit(visitId: string, events: readonly StoredEvent[]): Visit {
-  const effective = effectiveEvents(events.filter((e) => e.visitId === visitId), visitId);
+export function deriveVisit(visitId: string, events: readonly StoredEvent[], check: PayloadCheck): Visit {
+  const effective = effectiveEvents(events.filter((e) => e.visitId === visitId), visitId, check);
   const line = placeEvents(effective.events);
   const attempts = cutAttempts(line).map((a): TimedAttempt => ({ ...a, times: attemptTimes(a) }));
   const times = visitTimes(line, attempts, attempts.map((a) => a.times.charging));

@@ -1,5 +1,5 @@
 import { EVENT_VERSION, type StoredEvent, type VisitEvent } from './event';
-import { isKind, payloadProblem } from './payloads';
+import { isKind, type PayloadCheck } from './kinds';
 
 /** One change made to an event afterwards, oldest first: shown as the event's history. */
 export type CorrectionNote = { id: string; personId: string; madeAt: number; field: string; value: string | number | boolean | null };
@@ -31,7 +31,7 @@ const later = (a: StoredEvent | VisitEvent, b: StoredEvent | VisitEvent): number
  * - Per field of a target the correction with the greatest (seq, device) wins. A correction that would put a
  *   payload out of bounds is left unapplied; corrections of corrections are not a thing.
  */
-export function effectiveEvents(events: readonly StoredEvent[], visitId: string): Effective {
+export function effectiveEvents(events: readonly StoredEvent[], visitId: string, check: PayloadCheck): Effective {
   const byId = new Map<string, StoredEvent>();
   for (const e of events) if (!byId.has(e.id)) byId.set(e.id, e);
 
@@ -72,12 +72,12 @@ export function effectiveEvents(events: readonly StoredEvent[], visitId: string)
       result.withdrawn.push(e);
       continue;
     }
-    result.events.push(correct(e, corrections.get(e.id) ?? [], history));
+    result.events.push(correct(e, corrections.get(e.id) ?? [], history, check));
   }
   return result;
 }
 
-function correct(e: VisitEvent, corrections: (VisitEvent & { kind: 'correction' })[], history: Map<string, CorrectionNote[]>): VisitEvent & { correctedAt?: true } {
+function correct(e: VisitEvent, corrections: (VisitEvent & { kind: 'correction' })[], history: Map<string, CorrectionNote[]>, check: PayloadCheck): VisitEvent & { correctedAt?: true } {
   if (corrections.length === 0) return e;
   let at = e.at;
   let payload = e.payload as Record<string, unknown>;
@@ -94,7 +94,7 @@ function correct(e: VisitEvent, corrections: (VisitEvent & { kind: 'correction' 
         if (value === null) delete next[field];
         else next[field] = value;
       }
-      if (payloadProblem(e.kind, next)) continue;
+      if (check(e.kind, next)) continue;
       payload = next;
       for (const [field, value] of Object.entries(c.payload.set)) note(field, value);
     }

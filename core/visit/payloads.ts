@@ -1,8 +1,9 @@
-import { z } from 'zod/mini';
+import * as z from 'zod/mini';
 import { SIDES } from '../faults/fault-list';
 import { MEANS_KIND_NAMES } from '../records/means-kind';
 import { privateNumber } from '../records/private-number';
 import { DECIMAL } from '../units/money';
+import type { Kind, PayloadCheck } from './kinds';
 
 /**
  * Payload schemas by event kind: the schema is the type. Shapes and words are those of the record's contract
@@ -144,17 +145,15 @@ export const PAYLOADS = {
   }),
   correction: z.looseObject({ target: uuid(), at: opt(z.int()), set: opt(z.record(z.string().check(z.maxLength(40)), z.union([z.string().check(z.maxLength(2000)), z.number(), z.boolean(), z.null()]))) }),
   withdrawal: z.looseObject({ target: uuid() }),
-};
+} satisfies Record<Kind, unknown>;
 
-export type Kind = keyof typeof PAYLOADS;
+export type { Kind } from './kinds';
 export type Payload<K extends Kind> = z.infer<(typeof PAYLOADS)[K]>;
-export const KINDS = Object.keys(PAYLOADS) as Kind[];
-export const isKind = (kind: string): kind is Kind => Object.hasOwn(PAYLOADS, kind);
 
 /** What is wrong with a payload: the path of the field and the reason; `null` when nothing is. */
-export function payloadProblem(kind: Kind, payload: unknown): { path: string; reason: string } | null {
+export const payloadProblem: PayloadCheck = (kind, payload) => {
   const r = PAYLOADS[kind].safeParse(payload);
   if (r.success) return null;
   const issue = r.error.issues[0];
   return { path: ['payload', ...(issue?.path ?? [])].join('.'), reason: issue?.message ?? 'not understood' };
-}
+};

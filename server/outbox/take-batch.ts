@@ -4,7 +4,8 @@ import { checkRecord, type MileRecord, type RecordItem } from '@/core/records/re
 import { canonicalJson } from '@/core/visit/canonical';
 import { checkEvent, FUTURE_LIMIT_MS } from '@/core/visit/check-event';
 import type { StoredEvent } from '@/core/visit/event';
-import { isKind, payloadProblem } from '@/core/visit/payloads';
+import { isKind } from '@/core/visit/kinds';
+import { payloadProblem } from '@/core/visit/payloads';
 import type { Who } from '../accounts/accounts';
 import { now } from '../clock';
 import { toBin } from '../db/binary-id';

@@ -5,6 +5,7 @@ import { localMonth } from '@/core/units/zoned';
 import { valueOrNull } from '@/core/units/known';
 import { meansOf } from '@/core/visit/attempt-times';
 import { DEFINITION_VERSION } from '@/core/visit/definitions-version';
+import { payloadProblem } from '@/core/visit/payloads';
 import { deriveVisit, type Visit } from '@/core/visit/derive';
 import { thinTape } from '@/core/visit/tape';
 import type { Timing } from '@/core/visit/timing';
@@ -48,7 +49,7 @@ export async function refreshVisits(householdId: string, visitIds: readonly stri
   for (const id of visitIds) {
     const rev = revs.get(id);
     if (rev === undefined) continue;
-    const visit = deriveVisit(id, events.get(id) ?? []);
+    const visit = deriveVisit(id, events.get(id) ?? [], payloadProblem);
     await inTransaction((c) => writeFigures(c, householdId, rev, visit, places));
   }
 }

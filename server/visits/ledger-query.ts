@@ -81,5 +81,5 @@ async function monthSums(where: ReturnType<typeof visitWhere>, months: readonly 
     if (r.paid !== null && r.currency) m.paid.push({ amount: r.paid, currency: r.currency });
     sums.set(r.month, m);
   }
-  return [...sums].map(([month, m]) => ({ month, visits: m.visits, kWh: String(m.kWh), paid: m.paid }));
+  return [...sums].sort(([a], [b]) => (a < b ? 1 : -1)).map(([month, m]) => ({ month, visits: m.visits, kWh: String(m.kWh), paid: m.paid }));
 }

@@ -2,6 +2,7 @@ import type { RowDataPacket } from 'mysql2/promise';
 import type { MileRecord } from '@/core/records/record-schema';
 import { billDifference, type ExpectedBill, expectedBill, tariffOn } from '@/core/tariff/simple-tariff';
 import type { Maybe } from '@/core/units/known';
+import { payloadProblem } from '@/core/visit/payloads';
 import { deriveVisit, type Visit, visitState } from '@/core/visit/derive';
 import { now } from '../clock';
 import { toBin } from '../db/binary-id';
@@ -36,7 +37,7 @@ export async function visitPage(householdId: string, visitId: string): Promise<V
   if (!/^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/.test(visitId)) return null;
   const events = (await eventsOfVisits(householdId, [visitId])).get(visitId);
   if (!events) return null;
-  const visit = deriveVisit(visitId, events);
+  const visit = deriveVisit(visitId, events, payloadProblem);
   const records = await recordsSince(householdId, -1);
   const site = records.find((r): r is Extract<MileRecord, { type: 'site' }> => r.type === 'site' && r.id === visit.siteId);
   const tariffs = records.flatMap((r) => (r.type === 'tariff' ? [{ id: r.id, ...r.fields }] : []));

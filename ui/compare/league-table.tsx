@@ -1,4 +1,6 @@
+'use client';
 import Link from 'next/link';
+import type { ReactNode } from 'react';
 import { type Counted, writeLedgerFilter } from '@/core/compare/ledger-filter';
 import type { LeagueRow } from '@/core/compare/league';
 import type { PowerTime } from '@/core/compare/visit-row';
@@ -17,28 +19,28 @@ export function LeagueTable({ rows, time, mark }: { rows: Row[]; time: PowerTime
   return (
     // biome-ignore lint/a11y/noNoninteractiveTabindex: a scrolling region must be reachable by keyboard
     <div className="overflow-x-auto" role="region" aria-label="Networks compared" tabIndex={0}>
-      <table className="w-full min-w-[860px] border-t-2 border-ink bg-card">
-        <thead>
+      <table className="w-full border-t-2 border-ink bg-card max-sm:block sm:min-w-[860px]">
+        <thead className="max-sm:sr-only">
           <tr className="border-b border-ink text-left align-bottom text-[12px] font-semibold text-ink-2">
             <th scope="col" className="px-2.5 py-1.5 font-semibold">Network</th>
-            <th scope="col" className="px-2.5 font-semibold">Starts at the first try<br />share, 95 % interval</th>
-            <th scope="col" className="px-2.5 font-semibold">{TIME_RULES[time].label}<br />to first {mark}; median and middle half of all</th>
-            <th scope="col" className="px-2.5 font-semibold">Lost per visit<br />to faults</th>
-            <th scope="col" className="px-2.5 font-semibold">Paid<br />all-in per kWh</th>
+            <th scope="col" className="px-2.5 py-1.5 font-semibold">Starts at the first try<br />share, 95 % interval</th>
+            <th scope="col" className="px-2.5 py-1.5 font-semibold">{TIME_RULES[time].label}<br />to first {mark}; median and middle half of all</th>
+            <th scope="col" className="px-2.5 py-1.5 font-semibold">Lost per visit<br />to faults</th>
+            <th scope="col" className="px-2.5 py-1.5 font-semibold">Paid<br />all-in per kWh</th>
           </tr>
         </thead>
-        <tbody>
+        <tbody className="max-sm:block">
           {rows.map((r) => (
-            <tr key={r.networkId} className="border-b border-rule-2">
-              <th scope="row" className="px-2.5 py-2 text-left">
+            <tr key={r.networkId} className="border-b border-rule-2 max-sm:block max-sm:py-2">
+              <th scope="row" className="px-2.5 py-2 text-left max-sm:block">
                 <span className="block text-[15px] font-bold">{r.name}</span>
                 <Link href={open(r, 'attempted')} className="text-[12px] font-medium text-ink-2 underline">{printCount(r.visits, 'visit')}, {printCount(r.sites, 'site')}</Link>
                 {r.sites > 1 ? <span className="text-[12px] font-medium text-ink-2">, {printShare(r.commonestSite)} at one</span> : null}
               </th>
-              <td className="px-2.5"><FirstTry row={r} open={(c) => open(r, c)} /></td>
-              <td className="px-2.5"><Wait row={r} scale={scale} open={(c) => open(r, c)} /></td>
-              <td className="num px-2.5 text-[14.5px]">{r.lost.known ? <Link href={open(r, 'lost')} className="underline decoration-rule underline-offset-4">{printDuration(r.lost.value.perVisit_s)}</Link> : <span className="font-sans text-[13px] text-ink-2">{r.lost.why}</span>}</td>
-              <td className="num px-2.5 text-[14.5px]">{r.allIn.known ? <Link href={open(r, 'priced')} className="underline decoration-rule underline-offset-4">{printPerKWh(r.allIn.value.perKWh, r.allIn.value.currency)}</Link> : <span className="font-sans text-[13px] text-ink-2">{r.allIn.why}</span>}</td>
+              <td className="px-2.5 max-sm:block max-sm:py-1"><Small>Starts at the first try</Small><FirstTry row={r} open={(c) => open(r, c)} /></td>
+              <td className="px-2.5 max-sm:block max-sm:py-1"><Small>{TIME_RULES[time].label} to first {mark}</Small><Wait row={r} scale={scale} open={(c) => open(r, c)} /></td>
+              <td className="num px-2.5 text-[14.5px] max-sm:inline-block max-sm:w-1/2"><Small>Lost per visit</Small>{r.lost.known ? <Link href={open(r, 'lost')} className="underline decoration-rule underline-offset-4">{printDuration(r.lost.value.perVisit_s)}</Link> : <span className="font-sans text-[13px] text-ink-2">{r.lost.why}</span>}</td>
+              <td className="num px-2.5 text-[14.5px] max-sm:inline-block max-sm:w-1/2"><Small>All-in per kWh</Small>{r.allIn.known ? <Link href={open(r, 'priced')} className="underline decoration-rule underline-offset-4">{printPerKWh(r.allIn.value.perKWh, r.allIn.value.currency)}</Link> : <span className="font-sans text-[13px] text-ink-2">{r.allIn.why}</span>}</td>
             </tr>
           ))}
         </tbody>
@@ -46,6 +48,9 @@ export function LeagueTable({ rows, time, mark }: { rows: Row[]; time: PowerTime
     </div>
   );
 }
+
+/** On a phone each figure bears its own head. */
+const Small = ({ children }: { children: ReactNode }) => <span className="block font-sans text-[12px] text-ink-2 sm:hidden">{children}</span>;
 
 function FirstTry({ row, open }: { row: Row; open: (c: Counted) => string }) {
   const { yes, no, leftOut, interval } = row.firstTry;

@@ -1,5 +1,5 @@
 import { printClock } from '@/core/units/zoned';
-import { type AttemptTimes, TIME_RULES, type TimeName } from '@/core/visit/attempt-times';
+import { type AttemptTimes, TIME_RULES } from '@/core/visit/attempt-times';
 import type { Outcome } from '@/core/visit/attempts';
 import type { Timing } from '@/core/visit/timing';
 import { VISIT_TIME_RULES, type VisitTimes } from '@/core/visit/visit-times';
@@ -23,18 +23,36 @@ export function AttemptTable({ attempts, visitTimes, zone }: { attempts: Attempt
             </h3>
             <p className="text-[12.5px] text-ink-2">{a.means}{a.shows > 1 ? `, shown ${a.shows} times` : ''}{a.mark ? `; first proof in ${a.mark}` : ''}{a.faults.length > 0 ? `; ${a.faults.join(', ').toLowerCase()}` : ''}</p>
             <div className="mt-1">
-              {(Object.keys(TIME_RULES) as TimeName[]).map((name) => <Time key={name} label={TIME_RULES[name].label} rule={TIME_RULES[name].rule} timing={a.times[name]} zone={zone} />)}
+              <Times rules={TIME_RULES} times={a.times} zone={zone} />
             </div>
           </div>
         ))}
         <div className="border-t-2 border-ink bg-card px-3 py-2">
           <h3 className="text-[14px]">The whole visit</h3>
           <div className="mt-1">
-            {(Object.keys(VISIT_TIME_RULES) as (keyof VisitTimes)[]).map((name) => <Time key={name} label={VISIT_TIME_RULES[name].label} rule={VISIT_TIME_RULES[name].rule} timing={visitTimes[name]} zone={zone} />)}
+            <Times rules={VISIT_TIME_RULES} times={visitTimes} zone={zone} />
           </div>
         </div>
       </div>
     </section>
+  );
+}
+
+/** Known times one by one; those that are unknown for the same reason together, with that reason. */
+function Times<N extends string>({ rules, times, zone }: { rules: Record<N, { label: string; rule: string }>; times: Record<N, Timing>; zone: string }) {
+  const names = Object.keys(rules) as N[];
+  const why = new Map<string, string[]>();
+  for (const name of names) {
+    const t = times[name];
+    if (!t.known) why.set(t.why, [...(why.get(t.why) ?? []), rules[name].label]);
+  }
+  return (
+    <>
+      {names.filter((name) => times[name].known).map((name) => <Time key={name} label={rules[name].label} rule={rules[name].rule} timing={times[name]} zone={zone} />)}
+      {[...why].map(([reason, labels]) => (
+        <p key={reason} className="border-b border-rule-2 py-1.5 text-[12.5px] text-ink-2"><b className="font-semibold">{labels.join(', ')}:</b> {reason}</p>
+      ))}
+    </>
   );
 }
 

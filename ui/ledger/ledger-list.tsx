@@ -85,7 +85,7 @@ function Row({ row: r, query, selected }: { row: ListRow; query: string; selecte
         {selected ? <span className="absolute inset-y-0 left-0 w-[5px] bg-paint" aria-hidden="true" /> : null}
         <span className="truncate"><b>{r.siteName ?? 'Unknown site'}</b> <span className="text-[12.5px] text-ink-2">{r.networkName ?? ''}</span></span>
         <span className="num text-right">{r.kWh === null ? NOT_READ : printKWh(r.kWh)}</span>
-        <span className="truncate text-[12.5px] text-ink-2">{printDay(r.at, r.zone)} · {describeStart(r)}{r.newer ? ' · recorded by a newer version' : ''}</span>
+        <span className="truncate text-[12.5px] text-ink-2">{printDay(r.at, r.zone)}, {describeStart(r)}{r.newer ? ', recorded by a newer version' : ''}</span>
         <span className={`text-right text-[12.5px] text-ink-2 ${r.paid === null ? '' : 'num'}`}>{amount}</span>
         <span className="col-span-2"><ThinTape tape={r.tape} /></span>
         {r.faultCodes.length > 0 ? <span className="sr-only">Faults: {r.faultCodes.map(faultLabel).join(', ')}</span> : null}

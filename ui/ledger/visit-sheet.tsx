@@ -51,7 +51,7 @@ export function VisitSheet({ page, withdraw, correct }: { page: VisitSheetData; 
       <div className="mb-2 flex flex-wrap items-end gap-3">
         <div className="min-w-0">
           <p className="text-[12.5px] font-semibold text-ink-2">
-            {printLongDate(at, v.zone)}{v.pulledInAt === null ? '' : `, pulled in ${printTime(v.pulledInAt, v.zone)}`} · {names.network(page.networkId)} · {stallText}{lastStall ? ` · ${lastStall.fields.ratedKW} kW ${lastStall.fields.connector}` : ''} · {names.car(v.carId)}
+            {[printLongDate(at, v.zone), v.pulledInAt === null ? null : `pulled in ${printTime(v.pulledInAt, v.zone)}`, names.network(page.networkId), stallText, lastStall ? `${lastStall.fields.ratedKW} kW ${lastStall.fields.connector}` : null, names.car(v.carId)].filter(Boolean).join(', ')}
           </p>
           <h1 id="visit-head" className="mt-1 text-[26px]">{names.site(v.siteId)}</h1>
         </div>
@@ -60,7 +60,7 @@ export function VisitSheet({ page, withdraw, correct }: { page: VisitSheetData; 
       </div>
       <VisitTape
         tape={v.tape}
-        marks={v.line.filter((e) => MARKED.has(e.kind)).map((e) => ({ t: e.t, text: eventLabel(e, names.stall) }))}
+        marks={v.line.filter((e) => MARKED.has(e.kind) && !(e.kind === 'power_gone' && e.payload.why === 'asked')).map((e) => ({ t: e.t, text: eventLabel(e, names.stall) }))}
         energy={v.delivered.known && v.ended === 'charge' ? printKWh(v.delivered.value) : null}
         description={`Tape of the visit: ${v.tape.filter((s) => s.kind !== 'bare').map((s) => `${s.label ?? WORD[s.kind]} ${printDuration((s.to - s.from) / 1000)}`).join(', ') || 'nothing but time'}`}
       />
@@ -69,7 +69,7 @@ export function VisitSheet({ page, withdraw, correct }: { page: VisitSheetData; 
         <Fact label="Handshake" value={session ? timingText(session.times.handshake) : NOT_READ} foot={session ? (session.times.handshake.known ? `attempt ${session.n}, to first ${session.proof?.mark}` : session.times.handshake.why) : 'no power was seen'} />
         <Fact label="Lost to faults" value={timingText(v.times.lost)} foot={v.times.visit.known ? `of ${printDuration(v.times.visit.s)} visit` : !v.times.lost.known ? v.times.lost.why : ''} />
         <Fact label="Delivered" value={v.delivered.known ? printKWh(v.delivered.value) : NOT_READ} foot={!v.delivered.known ? v.delivered.why : v.socFrom !== null && v.socTo !== null ? `${v.socFrom} to ${v.socTo} %` : 'battery not read'} />
-        <Fact label="Average power" value={v.average.known ? printKW(v.average.value) : NOT_READ} foot={v.peak.known ? `peak ${Math.round(v.peak.value.kW)} on the ${v.peak.value.screen}’s screen` : v.average.known ? v.peak.why : v.average.why} />
+        <Fact label="Average power" value={v.average.known ? printKW(v.average.value) : NOT_READ} foot={v.peak.known ? `peak ${Math.round(v.peak.value.kW)}, ${v.peak.value.screen}’s screen` : v.average.known ? v.peak.why : v.average.why} />
         <Fact label="Paid" value={v.paid.known ? printMoney(v.paid.value.amount, v.paid.value.currency) : NOT_READ} foot={v.allIn.known ? `${printPerKWh(v.allIn.value.perKWh, v.allIn.value.currency)} per kWh all-in` : v.paid.known ? v.allIn.why : v.paid.why} />
       </dl>
       <AttemptTable attempts={v.attempts.map((a) => ({ n: a.n, stall: names.stall(a.stallId), means: meansText(a), outcome: a.outcome, times: a.times, shows: a.shows.length, mark: a.proof?.mark ?? null, faults: a.faults.map((f) => faultLabel(f.code)) }))} visitTimes={v.times} zone={v.zone} />

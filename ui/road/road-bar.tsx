@@ -2,6 +2,7 @@
 import Link from 'next/link';
 import { usePathname } from 'next/navigation';
 import { PLACES } from './places';
+import { Stone } from './stone';
 
 /** The road along the top of a wide screen: the places, and the one plate that starts a visit. */
 export function RoadBar({ person }: { person: string }) {
@@ -38,33 +39,5 @@ export function RoadBar({ person }: { person: string }) {
         Pull in <span className="num rounded-[3px] border border-current px-1 text-[10.5px]" aria-hidden="true">N</span>
       </a>
     </header>
-  );
-}
-
-/** The mark: a milestone. */
-export function Stone({ text = 'M', size = 16 }: { text?: string; size?: number }) {
-  return (
-    <svg width={size} height={size * 1.25} viewBox="0 0 16 20" aria-hidden="true" focusable="false">
-      <path d="M0 19V8a8 8 0 0 1 16 0v11a1 1 0 0 1-1 1H1a1 1 0 0 1-1-1Z" fill="var(--stone)" />
-      <text x="8" y="14" textAnchor="middle" fontSize="10" fontWeight="700" className="num" fill="#23292c">{text}</text>
-    </svg>
-  );
-}
-
-/** The same places under the thumb of a phone. */
-export function ThumbBar() {
-  const path = usePathname();
-  return (
-    <nav aria-label="Places" className="no-print sticky bottom-0 z-20 grid grid-cols-3 border-t-2 border-ink bg-card pb-[env(safe-area-inset-bottom)] sm:hidden">
-      {PLACES.map((p) => {
-        const on = path.startsWith(p.href);
-        const className = `flex min-h-[56px] flex-col items-center justify-center text-sm font-bold ${on ? 'border-t-4 border-paint' : 'border-t-4 border-transparent text-ink-2'}`;
-        return p.shell ? (
-          <a key={p.href} href={p.href} className={className}>{p.name}</a>
-        ) : (
-          <Link key={p.href} href={p.href} className={className} aria-current={on ? 'page' : undefined}>{p.name}</Link>
-        );
-      })}
-    </nav>
   );
 }

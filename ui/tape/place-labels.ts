@@ -1,22 +1,39 @@
 /** A label wanted at x; `row` 0 is nearest the tape. */
 export type PlacedLabel = { text: string; x: number; row: number; anchor: 'start' | 'end' };
 
+type Wanted = { text: string; x: number };
+
 /**
- * Puts labels above a tape in at most `rows` rows so that none overlap; those that find no place are left out.
+ * Puts labels above a tape in at most `rows` rows so that no text overlaps another and no stem crosses a text:
+ * in a crowd the outermost label stands highest, the next below it, as stairs. What finds no place is left out.
  * Widths are estimated from the length of the text, which errs wide for the type in use.
  * @param labels in order of x @param width of the tape, px
  */
-export function placeLabels(labels: readonly { text: string; x: number }[], width: number, rows: number, charPx = 6.6): PlacedLabel[] {
-  const ends = Array<number>(rows).fill(Number.NEGATIVE_INFINITY);
-  const out: PlacedLabel[] = [];
-  for (const l of labels) {
-    const w = l.text.length * charPx + 8;
-    const anchor = l.x + w > width ? 'end' : 'start';
-    const left = anchor === 'start' ? l.x : l.x - w;
-    const row = ends.findIndex((end) => end <= left);
-    if (row < 0) continue;
-    ends[row] = left + w;
-    out.push({ text: l.text, x: l.x, row, anchor });
+export function placeLabels(labels: readonly Wanted[], width: number, rows: number, charPx = 6.6): PlacedLabel[] {
+  const widthOf = (l: Wanted) => l.text.length * charPx + 10;
+  const fromLeft = labels.filter((l) => l.x + widthOf(l) <= width);
+  const fromRight = labels.filter((l) => l.x + widthOf(l) > width).reverse();
+  const left = stairs(fromLeft, rows, widthOf).map((l): PlacedLabel => ({ ...l, anchor: 'start' }));
+  const right = stairs(fromRight.map((l) => ({ text: l.text, x: width - l.x })), rows, widthOf).map((l): PlacedLabel => ({ ...l, x: width - l.x, anchor: 'end' }));
+  const edge = Math.max(Number.NEGATIVE_INFINITY, ...left.map((l) => l.x + widthOf(l)));
+  return [...left, ...right.filter((l) => l.x - widthOf(l) >= edge || !left.some((o) => o.row === l.row && o.x + widthOf(o) > l.x - widthOf(l)))];
+}
+
+/** Text runs to the right of x; later labels under the text of an earlier one stand lower. */
+function stairs(labels: readonly Wanted[], rows: number, widthOf: (l: Wanted) => number): { text: string; x: number; row: number }[] {
+  const placed: { text: string; x: number; row: number }[] = [];
+  for (const [i, l] of labels.entries()) {
+    const above = placed.filter((p) => p.x + widthOf(p) > l.x).map((p) => p.row);
+    const ceiling = above.length > 0 ? Math.min(...above) - 1 : rows - 1;
+    if (ceiling < 0) continue;
+    // As many steps as there are labels crowding under this one, counted along the crowd.
+    let crowd = 0;
+    let reach = l.x + widthOf(l);
+    for (let j = i + 1; j < labels.length && (labels[j] as Wanted).x < reach && crowd < ceiling; j++) {
+      crowd += 1;
+      reach = Math.max(reach, (labels[j] as Wanted).x + widthOf(labels[j] as Wanted));
+    }
+    placed.push({ ...l, row: crowd });
   }
-  return out;
+  return placed;
 }

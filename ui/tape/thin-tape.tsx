@@ -1,3 +1,4 @@
+'use client';
 import type { ThinSegment } from '@/core/visit/tape';
 import { FILL } from './paint';
 

@@ -1,13 +1,16 @@
 /** Vertical places for an upright tape: time runs down, long waits are shortened so that all marks stay legible. */
-export type UprightLayout = { y: (t: number) => number; height: number };
+export type UprightLayout = {
+  /** Place of each mark, px, in order: marks of one instant stand below each other. */
+  marks: number[];
+  /** Place of any time, px: straight between the marks around it. */
+  y: (t: number) => number;
+  height: number;
+};
 
 const LEAST = 32;
 const MOST = 92;
 
-/**
- * @param times of the marks in order, UTC ms
- * @returns y in px for any time: straight between marks; height down to the last mark
- */
+/** @param times of the marks in order, UTC ms @param top place of the first, px */
 export function uprightLayout(times: readonly number[], top = 22): UprightLayout {
   const stops: { t: number; y: number }[] = [];
   for (const t of times) {
@@ -17,14 +20,11 @@ export function uprightLayout(times: readonly number[], top = 22): UprightLayout
   }
   const height = stops.at(-1)?.y ?? top;
   const y = (t: number): number => {
-    const first = stops[0];
-    if (!first || t <= first.t) return first?.y ?? top;
-    for (let i = 1; i < stops.length; i++) {
-      const a = stops[i - 1] as { t: number; y: number };
-      const b = stops[i] as { t: number; y: number };
-      if (t <= b.t) return b.t === a.t ? b.y : a.y + ((t - a.t) / (b.t - a.t)) * (b.y - a.y);
-    }
-    return height;
+    const after = stops.findIndex((s) => s.t > t);
+    if (after < 0) return height;
+    const b = stops[after] as { t: number; y: number };
+    const a = stops[after - 1];
+    return a ? a.y + ((t - a.t) / (b.t - a.t)) * (b.y - a.y) : b.y;
   };
-  return { y, height };
+  return { marks: stops.map((s) => s.y), y, height };
 }

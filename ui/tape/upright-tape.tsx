@@ -12,22 +12,21 @@ const ROAD = 74;
  * correct its time. @param running the segment being laid now, down to the foot
  */
 export function UprightTape({ marks, tape, zone, running, onMark }: { marks: UprightMark[]; tape: Segment[]; zone: string; running: Segment['kind'] | null; onMark: (id: string) => void }) {
-  const { y, height } = uprightLayout(marks.map((m) => m.t));
+  const { marks: places, y, height } = uprightLayout(marks.map((m) => m.t));
   const foot = height + 26;
   return (
     <div className="relative">
       <svg width="100%" height={foot} className="block" aria-hidden="true" focusable="false">
-        <rect width={ROAD} height={foot} fill="var(--asphalt)" />
         <rect x="36" width="3" height={foot} fill="url(#paint-dash-v)" />
         {tape
           .filter((s) => s.kind !== 'bare' && s.kind !== 'queue')
           .map((s) => <rect key={`${s.from}${s.kind}`} x={s.kind === 'handshake' ? ROAD / 2 : 0} width={s.kind === 'handshake' ? ROAD / 2 : ROAD} y={y(s.from)} height={Math.max(2, y(s.to) - y(s.from))} fill={FILL[s.kind]} stroke="var(--asphalt)" />)}
         {running && running !== 'bare' && running !== 'queue' ? <rect x={running === 'handshake' ? ROAD / 2 : 0} width={running === 'handshake' ? ROAD / 2 : ROAD} y={height} height={26} fill={FILL[running]} /> : null}
-        {marks.map((m) => <line key={m.id} x1={ROAD - 14} x2={ROAD + 10} y1={y(m.t)} y2={y(m.t)} stroke={m.fault ? 'var(--fault)' : 'var(--ink)'} strokeWidth="2" />)}
+        {marks.map((m, i) => <line key={m.id} x1={ROAD - 14} x2={ROAD + 10} y1={places[i]} y2={places[i]} stroke={m.fault ? 'var(--fault)' : 'var(--ink)'} strokeWidth="2" />)}
       </svg>
       <ol className="m-0 list-none p-0">
-        {marks.map((m) => (
-          <UprightRow key={m.id} mark={m} top={y(m.t)} zone={zone} onMark={onMark} />
+        {marks.map((m, i) => (
+          <UprightRow key={m.id} mark={m} top={places[i] ?? 0} zone={zone} onMark={onMark} />
         ))}
       </ol>
     </div>

@@ -13,19 +13,24 @@ export const one = (q: Query, name: string): string | undefined => {
   return Array.isArray(v) ? v[0] : v;
 };
 
-/** The list beside a page. On a phone the list stands alone, and so does the page. */
-export async function LedgerBeside({ who, query, selected, children }: { who: SignedIn; query: Query; selected: string | null; children: ReactNode }) {
+/**
+ * The list beside a page. On a phone the list stands alone, and so does the page.
+ * Without a chosen visit the page of the newest one on the list is open beside it.
+ */
+export async function LedgerBeside({ who, query, selected, page: pageOf }: { who: SignedIn; query: Query; selected: string | null; page: (visitId: string) => Promise<ReactNode> }) {
   const filter = readLedgerFilter((name) => one(query, name));
   const [page, [networks]] = await Promise.all([
     ledgerPage(who.householdId, filter, one(query, 'from')),
     pool().execute<RowDataPacket[]>('SELECT id, name FROM network WHERE household_id = ? AND archived_at IS NULL ORDER BY name', [toBin(who.householdId)]),
   ]);
+  const open = selected ?? page.rows[0]?.id ?? null;
+  const beside = open ? await pageOf(open) : null;
   return (
     <div className="flex grow flex-col lg:flex-row">
       <div className={selected ? 'hidden lg:flex' : 'flex grow lg:grow-0'}>
-        <LedgerList rows={page.rows} months={page.months} next={page.next} total={page.total} filter={filter} networks={networks.map((n) => ({ id: fromBin(n.id), name: n.name }))} selected={selected} first={one(query, 'from') === undefined} />
+        <LedgerList rows={page.rows} months={page.months} next={page.next} total={page.total} filter={filter} networks={networks.map((n) => ({ id: fromBin(n.id), name: n.name }))} selected={open} first={one(query, 'from') === undefined} />
       </div>
-      <div className={`min-w-0 grow ${selected ? '' : 'hidden lg:block'}`}>{children}</div>
+      <div className={`min-w-0 grow ${selected ? '' : 'hidden lg:block'}`}>{beside}</div>
     </div>
   );
 }
