@@ -8,11 +8,15 @@ import { ServiceWorker } from './service-worker';
 
 const words = localFont({
   src: '../node_modules/@fontsource-variable/overpass/files/overpass-latin-wght-normal.woff2',
-  weight: '100 900', display: 'swap', variable: '--font-words',
+  weight: '100 900',
+  display: 'swap',
+  variable: '--font-words',
 });
 const figures = localFont({
   src: '../node_modules/@fontsource-variable/overpass-mono/files/overpass-mono-latin-wght-normal.woff2',
-  weight: '300 700', display: 'swap', variable: '--font-figures',
+  weight: '300 700',
+  display: 'swap',
+  variable: '--font-figures',
 });
 
 export const metadata: Metadata = {

@@ -8,7 +8,9 @@ export default function NotFound() {
       <h1 className="text-2xl">Not here</h1>
       <p className="mt-3">There is no such page in your ledger. It may belong to another household, or the address is mistyped.</p>
       <p className="mt-5">
-        <a className="plate plate-next" href="/ledger">Open the ledger</a>
+        <a className="plate plate-next" href="/ledger">
+          Open the ledger
+        </a>
       </p>
     </main>
   );

@@ -11,12 +11,53 @@ import { demoId } from './ids';
 const FOUNDED = Date.parse('2024-04-01T06:00:00Z');
 const made = () => demoId(FOUNDED);
 
-export const ines = { householdId: made(), personId: made(), deviceId: made(), name: 'Ines Kolar', householdName: 'Kolar organ and bell tuning', currency: 'EUR', zone: 'Europe/Ljubljana' };
+export const ines = {
+  householdId: made(),
+  personId: made(),
+  deviceId: made(),
+  name: 'Ines Kolar',
+  householdName: 'Kolar organ and bell tuning',
+  currency: 'EUR',
+  zone: 'Europe/Ljubljana',
+};
 
-export const heron: CarModel = { usableKWh: 62, curve: [[0, 92], [8, 121], [30, 121], [45, 104], [60, 82], [75, 62], [85, 44], [95, 24], [100, 8]] };
-export const badger: CarModel = { usableKWh: 88, curve: [[0, 130], [10, 178], [40, 172], [55, 140], [70, 105], [80, 88], [90, 46], [100, 10]] };
+export const heron: CarModel = {
+  usableKWh: 62,
+  curve: [
+    [0, 92],
+    [8, 121],
+    [30, 121],
+    [45, 104],
+    [60, 82],
+    [75, 62],
+    [85, 44],
+    [95, 24],
+    [100, 8],
+  ],
+};
+export const badger: CarModel = {
+  usableKWh: 88,
+  curve: [
+    [0, 130],
+    [10, 178],
+    [40, 172],
+    [55, 140],
+    [70, 105],
+    [80, 88],
+    [90, 46],
+    [100, 10],
+  ],
+};
 
-type SiteDef = { id: string; name: string; network: NetworkKey; latitude: number; longitude: number; zone: string; stalls: { id: string; name: string; kW: number }[] };
+type SiteDef = {
+  id: string;
+  name: string;
+  network: NetworkKey;
+  latitude: number;
+  longitude: number;
+  zone: string;
+  stalls: { id: string; name: string; kW: number }[];
+};
 type NetworkKey = 'copperbeech' | 'saltmarsh' | 'bluebarn' | 'ferrywell';
 
 /** How a network behaves, for the visits that are not told one by one. */
@@ -29,21 +70,63 @@ export const networks: Record<NetworkKey, NetworkCharacter> = {
 };
 
 const site = (name: string, network: NetworkKey, latitude: number, longitude: number, stalls: [string, number][], zone = 'Europe/Ljubljana'): SiteDef => ({
-  id: made(), name, network, latitude, longitude, zone, stalls: stalls.map(([n, kW]) => ({ id: made(), name: n, kW })),
+  id: made(),
+  name,
+  network,
+  latitude,
+  longitude,
+  zone,
+  stalls: stalls.map(([n, kW]) => ({ id: made(), name: n, kW })),
 });
 export const sites = {
-  hollin: site('Hollin Bridge', 'copperbeech', 46.212, 14.711, [['1', 150], ['2', 150], ['3', 150], ['4', 150]]),
-  kamen: site('Kamen Toll', 'copperbeech', 46.041, 15.118, [['1', 200], ['2', 200]]),
-  vrba: site('Vrba Crossing', 'saltmarsh', 46.377, 14.092, [['1', 150], ['2', 150], ['3', 150], ['4', 150]]),
-  drava: site('Drava Meadow', 'saltmarsh', 46.601, 14.037, [['A', 150], ['B', 150]], 'Europe/Vienna'),
-  zdravec: site('Mill of Zdravec', 'bluebarn', 46.489, 15.241, [['1', 50], ['2', 100]]),
-  lipa: site('Lipa Barn', 'bluebarn', 45.902, 14.553, [['North', 100], ['South', 100]]),
-  logarnik: site('Logarnik East', 'ferrywell', 46.288, 14.972, [['1', 60], ['2', 60], ['3', 120]]),
+  hollin: site('Hollin Bridge', 'copperbeech', 46.212, 14.711, [
+    ['1', 150],
+    ['2', 150],
+    ['3', 150],
+    ['4', 150],
+  ]),
+  kamen: site('Kamen Toll', 'copperbeech', 46.041, 15.118, [
+    ['1', 200],
+    ['2', 200],
+  ]),
+  vrba: site('Vrba Crossing', 'saltmarsh', 46.377, 14.092, [
+    ['1', 150],
+    ['2', 150],
+    ['3', 150],
+    ['4', 150],
+  ]),
+  drava: site(
+    'Drava Meadow',
+    'saltmarsh',
+    46.601,
+    14.037,
+    [
+      ['A', 150],
+      ['B', 150],
+    ],
+    'Europe/Vienna',
+  ),
+  zdravec: site('Mill of Zdravec', 'bluebarn', 46.489, 15.241, [
+    ['1', 50],
+    ['2', 100],
+  ]),
+  lipa: site('Lipa Barn', 'bluebarn', 45.902, 14.553, [
+    ['North', 100],
+    ['South', 100],
+  ]),
+  logarnik: site('Logarnik East', 'ferrywell', 46.288, 14.972, [
+    ['1', 60],
+    ['2', 60],
+    ['3', 120],
+  ]),
   brod: site('Brod Landing', 'ferrywell', 45.871, 15.443, [['1', 120]]),
 } as const;
 export type SiteKey = keyof typeof sites;
 
-export const cars = { heron: { id: made(), name: 'Heron 62', usableKWh: 62, connector: 'CCS2' as Connector }, badger: { id: made(), name: 'Badger 88', usableKWh: 88, connector: 'CCS2' as Connector } };
+export const cars = {
+  heron: { id: made(), name: 'Heron 62', usableKWh: 62, connector: 'CCS2' as Connector },
+  badger: { id: made(), name: 'Badger 88', usableKWh: 88, connector: 'CCS2' as Connector },
+};
 
 export const means: Record<'card' | 'app' | 'rfid' | 'auto', { id: string; kind: MeansKind; label: string }> = {
   card: { id: made(), kind: 'contactless', label: 'Bank card' },
@@ -60,14 +143,25 @@ export function demoRecords(): RecordItem[] {
   const out: RecordItem[] = [];
   for (const n of Object.values(networks)) out.push({ type: 'network', id: n.id, baseRev: 0, fields: { name: n.name } });
   for (const s of Object.values(sites)) {
-    out.push({ type: 'site', id: s.id, baseRev: 0, fields: { networkId: networks[s.network].id, name: s.name, zone: s.zone, latitude: s.latitude, longitude: s.longitude } });
+    out.push({
+      type: 'site',
+      id: s.id,
+      baseRev: 0,
+      fields: { networkId: networks[s.network].id, name: s.name, zone: s.zone, latitude: s.latitude, longitude: s.longitude },
+    });
     for (const st of s.stalls) out.push({ type: 'stall', id: st.id, baseRev: 0, fields: { siteId: s.id, name: st.name, connector: 'CCS2', ratedKW: st.kW } });
   }
-  for (const c of Object.values(cars)) out.push({ type: 'car', id: c.id, baseRev: 0, fields: { name: c.name, usableKWh: c.usableKWh, connector: c.connector } });
+  for (const c of Object.values(cars))
+    out.push({ type: 'car', id: c.id, baseRev: 0, fields: { name: c.name, usableKWh: c.usableKWh, connector: c.connector } });
   for (const m of Object.values(means)) out.push({ type: 'means', id: m.id, baseRev: 0, fields: { kind: m.kind, label: m.label } });
   for (const n of Object.values(networks)) {
     n.perKWh.forEach((perKWh, i) => {
-      out.push({ type: 'tariff', id: made(), baseRev: 0, fields: { networkId: n.id, currency: 'EUR', perKWh, startFee: n.startFee, validFrom: i === 0 ? '2024-01-01' : PRICE_CHANGE } });
+      out.push({
+        type: 'tariff',
+        id: made(),
+        baseRev: 0,
+        fields: { networkId: n.id, currency: 'EUR', perKWh, startFee: n.startFee, validFrom: i === 0 ? '2024-01-01' : PRICE_CHANGE },
+      });
     });
   }
   return out;

@@ -30,7 +30,10 @@ const [done] = await pool().execute<RowDataPacket[]>('SELECT COUNT(*) AS n FROM 
 if (Number(done[0]?.n) === 0) {
   const started = Date.now();
   // Nobody knows this password: the demo is opened by one press.
-  await signUp({ name: ines.name, householdName: ines.householdName, email: DEMO_EMAIL, password: crypto.randomUUID(), currency: ines.currency, zone: ines.zone }, who);
+  await signUp(
+    { name: ines.name, householdName: ines.householdName, email: DEMO_EMAIL, password: crypto.randomUUID(), currency: ines.currency, zone: ines.zone },
+    who,
+  );
   await take(demoRecords().map((record) => ({ type: 'record', record })));
   const visits = demoVisits().map((plan) => ({ plan, events: simulateVisit(plan, { random: demoRandom, newId: demoId }) }));
 
@@ -46,6 +49,8 @@ if (Number(done[0]?.n) === 0) {
   if (mistaken) mistaken.events.push(afterwards(mistaken.events, 'withdrawal', { target: mistaken.plan.visitId }));
 
   for (const v of visits) await take(v.events.map((event) => ({ type: 'event', event })));
-  console.log(`demo ledger written: ${visits.length} visits, ${visits.reduce((n, v) => n + v.events.length, 0)} events, in ${((Date.now() - started) / 1000).toFixed(1)} s`);
+  console.log(
+    `demo ledger written: ${visits.length} visits, ${visits.reduce((n, v) => n + v.events.length, 0)} events, in ${((Date.now() - started) / 1000).toFixed(1)} s`,
+  );
 }
 await pool().end();

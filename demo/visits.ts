@@ -22,15 +22,45 @@ const pay = (m: keyof typeof means) => ({ kind: means[m].kind, id: means[m].id }
 type Power = Extract<AttemptPlan['result'], { is: 'power' }>;
 
 /** A session at stall `i` of a site. */
-const charge = (site: SiteKey, i: number, fromPct: number, toPct: number, handshake_s: number, more: Partial<Power> & { by?: keyof typeof means; order?: AttemptPlan['order']; after_s?: number } = {}): AttemptPlan => {
+const charge = (
+  site: SiteKey,
+  i: number,
+  fromPct: number,
+  toPct: number,
+  handshake_s: number,
+  more: Partial<Power> & { by?: keyof typeof means; order?: AttemptPlan['order']; after_s?: number } = {},
+): AttemptPlan => {
   const { by = 'card', order, after_s, limits, ...rest } = more;
-  return { stallId: stall(site, i).id, means: pay(by), ...(order ? { order } : {}), ...(after_s ? { after_s } : {}), result: { is: 'power', handshake_s, fromPct, toPct, limits: limits ?? { stallKW: stall(site, i).kW }, ...rest } };
+  return {
+    stallId: stall(site, i).id,
+    means: pay(by),
+    ...(order ? { order } : {}),
+    ...(after_s ? { after_s } : {}),
+    result: { is: 'power', handshake_s, fromPct, toPct, limits: limits ?? { stallKW: stall(site, i).kW }, ...rest },
+  };
 };
-const fails = (site: SiteKey, i: number, code: string, after_s: number, more: { by?: keyof typeof means; beforeAct?: boolean; after?: number } = {}): AttemptPlan => ({
-  stallId: stall(site, i).id, means: pay(more.by ?? 'card'), ...(more.after ? { after_s: more.after } : {}), result: { is: 'fault', code, after_s, ...(more.beforeAct ? { beforeAct: true } : {}) },
+const fails = (
+  site: SiteKey,
+  i: number,
+  code: string,
+  after_s: number,
+  more: { by?: keyof typeof means; beforeAct?: boolean; after?: number } = {},
+): AttemptPlan => ({
+  stallId: stall(site, i).id,
+  means: pay(more.by ?? 'card'),
+  ...(more.after ? { after_s: more.after } : {}),
+  result: { is: 'fault', code, after_s, ...(more.beforeAct ? { beforeAct: true } : {}) },
 });
-const refused = (site: SiteKey, i: number, code: string, shows: number, by: keyof typeof means = 'card'): AttemptPlan => ({ stallId: stall(site, i).id, means: pay(by), result: { is: 'refused', code, shows } });
-const claims = (site: SiteKey, i: number, wait_s: number, thenFault = true): AttemptPlan => ({ stallId: stall(site, i).id, means: pay('card'), result: { is: 'claims', wait_s, thenFault } });
+const refused = (site: SiteKey, i: number, code: string, shows: number, by: keyof typeof means = 'card'): AttemptPlan => ({
+  stallId: stall(site, i).id,
+  means: pay(by),
+  result: { is: 'refused', code, shows },
+});
+const claims = (site: SiteKey, i: number, wait_s: number, thenFault = true): AttemptPlan => ({
+  stallId: stall(site, i).id,
+  means: pay('card'),
+  result: { is: 'claims', wait_s, thenFault },
+});
 
 /** The visits that are told one by one; between them they reach every state a visit can be in. */
 const TOLD: Told[] = [
@@ -38,35 +68,92 @@ const TOLD: Told[] = [
   { at: '2024-04-26T15:40', site: 'logarnik', attempts: [refused('logarnik', 0, 'card_refused', 2), charge('logarnik', 0, 31, 74, 58, { by: 'rfid' })] },
   { at: '2024-05-23T11:05', site: 'brod', seen: { free: 0, total: 1 }, queue_s: 1260, attempts: [charge('brod', 0, 19, 62, 71)] },
   { at: '2024-06-14T09:31', site: 'zdravec', attempts: [fails('zdravec', 1, 'cable_check', 38), charge('zdravec', 0, 34, 70, 44)] },
-  { at: '2024-07-09T17:22', site: 'vrba', car: 'badger', attempts: [charge('vrba', 1, 15, 78, 29, { neighbour: true, limits: { stallKW: 150, shared: { from_s: 600, kW: 75 } } })], idle_s: 420 },
-  { at: '2024-08-02T13:15', site: 'logarnik', attempts: [fails('logarnik', 2, 'timed_out', 92), fails('logarnik', 1, 'reader_dead', 12, { beforeAct: true })], leave: 'gave_up', billedOver: null },
+  {
+    at: '2024-07-09T17:22',
+    site: 'vrba',
+    car: 'badger',
+    attempts: [charge('vrba', 1, 15, 78, 29, { neighbour: true, limits: { stallKW: 150, shared: { from_s: 600, kW: 75 } } })],
+    idle_s: 420,
+  },
+  {
+    at: '2024-08-02T13:15',
+    site: 'logarnik',
+    attempts: [fails('logarnik', 2, 'timed_out', 92), fails('logarnik', 1, 'reader_dead', 12, { beforeAct: true })],
+    leave: 'gave_up',
+    billedOver: null,
+  },
   { at: '2024-08-29T10:02', site: 'lipa', attempts: [charge('lipa', 0, 40, 81, 39, { late: true })] },
   { at: '2024-09-17T16:48', site: 'kamen', attempts: [charge('kamen', 0, 11, 80, 9, { by: 'auto' })] },
   { at: '2024-10-21T07:55', site: 'zdravec', attempts: [claims('zdravec', 1, 210), charge('zdravec', 1, 28, 66, 52)] },
   { at: '2024-11-15T12:20', site: 'drava', attempts: [charge('drava', 0, 24, 79, 33, { limits: { stallKW: 150, factor: 0.55 } })] },
   { at: '2024-12-06T18:33', site: 'brod', seen: { free: 0, total: 1 }, queue_s: 1500, attempts: [], leave: 'queue', billedOver: null },
   { at: '2025-01-10T08:40', site: 'brod', attempts: [claims('brod', 0, 150, false)], leave: 'gave_up', billedOver: null },
-  { at: '2025-01-28T14:10', site: 'vrba', attempts: [charge('vrba', 2, 20, 41, 34, { endFault: 'stopped_by_itself', limits: { stallKW: 150, factor: 0.5 } }), charge('vrba', 2, 41, 76, 30, { after_s: 95, limits: { stallKW: 150, factor: 0.6 } })] },
+  {
+    at: '2025-01-28T14:10',
+    site: 'vrba',
+    attempts: [
+      charge('vrba', 2, 20, 41, 34, { endFault: 'stopped_by_itself', limits: { stallKW: 150, factor: 0.5 } }),
+      charge('vrba', 2, 41, 76, 30, { after_s: 95, limits: { stallKW: 150, factor: 0.6 } }),
+    ],
+  },
   { at: '2025-02-19T09:24', site: 'logarnik', attempts: [claims('logarnik', 0, 260, false)], leave: 'called_away', billedOver: null },
   { at: '2025-03-12T11:47', site: 'hollin', attempts: [charge('hollin', 1, 26, 72, 12, { paused: { at_s: 400, for_s: 85 } })] },
   { at: '2025-04-04T15:03', site: 'lipa', attempts: [refused('lipa', 1, 'app_unreachable', 3, 'app'), charge('lipa', 1, 30, 69, 47)] },
   { at: '2025-05-06T10:36', site: 'drava', car: 'badger', attempts: [charge('drava', 1, 33, 80, 27)], billedOver: '3.10' },
   { at: '2025-06-18T19:12', site: 'kamen', car: 'badger', attempts: [charge('kamen', 1, 14, 80, 10)], idle_s: 900 },
   { at: '2025-07-15T13:58', site: 'zdravec', attempts: [charge('zdravec', 0, 45, 58, 40, { stop: 'none' })], leave: null, billedOver: null },
-  { at: '2025-08-20T08:15', site: 'logarnik', attempts: [fails('logarnik', 0, 'start_error', 41), fails('logarnik', 0, 'start_error', 44), charge('logarnik', 2, 18, 70, 66)] },
+  {
+    at: '2025-08-20T08:15',
+    site: 'logarnik',
+    attempts: [fails('logarnik', 0, 'start_error', 41), fails('logarnik', 0, 'start_error', 44), charge('logarnik', 2, 18, 70, 66)],
+  },
   { at: '2025-09-22T16:20', site: 'hollin', attempts: [charge('hollin', 3, 21, 88, 11)] },
   { at: '2025-10-03T12:41', site: 'zdravec', attempts: [fails('zdravec', 1, 'timed_out', 75), charge('zdravec', 0, 47, 73, 46)] },
   { at: '2025-10-07T17:05', site: 'kamen', attempts: [charge('kamen', 0, 9, 84, 9, { by: 'auto' })], idle_s: 160 },
-  { at: '2025-10-09T11:30', site: 'logarnik', seen: { free: 0, total: 3, outOfOrder: 1 }, queue_s: 760, attempts: [fails('logarnik', 1, 'timed_out', 88), refused('logarnik', 1, 'card_refused', 1), fails('logarnik', 0, 'reader_dead', 25, { beforeAct: true })], leave: 'gave_up', billedOver: null },
+  {
+    at: '2025-10-09T11:30',
+    site: 'logarnik',
+    seen: { free: 0, total: 3, outOfOrder: 1 },
+    queue_s: 760,
+    attempts: [fails('logarnik', 1, 'timed_out', 88), refused('logarnik', 1, 'card_refused', 1), fails('logarnik', 0, 'reader_dead', 25, { beforeAct: true })],
+    leave: 'gave_up',
+    billedOver: null,
+  },
   { at: '2025-10-11T09:18', site: 'hollin', attempts: [charge('hollin', 2, 30, 75, 12)] },
   {
-    at: '2025-10-14T11:52', site: 'vrba', seen: { free: 2, total: 4 },
-    attempts: [fails('vrba', 1, 'start_error', 39), fails('vrba', 1, 'timed_out', 62), charge('vrba', 3, 18, 80, 33.4, { after_s: 150, order: 'card_first', neighbour: true, limits: { stallKW: 150, shared: { from_s: 465, kW: 75 } } })],
-    idle_s: 300, billedOver: '0.46',
+    at: '2025-10-14T11:52',
+    site: 'vrba',
+    seen: { free: 2, total: 4 },
+    attempts: [
+      fails('vrba', 1, 'start_error', 39),
+      fails('vrba', 1, 'timed_out', 62),
+      charge('vrba', 3, 18, 80, 33.4, { after_s: 150, order: 'card_first', neighbour: true, limits: { stallKW: 150, shared: { from_s: 465, kW: 75 } } }),
+    ],
+    idle_s: 300,
+    billedOver: '0.46',
   },
 ];
 
-const ORDINARY_SITES: SiteKey[] = ['hollin', 'vrba', 'kamen', 'lipa', 'hollin', 'drava', 'logarnik', 'kamen', 'vrba', 'zdravec', 'hollin', 'brod', 'kamen', 'lipa', 'vrba', 'hollin', 'logarnik', 'kamen'];
+const ORDINARY_SITES: SiteKey[] = [
+  'hollin',
+  'vrba',
+  'kamen',
+  'lipa',
+  'hollin',
+  'drava',
+  'logarnik',
+  'kamen',
+  'vrba',
+  'zdravec',
+  'hollin',
+  'brod',
+  'kamen',
+  'lipa',
+  'vrba',
+  'hollin',
+  'logarnik',
+  'kamen',
+];
 
 /** The visits in between, as the networks' characters would have them. */
 function ordinary(): Told[] {
@@ -94,11 +181,33 @@ export function demoVisits(): VisitPlan[] {
       const network = networks[sites[v.site].network];
       const price = network.perKWh[v.at.slice(0, 10) >= PRICE_CHANGE ? 1 : 0];
       return {
-        visitId: demoId(at), householdId: ines.householdId, personId: ines.personId, deviceId: ines.deviceId, life: demoId(at), at, zone: sites[v.site].zone,
-        siteId: sites[v.site].id, carId: cars[car].id, car: car === 'heron' ? heron : badger, ...(v.seen ? { seen: v.seen } : {}), ...(v.queue_s ? { queue_s: v.queue_s } : {}),
-        attempts: v.attempts, ...(v.idle_s ? { idle_s: v.idle_s } : {}), leave: v.leave === undefined ? 'enough' : v.leave,
+        visitId: demoId(at),
+        householdId: ines.householdId,
+        personId: ines.personId,
+        deviceId: ines.deviceId,
+        life: demoId(at),
+        at,
+        zone: sites[v.site].zone,
+        siteId: sites[v.site].id,
+        carId: cars[car].id,
+        car: car === 'heron' ? heron : badger,
+        ...(v.seen ? { seen: v.seen } : {}),
+        ...(v.queue_s ? { queue_s: v.queue_s } : {}),
+        attempts: v.attempts,
+        ...(v.idle_s ? { idle_s: v.idle_s } : {}),
+        leave: v.leave === undefined ? 'enough' : v.leave,
         bill: (kWh, sessions) =>
-          v.billedOver === null || sessions === 0 ? null : { amount: new Decimal(kWh).times(price).plus(new Decimal(network.startFee).times(sessions)).plus(v.billedOver ?? 0).toFixed(2), currency: 'EUR', kWh },
+          v.billedOver === null || sessions === 0
+            ? null
+            : {
+                amount: new Decimal(kWh)
+                  .times(price)
+                  .plus(new Decimal(network.startFee).times(sessions))
+                  .plus(v.billedOver ?? 0)
+                  .toFixed(2),
+                currency: 'EUR',
+                kWh,
+              },
       };
     });
 }

@@ -12,10 +12,14 @@ export default async function BookLayout({ children }: { children: ReactNode }) 
   if (!who) redirect('/sign-in');
   return (
     <div className="flex min-h-dvh flex-col">
-      <a href="#content" className="plate sr-only focus:not-sr-only focus:absolute focus:z-50">Skip to the content</a>
+      <a href="#content" className="plate sr-only focus:not-sr-only focus:absolute focus:z-50">
+        Skip to the content
+      </a>
       <RoadBar person={who.name} />
       <TapePaint />
-      <main id="content" className="flex grow flex-col">{children}</main>
+      <main id="content" className="flex grow flex-col">
+        {children}
+      </main>
       <BookFoot />
       <Keys />
     </div>

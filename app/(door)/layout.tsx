@@ -9,7 +9,10 @@ export default async function DoorLayout({ children }: { children: ReactNode }) 
     <>
       <header className="relative flex h-[52px] items-center bg-asphalt px-5 text-line">
         <div className="lane-dashes absolute inset-x-0 bottom-[6px] h-[2px] opacity-55" aria-hidden="true" />
-        <span className="flex items-center gap-2 text-[17px] font-extrabold tracking-tight"><Stone />Mile Ledger</span>
+        <span className="flex items-center gap-2 text-[17px] font-extrabold tracking-tight">
+          <Stone />
+          Mile Ledger
+        </span>
       </header>
       <main className="mx-auto max-w-md p-6">{children}</main>
     </>

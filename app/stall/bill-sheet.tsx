@@ -6,7 +6,17 @@ import { Sheet } from '@/ui/pads/sheet';
 import type { Draft } from './use-stall';
 
 /** What was charged, and on how many kWh when the receipt says. */
-export function BillSheet({ currency, expected, onClose, onSave }: { currency: string; expected: string | null; onClose: () => void; onSave: (timeStamp: number, draft: Draft<'bill'>) => void }) {
+export function BillSheet({
+  currency,
+  expected,
+  onClose,
+  onSave,
+}: {
+  currency: string;
+  expected: string | null;
+  onClose: () => void;
+  onSave: (timeStamp: number, draft: Draft<'bill'>) => void;
+}) {
   const [values, setValues] = useState<Record<string, string>>({});
   const [problem, setProblem] = useState<string | null>(null);
   const fields: DigitField[] = [
@@ -18,12 +28,24 @@ export function BillSheet({ currency, expected, onClose, onSave }: { currency: s
       <DigitPad
         fields={fields}
         values={values}
-        onChange={(v) => { setValues(v); setProblem(null); }}
+        onChange={(v) => {
+          setValues(v);
+          setProblem(null);
+        }}
         problem={problem}
         saveLabel="Save the bill"
         onSave={(timeStamp) => {
           if (!values.amount) return setProblem('Type the amount. Free of charge is 0.');
-          onSave(timeStamp, { kind: 'bill', payload: { sessions: [], amount: values.amount.replace(/\.$/, ''), currency, ...(values.kWh ? { kWh: values.kWh.replace(/\.$/, '') } : {}), state: 'charged' } });
+          onSave(timeStamp, {
+            kind: 'bill',
+            payload: {
+              sessions: [],
+              amount: values.amount.replace(/\.$/, ''),
+              currency,
+              ...(values.kWh ? { kWh: values.kWh.replace(/\.$/, '') } : {}),
+              state: 'charged',
+            },
+          });
         }}
       />
     </Sheet>

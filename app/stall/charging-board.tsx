@@ -9,13 +9,26 @@ import type { Segment } from '@/core/visit/tape';
 import { useWidth } from '@/ui/tape/use-width';
 
 /** While power flows: the curve so far and the four figures, each with its age. */
-export function ChargingBoard({ attempt, tape, ratedKW, byTariff, now }: { attempt: Attempt; tape: Segment[]; ratedKW: number | null; byTariff: string | null; now: () => number }) {
+export function ChargingBoard({
+  attempt,
+  tape,
+  ratedKW,
+  byTariff,
+  now,
+}: {
+  attempt: Attempt;
+  tape: Segment[];
+  ratedKW: number | null;
+  byTariff: string | null;
+  now: () => number;
+}) {
   const [at, setAt] = useState(now);
   useEffect(() => {
     const timer = setInterval(() => setAt(now()), 1000);
     return () => clearInterval(timer);
   }, [now]);
-  const last = <K extends 'socPct' | 'kW' | 'kWh'>(key: K) => attempt.readings.filter((r) => r[key] !== undefined && (key !== 'kWh' || r.screen === 'stall')).at(-1);
+  const last = <K extends 'socPct' | 'kW' | 'kWh'>(key: K) =>
+    attempt.readings.filter((r) => r[key] !== undefined && (key !== 'kWh' || r.screen === 'stall')).at(-1);
   const soc = last('socPct');
   const kW = last('kW');
   const kWh = last('kWh');
@@ -58,15 +71,25 @@ function Curve({ tape, attempt, from, to, ratedKW }: { tape: Segment[]; attempt:
         {lines.map((k) => (
           <g key={k}>
             <line x1="0" x2={width} y1={y(k)} y2={y(k)} stroke="var(--asphalt-2)" strokeDasharray="10 10" />
-            <text x={width - 4} y={y(k) - 3} textAnchor="end" fontSize="11" className="num" fill="var(--line-2)">{k}</text>
+            <text x={width - 4} y={y(k) - 3} textAnchor="end" fontSize="11" className="num" fill="var(--line-2)">
+              {k}
+            </text>
           </g>
         ))}
         {segments.map((s) => {
           const points = powerProfile({ ...s, to: s === segments.at(-1) ? Math.max(s.to, to) : s.to });
-          const d = area<{ t: number; kW: number }>().x((p) => x(p.t)).y0(H).y1((p) => y(p.kW)).curve(curveMonotoneX)(points);
+          const d = area<{ t: number; kW: number }>()
+            .x((p) => x(p.t))
+            .y0(H)
+            .y1((p) => y(p.kW))
+            .curve(curveMonotoneX)(points);
           return <path key={s.from} d={d ?? ''} fill="var(--paint)" />;
         })}
-        {attempt.readings.length === 0 ? <text x="16" y={H / 2} fontSize="13" fontWeight="600" fill="var(--line-2)">No power read yet: add a reading</text> : null}
+        {attempt.readings.length === 0 ? (
+          <text x="16" y={H / 2} fontSize="13" fontWeight="600" fill="var(--line-2)">
+            No power read yet: add a reading
+          </text>
+        ) : null}
       </svg>
     </div>
   );

@@ -25,7 +25,10 @@ export function PullInScreen({ state, hands }: { state: Extract<StallState, { is
   const networkName = (id: string) => records.network.find((n) => n.id === id)?.fields.name ?? '';
   const sites = useMemo(() => {
     const recent = recentSites();
-    const rank = (id: string) => { const i = recent.indexOf(id); return i < 0 ? 999 : i; };
+    const rank = (id: string) => {
+      const i = recent.indexOf(id);
+      return i < 0 ? 999 : i;
+    };
     return [...records.site].sort((a, b) => rank(a.id) - rank(b.id) || a.fields.name.localeCompare(b.fields.name));
   }, [records.site]);
   const shown = sites.filter((s) => `${s.fields.name} ${networkName(s.fields.networkId)}`.toLowerCase().includes(find.trim().toLowerCase()));
@@ -51,43 +54,82 @@ export function PullInScreen({ state, hands }: { state: Extract<StallState, { is
         <Milestone text={stall?.fields.name ?? '?'} />
         <div className="min-w-0">
           <h1 className="truncate text-lg">{site?.fields.name ?? 'Where are you?'}</h1>
-          <p className="truncate text-[13.5px] text-line-2">{site ? `${networkName(site.fields.networkId)}${stall ? `, ${stall.fields.ratedKW} kW ${stall.fields.connector}` : ''}` : 'Choose the site, then the stall'}</p>
+          <p className="truncate text-[13.5px] text-line-2">
+            {site
+              ? `${networkName(site.fields.networkId)}${stall ? `, ${stall.fields.ratedKW} kW ${stall.fields.connector}` : ''}`
+              : 'Choose the site, then the stall'}
+          </p>
         </div>
-        <a href="/ledger" className="ml-auto hidden text-sm font-semibold text-line-2 underline sm:inline">Ledger</a>
+        <a href="/ledger" className="ml-auto hidden text-sm font-semibold text-line-2 underline sm:inline">
+          Ledger
+        </a>
         <KeptCorner outbox={state.outbox} signedOut={state.signedOut} />
       </header>
       <main className="min-h-0 grow overflow-y-auto px-4 py-3">
         {records.site.length === 0 ? (
           <div className="py-4">
             <h2 className="text-lg">No sites yet</h2>
-            <p className="mt-1 text-sm text-ink-2">Add the one you are at: its name, the network, and the stall you stand before. It takes a few fields and works without a network.</p>
+            <p className="mt-1 text-sm text-ink-2">
+              Add the one you are at: its name, the network, and the stall you stand before. It takes a few fields and works without a network.
+            </p>
           </div>
         ) : null}
         {site ? (
           <section aria-label={`Stalls at ${site.fields.name}`}>
             <div className="flex items-baseline gap-3">
               <h2 className="text-[15px]">Stall</h2>
-              <button type="button" className="text-sm font-semibold text-shake underline" onClick={() => { setSiteId(null); setStallId(null); }}>Another site</button>
+              <button
+                type="button"
+                className="text-sm font-semibold text-shake underline"
+                onClick={() => {
+                  setSiteId(null);
+                  setStallId(null);
+                }}
+              >
+                Another site
+              </button>
             </div>
             <div className="mt-2 flex flex-wrap gap-3">
               {stalls.map((s) => (
-                <button key={s.id} type="button" aria-pressed={s.id === stallId} onClick={() => setStallId(s.id === stallId ? null : s.id)} className={`grid min-w-[92px] justify-items-center rounded-lg border-2 bg-asphalt px-2 pb-1.5 pt-2.5 text-line ${s.id === stallId ? 'border-paint' : 'border-asphalt'}`} aria-label={`Stall ${s.fields.name}, ${s.fields.ratedKW} kW ${s.fields.connector}`}>
+                <button
+                  key={s.id}
+                  type="button"
+                  aria-pressed={s.id === stallId}
+                  onClick={() => setStallId(s.id === stallId ? null : s.id)}
+                  className={`grid min-w-[92px] justify-items-center rounded-lg border-2 bg-asphalt px-2 pb-1.5 pt-2.5 text-line ${s.id === stallId ? 'border-paint' : 'border-asphalt'}`}
+                  aria-label={`Stall ${s.fields.name}, ${s.fields.ratedKW} kW ${s.fields.connector}`}
+                >
                   <Milestone text={s.fields.name} />
                   <span className="num mt-1 text-[12px]">{s.fields.ratedKW} kW</span>
                   <span className="text-[12px] text-line-2">{s.id === stallId ? 'chosen' : s.fields.connector}</span>
                 </button>
               ))}
-              <button type="button" className="plate !min-h-[104px] !min-w-[92px]" onClick={() => setSheet('place')}>Add a stall</button>
+              <button type="button" className="plate !min-h-[104px] !min-w-[92px]" onClick={() => setSheet('place')}>
+                Add a stall
+              </button>
             </div>
             <p className="mt-2 text-sm text-ink-2">Not sure which yet? Pull in first and choose the stall afterwards.</p>
           </section>
         ) : (
           <section aria-label="Sites">
-            {records.site.length > 6 ? <input type="search" className="field mb-3" placeholder="Find a site or network" aria-label="Find a site or network" value={find} onChange={(e) => setFind(e.target.value)} /> : null}
+            {records.site.length > 6 ? (
+              <input
+                type="search"
+                className="field mb-3"
+                placeholder="Find a site or network"
+                aria-label="Find a site or network"
+                value={find}
+                onChange={(e) => setFind(e.target.value)}
+              />
+            ) : null}
             <ul className="grid gap-2 sm:grid-cols-2">
               {shown.map((s) => (
                 <li key={s.id}>
-                  <button type="button" onClick={() => setSiteId(s.id)} className="flex min-h-[56px] w-full items-center gap-3 rounded-lg border-2 border-ink bg-card px-3 py-2 text-left">
+                  <button
+                    type="button"
+                    onClick={() => setSiteId(s.id)}
+                    className="flex min-h-[56px] w-full items-center gap-3 rounded-lg border-2 border-ink bg-card px-3 py-2 text-left"
+                  >
                     <span className="min-w-0 grow">
                       <b className="block truncate text-[16px]">{s.fields.name}</b>
                       <span className="block truncate text-[13px] text-ink-2">{networkName(s.fields.networkId)}</span>
@@ -98,29 +140,68 @@ export function PullInScreen({ state, hands }: { state: Extract<StallState, { is
               ))}
             </ul>
             {shown.length === 0 && records.site.length > 0 ? <p className="text-sm text-ink-2">No site of that name.</p> : null}
-            <button type="button" className={`plate mt-3 !min-h-[52px] w-full ${records.site.length === 0 ? 'plate-next' : ''}`} onClick={() => setSheet('place')}>Add a site</button>
+            <button
+              type="button"
+              className={`plate mt-3 !min-h-[52px] w-full ${records.site.length === 0 ? 'plate-next' : ''}`}
+              onClick={() => setSheet('place')}
+            >
+              Add a site
+            </button>
           </section>
         )}
         <section aria-label="Car" className="mt-5">
           <h2 className="text-[15px]">Car</h2>
           <div className="mt-2 flex flex-wrap gap-2">
             {records.car.map((c) => (
-              <button key={c.id} type="button" aria-pressed={c.id === car?.id} className="plate !min-h-[44px]" onClick={() => setCarId(c.id)}>{c.fields.name}</button>
+              <button key={c.id} type="button" aria-pressed={c.id === car?.id} className="plate !min-h-[44px]" onClick={() => setCarId(c.id)}>
+                {c.fields.name}
+              </button>
             ))}
-            <button type="button" className="plate !min-h-[44px]" onClick={() => setSheet('car')}>Add a car</button>
+            <button type="button" className="plate !min-h-[44px]" onClick={() => setSheet('car')}>
+              Add a car
+            </button>
           </div>
         </section>
         <p className="mt-5 text-sm text-ink-2">Nothing is tapped at the wheel: stop first. The time of arrival can be set back by minutes afterwards.</p>
       </main>
       <div className="border-t-2 border-ink bg-card px-3.5 pb-3 pt-3">
-        <Pad tone="next" className="min-h-[84px] w-full text-[24px] font-extrabold" onPress={pullIn} resting={hands.resting} unavailable={!site} hint={site ? (stall ? `${site.fields.name}, stall ${stall.fields.name}` : site.fields.name) : 'choose a site first'}>
+        <Pad
+          tone="next"
+          className="min-h-[84px] w-full text-[24px] font-extrabold"
+          onPress={pullIn}
+          resting={hands.resting}
+          unavailable={!site}
+          hint={site ? (stall ? `${site.fields.name}, stall ${stall.fields.name}` : site.fields.name) : 'choose a site first'}
+        >
           Pulled in
         </Pad>
       </div>
       <ThumbBar here="/stall" />
       <Suspense>
-        {sheet === 'place' ? <AddPlaceSheet records={records} site={site ?? null} currency={state.who.currency} onClose={() => setSheet(null)} onAdd={async (items, ids) => { await hands.addRecords(items); setSiteId(ids.siteId); setStallId(ids.stallId); setSheet(null); }} /> : null}
-        {sheet === 'car' ? <AddCarSheet onClose={() => setSheet(null)} onAdd={async (item) => { await hands.addRecords([item]); setCarId(item.id); setSheet(null); }} /> : null}
+        {sheet === 'place' ? (
+          <AddPlaceSheet
+            records={records}
+            site={site ?? null}
+            currency={state.who.currency}
+            onClose={() => setSheet(null)}
+            onAdd={async (items, ids) => {
+              await hands.addRecords(items);
+              setSiteId(ids.siteId);
+              setStallId(ids.stallId);
+              setSheet(null);
+            }}
+          />
+        ) : null}
+        {sheet === 'car' ? (
+          <AddCarSheet
+            onClose={() => setSheet(null)}
+            onAdd={async (item) => {
+              await hands.addRecords([item]);
+              setCarId(item.id);
+              setSheet(null);
+            }}
+          />
+        ) : null}
       </Suspense>
     </div>
   );

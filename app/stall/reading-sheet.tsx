@@ -1,14 +1,28 @@
 'use client';
 import { useState } from 'react';
-import { currencySymbol } from '@/core/units/money';
 import { readingDoubt } from '@/core/power/sense-check';
+import { currencySymbol } from '@/core/units/money';
 import type { Attempt } from '@/core/visit/attempts';
 import { type DigitField, DigitPad } from '@/ui/pads/digit-pad';
 import { Sheet } from '@/ui/pads/sheet';
 import type { Draft } from './use-stall';
 
 /** A reading by the digit pad. Its time is the touch that opened it; Now stamps it anew. */
-export function ReadingSheet({ attempt, ratedKW, currency, openedAt, onClose, onSave }: { attempt: Attempt | undefined; ratedKW: number | null; currency: string; openedAt: number; onClose: () => void; onSave: (timeStamp: number, draft: Draft<'reading'>) => void }) {
+export function ReadingSheet({
+  attempt,
+  ratedKW,
+  currency,
+  openedAt,
+  onClose,
+  onSave,
+}: {
+  attempt: Attempt | undefined;
+  ratedKW: number | null;
+  currency: string;
+  openedAt: number;
+  onClose: () => void;
+  onSave: (timeStamp: number, draft: Draft<'reading'>) => void;
+}) {
   const [values, setValues] = useState<Record<string, string>>({});
   const [screen, setScreen] = useState<'stall' | 'car'>('stall');
   const [stamp, setStamp] = useState(openedAt);
@@ -35,13 +49,27 @@ export function ReadingSheet({ attempt, ratedKW, currency, openedAt, onClose, on
         <fieldset className="flex gap-2">
           <legend className="sr-only">Whose screen</legend>
           {(['stall', 'car'] as const).map((s) => (
-            <button key={s} type="button" aria-pressed={screen === s} className="plate !min-h-[44px]" onClick={() => setScreen(s)}>{s === 'stall' ? 'Stall’s screen' : 'Car’s screen'}</button>
+            <button key={s} type="button" aria-pressed={screen === s} className="plate !min-h-[44px]" onClick={() => setScreen(s)}>
+              {s === 'stall' ? 'Stall’s screen' : 'Car’s screen'}
+            </button>
           ))}
         </fieldset>
         <span className="grow" />
-        <button type="button" className="plate !min-h-[44px]" onClick={(e) => setStamp(e.timeStamp)} aria-pressed={stamp !== openedAt}>Now</button>
+        <button type="button" className="plate !min-h-[44px]" onClick={(e) => setStamp(e.timeStamp)} aria-pressed={stamp !== openedAt}>
+          Now
+        </button>
       </div>
-      <DigitPad fields={fields} values={values} onChange={(v) => { setValues(v); setAsked(null); }} onSave={save} saveLabel="Save the reading" problem={asked} />
+      <DigitPad
+        fields={fields}
+        values={values}
+        onChange={(v) => {
+          setValues(v);
+          setAsked(null);
+        }}
+        onSave={save}
+        saveLabel="Save the reading"
+        problem={asked}
+      />
     </Sheet>
   );
 }

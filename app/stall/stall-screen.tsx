@@ -10,15 +10,25 @@ export function StallScreen() {
     <>
       <TapePaint />
       {state.is === 'ready' ? (
-        state.visit && state.visitId ? <LiveScreen state={{ ...state, visit: state.visit, visitId: state.visitId }} hands={hands} /> : <PullInScreen state={state} hands={hands} />
+        state.visit && state.visitId ? (
+          <LiveScreen state={{ ...state, visit: state.visit, visitId: state.visitId }} hands={hands} />
+        ) : (
+          <PullInScreen state={state} hands={hands} />
+        )
       ) : (
         <main className="mx-auto max-w-md p-6">
           <h1 className="text-2xl">Stall</h1>
-          {state.is === 'opening' ? <p className="mt-3 text-ink-2" role="status">Opening what is kept on this phone …</p> : null}
+          {state.is === 'opening' ? (
+            <p className="mt-3 text-ink-2" role="status">
+              Opening what is kept on this phone …
+            </p>
+          ) : null}
           {state.is === 'nobody' ? (
             <>
               <p className="mt-3">Sign in once on this phone. After that the Stall opens and records without a network too.</p>
-              <a className="plate plate-next mt-5" href="/sign-in">Sign in</a>
+              <a className="plate plate-next mt-5" href="/sign-in">
+                Sign in
+              </a>
             </>
           ) : null}
           {state.is === 'no_store' ? (

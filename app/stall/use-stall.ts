@@ -20,7 +20,16 @@ export type StallState =
   | { is: 'opening' }
   | { is: 'nobody' }
   | { is: 'no_store'; why: string }
-  | { is: 'ready'; who: PhoneWho; signedOut: boolean; records: Records; visitId: string | null; visit: Visit | null; kept: KeptEvent[]; outbox: OutboxStatus };
+  | {
+      is: 'ready';
+      who: PhoneWho;
+      signedOut: boolean;
+      records: Records;
+      visitId: string | null;
+      visit: Visit | null;
+      kept: KeptEvent[];
+      outbox: OutboxStatus | null;
+    };
 
 export type StallHands = {
   /** Records events at the touch. Starts a visit when none is open. @returns once they are kept */
@@ -51,7 +60,7 @@ export function useStall(): { state: StallState; hands: StallHands } {
   const [records, setRecords] = useState<Records>(NO_RECORDS);
   const [visitId, setVisitId] = useState<string | null>(null);
   const [kept, setKept] = useState<KeptEvent[]>([]);
-  const [outbox, setOutbox] = useState<OutboxStatus>({ waiting: 0, refused: 0, last: null });
+  const [outbox, setOutbox] = useState<OutboxStatus | null>(null);
   const [loaded, setLoaded] = useState(false);
   const [resting, setResting] = useState(false);
   const [flash, setFlash] = useState(0);
@@ -70,7 +79,8 @@ export function useStall(): { state: StallState; hands: StallHands } {
         if (!here) setWho(null);
       } else if (answer === 'unreachable') {
         if (!here) setWho(null);
-      } else setWho((before) => (before !== 'asking' && before?.personId === answer.personId && before.clockOffsetMs === answer.clockOffsetMs ? before : answer));
+      } else
+        setWho((before) => (before !== 'asking' && before?.personId === answer.personId && before.clockOffsetMs === answer.clockOffsetMs ? before : answer));
     });
   }, []);
 
@@ -102,7 +112,10 @@ export function useStall(): { state: StallState; hands: StallHands } {
           setOutbox(status);
           if (status.last === 'signed_out') setSignedOut(true);
           const id = visitRef.current;
-          if (id) void eventsOfVisit(s, id).then((events) => { if (!gone && visitRef.current === id) setKept(events); });
+          if (id)
+            void eventsOfVisit(s, id).then((events) => {
+              if (!gone && visitRef.current === id) setKept(events);
+            });
         });
         if (await pullChanges(s)) await readRecords(s);
         if (!open) await letNewVersionIn();
@@ -120,47 +133,81 @@ export function useStall(): { state: StallState; hands: StallHands } {
   // The schemas are fetched only for a visit some figure of which was corrected, elsewhere or on its page.
   const corrected = kept.some((k) => k.event.kind === 'correction' && k.event.payload.set !== undefined);
   useEffect(() => {
-    if (corrected) void import('@/core/visit/payloads').then((m) => setCheck(() => m.payloadProblem), () => {});
+    if (corrected)
+      void import('@/core/visit/payloads').then(
+        (m) => setCheck(() => m.payloadProblem),
+        () => {},
+      );
   }, [corrected]);
-  const visit = useMemo(() => (visitId ? deriveVisit(visitId, kept.map((k) => k.event), check) : null), [visitId, kept, check]);
-  const ready = store && who !== 'asking' && who ? { store, who } : null;
+  const visit = useMemo(
+    () =>
+      visitId
+        ? deriveVisit(
+            visitId,
+            kept.map((k) => k.event),
+            check,
+          )
+        : null,
+    [visitId, kept, check],
+  );
+  const ready = useMemo(() => (store && who !== 'asking' && who ? { store, who } : null), [store, who]);
 
   const rest = useCallback(() => {
     setResting(true);
     setTimeout(() => setResting(false), REST_MS);
   }, []);
 
-  const act = useCallback(async (timeStamp: number, ...drafts: Draft[]) => {
-    if (!ready || drafts.length === 0) return;
-    const touch = touchTime(timeStamp);
-    rest();
-    const id = visitId ?? v7();
-    const siteId = drafts.find((d) => d.kind === 'pulled_in')?.payload.siteId ?? visit?.siteId;
-    const zone = records.site.find((s) => s.id === siteId)?.fields.zone ?? Intl.DateTimeFormat().resolvedOptions().timeZone;
-    await keepEvents(ready.store, ready.who, drafts.map((d): EventDraft => ({ visitId: id, kind: d.kind, payload: d.payload, zone, touch })));
-    if (!visitId) await ready.store.put('meta', id, 'openVisit');
-    navigator.vibrate?.(30);
-    setVisitId(id);
-    setKept(await eventsOfVisit(ready.store, id));
-    setFlash((n) => n + 1);
-    void loop.current?.wake();
-  }, [ready?.store, ready?.who, visitId, visit?.siteId, records.site, rest]);
+  const act = useCallback(
+    async (timeStamp: number, ...drafts: Draft[]) => {
+      if (!ready || drafts.length === 0) return;
+      const touch = touchTime(timeStamp);
+      rest();
+      const id = visitId ?? v7();
+      const siteId = drafts.find((d) => d.kind === 'pulled_in')?.payload.siteId ?? visit?.siteId;
+      const zone = records.site.find((s) => s.id === siteId)?.fields.zone ?? Intl.DateTimeFormat().resolvedOptions().timeZone;
+      await keepEvents(
+        ready.store,
+        ready.who,
+        drafts.map((d): EventDraft => ({ visitId: id, kind: d.kind, payload: d.payload, zone, touch })),
+      );
+      if (!visitId) await ready.store.put('meta', id, 'openVisit');
+      // The corner never says "all sent" of what was kept just now.
+      const waiting = await ready.store.count('outbox');
+      setOutbox((before) => ({ refused: before?.refused ?? 0, last: before?.last ?? null, waiting }));
+      navigator.vibrate?.(30);
+      setVisitId(id);
+      setKept(await eventsOfVisit(ready.store, id));
+      setFlash((n) => n + 1);
+      void loop.current?.wake();
+    },
+    [ready, visitId, visit?.siteId, records.site, rest],
+  );
 
   const undoable = useMemo(() => lastToUndo(kept), [kept]);
-  const undo = useCallback(async (timeStamp: number) => {
-    if (undoable) await act(timeStamp, { kind: 'withdrawal', payload: { target: undoable.event.id } });
-  }, [act, undoable]);
+  const undo = useCallback(
+    async (timeStamp: number) => {
+      if (undoable) await act(timeStamp, { kind: 'withdrawal', payload: { target: undoable.event.id } });
+    },
+    [act, undoable],
+  );
 
-  const addRecords = useCallback(async (items: RecordItem[]) => {
-    if (!ready) return;
-    await keepRecords(ready.store, items);
-    setRecords((before) => {
-      const next = { ...before };
-      for (const i of items) (next as Record<string, MileRecord[]>)[i.type] = [...before[i.type], { type: i.type, id: i.id, rev: i.baseRev, archived: false, fields: i.fields } as MileRecord];
-      return next;
-    });
-    void loop.current?.wake();
-  }, [ready?.store]);
+  const addRecords = useCallback(
+    async (items: RecordItem[]) => {
+      if (!ready) return;
+      await keepRecords(ready.store, items);
+      setRecords((before) => {
+        const next = { ...before };
+        for (const i of items)
+          (next as Record<string, MileRecord[]>)[i.type] = [
+            ...before[i.type],
+            { type: i.type, id: i.id, rev: i.baseRev, archived: false, fields: i.fields } as MileRecord,
+          ];
+        return next;
+      });
+      void loop.current?.wake();
+    },
+    [ready],
+  );
 
   const leaveVisit = useCallback(async () => {
     if (!ready) return;
@@ -168,7 +215,7 @@ export function useStall(): { state: StallState; hands: StallHands } {
     setVisitId(null);
     setKept([]);
     await letNewVersionIn();
-  }, [ready?.store]);
+  }, [ready]);
 
   let state: StallState;
   if (broken) state = { is: 'no_store', why: broken };

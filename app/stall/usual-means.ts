@@ -1,6 +1,6 @@
 import type { MeansKind } from '@/core/records/means-kind';
-import type { Visit } from '@/core/visit/derive';
 import { meansOf } from '@/core/visit/attempt-times';
+import type { Visit } from '@/core/visit/derive';
 import type { Records } from './use-stall';
 
 export type UsualMeans = { meansKind: MeansKind; meansId?: string; label?: string };
@@ -15,11 +15,20 @@ export function rememberMeans(networkId: string | undefined, means: UsualMeans):
 
 /** The means that Card shown takes: the one of this visit, else the last at this network, else a contactless card, else the first held. */
 export function usualMeans(visit: Visit, records: Records, networkId: string | undefined): UsualMeans {
-  const withLabel = (m: { meansKind: MeansKind; meansId?: string }): UsualMeans => ({ ...m, label: records.means.find((r) => r.id === m.meansId)?.fields.label });
-  const last = visit.attempts.map(meansOf).filter((m) => m !== undefined).at(-1);
+  const withLabel = (m: { meansKind: MeansKind; meansId?: string }): UsualMeans => ({
+    ...m,
+    label: records.means.find((r) => r.id === m.meansId)?.fields.label,
+  });
+  const last = visit.attempts
+    .map(meansOf)
+    .filter((m) => m !== undefined)
+    .at(-1);
   if (last) return withLabel({ meansKind: last.meansKind, ...(last.meansId ? { meansId: last.meansId } : {}) });
-  const remembered = networkId ? (JSON.parse(localStorage.getItem(KEY) ?? '{}')[networkId] as { meansKind: MeansKind; meansId?: string } | undefined) : undefined;
+  const remembered = networkId
+    ? (JSON.parse(localStorage.getItem(KEY) ?? '{}')[networkId] as { meansKind: MeansKind; meansId?: string } | undefined)
+    : undefined;
   if (remembered) return withLabel(remembered);
-  const first = records.means.find((m) => m.fields.kind === 'contactless') ?? [...records.means].sort((a, b) => a.fields.label.localeCompare(b.fields.label))[0];
+  const first =
+    records.means.find((m) => m.fields.kind === 'contactless') ?? [...records.means].sort((a, b) => a.fields.label.localeCompare(b.fields.label))[0];
   return first ? { meansKind: first.fields.kind, meansId: first.id, label: first.fields.label } : { meansKind: 'contactless' };
 }

@@ -29,8 +29,12 @@ export function VisitOver({ visit, onLeave }: { visit: Visit; onLeave: () => voi
         ))}
       </dl>
       <div className="mt-3 flex flex-wrap gap-2">
-        <a className="plate !min-h-[44px]" href={`/ledger/${visit.id}`}>Open its page</a>
-        <button type="button" className="plate !min-h-[44px]" onClick={onLeave}>Leave the visit</button>
+        <a className="plate !min-h-[44px]" href={`/ledger/${visit.id}`}>
+          Open its page
+        </a>
+        <button type="button" className="plate !min-h-[44px]" onClick={onLeave}>
+          Leave the visit
+        </button>
       </div>
     </section>
   );

@@ -1,7 +1,7 @@
 import type { RecordItem } from '@/core/records/record-schema';
 import type { StoredEvent } from '@/core/visit/event';
-import { phoneNow } from '../touch/touch-time';
 import { type OutboxEntry, type PhoneStore, STRICT } from '../store/phone-store';
+import { phoneNow } from '../touch/touch-time';
 
 /** Well under the server's 500 items and 1 MB. */
 const BATCH = 100;
@@ -29,7 +29,11 @@ export async function sendOutbox(store: PhoneStore): Promise<SendOutcome> {
     }
     let results: ItemResult[];
     try {
-      const response = await fetch('/api/v1/outbox', { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ sentAt: phoneNow(), items }) });
+      const response = await fetch('/api/v1/outbox', {
+        method: 'POST',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify({ sentAt: phoneNow(), items }),
+      });
       if (response.status === 401) return 'signed_out';
       if (!response.ok) return 'unreachable';
       results = (await response.json()).results;
@@ -51,7 +55,13 @@ async function settle(store: PhoneStore, entries: readonly OutboxEntry[], result
     if (!r && !(e.type === 'event' && !kept)) continue;
     if (kept && r) {
       const fine = r.status === 'taken' || r.status === 'already';
-      await tx.objectStore('event').put(fine ? { event: kept.event, state: 'sent' } : { event: kept.event, state: 'refused', reason: r.reason ?? 'refused', ...(r.path ? { path: r.path } : {}) });
+      await tx
+        .objectStore('event')
+        .put(
+          fine
+            ? { event: kept.event, state: 'sent' }
+            : { event: kept.event, state: 'refused', reason: r.reason ?? 'refused', ...(r.path ? { path: r.path } : {}) },
+        );
     }
     await tx.objectStore('outbox').delete(e.n as number);
   }

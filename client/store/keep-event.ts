@@ -32,8 +32,23 @@ export async function keepEvents(store: PhoneStore, who: PhoneWho, drafts: reado
     const before = await events.index('byVisit').getAll(d.visitId);
     const seq = Math.max(d.knownSeq ?? 0, 0, ...before.map((k) => k.event.seq)) + 1;
     const event: StoredEvent = {
-      id: v7(), householdId: who.householdId, personId: who.personId, visitId: d.visitId, kind: d.kind, v: EVENT_VERSION, at: d.touch.at, precision: d.precision ?? 'ms', zone: d.zone,
-      deviceId: deviceId(), life, mono: Math.max(0, d.touch.mono), awake, seq, origin: d.origin ?? 'tap', role: 'recorder', payload: d.payload as Record<string, unknown>,
+      id: v7(),
+      householdId: who.householdId,
+      personId: who.personId,
+      visitId: d.visitId,
+      kind: d.kind,
+      v: EVENT_VERSION,
+      at: d.touch.at,
+      precision: d.precision ?? 'ms',
+      zone: d.zone,
+      deviceId: deviceId(),
+      life,
+      mono: Math.max(0, d.touch.mono),
+      awake,
+      seq,
+      origin: d.origin ?? 'tap',
+      role: 'recorder',
+      payload: d.payload as Record<string, unknown>,
     };
     await events.put({ event, state: 'kept' });
     await tx.objectStore('outbox').add({ type: 'event', id: event.id });

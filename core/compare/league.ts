@@ -60,7 +60,9 @@ export function waiting(attempts: readonly AttemptRow[], time: PowerTime, mark: 
   const upper = quantile(all, 0.75);
   const lower = quantile(all, 0.25);
   return {
-    timed, never, leftOut,
+    timed,
+    never,
+    leftOut,
     median: Number.isFinite(median) ? known(median) : unknown('fewer than half started'),
     quarters: Number.isFinite(lower) ? [lower, Number.isFinite(upper) ? upper : null] : null,
   };
@@ -95,10 +97,18 @@ export function league(visits: readonly VisitRow[], time: PowerTime, mark: EndMa
       sites: bySite.size,
       commonestSite: tried.length === 0 ? 0 : Math.max(...bySite.values()) / tried.length,
       firstTry: { yes, no, leftOut: tried.length - yes - no, interval: yes + no > 0 ? wilsonInterval(yes, yes + no) : null },
-      waiting: waiting(tried.flatMap((v) => v.attempts), time, mark),
+      waiting: waiting(
+        tried.flatMap((v) => v.attempts),
+        time,
+        mark,
+      ),
       lost: losses.length === 0 ? unknown('not recorded') : known({ perVisit_s: losses.reduce((a, b) => a + b, 0) / losses.length, visits: losses.length }),
-      allIn: kWh.isZero() ? unknown(priced.length === 0 ? 'no bill and kWh together' : 'nothing delivered') : known({ perKWh: paid.div(kWh).toString(), currency, visits: priced.length }),
+      allIn: kWh.isZero()
+        ? unknown(priced.length === 0 ? 'no bill and kWh together' : 'nothing delivered')
+        : known({ perKWh: paid.div(kWh).toString(), currency, visits: priced.length }),
     };
   });
-  return rows.sort((a, b) => (b.firstTry.interval?.[0] ?? -1) - (a.firstTry.interval?.[0] ?? -1) || b.visits - a.visits || (a.networkId < b.networkId ? -1 : 1));
+  return rows.sort(
+    (a, b) => (b.firstTry.interval?.[0] ?? -1) - (a.firstTry.interval?.[0] ?? -1) || b.visits - a.visits || (a.networkId < b.networkId ? -1 : 1),
+  );
 }

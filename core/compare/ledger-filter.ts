@@ -13,8 +13,14 @@ export type LedgerFilter = { network?: string; site?: string; car?: string; faul
 export const END_MARKS = ['kW', 'kWh', 'A'] as const satisfies readonly EndMark[];
 /** What a counted population is called above the list. */
 export const COUNTED_LABELS: Record<Counted, string> = {
-  attempted: 'with an attempt', first_yes: 'started at the first try', first_no: 'did not start at the first try', first_left_out: 'left out of the first try',
-  timed: 'with a timed start', never: 'with an attempt that never got power', lost: 'lost time known', priced: 'in the all-in price',
+  attempted: 'with an attempt',
+  first_yes: 'started at the first try',
+  first_no: 'did not start at the first try',
+  first_left_out: 'left out of the first try',
+  timed: 'with a timed start',
+  never: 'with an attempt that never got power',
+  lost: 'lost time known',
+  priced: 'in the all-in price',
 };
 
 const UUID = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/;

@@ -12,7 +12,11 @@ export const signUpForm = z.object({
   householdName: z.string().trim().min(1, 'Name the household').max(80, 'At most 80 characters'),
   email,
   password: z.string().min(10, 'At least 10 characters').max(200, 'At most 200 characters'),
-  currency: z.string().trim().toUpperCase().regex(/^[A-Z]{3}$/, 'Three letters, such as EUR'),
+  currency: z
+    .string()
+    .trim()
+    .toUpperCase()
+    .regex(/^[A-Z]{3}$/, 'Three letters, such as EUR'),
   zone: z.string().max(64).refine(isZone, 'Not a known time zone'),
 });
 export type SignUpForm = z.infer<typeof signUpForm>;

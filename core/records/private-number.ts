@@ -27,7 +27,8 @@ export function privateNumber(text: string): string | null {
     const digits = m[0].replace(/[ -]/g, '');
     if (luhn(digits)) return 'This looks like a payment card number. Card numbers are never kept here.';
   }
-  if (/\b[A-Z]{2}-[A-Z0-9]{3}-[A-Z0-9]{9}(-[A-Z0-9])?\b/i.test(text)) return 'This looks like a charging contract number. Contract numbers are never kept here.';
+  if (/\b[A-Z]{2}-[A-Z0-9]{3}-[A-Z0-9]{9}(-[A-Z0-9])?\b/i.test(text))
+    return 'This looks like a charging contract number. Contract numbers are never kept here.';
   if (/\b(?:[0-9A-F]{2}[:-]){5,7}[0-9A-F]{2}\b/i.test(text)) return 'This looks like a hardware or RFID number. Such numbers are never kept here.';
   return null;
 }

@@ -17,7 +17,11 @@ const name = (max: number, missing: string) =>
       const why = privateNumber(s);
       if (why) ctx.addIssue({ code: 'custom', message: why });
     });
-const price = z.string().trim().regex(DECIMAL, 'A decimal number such as 0.55').refine((s) => Number(s) >= 0 && Number(s) <= 100, 'Between 0 and 100');
+const price = z
+  .string()
+  .trim()
+  .regex(DECIMAL, 'A decimal number such as 0.55')
+  .refine((s) => Number(s) >= 0 && Number(s) <= 100, 'Between 0 and 100');
 
 /** What a household keeps about places, cars, means and prices. One schema for form, phone and server. */
 export const RECORDS = {
@@ -57,7 +61,12 @@ export const RECORD_TYPES = Object.keys(RECORDS) as RecordType[];
 /** A record as it travels: `rev` is the household's rev when it was last written. */
 export type MileRecord<T extends RecordType = RecordType> = { [K in T]: { type: K; id: string; rev: number; archived: boolean; fields: RecordFields<K> } }[T];
 
-const item = z.object({ type: z.enum(RECORD_TYPES as [RecordType, ...RecordType[]]), id: uuid, baseRev: z.int().min(0), fields: z.record(z.string(), z.unknown()) });
+const item = z.object({
+  type: z.enum(RECORD_TYPES as [RecordType, ...RecordType[]]),
+  id: uuid,
+  baseRev: z.int().min(0),
+  fields: z.record(z.string(), z.unknown()),
+});
 
 export type RecordItem = { [K in RecordType]: { type: K; id: string; baseRev: number; fields: RecordFields<K> } }[RecordType];
 export type RecordCheck = { ok: true; record: RecordItem } | { ok: false; path: string; reason: string };
@@ -65,9 +74,11 @@ export type RecordCheck = { ok: true; record: RecordItem } | { ok: false; path: 
 /** Checks one record from outside. Never throws. */
 export function checkRecord(raw: unknown): RecordCheck {
   const envelope = item.safeParse(raw);
-  if (!envelope.success) return { ok: false, path: envelope.error.issues[0]?.path.join('.') || 'record', reason: envelope.error.issues[0]?.message ?? 'not understood' };
+  if (!envelope.success)
+    return { ok: false, path: envelope.error.issues[0]?.path.join('.') || 'record', reason: envelope.error.issues[0]?.message ?? 'not understood' };
   const { type, id, baseRev } = envelope.data;
   const fields = RECORDS[type].safeParse(envelope.data.fields);
-  if (!fields.success) return { ok: false, path: ['fields', ...(fields.error.issues[0]?.path ?? [])].join('.'), reason: fields.error.issues[0]?.message ?? 'not understood' };
+  if (!fields.success)
+    return { ok: false, path: ['fields', ...(fields.error.issues[0]?.path ?? [])].join('.'), reason: fields.error.issues[0]?.message ?? 'not understood' };
   return { ok: true, record: { type, id, baseRev, fields: fields.data } as RecordItem };
 }

@@ -14,7 +14,18 @@ export type AttemptPlan = {
   order?: 'plug_first' | 'card_first';
   means: { kind: MeansKind; id?: string };
   result:
-    | { is: 'power'; handshake_s: number; fromPct: number; toPct: number; limits: ChargeLimits; late?: boolean; neighbour?: boolean; stop?: 'button' | 'car' | 'none'; endFault?: string; paused?: { at_s: number; for_s: number } }
+    | {
+        is: 'power';
+        handshake_s: number;
+        fromPct: number;
+        toPct: number;
+        limits: ChargeLimits;
+        late?: boolean;
+        neighbour?: boolean;
+        stop?: 'button' | 'car' | 'none';
+        endFault?: string;
+        paused?: { at_s: number; for_s: number };
+      }
     | { is: 'fault'; code: string; after_s: number; beforeAct?: boolean }
     | { is: 'refused'; code: string; shows: number }
     | { is: 'claims'; wait_s: number; thenFault?: boolean };
@@ -63,8 +74,23 @@ export function simulateVisit(plan: VisitPlan, hands: SimulationHands): StoredEv
   const emit = <K extends Kind>(kind: K, payload: Payload<K>, precision: Precision = 'ms'): StoredEvent => {
     seq += 1;
     const e: StoredEvent = {
-      id: hands.newId(t), householdId: plan.householdId, personId: plan.personId, visitId: plan.visitId, kind, v: 1, at: t, precision, zone: plan.zone,
-      deviceId: plan.deviceId, life: plan.life, mono: t - plan.at + 1000, awake: true, seq, origin: 'simulated', role: 'recorder', payload: payload as Record<string, unknown>,
+      id: hands.newId(t),
+      householdId: plan.householdId,
+      personId: plan.personId,
+      visitId: plan.visitId,
+      kind,
+      v: 1,
+      at: t,
+      precision,
+      zone: plan.zone,
+      deviceId: plan.deviceId,
+      life: plan.life,
+      mono: t - plan.at + 1000,
+      awake: true,
+      seq,
+      origin: 'simulated',
+      role: 'recorder',
+      payload: payload as Record<string, unknown>,
     };
     events.push(e);
     return e;

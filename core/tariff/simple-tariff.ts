@@ -1,7 +1,7 @@
 import Decimal from 'decimal.js';
 import { known, type Maybe, unknown } from '../units/known';
-import { printKWh } from '../units/print';
 import { toMinor } from '../units/money';
+import { printKWh } from '../units/print';
 
 /**
  * The smallest tariff: so much per kWh and so much per start, tax in. Amounts are decimal strings.

@@ -9,8 +9,7 @@ function minorDigits(currency: string): number {
 }
 
 /** Rounds half up to the currency's minor unit. @param amount decimal string @param currency ISO 4217 */
-export const toMinor = (amount: string | Decimal, currency: string): string =>
-  new Decimal(amount).toFixed(minorDigits(currency), Decimal.ROUND_HALF_UP);
+export const toMinor = (amount: string | Decimal, currency: string): string => new Decimal(amount).toFixed(minorDigits(currency), Decimal.ROUND_HALF_UP);
 
 /** Prints an amount in the currency's own form. @param amount decimal string @param currency ISO 4217 */
 export function printMoney(amount: string | Decimal, currency: string): string {
@@ -38,6 +37,5 @@ export function printPerKWh(perKWh: string | Decimal, currency: string): string 
 
 /** The currency's symbol, for labels. */
 export const currencySymbol = (currency: string): string =>
-  new Intl.NumberFormat('en', { style: 'currency', currency, currencyDisplay: 'narrowSymbol' })
-    .formatToParts(0)
-    .find((p) => p.type === 'currency')?.value ?? currency;
+  new Intl.NumberFormat('en', { style: 'currency', currency, currencyDisplay: 'narrowSymbol' }).formatToParts(0).find((p) => p.type === 'currency')?.value ??
+  currency;

@@ -24,19 +24,16 @@ export function isZone(zone: string): boolean {
 }
 
 /** `13:52:08`. @param ms UTC ms */
-export const printClock = (ms: number, zone: string) =>
-  format(zone, { hour: '2-digit', minute: '2-digit', second: '2-digit', hourCycle: 'h23' }).format(ms);
+export const printClock = (ms: number, zone: string) => format(zone, { hour: '2-digit', minute: '2-digit', second: '2-digit', hourCycle: 'h23' }).format(ms);
 /** `13:52`. */
-export const printTime = (ms: number, zone: string) =>
-  format(zone, { hour: '2-digit', minute: '2-digit', hourCycle: 'h23' }).format(ms);
+export const printTime = (ms: number, zone: string) => format(zone, { hour: '2-digit', minute: '2-digit', hourCycle: 'h23' }).format(ms);
 /** British locale data write "Sept"; months here have three letters. */
 const threeLetters = (text: string) => text.replace('Sept', 'Sep');
 
 /** `14 Oct`. */
 export const printDay = (ms: number, zone: string) => threeLetters(format(zone, { day: 'numeric', month: 'short' }).format(ms));
 /** `14 Oct 2025`. */
-export const printDate = (ms: number, zone: string) =>
-  threeLetters(format(zone, { day: 'numeric', month: 'short', year: 'numeric' }).format(ms));
+export const printDate = (ms: number, zone: string) => threeLetters(format(zone, { day: 'numeric', month: 'short', year: 'numeric' }).format(ms));
 /** `Tuesday 14 October 2025`. */
 export const printLongDate = (ms: number, zone: string) =>
   format(zone, { weekday: 'long', day: 'numeric', month: 'long', year: 'numeric' }).format(ms).replace(',', '');
@@ -49,5 +46,4 @@ export function localMonth(ms: number, zone: string): string {
 }
 
 /** `Oct 2025` from `2025-10`. */
-export const printMonth = (month: string) =>
-  threeLetters(format('UTC', { month: 'short', year: 'numeric' }).format(Date.parse(`${month}-15T12:00:00Z`)));
+export const printMonth = (month: string) => threeLetters(format('UTC', { month: 'short', year: 'numeric' }).format(Date.parse(`${month}-15T12:00:00Z`)));

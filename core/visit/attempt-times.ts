@@ -18,7 +18,10 @@ export type TimeName = keyof AttemptTimes;
 
 /** What each time is, in words: shown beside the figure as its working. */
 export const TIME_RULES: Record<TimeName, { label: string; rule: string }> = {
-  handshake: { label: 'Handshake', rule: 'later of the last plugging in and the last showing of the means before it was accepted, to the first proof of power' },
+  handshake: {
+    label: 'Handshake',
+    rule: 'later of the last plugging in and the last showing of the means before it was accepted, to the first proof of power',
+  },
   authorisation: { label: 'Authorisation', rule: 'first showing of the means to its acceptance' },
   setUp: { label: 'Set-up', rule: 'later of plugging in and acceptance to the first proof of power' },
   plugToPower: { label: 'Plug to power', rule: 'last plugging in to the first proof of power' },
@@ -62,7 +65,9 @@ export function attemptTimes(a: Attempt): AttemptTimes {
   const firstShow = a.shows[0];
   const plug = a.plugged;
   const plugMissing = a.pluggedEarlier ? 'plugged earlier' : 'plugging in was not recorded';
-  const first = [a.firstAct, a.adapterFitted, a.plugged, firstShow].filter((m) => m !== undefined).reduce<Mark | undefined>((x, m) => (x && x.t <= m.t ? x : m), undefined);
+  const first = [a.firstAct, a.adapterFitted, a.plugged, firstShow]
+    .filter((m) => m !== undefined)
+    .reduce<Mark | undefined>((x, m) => (x && x.t <= m.t ? x : m), undefined);
   return {
     handshake: typeof act === 'string' ? (proof ? noTiming(act) : noTiming('no power was seen')) : toProof(act, ''),
     authorisation: !firstShow ? noTiming('no means was shown') : !a.accepted ? noTiming('acceptance was not recorded') : span(firstShow, a.accepted),
@@ -97,6 +102,7 @@ function charging(a: Attempt): Timing {
     paused += d.s;
   }
   const s = whole.s - paused;
+  if (s < 0) return noTiming('the pauses are longer than the charge');
   const notBefore = a.powerGone?.notBefore;
   const low_s = notBefore === undefined ? undefined : Math.max(0, (notBefore - a.proof.t) / 1000 - paused);
   return { ...whole, s, bound: a.proof.late ? 'at_least' : low_s === undefined ? 'exact' : 'at_most', ...(low_s === undefined ? {} : { low_s }) };

@@ -89,7 +89,18 @@ export function cutAttempts(line: readonly Placed[]): Attempt[] {
   const s: State = { stallId: null, current: null, here: null, plug: null, paused: null };
 
   const open = (at: Mark, fields: Partial<Draft> = {}): Draft => {
-    const a: Draft = { stallId: s.stallId, ...(s.connectorId ? { connectorId: s.connectorId } : {}), opened: at, pluggedEarlier: false, shows: [], refusals: [], pauses: [], faults: [], readings: [], ...fields };
+    const a: Draft = {
+      stallId: s.stallId,
+      ...(s.connectorId ? { connectorId: s.connectorId } : {}),
+      opened: at,
+      pluggedEarlier: false,
+      shows: [],
+      refusals: [],
+      pauses: [],
+      faults: [],
+      readings: [],
+      ...fields,
+    };
     attempts.push(a);
     s.current = a;
     s.here = a;
@@ -164,7 +175,12 @@ export function cutAttempts(line: readonly Placed[]): Attempt[] {
         break;
       case 'means_refused': {
         const a = s.current ?? s.here;
-        a?.refusals.push({ ...at, meansKind: e.payload.meansKind, ...(e.payload.meansId ? { meansId: e.payload.meansId } : {}), ...(e.payload.fault ? { fault: e.payload.fault } : {}) });
+        a?.refusals.push({
+          ...at,
+          meansKind: e.payload.meansKind,
+          ...(e.payload.meansId ? { meansId: e.payload.meansId } : {}),
+          ...(e.payload.fault ? { fault: e.payload.fault } : {}),
+        });
         break;
       }
       case 'claimed':
@@ -179,10 +195,13 @@ export function cutAttempts(line: readonly Placed[]): Attempt[] {
         const { screen, socPct, kW, kWh, cost, currency, meterStart, meterEnd } = e.payload;
         const metered = meterStart !== undefined && meterEnd !== undefined ? String(Number(meterEnd) - Number(meterStart)) : undefined;
         a.readings.push({
-          mark: at, screen,
-          ...(socPct === undefined ? {} : { socPct }), ...(kW === undefined ? {} : { kW }),
+          mark: at,
+          screen,
+          ...(socPct === undefined ? {} : { socPct }),
+          ...(kW === undefined ? {} : { kW }),
           ...(kWh !== undefined ? { kWh } : metered !== undefined ? { kWh: metered } : {}),
-          ...(cost === undefined ? {} : { cost }), ...(currency === undefined ? {} : { currency }),
+          ...(cost === undefined ? {} : { cost }),
+          ...(currency === undefined ? {} : { currency }),
         });
         const mark = readingProof(e);
         // A figure read again after power went is the screen's memory unless power itself is on it.
@@ -190,7 +209,7 @@ export function cutAttempts(line: readonly Placed[]): Attempt[] {
         break;
       }
       case 'change':
-        if (s.current && s.current.proof) {
+        if (s.current?.proof) {
           if (e.payload.what === 'paused') s.paused ??= at;
           else if (e.payload.what === 'resumed' && s.paused) {
             s.current.pauses.push({ from: s.paused, to: at });
@@ -223,7 +242,12 @@ export function cutAttempts(line: readonly Placed[]): Attempt[] {
         const a = s.current;
         if (!a) break;
         const asked = a.stopAsked !== undefined || e.payload.why === 'asked';
-        a.powerGone = { ...at, asked, ...(e.payload.notBefore === undefined ? {} : { notBefore: e.payload.notBefore }), ...(e.payload.why ? { why: e.payload.why } : {}) };
+        a.powerGone = {
+          ...at,
+          asked,
+          ...(e.payload.notBefore === undefined ? {} : { notBefore: e.payload.notBefore }),
+          ...(e.payload.why ? { why: e.payload.why } : {}),
+        };
         if (asked) close(a, at, 'power_gone');
         else s.paused = at;
         break;
@@ -247,7 +271,13 @@ export function cutAttempts(line: readonly Placed[]): Attempt[] {
   return attempts.map((a, i) => ({ ...a, n: i + 1, outcome: outcomeOf(a, i === attempts.length - 1, pulledOut) }));
 }
 
-const LEFT_BECAUSE: Record<string, string> = { gave_up: 'gave up', queue: 'left for the queue', price: 'left for the price', unsafe: 'left as unsafe', closed: 'closed' };
+const LEFT_BECAUSE: Record<string, string> = {
+  gave_up: 'gave up',
+  queue: 'left for the queue',
+  price: 'left for the price',
+  unsafe: 'left as unsafe',
+  closed: 'closed',
+};
 
 function outcomeOf(a: Draft, isLast: boolean, pulledOut: (Placed & { kind: 'pulled_out' }) | undefined): Outcome {
   if (a.proof) return { kind: 'power', at: a.proof };
@@ -273,8 +303,17 @@ function outcomeOf(a: Draft, isLast: boolean, pulledOut: (Placed & { kind: 'pull
       if (refused && !(isLast && pulledOut)) return { kind: 'failed', ...refused };
       if (!isLast || !pulledOut) return { kind: 'failed', at: end.at, reason: 'Unplugged without power', side: null };
       const why = LEFT_BECAUSE[pulledOut.payload.reason];
-      if (why) return { kind: 'gave_up', at: end.at, reason: refused ? `${why}: ${refused.reason}` : why, side: refused?.side ?? null, ...(refused?.code ? { code: refused.code } : {}) };
-      return refused ? { kind: 'failed', ...refused } : { kind: 'open', at: end.at, reason: pulledOut.payload.reason === 'called_away' ? 'called away' : 'power was not recorded' };
+      if (why)
+        return {
+          kind: 'gave_up',
+          at: end.at,
+          reason: refused ? `${why}: ${refused.reason}` : why,
+          side: refused?.side ?? null,
+          ...(refused?.code ? { code: refused.code } : {}),
+        };
+      return refused
+        ? { kind: 'failed', ...refused }
+        : { kind: 'open', at: end.at, reason: pulledOut.payload.reason === 'called_away' ? 'called away' : 'power was not recorded' };
     }
   }
 }

@@ -8,6 +8,17 @@ import { payloadProblem, uuid } from './payloads';
 export const FUTURE_LIMIT_MS = 48 * 3600 * 1000;
 /** The largest payload kept for a kind or version this code does not know. */
 export const NEWER_PAYLOAD_BYTES = 8192;
+/** The largest payload of a known kind: a survey of a hundred bays fits many times over. */
+export const PAYLOAD_BYTES = 65_536;
+
+/** Size in UTF-8 bytes, as the storage counts; `null` for what is nested so deeply that it cannot be written. */
+function payloadBytes(payload: unknown): number | null {
+  try {
+    return new TextEncoder().encode(JSON.stringify(payload)).length;
+  } catch {
+    return null;
+  }
+}
 
 const envelope = z.looseObject({
   id: uuid(),
@@ -29,9 +40,7 @@ const envelope = z.looseObject({
   payload: z.record(z.string(), z.unknown()),
 });
 
-export type EventCheck =
-  | { ok: true; event: StoredEvent; newer: boolean }
-  | { ok: false; path: string; reason: string };
+export type EventCheck = { ok: true; event: StoredEvent; newer: boolean } | { ok: false; path: string; reason: string };
 
 /**
  * Checks one event as it comes from outside. Never throws.
@@ -51,17 +60,30 @@ export function checkEvent(raw: unknown, nowMs: number): EventCheck {
   const e = parsed.data;
   if (e.at > nowMs + FUTURE_LIMIT_MS) return { ok: false, path: 'at', reason: 'is more than 48 hours in the future' };
   const event: StoredEvent = {
-    id: e.id, householdId: e.householdId, personId: e.personId, visitId: e.visitId, kind: e.kind, v: e.v, at: e.at,
-    precision: e.precision, zone: e.zone, deviceId: e.deviceId, life: e.life, mono: e.mono, awake: e.awake, seq: e.seq,
-    origin: e.origin, role: e.role, payload: e.payload,
+    id: e.id,
+    householdId: e.householdId,
+    personId: e.personId,
+    visitId: e.visitId,
+    kind: e.kind,
+    v: e.v,
+    at: e.at,
+    precision: e.precision,
+    zone: e.zone,
+    deviceId: e.deviceId,
+    life: e.life,
+    mono: e.mono,
+    awake: e.awake,
+    seq: e.seq,
+    origin: e.origin,
+    role: e.role,
+    payload: e.payload,
   };
-  if (!isKind(e.kind) || e.v > EVENT_VERSION) {
-    // Counted in UTF-8 bytes, as the storage does.
-    if (new TextEncoder().encode(JSON.stringify(e.payload)).length > NEWER_PAYLOAD_BYTES) {
-      return { ok: false, path: 'payload', reason: 'is larger than 8 kB' };
-    }
-    return { ok: true, event, newer: true };
-  }
+  const newer = !isKind(e.kind) || e.v > EVENT_VERSION;
+  const bytes = payloadBytes(e.payload);
+  if (bytes === null) return { ok: false, path: 'payload', reason: 'is nested too deeply' };
+  if (bytes > (newer ? NEWER_PAYLOAD_BYTES : PAYLOAD_BYTES))
+    return { ok: false, path: 'payload', reason: `is larger than ${(newer ? NEWER_PAYLOAD_BYTES : PAYLOAD_BYTES) / 1024} kB` };
+  if (newer || !isKind(e.kind)) return { ok: true, event, newer: true };
   const problem = payloadProblem(e.kind, e.payload);
   if (problem) return { ok: false, ...problem, reason: problem.reason === 'Invalid input' ? 'is missing or not understood' : problem.reason };
   return { ok: true, event, newer: false };

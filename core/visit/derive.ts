@@ -1,10 +1,10 @@
 import Decimal from 'decimal.js';
 import type { Side } from '../faults/fault-list';
-import { averageKW, deliveredKWh, peakKW, sessionStallKWh } from '../power/delivered';
 import { known, type Maybe, unknown } from '../units/known';
 import { type AttemptTimes, attemptTimes } from './attempt-times';
 import { type Attempt, cutAttempts } from './attempts';
 import { LEFT_OPEN_MS } from './definitions-version';
+import { averageKW, deliveredKWh, peakKW, sessionStallKWh } from './delivered';
 import { type Effective, effectiveEvents } from './effective';
 import type { EventOf, StoredEvent } from './event';
 import type { PayloadCheck } from './kinds';
@@ -58,10 +58,18 @@ export type Visit = {
  * @param check what a corrected payload is held to: `payloadProblem`, except where a phone knows there are no corrections of figures
  */
 export function deriveVisit(visitId: string, events: readonly StoredEvent[], check: PayloadCheck): Visit {
-  const effective = effectiveEvents(events.filter((e) => e.visitId === visitId), visitId, check);
+  const effective = effectiveEvents(
+    events.filter((e) => e.visitId === visitId),
+    visitId,
+    check,
+  );
   const line = placeEvents(effective.events);
   const attempts = cutAttempts(line).map((a): TimedAttempt => ({ ...a, times: attemptTimes(a) }));
-  const times = visitTimes(line, attempts, attempts.map((a) => a.times.charging));
+  const times = visitTimes(
+    line,
+    attempts,
+    attempts.map((a) => a.times.charging),
+  );
   const pulledIn = line.find((e): e is Placed & EventOf<'pulled_in'> => e.kind === 'pulled_in');
   const pulledOut = line.find((e): e is Placed & EventOf<'pulled_out'> => e.kind === 'pulled_out');
   const bills = line.filter((e): e is Placed & EventOf<'bill'> => e.kind === 'bill');
@@ -70,7 +78,13 @@ export function deriveVisit(visitId: string, events: readonly StoredEvent[], che
   const delivered = deliveredKWh(attempts, billsKWh(bills), pulledOut !== undefined);
   const paid = paidOf(bills);
   const charging = times.charging;
-  const average = !delivered.known ? delivered : !charging.known ? unknown(charging.why) : charging.s <= 0 ? unknown('no charging time') : known(averageKW(delivered.value, charging.s));
+  const average = !delivered.known
+    ? delivered
+    : !charging.known
+      ? unknown(charging.why)
+      : charging.s <= 0
+        ? unknown('no charging time')
+        : known(averageKW(delivered.value, charging.s));
   const soc = attempts.flatMap((a) => a.readings.map((r) => r.socPct)).filter((x) => x !== undefined);
   const socs = pulledIn?.payload.socPct === undefined ? soc : [pulledIn.payload.socPct, ...soc];
   return {
@@ -117,7 +131,10 @@ export function visitState(v: Pick<Visit, 'pulledOutAt' | 'lastEventAt'>, now: n
 
 function billsKWh(bills: readonly EventOf<'bill'>[]): string | undefined {
   if (bills.length === 0 || bills.some((b) => b.payload.kWh === undefined)) return undefined;
-  return bills.filter((b) => b.payload.state !== 'refunded').reduce((s, b) => s.plus(b.payload.kWh as string), new Decimal(0)).toString();
+  return bills
+    .filter((b) => b.payload.state !== 'refunded')
+    .reduce((s, b) => s.plus(b.payload.kWh as string), new Decimal(0))
+    .toString();
 }
 
 /** Everything paid; refunds taken off. Unknown across currencies: they are never added without a rate. */
@@ -142,7 +159,9 @@ function firstTry(attempts: readonly Attempt[], bills: readonly EventOf<'bill'>[
   if (!one) return { answer: 'left_out', why: 'no attempt' };
   if (one.proof) return { answer: 'yes', why: 'power on attempt 1' };
   if (Number(sessionStallKWh(one) ?? 0) > 0) return { answer: 'yes', why: 'kWh read on attempt 1' };
-  const billed = bills.some((b) => Number(b.payload.kWh ?? 0) > 0 && (b.payload.sessions.includes(one.opened.id) || (b.payload.sessions.length === 0 && attempts.length === 1)));
+  const billed = bills.some(
+    (b) => Number(b.payload.kWh ?? 0) > 0 && (b.payload.sessions.includes(one.opened.id) || (b.payload.sessions.length === 0 && attempts.length === 1)),
+  );
   if (billed) return { answer: 'yes', why: 'kWh on the bill for attempt 1' };
   if (one.outcome.kind === 'failed' || one.outcome.kind === 'gave_up') return { answer: 'no', why: one.outcome.reason };
   return { answer: 'left_out', why: one.claimed ? 'only claimed' : 'still open' };

@@ -1,6 +1,14 @@
 import { printCount, printDuration } from '../units/print';
 
-const LEFT: Record<string, string> = { gave_up: 'gave up', queue: 'left for the queue', price: 'left for the price', unsafe: 'left as unsafe', closed: 'closed', called_away: 'called away', enough: 'no power recorded' };
+const LEFT: Record<string, string> = {
+  gave_up: 'gave up',
+  queue: 'left for the queue',
+  price: 'left for the price',
+  unsafe: 'left as unsafe',
+  closed: 'closed',
+  called_away: 'called away',
+  enough: 'no power recorded',
+};
 
 /** How a visit ended, in a word or two; empty when it charged. */
 export function describeEnd(v: { state: 'over' | 'running' | 'left_open'; ended: 'charge' | 'none' | 'open'; leftReason: string | null }): string {

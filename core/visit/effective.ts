@@ -77,7 +77,12 @@ export function effectiveEvents(events: readonly StoredEvent[], visitId: string,
   return result;
 }
 
-function correct(e: VisitEvent, corrections: (VisitEvent & { kind: 'correction' })[], history: Map<string, CorrectionNote[]>, check: PayloadCheck): VisitEvent & { correctedAt?: true } {
+function correct(
+  e: VisitEvent,
+  corrections: (VisitEvent & { kind: 'correction' })[],
+  history: Map<string, CorrectionNote[]>,
+  check: PayloadCheck,
+): VisitEvent & { correctedAt?: true } {
   if (corrections.length === 0) return e;
   let at = e.at;
   let payload = e.payload as Record<string, unknown>;

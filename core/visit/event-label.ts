@@ -3,49 +3,94 @@ import { meansPad } from '../records/means-kind';
 import type { VisitEvent } from './event';
 
 const CHANGES: Record<string, string> = {
-  neighbour_in: 'Neighbour plugs in', neighbour_out: 'Neighbour leaves', climate_on: 'Climate on', climate_off: 'Climate off',
-  fans: 'Fans', derate: 'Power drops', paused: 'Paused', resumed: 'Resumed', cold: 'Cold', rain: 'Rain', other: 'Changed',
+  neighbour_in: 'Neighbour plugs in',
+  neighbour_out: 'Neighbour leaves',
+  climate_on: 'Climate on',
+  climate_off: 'Climate off',
+  fans: 'Fans',
+  derate: 'Power drops',
+  paused: 'Paused',
+  resumed: 'Resumed',
+  cold: 'Cold',
+  rain: 'Rain',
+  other: 'Changed',
 };
 export const CHANGE_LABELS: Readonly<Record<string, string>> = CHANGES;
 
 /** What an event is called on the tape and in lists. @param stallName name of a stall by its id, for moves */
 export function eventLabel(e: VisitEvent, stallName: (id: string) => string = () => ''): string {
   switch (e.kind) {
-    case 'pulled_in': return 'Pulled in';
-    case 'survey': return 'Bays looked at';
-    case 'queue_joined': return 'Queue joined';
-    case 'stall_free': return 'Stall free';
-    case 'stall_chosen': return `Stall ${stallName(e.payload.stallId)} chosen`.replace('  ', ' ');
-    case 'stall_named': return `Named ${e.payload.text}`;
-    case 'first_act': return 'First act';
-    case 'adapter_fitted': return 'Adapter fitted';
-    case 'plugged': return 'Plugged in';
-    case 'means_shown': return meansPad(e.payload.meansKind);
-    case 'means_accepted': return 'Accepted';
-    case 'means_refused': return e.payload.fault ? faultLabel(e.payload.fault) : 'Refused';
-    case 'price_shown': return 'Price shown';
-    case 'claimed': return 'Says charging';
-    case 'power_seen': return e.payload.late ? 'Power seen, late' : 'Power seen';
-    case 'reading': return 'Reading';
-    case 'change': return e.payload.text ?? CHANGES[e.payload.what] ?? 'Changed';
-    case 'fault': return faultLabel(e.payload.code);
-    case 'stop_asked': return 'Pressed stop';
-    case 'power_gone': return 'Power gone';
-    case 'unlocked': return 'Unlocked';
-    case 'stuck': return 'Handle stuck';
-    case 'unplugged': return 'Unplugged';
-    case 'help_called': return 'Helpline called';
-    case 'help_answered': return 'Helpline answered';
-    case 'help_ended': return 'Helpline ended';
-    case 'reserved': return 'Reserved';
-    case 'released': return 'Released';
-    case 'pulled_out': return 'Pulled out';
-    case 'bill': return 'Bill';
-    case 'receipt': return 'Receipt';
-    case 'rating': return 'Rating';
-    case 'note': return 'Note';
-    case 'figure_given': return 'Stopwatch figure';
-    case 'correction': return 'Correction';
-    case 'withdrawal': return 'Taken back';
+    case 'pulled_in':
+      return 'Pulled in';
+    case 'survey':
+      return 'Bays looked at';
+    case 'queue_joined':
+      return 'Queue joined';
+    case 'stall_free':
+      return 'Stall free';
+    case 'stall_chosen':
+      return `Stall ${stallName(e.payload.stallId)} chosen`.replace('  ', ' ');
+    case 'stall_named':
+      return `Named ${e.payload.text}`;
+    case 'first_act':
+      return 'First act';
+    case 'adapter_fitted':
+      return 'Adapter fitted';
+    case 'plugged':
+      return 'Plugged in';
+    case 'means_shown':
+      return meansPad(e.payload.meansKind);
+    case 'means_accepted':
+      return 'Accepted';
+    case 'means_refused':
+      return e.payload.fault ? faultLabel(e.payload.fault) : 'Refused';
+    case 'price_shown':
+      return 'Price shown';
+    case 'claimed':
+      return 'Says charging';
+    case 'power_seen':
+      return e.payload.late ? 'Power seen, late' : 'Power seen';
+    case 'reading':
+      return 'Reading';
+    case 'change':
+      return e.payload.text ?? CHANGES[e.payload.what] ?? 'Changed';
+    case 'fault':
+      return faultLabel(e.payload.code);
+    case 'stop_asked':
+      return 'Pressed stop';
+    case 'power_gone':
+      return 'Power gone';
+    case 'unlocked':
+      return 'Unlocked';
+    case 'stuck':
+      return 'Handle stuck';
+    case 'unplugged':
+      return 'Unplugged';
+    case 'help_called':
+      return 'Helpline called';
+    case 'help_answered':
+      return 'Helpline answered';
+    case 'help_ended':
+      return 'Helpline ended';
+    case 'reserved':
+      return 'Reserved';
+    case 'released':
+      return 'Released';
+    case 'pulled_out':
+      return 'Pulled out';
+    case 'bill':
+      return 'Bill';
+    case 'receipt':
+      return 'Receipt';
+    case 'rating':
+      return 'Rating';
+    case 'note':
+      return 'Note';
+    case 'figure_given':
+      return 'Stopwatch figure';
+    case 'correction':
+      return 'Correction';
+    case 'withdrawal':
+      return 'Taken back';
   }
 }

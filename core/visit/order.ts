@@ -70,11 +70,30 @@ export function placeEvents(events: readonly (VisitEvent & { correctedAt?: true 
       keyed.push({ key: reach, placed: { ...e, t, pm_s, seam, ...(jumped === undefined ? {} : { jumped_s: jumped }) } });
     }
   }
-  keyed.sort((a, b) => a.key - b.key || a.placed.seq - b.placed.seq || (a.placed.deviceId < b.placed.deviceId ? -1 : a.placed.deviceId > b.placed.deviceId ? 1 : a.placed.id < b.placed.id ? -1 : 1));
+  keyed.sort(
+    (a, b) =>
+      a.key - b.key ||
+      a.placed.seq - b.placed.seq ||
+      (a.placed.deviceId < b.placed.deviceId ? -1 : a.placed.deviceId > b.placed.deviceId ? 1 : a.placed.id < b.placed.id ? -1 : 1),
+  );
   return mergeObservations(keyed.map((k) => k.placed));
 }
 
-const OBSERVED_KINDS = new Set<string>(['pulled_in', 'stall_chosen', 'plugged', 'means_shown', 'means_accepted', 'means_refused', 'claimed', 'power_seen', 'stop_asked', 'power_gone', 'unplugged', 'fault', 'pulled_out']);
+const OBSERVED_KINDS = new Set<string>([
+  'pulled_in',
+  'stall_chosen',
+  'plugged',
+  'means_shown',
+  'means_accepted',
+  'means_refused',
+  'claimed',
+  'power_seen',
+  'stop_asked',
+  'power_gone',
+  'unplugged',
+  'fault',
+  'pulled_out',
+]);
 const ENDS = new Set<string>(['unplugged', 'pulled_out', 'stall_chosen', 'fault']);
 const OBSERVATION_MS = 30_000;
 

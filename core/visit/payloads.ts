@@ -16,10 +16,7 @@ export const uuid = () => z.string().check(z.regex(UUID, 'must be a UUID in lowe
 
 /** A number within bounds, with a message that a driver understands. */
 const between = (lo: number, hi: number, unit: string) =>
-  z.number('must be a number').check(
-    z.minimum(lo, `must be at least ${lo} ${unit}`),
-    z.maximum(hi, `must be at most ${hi} ${unit}`),
-  );
+  z.number('must be a number').check(z.minimum(lo, `must be at least ${lo} ${unit}`), z.maximum(hi, `must be at most ${hi} ${unit}`));
 /** A decimal string within bounds. */
 const decimal = (hi: number, unit: string) =>
   z.string('must be a decimal number in quotes').check(
@@ -65,13 +62,15 @@ export const PAYLOADS = {
     preconditioned: opt(z.boolean()),
   }),
   survey: z.looseObject({
-    stalls: z.array(
-      z.looseObject({
-        stallId: uuid(),
-        state: z.enum(['free', 'charging', 'idle_car', 'blocked', 'dark', 'closed', 'derated', 'not_looked']),
-        kW: opt(kW()),
-      }),
-    ).check(z.maxLength(100)),
+    stalls: z
+      .array(
+        z.looseObject({
+          stallId: uuid(),
+          state: z.enum(['free', 'charging', 'idle_car', 'blocked', 'dark', 'closed', 'derated', 'not_looked']),
+          kW: opt(kW()),
+        }),
+      )
+      .check(z.maxLength(100)),
   }),
   queue_joined: none(),
   stall_free: none(),
@@ -108,7 +107,21 @@ export const PAYLOADS = {
   fault: z.looseObject({ code: z.string().check(z.minLength(1), z.maxLength(40)), side: z.enum(SIDES), text: opt(text()) }),
   stop_asked: z.looseObject({ by: z.enum(['button', 'card', 'app', 'car']) }),
   power_gone: z.looseObject({
-    why: opt(z.enum(['asked', 'car_target', 'site_cap', 'time_limit', 'hold_used_up', 'load_management', 'fault', 'power_cut', 'emergency', 'unplugged_by_other', 'unknown'])),
+    why: opt(
+      z.enum([
+        'asked',
+        'car_target',
+        'site_cap',
+        'time_limit',
+        'hold_used_up',
+        'load_management',
+        'fault',
+        'power_cut',
+        'emergency',
+        'unplugged_by_other',
+        'unknown',
+      ]),
+    ),
     notBefore: opt(z.int()),
   }),
   unlocked: none(),
@@ -143,7 +156,11 @@ export const PAYLOADS = {
     endMark: z.string().check(z.maxLength(40)),
     observer: opt(text(80)),
   }),
-  correction: z.looseObject({ target: uuid(), at: opt(z.int()), set: opt(z.record(z.string().check(z.maxLength(40)), z.union([z.string().check(z.maxLength(2000)), z.number(), z.boolean(), z.null()]))) }),
+  correction: z.looseObject({
+    target: uuid(),
+    at: opt(z.int()),
+    set: opt(z.record(z.string().check(z.maxLength(40)), z.union([z.string().check(z.maxLength(2000)), z.number(), z.boolean(), z.null()]))),
+  }),
   withdrawal: z.looseObject({ target: uuid() }),
 } satisfies Record<Kind, unknown>;
 

@@ -28,7 +28,17 @@ export type ThinSegment = [SegmentKind, number];
 export function layTape(line: readonly Placed[], attempts: readonly Attempt[], queue: Timing, until: number): Segment[] {
   const start = line[0]?.t;
   if (start === undefined) return [];
-  const acts = line.filter((e) => e.kind === 'stall_chosen' || e.kind === 'plugged' || e.kind === 'means_shown' || e.kind === 'first_act' || e.kind === 'adapter_fitted' || e.kind === 'pulled_out').map((e) => e.t);
+  const acts = line
+    .filter(
+      (e) =>
+        e.kind === 'stall_chosen' ||
+        e.kind === 'plugged' ||
+        e.kind === 'means_shown' ||
+        e.kind === 'first_act' ||
+        e.kind === 'adapter_fitted' ||
+        e.kind === 'pulled_out',
+    )
+    .map((e) => e.t);
   const nextAct = (after: number) => acts.find((t) => t > after) ?? until;
   const out: Segment[] = [];
   let cursor = start;

@@ -1,5 +1,5 @@
-import type { Attempt } from './attempts';
 import { chargingEnd } from './attempt-times';
+import type { Attempt } from './attempts';
 import type { Placed } from './order';
 import { type Mark, markOf, noTiming, span, sumTimings, type Timing } from './timing';
 
@@ -16,7 +16,10 @@ export type VisitTimes = {
 export const VISIT_TIME_RULES: Record<keyof VisitTimes, { label: string; rule: string }> = {
   arrivalToPower: { label: 'Arrival to power', rule: 'pulled in to the visit’s first proof of power' },
   queue: { label: 'Queue', rule: 'queue joined, or pulled in when no free stall was seen, to stall free or stall chosen; looking for a bay is not queueing' },
-  lost: { label: 'Lost to faults', rule: 'first act of each run of failed or given-up attempts to the first act of the next attempt that gets power, else pulled out; a fault in the charge counts from the fault; queue taken out' },
+  lost: {
+    label: 'Lost to faults',
+    rule: 'first act of each run of failed or given-up attempts to the first act of the next attempt that gets power, else pulled out; a fault in the charge counts from the fault; queue taken out',
+  },
   charging: { label: 'Charging', rule: 'sum over the sessions of proof of power to power gone, else stop pressed, else the ending fault; pauses taken out' },
   idle: { label: 'Idle', rule: 'end of the last session’s charging to unplugged, else pulled out' },
   visit: { label: 'Visit', rule: 'pulled in to pulled out' },
@@ -39,7 +42,10 @@ export function visitTimes(line: readonly Placed[], attempts: readonly Attempt[]
   const arrival = !pulledIn ? noTiming(noIn) : !firstProof ? noTiming('no power was seen') : span(pulledIn, firstProof);
   const queue = queueTime(line, pulledInEvent);
   const sessions = attempts.map((a, i) => ({ a, charging: attemptCharging[i] as Timing })).filter((s) => s.a.proof);
-  const charging = sumTimings(sessions.map((s) => s.charging), 'no power was seen');
+  const charging = sumTimings(
+    sessions.map((s) => s.charging),
+    'no power was seen',
+  );
   const noSession = sessions.length === 0 && !attempts.some((a) => a.outcome.kind === 'open');
   return {
     arrivalToPower: arrival.known && firstProof?.late ? { ...arrival, bound: 'at_most' } : arrival,
@@ -48,7 +54,18 @@ export function visitTimes(line: readonly Placed[], attempts: readonly Attempt[]
     charging,
     idle: idleTime(sessions.at(-1)?.a, pulledOut),
     visit,
-    overhead: !visit.known ? visit : noSession ? visit : !charging.known ? charging : { ...visit, s: visit.s - charging.s, pm_s: visit.pm_s + charging.pm_s, bound: charging.bound === 'exact' ? 'exact' : charging.bound === 'at_most' ? 'at_least' : 'at_most' },
+    overhead: !visit.known
+      ? visit
+      : noSession
+        ? visit
+        : !charging.known
+          ? charging
+          : {
+              ...visit,
+              s: visit.s - charging.s,
+              pm_s: visit.pm_s + charging.pm_s,
+              bound: charging.bound === 'exact' ? 'exact' : charging.bound === 'at_most' ? 'at_least' : 'at_most',
+            },
   };
 }
 

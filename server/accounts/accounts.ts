@@ -15,8 +15,21 @@ export async function signUp(form: SignUpForm, ids: Who = { householdId: v7(), p
   try {
     await inTransaction(async (c) => {
       const at = new Date(now());
-      await c.execute('INSERT INTO household (id, name, currency, zone, rev, created_at) VALUES (?, ?, ?, ?, 0, ?)', [toBin(ids.householdId), form.householdName, form.currency, form.zone, at]);
-      await c.execute('INSERT INTO person (id, household_id, email, name, password_hash, created_at) VALUES (?, ?, ?, ?, ?, ?)', [toBin(ids.personId), toBin(ids.householdId), form.email, form.name, passwordHash, at]);
+      await c.execute('INSERT INTO household (id, name, currency, zone, rev, created_at) VALUES (?, ?, ?, ?, 0, ?)', [
+        toBin(ids.householdId),
+        form.householdName,
+        form.currency,
+        form.zone,
+        at,
+      ]);
+      await c.execute('INSERT INTO person (id, household_id, email, name, password_hash, created_at) VALUES (?, ?, ?, ?, ?, ?)', [
+        toBin(ids.personId),
+        toBin(ids.householdId),
+        form.email,
+        form.name,
+        passwordHash,
+        at,
+      ]);
     });
     return ids;
   } catch (error) {

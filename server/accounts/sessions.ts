@@ -18,7 +18,12 @@ export async function startSession(householdId: string, personId: string): Promi
   const token = randomBytes(32).toString('base64url');
   const at = new Date(now());
   await pool().execute('INSERT INTO signed_in_session (id_hash, household_id, person_id, created_at, last_seen_at, expires_at) VALUES (?, ?, ?, ?, ?, ?)', [
-    hashOf(token), toBin(householdId), toBin(personId), at, at, new Date(now() + SESSION_DAYS * 86_400_000),
+    hashOf(token),
+    toBin(householdId),
+    toBin(personId),
+    at,
+    at,
+    new Date(now() + SESSION_DAYS * 86_400_000),
   ]);
   return token;
 }
@@ -34,7 +39,14 @@ export async function sessionOf(token: string | undefined): Promise<SignedIn | n
   );
   const r = rows[0];
   if (!r) return null;
-  return { householdId: fromBin(r.household_id), personId: fromBin(r.person_id), name: r.name, householdName: r.household_name, currency: r.currency, zone: r.zone };
+  return {
+    householdId: fromBin(r.household_id),
+    personId: fromBin(r.person_id),
+    name: r.name,
+    householdName: r.household_name,
+    currency: r.currency,
+    zone: r.zone,
+  };
 }
 
 export async function endSession(token: string): Promise<void> {

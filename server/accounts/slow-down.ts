@@ -27,6 +27,11 @@ export async function secondsToWait(address: string, email: string): Promise<num
 }
 
 export async function noteFailure(address: string, email: string): Promise<void> {
-  await pool().execute('INSERT INTO sign_in_failure (id, address, account_hash, at) VALUES (?, ?, ?, ?)', [toBin(v7()), address, accountHash(email), new Date(now())]);
+  await pool().execute('INSERT INTO sign_in_failure (id, address, account_hash, at) VALUES (?, ?, ?, ?)', [
+    toBin(v7()),
+    address,
+    accountHash(email),
+    new Date(now()),
+  ]);
   await pool().execute('DELETE FROM sign_in_failure WHERE at < ? LIMIT 1000', [new Date(now() - 86_400_000)]);
 }

@@ -10,7 +10,9 @@ for (const file of readdirSync(root, { recursive: true })) {
   if (!file.endsWith('.html')) continue;
   const html = readFileSync(path.join(root, file), 'utf8');
   const route = `/${file.replace(/\.html$/, '').replace(/(^|\/)index$/, '')}`;
-  hashes[route] = [...html.matchAll(/<script(?![^>]*\bsrc=)[^>]*>([\s\S]*?)<\/script>/g)].map(([, code]) => `'sha256-${createHash('sha256').update(code, 'utf8').digest('base64')}'`);
+  hashes[route] = [...html.matchAll(/<script(?![^>]*\bsrc=)[^>]*>([\s\S]*?)<\/script>/g)].map(
+    ([, code]) => `'sha256-${createHash('sha256').update(code, 'utf8').digest('base64')}'`,
+  );
 }
 writeFileSync(path.join(process.cwd(), '.next', 'script-hashes.json'), JSON.stringify(hashes));
 console.log(`inline scripts hashed for ${Object.keys(hashes).sort().join(' ')}`);

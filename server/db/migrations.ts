@@ -19,11 +19,14 @@ export async function migrate(uri: string, dir: string, appUser?: string): Promi
   try {
     const [[lock]] = (await db.query("SELECT GET_LOCK('mile_migrate', 30) AS got")) as unknown as [[{ got: number }]];
     if (Number(lock.got) !== 1) throw new Error('another migration is running');
-    await db.query('CREATE TABLE IF NOT EXISTS schema_migration (name VARCHAR(190) PRIMARY KEY, sha256 CHAR(64) NOT NULL, applied_at DATETIME(3) NOT NULL) ENGINE=InnoDB');
+    await db.query(
+      'CREATE TABLE IF NOT EXISTS schema_migration (name VARCHAR(190) PRIMARY KEY, sha256 CHAR(64) NOT NULL, applied_at DATETIME(3) NOT NULL) ENGINE=InnoDB',
+    );
     const [done] = await db.query<(RowDataPacket & { name: string; sha256: string })[]>('SELECT name, sha256 FROM schema_migration');
     const applied = new Map(done.map((r) => [r.name, r.sha256]));
     const files = (await readdir(dir)).filter((f) => f.endsWith('.sql')).sort();
-    for (const name of applied.keys()) if (!files.includes(name)) throw new Error(`${name} was applied to this database but is not here: is this an older version?`);
+    for (const name of applied.keys())
+      if (!files.includes(name)) throw new Error(`${name} was applied to this database but is not here: is this an older version?`);
     const fresh: string[] = [];
     for (const file of files) {
       const sql = await readFile(path.join(dir, file), 'utf8');
@@ -36,7 +39,9 @@ export async function migrate(uri: string, dir: string, appUser?: string): Promi
       fresh.push(file);
     }
     if (appUser) {
-      const [tables] = await db.query<(RowDataPacket & { name: string })[]>('SELECT TABLE_NAME AS name FROM information_schema.tables WHERE table_schema = DATABASE()');
+      const [tables] = await db.query<(RowDataPacket & { name: string })[]>(
+        'SELECT TABLE_NAME AS name FROM information_schema.tables WHERE table_schema = DATABASE()',
+      );
       for (const { name } of tables) {
         const may = name === 'schema_migration' ? 'SELECT' : APPEND_ONLY.has(name) ? 'SELECT, INSERT' : 'SELECT, INSERT, UPDATE, DELETE';
         await db.query(`GRANT ${may} ON \`${name}\` TO ${appUser}`);

@@ -7,7 +7,15 @@ export function pool(): Pool {
   if (kept.milePool) return kept.milePool;
   const uri = process.env.DATABASE_URL;
   if (!uri) throw new Error('DATABASE_URL is not set: start the application with bin/demo');
-  kept.milePool = mysql.createPool({ uri, connectionLimit: 10, timezone: 'Z', charset: 'utf8mb4_unicode_ci', supportBigNumbers: true, multipleStatements: false, namedPlaceholders: false });
+  kept.milePool = mysql.createPool({
+    uri,
+    connectionLimit: 10,
+    timezone: 'Z',
+    charset: 'utf8mb4_unicode_ci',
+    supportBigNumbers: true,
+    multipleStatements: false,
+    namedPlaceholders: false,
+  });
   return kept.milePool;
 }
 

@@ -8,7 +8,13 @@ export async function whoAsks(): Promise<SignedIn | null> {
 
 export async function setSessionCookie(who: { householdId: string; personId: string }): Promise<void> {
   const secure = (await headers()).get('x-forwarded-proto') === 'https';
-  (await cookies()).set(SESSION_COOKIE, await startSession(who.householdId, who.personId), { httpOnly: true, sameSite: 'lax', secure, path: '/', maxAge: SESSION_DAYS * 86_400 });
+  (await cookies()).set(SESSION_COOKIE, await startSession(who.householdId, who.personId), {
+    httpOnly: true,
+    sameSite: 'lax',
+    secure,
+    path: '/',
+    maxAge: SESSION_DAYS * 86_400,
+  });
 }
 
 export const notSignedIn = () => Response.json({ error: 'Not signed in.' }, { status: 401 });

@@ -12,7 +12,8 @@ const refuse = (status: number, error: string): GuardedBody => ({ ok: false, res
 export async function guardWrite(request: Request): Promise<GuardedBody> {
   const origin = request.headers.get('origin');
   const host = request.headers.get('x-forwarded-host') ?? request.headers.get('host');
-  if (!origin || !host || !URL.canParse(origin) || new URL(origin).host !== host) return refuse(403, 'This write did not come from the application’s own pages.');
+  if (!origin || !host || !URL.canParse(origin) || new URL(origin).host !== host)
+    return refuse(403, 'This write did not come from the application’s own pages.');
   if (!(request.headers.get('content-type') ?? '').toLowerCase().startsWith('application/json')) return refuse(415, 'Writes are JSON.');
   if (Number(request.headers.get('content-length') ?? 0) > MAX_BODY_BYTES) return refuse(413, 'The batch is larger than 1 MB. Send it in parts.');
   const chunks: Uint8Array[] = [];
@@ -36,4 +37,5 @@ export async function guardWrite(request: Request): Promise<GuardedBody> {
 }
 
 /** Address a request came from: the TLS front says it, else it is this machine. */
-export const addressOf = (request: Request): string => (request.headers.get('x-forwarded-for') ?? '127.0.0.1').split(',')[0]?.trim().slice(0, 64) || '127.0.0.1';
+export const addressOf = (request: Request): string =>
+  (request.headers.get('x-forwarded-for') ?? '127.0.0.1').split(',')[0]?.trim().slice(0, 64) || '127.0.0.1';

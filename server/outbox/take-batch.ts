@@ -35,7 +35,8 @@ export type ItemResult = {
 };
 export type BatchResult = { ok: true; rev: number; results: ItemResult[] } | { ok: false; reason: string };
 
-const idOf = (raw: unknown): string => (typeof raw === 'object' && raw !== null && typeof (raw as { id?: unknown }).id === 'string' ? (raw as { id: string }).id : '');
+const idOf = (raw: unknown): string =>
+  typeof raw === 'object' && raw !== null && typeof (raw as { id?: unknown }).id === 'string' ? (raw as { id: string }).id : '';
 
 /**
  * Takes a batch from a phone: records and events in the order given, all accepted ones in one transaction.
@@ -44,7 +45,8 @@ const idOf = (raw: unknown): string => (typeof raw === 'object' && raw !== null 
  */
 export async function takeBatch(who: Who, body: unknown): Promise<BatchResult> {
   const parsed = batch.safeParse(body);
-  if (!parsed.success) return { ok: false, reason: `${parsed.error.issues[0]?.path.join('.') || 'batch'}: ${parsed.error.issues[0]?.message ?? 'not understood'}` };
+  if (!parsed.success)
+    return { ok: false, reason: `${parsed.error.issues[0]?.path.join('.') || 'batch'}: ${parsed.error.issues[0]?.message ?? 'not understood'}` };
   const at = now();
   const results: ItemResult[] = [];
   const records: { i: number; record: RecordItem }[] = [];
@@ -54,8 +56,10 @@ export async function takeBatch(who: Who, body: unknown): Promise<BatchResult> {
       const check = checkEvent(item.event, at);
       results[i] = { id: idOf(item.event), status: 'refused' };
       if (!check.ok) Object.assign(results[i], { path: check.path, reason: check.reason });
-      else if (check.event.householdId !== who.householdId) Object.assign(results[i], { path: 'householdId', reason: 'belongs to another household', code: 'other_household' });
-      else if (check.event.personId !== who.personId) Object.assign(results[i], { path: 'personId', reason: 'was recorded by another person: it waits for them to sign in', code: 'other_person' });
+      else if (check.event.householdId !== who.householdId)
+        Object.assign(results[i], { path: 'householdId', reason: 'belongs to another household', code: 'other_household' });
+      else if (check.event.personId !== who.personId)
+        Object.assign(results[i], { path: 'personId', reason: 'was recorded by another person: it waits for them to sign in', code: 'other_person' });
       else events.push({ i, event: check.event, newer: check.newer });
     } else if (item.type === 'record') {
       const check = checkRecord(item.record);
@@ -95,17 +99,30 @@ async function takeRecord(c: PoolConnection, householdId: string, rev: number, r
   try {
     await writeRecord(c, householdId, rev, r);
   } catch (error) {
-    if ((error as { errno?: number }).errno === 1452) return { id: r.id, status: 'refused', path: 'fields', reason: 'refers to something that is not known here' };
+    if ((error as { errno?: number }).errno === 1452)
+      return { id: r.id, status: 'refused', path: 'fields', reason: 'refers to something that is not known here' };
     throw error;
   }
   // Figures that used the old values are out of date.
-  if (there && r.type === 'site') await c.execute('UPDATE visit SET rev = rev + 1, stale = TRUE WHERE household_id = ? AND site_id = ?', [toBin(householdId), toBin(r.id)]);
+  if (there && r.type === 'site')
+    await c.execute('UPDATE visit SET rev = rev + 1, stale = TRUE WHERE household_id = ? AND site_id = ?', [toBin(householdId), toBin(r.id)]);
   return { id: r.id, status: 'taken', rev };
 }
 
 /** Writes the acceptable events and raises their visits' rev. @returns ids of the visits that changed */
-async function takeEvents(c: PoolConnection, householdId: string, events: readonly { i: number; event: StoredEvent; newer: boolean }[], results: ItemResult[], receivedAt: Date, sentAt: number | undefined): Promise<string[]> {
-  const seen = await hashesById(c, householdId, events.map((e) => e.event.id));
+async function takeEvents(
+  c: PoolConnection,
+  householdId: string,
+  events: readonly { i: number; event: StoredEvent; newer: boolean }[],
+  results: ItemResult[],
+  receivedAt: Date,
+  sentAt: number | undefined,
+): Promise<string[]> {
+  const seen = await hashesById(
+    c,
+    householdId,
+    events.map((e) => e.event.id),
+  );
   const inBatch = new Map(events.map((e) => [e.event.id, e.event]));
   const targets = events.flatMap(({ event }) => (event.kind === 'correction' && typeof event.payload.target === 'string' ? [event.payload.target] : []));
   const known = await eventsById(c, householdId, targets);
@@ -114,10 +131,15 @@ async function takeEvents(c: PoolConnection, householdId: string, events: readon
     const hash = contentHash(event);
     const before = seen.get(event.id);
     if (before) {
-      results[i] = before.equals(hash) ? { id: event.id, status: 'already' } : { id: event.id, status: 'conflict', path: 'id', reason: 'is taken by an event with other content' };
+      results[i] = before.equals(hash)
+        ? { id: event.id, status: 'already' }
+        : { id: event.id, status: 'conflict', path: 'id', reason: 'is taken by an event with other content' };
       continue;
     }
-    const problem = event.kind === 'correction' ? correctionProblem(event, known.get(event.payload.target as string) ?? inBatch.get(event.payload.target as string), receivedAt.getTime()) : null;
+    const problem =
+      event.kind === 'correction'
+        ? correctionProblem(event, known.get(event.payload.target as string) ?? inBatch.get(event.payload.target as string), receivedAt.getTime())
+        : null;
     if (problem) {
       results[i] = { id: event.id, status: 'refused', ...problem };
       continue;
@@ -144,7 +166,8 @@ function correctionProblem(c: StoredEvent, target: StoredEvent | undefined, nowM
   if (at !== undefined && at > nowMs + FUTURE_LIMIT_MS) return { path: 'payload.at', reason: 'is more than 48 hours in the future' };
   if (!target) return null;
   if (target.visitId !== c.visitId) return { path: 'payload.target', reason: 'is an event of another visit' };
-  if (!isKind(target.kind) || target.kind === 'correction' || target.kind === 'withdrawal') return { path: 'payload.target', reason: 'is not an event that can be corrected' };
+  if (!isKind(target.kind) || target.kind === 'correction' || target.kind === 'withdrawal')
+    return { path: 'payload.target', reason: 'is not an event that can be corrected' };
   if (!set) return null;
   const next: Record<string, unknown> = { ...target.payload, ...set };
   for (const [field, value] of Object.entries(set)) if (value === null) delete next[field];

@@ -31,7 +31,10 @@ function fromRow(type: RecordType, row: RowDataPacket): MileRecord {
 export async function recordsSince(householdId: string, since: number): Promise<MileRecord[]> {
   const lists = await Promise.all(
     (Object.keys(COLUMNS) as RecordType[]).map(async (type) => {
-      const [rows] = await pool().execute<RowDataPacket[]>(`SELECT * FROM ${type} WHERE household_id = ? AND rev > ? ORDER BY rev, id`, [toBin(householdId), since]);
+      const [rows] = await pool().execute<RowDataPacket[]>(`SELECT * FROM ${type} WHERE household_id = ? AND rev > ? ORDER BY rev, id`, [
+        toBin(householdId),
+        since,
+      ]);
       return rows.map((r) => fromRow(type, r));
     }),
   );

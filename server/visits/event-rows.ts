@@ -9,9 +9,22 @@ const COLUMNS = 'id, visit_id, person_id, kind, v, at, at_precision, zone, devic
 
 function fromRow(householdId: string, r: RowDataPacket): StoredEvent {
   return {
-    id: fromBin(r.id), householdId, personId: fromBin(r.person_id), visitId: fromBin(r.visit_id), kind: r.kind, v: r.v,
-    at: (r.at as Date).getTime(), precision: r.at_precision, zone: r.zone, deviceId: fromBin(r.device_id), life: fromBin(r.life),
-    mono: r.mono, awake: r.awake === 1, seq: r.seq, origin: r.origin, role: r.role,
+    id: fromBin(r.id),
+    householdId,
+    personId: fromBin(r.person_id),
+    visitId: fromBin(r.visit_id),
+    kind: r.kind,
+    v: r.v,
+    at: (r.at as Date).getTime(),
+    precision: r.at_precision,
+    zone: r.zone,
+    deviceId: fromBin(r.device_id),
+    life: fromBin(r.life),
+    mono: r.mono,
+    awake: r.awake === 1,
+    seq: r.seq,
+    origin: r.origin,
+    role: r.role,
     payload: typeof r.payload === 'string' ? JSON.parse(r.payload) : r.payload,
   };
 }
@@ -36,7 +49,10 @@ export async function eventsOfVisits(householdId: string, visitIds: readonly str
 /** Events by id within a transaction; unknown ids are simply absent. */
 export async function eventsById(c: PoolConnection, householdId: string, ids: readonly string[]): Promise<Map<string, StoredEvent>> {
   if (ids.length === 0) return new Map();
-  const [rows] = await c.execute<RowDataPacket[]>(`SELECT ${COLUMNS} FROM event WHERE household_id = ? AND id IN (${ids.map(() => '?').join(', ')})`, [toBin(householdId), ...ids.map(toBin)]);
+  const [rows] = await c.execute<RowDataPacket[]>(`SELECT ${COLUMNS} FROM event WHERE household_id = ? AND id IN (${ids.map(() => '?').join(', ')})`, [
+    toBin(householdId),
+    ...ids.map(toBin),
+  ]);
   return new Map(rows.map((r) => [fromBin(r.id), fromRow(householdId, r)]));
 }
 
@@ -45,16 +61,45 @@ export const contentHash = (e: StoredEvent): Buffer => createHash('sha256').upda
 /** Content hashes of the events of these ids that are there already. */
 export async function hashesById(c: PoolConnection, householdId: string, ids: readonly string[]): Promise<Map<string, Buffer>> {
   if (ids.length === 0) return new Map();
-  const [rows] = await c.execute<RowDataPacket[]>(`SELECT id, content_hash FROM event WHERE household_id = ? AND id IN (${ids.map(() => '?').join(', ')})`, [toBin(householdId), ...ids.map(toBin)]);
+  const [rows] = await c.execute<RowDataPacket[]>(`SELECT id, content_hash FROM event WHERE household_id = ? AND id IN (${ids.map(() => '?').join(', ')})`, [
+    toBin(householdId),
+    ...ids.map(toBin),
+  ]);
   return new Map(rows.map((r) => [fromBin(r.id), r.content_hash as Buffer]));
 }
 
 /** Appends events in one statement. */
-export async function insertEvents(c: PoolConnection, events: readonly { event: StoredEvent; hash: Buffer }[], receivedAt: Date, sentAt: Date | null): Promise<void> {
+export async function insertEvents(
+  c: PoolConnection,
+  events: readonly { event: StoredEvent; hash: Buffer }[],
+  receivedAt: Date,
+  sentAt: Date | null,
+): Promise<void> {
   if (events.length === 0) return;
   const values = events.map(({ event: e, hash }) => [
-    toBin(e.householdId), toBin(e.id), toBin(e.visitId), toBin(e.personId), e.kind, e.v, new Date(e.at), e.precision, e.zone, toBin(e.deviceId), toBin(e.life), e.mono, e.awake, e.seq, e.origin, e.role,
-    JSON.stringify(e.payload), hash, receivedAt, sentAt,
+    toBin(e.householdId),
+    toBin(e.id),
+    toBin(e.visitId),
+    toBin(e.personId),
+    e.kind,
+    e.v,
+    new Date(e.at),
+    e.precision,
+    e.zone,
+    toBin(e.deviceId),
+    toBin(e.life),
+    e.mono,
+    e.awake,
+    e.seq,
+    e.origin,
+    e.role,
+    JSON.stringify(e.payload),
+    hash,
+    receivedAt,
+    sentAt,
   ]);
-  await c.query('INSERT INTO event (household_id, id, visit_id, person_id, kind, v, at, at_precision, zone, device_id, life, mono, awake, seq, origin, role, payload, content_hash, received_at, sent_at) VALUES ?', [values]);
+  await c.query(
+    'INSERT INTO event (household_id, id, visit_id, person_id, kind, v, at, at_precision, zone, device_id, life, mono, awake, seq, origin, role, payload, content_hash, received_at, sent_at) VALUES ?',
+    [values],
+  );
 }

@@ -1,12 +1,12 @@
 import { createHash } from 'node:crypto';
 import type { PoolConnection, RowDataPacket } from 'mysql2/promise';
-import { sessionStallKWh } from '@/core/power/delivered';
-import { localMonth } from '@/core/units/zoned';
 import { valueOrNull } from '@/core/units/known';
+import { localMonth } from '@/core/units/zoned';
 import { meansOf } from '@/core/visit/attempt-times';
 import { DEFINITION_VERSION } from '@/core/visit/definitions-version';
-import { payloadProblem } from '@/core/visit/payloads';
+import { sessionStallKWh } from '@/core/visit/delivered';
 import { deriveVisit, type Visit } from '@/core/visit/derive';
+import { payloadProblem } from '@/core/visit/payloads';
 import { thinTape } from '@/core/visit/tape';
 import type { Timing } from '@/core/visit/timing';
 import { fromBin, toBin, toBinOrNull } from '../db/binary-id';
@@ -42,7 +42,10 @@ export async function refreshStale(householdId: string): Promise<number> {
 /** Derives the visits anew from their events and writes projection and figures, each visit in one transaction. */
 export async function refreshVisits(householdId: string, visitIds: readonly string[]): Promise<void> {
   if (visitIds.length === 0) return;
-  const [revRows] = await pool().execute<RowDataPacket[]>(`SELECT id, rev FROM visit WHERE household_id = ? AND id IN (${visitIds.map(() => '?').join(', ')})`, [toBin(householdId), ...visitIds.map(toBin)]);
+  const [revRows] = await pool().execute<RowDataPacket[]>(
+    `SELECT id, rev FROM visit WHERE household_id = ? AND id IN (${visitIds.map(() => '?').join(', ')})`,
+    [toBin(householdId), ...visitIds.map(toBin)],
+  );
   const revs = new Map(revRows.map((r) => [fromBin(r.id), Number(r.rev)]));
   const events = await eventsOfVisits(householdId, visitIds);
   const places = await placesOf(householdId);
@@ -73,20 +76,63 @@ async function writeFigures(c: PoolConnection, householdId: string, rev: number,
   const [updated] = await c.execute(
     `UPDATE visit SET stale = FALSE, definition_version = ?, zone = ?, sort_at = COALESCE(?, sort_at), pulled_in_at = ?, pulled_out_at = ?, last_event_at = ?, local_month = ?, site_id = ?, network_id = ?, car_id = ?, withdrawn = ?, newer = ?
       WHERE household_id = ? AND id = ? AND rev = ?`,
-    [DEFINITION_VERSION, v.zone, sortAt ? new Date(sortAt) : null, v.pulledInAt === null ? null : new Date(v.pulledInAt), v.pulledOutAt === null ? null : new Date(v.pulledOutAt), v.lastEventAt ? new Date(v.lastEventAt) : null,
-      sortAt ? localMonth(sortAt, v.zone) : '', toBinOrNull(v.siteId), toBinOrNull(network), toBinOrNull(v.carId), v.withdrawn, v.newer, hh, vid, rev],
+    [
+      DEFINITION_VERSION,
+      v.zone,
+      sortAt ? new Date(sortAt) : null,
+      v.pulledInAt === null ? null : new Date(v.pulledInAt),
+      v.pulledOutAt === null ? null : new Date(v.pulledOutAt),
+      v.lastEventAt ? new Date(v.lastEventAt) : null,
+      sortAt ? localMonth(sortAt, v.zone) : '',
+      toBinOrNull(v.siteId),
+      toBinOrNull(network),
+      toBinOrNull(v.carId),
+      v.withdrawn,
+      v.newer,
+      hh,
+      vid,
+      rev,
+    ],
   );
   if ((updated as { affectedRows: number }).affectedRows === 0) return;
   const session = v.attempts.find((a) => a.proof);
   const handshake = session?.times.handshake;
   const paid = v.paid.known ? v.paid.value : null;
-  const inputs = createHash('sha256').update(JSON.stringify([v.siteId, network, v.carId])).digest();
+  const inputs = createHash('sha256')
+    .update(JSON.stringify([v.siteId, network, v.carId]))
+    .digest();
   await c.execute(
     `REPLACE INTO visit_figures (household_id, visit_id, rev, definition_version, inputs_hash, attempts, failed, first_try, ended, left_reason, faults, fault_codes, delivered_kwh, paid, currency, handshake_s, handshake_bound, lost_s, charging_s, idle_s, queue_s, visit_s, average_kw, peak_kw, soc_from, soc_to, tape)
      VALUES (?${', ?'.repeat(26)})`,
-    [hh, vid, rev, DEFINITION_VERSION, inputs, v.attempts.length, v.attempts.filter((a) => a.outcome.kind === 'failed' || a.outcome.kind === 'gave_up').length, v.firstTry.answer, v.ended, v.leftReason, v.faults.length,
-      cut([...new Set(v.faults.map((f) => f.code))].join(','), 500), valueOrNull(v.delivered), paid?.amount ?? null, paid?.currency ?? null, handshake ? seconds(handshake) : null, handshake?.known ? handshake.bound : null,
-      seconds(v.times.lost), seconds(v.times.charging), seconds(v.times.idle), seconds(v.times.queue), seconds(v.times.visit), valueOrNull(v.average), v.peak.known ? v.peak.value.kW : null, v.socFrom, v.socTo, JSON.stringify(thinTape(v.tape))],
+    [
+      hh,
+      vid,
+      rev,
+      DEFINITION_VERSION,
+      inputs,
+      v.attempts.length,
+      v.attempts.filter((a) => a.outcome.kind === 'failed' || a.outcome.kind === 'gave_up').length,
+      v.firstTry.answer,
+      v.ended,
+      v.leftReason,
+      v.faults.length,
+      cut([...new Set(v.faults.map((f) => f.code))].join(','), 500),
+      valueOrNull(v.delivered),
+      paid?.amount ?? null,
+      paid?.currency ?? null,
+      handshake ? seconds(handshake) : null,
+      handshake?.known ? handshake.bound : null,
+      seconds(v.times.lost),
+      seconds(v.times.charging),
+      seconds(v.times.idle),
+      seconds(v.times.queue),
+      seconds(v.times.visit),
+      valueOrNull(v.average),
+      v.peak.known ? v.peak.value.kW : null,
+      v.socFrom,
+      v.socTo,
+      JSON.stringify(thinTape(v.tape)),
+    ],
   );
   await c.execute('DELETE FROM attempt_figures WHERE household_id = ? AND visit_id = ?', [hh, vid]);
   if (v.attempts.length === 0) return;
@@ -95,9 +141,33 @@ async function writeFigures(c: PoolConnection, householdId: string, rev: number,
     const means = meansOf(a);
     const o = a.outcome;
     return [
-      hh, vid, a.n, rev, DEFINITION_VERSION, toBinOrNull(a.stallId), toBinOrNull((site && places.networkOfSite.get(site)) ?? network), a.connectorId ?? null, means?.meansKind ?? null, toBinOrNull(means?.meansId), toBinOrNull(a.adapterId),
-      o.kind, o.kind === 'power' ? null : cut(o.reason, 200), o.kind === 'failed' || o.kind === 'gave_up' ? o.side : null, a.shows.length, a.proof?.mark ?? null, a.proof?.late ?? false,
-      seconds(a.times.handshake), a.times.handshake.known ? a.times.handshake.pm_s : null, seconds(a.times.authorisation), seconds(a.times.setUp), seconds(a.times.plugToPower), seconds(a.times.meansToPower), seconds(a.times.handsOn), seconds(a.times.plugCardGap), seconds(a.times.charging), sessionStallKWh(a) ?? null,
+      hh,
+      vid,
+      a.n,
+      rev,
+      DEFINITION_VERSION,
+      toBinOrNull(a.stallId),
+      toBinOrNull((site && places.networkOfSite.get(site)) ?? network),
+      a.connectorId ?? null,
+      means?.meansKind ?? null,
+      toBinOrNull(means?.meansId),
+      toBinOrNull(a.adapterId),
+      o.kind,
+      o.kind === 'power' ? null : cut(o.reason, 200),
+      o.kind === 'failed' || o.kind === 'gave_up' ? o.side : null,
+      a.shows.length,
+      a.proof?.mark ?? null,
+      a.proof?.late ?? false,
+      seconds(a.times.handshake),
+      a.times.handshake.known ? a.times.handshake.pm_s : null,
+      seconds(a.times.authorisation),
+      seconds(a.times.setUp),
+      seconds(a.times.plugToPower),
+      seconds(a.times.meansToPower),
+      seconds(a.times.handsOn),
+      seconds(a.times.plugCardGap),
+      seconds(a.times.charging),
+      sessionStallKWh(a) ?? null,
     ];
   });
   await c.query(

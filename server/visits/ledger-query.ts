@@ -9,10 +9,25 @@ import { refreshStale } from './figures';
 import { visitWhere } from './visit-where';
 
 export type LedgerRow = {
-  id: string; at: number; zone: string; month: string; siteName: string | null; networkName: string | null;
-  state: 'over' | 'running' | 'left_open'; ended: 'charge' | 'none' | 'open'; leftReason: string | null;
-  attempts: number; failed: number; handshake_s: number | null; handshakeBound: string | null; kWh: string | null; paid: string | null; currency: string | null; faultCodes: string[];
-  tape: ThinSegment[]; newer: boolean;
+  id: string;
+  at: number;
+  zone: string;
+  month: string;
+  siteName: string | null;
+  networkName: string | null;
+  state: 'over' | 'running' | 'left_open';
+  ended: 'charge' | 'none' | 'open';
+  leftReason: string | null;
+  attempts: number;
+  failed: number;
+  handshake_s: number | null;
+  handshakeBound: string | null;
+  kWh: string | null;
+  paid: string | null;
+  currency: string | null;
+  faultCodes: string[];
+  tape: ThinSegment[];
+  newer: boolean;
 };
 export type LedgerMonth = { month: string; visits: number; kWh: string; paid: { amount: string; currency: string }[] };
 export type LedgerPage = { rows: LedgerRow[]; months: LedgerMonth[]; next: string | null; total: number };
@@ -48,19 +63,42 @@ export async function ledgerPage(householdId: string, filter: LedgerFilter, plac
   const shown = rows.slice(0, PAGE_SIZE).map((r): LedgerRow => {
     const pulledOutAt = r.pulled_out_at ? (r.pulled_out_at as Date).getTime() : null;
     return {
-      id: fromBin(r.id), at: (r.sort_at as Date).getTime(), zone: r.zone, month: r.local_month, siteName: r.site_name, networkName: r.network_name,
+      id: fromBin(r.id),
+      at: (r.sort_at as Date).getTime(),
+      zone: r.zone,
+      month: r.local_month,
+      siteName: r.site_name,
+      networkName: r.network_name,
       state: visitState({ pulledOutAt, lastEventAt: ((r.last_event_at ?? r.sort_at) as Date).getTime() }, at),
-      ended: r.ended, leftReason: r.left_reason, attempts: r.attempts, failed: r.failed, handshake_s: r.handshake_s, handshakeBound: r.handshake_bound, kWh: r.delivered_kwh, paid: r.paid, currency: r.currency,
-      faultCodes: r.fault_codes === '' ? [] : (r.fault_codes as string).split(','), tape: typeof r.tape === 'string' ? JSON.parse(r.tape) : r.tape, newer: r.newer === 1,
+      ended: r.ended,
+      leftReason: r.left_reason,
+      attempts: r.attempts,
+      failed: r.failed,
+      handshake_s: r.handshake_s,
+      handshakeBound: r.handshake_bound,
+      kWh: r.delivered_kwh,
+      paid: r.paid,
+      currency: r.currency,
+      faultCodes: r.fault_codes === '' ? [] : (r.fault_codes as string).split(','),
+      tape: typeof r.tape === 'string' ? JSON.parse(r.tape) : r.tape,
+      newer: r.newer === 1,
     };
   });
   const last = shown.at(-1);
   const months = [...new Set(shown.map((r) => r.month))];
-  return { rows: shown, months: await monthSums(where, months), next: rows.length > PAGE_SIZE && last ? `${last.at}~${last.id}` : null, total: await countVisits(where) };
+  return {
+    rows: shown,
+    months: await monthSums(where, months),
+    next: rows.length > PAGE_SIZE && last ? `${last.at}~${last.id}` : null,
+    total: await countVisits(where),
+  };
 }
 
 async function countVisits(where: ReturnType<typeof visitWhere>): Promise<number> {
-  const [rows] = await pool().execute<RowDataPacket[]>(`SELECT COUNT(*) AS n FROM visit v JOIN visit_figures f ON f.household_id = v.household_id AND f.visit_id = v.id WHERE ${where.sql}`, where.values);
+  const [rows] = await pool().execute<RowDataPacket[]>(
+    `SELECT COUNT(*) AS n FROM visit v JOIN visit_figures f ON f.household_id = v.household_id AND f.visit_id = v.id WHERE ${where.sql}`,
+    where.values,
+  );
   return Number(rows[0]?.n ?? 0);
 }
 

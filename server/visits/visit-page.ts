@@ -2,15 +2,20 @@ import type { RowDataPacket } from 'mysql2/promise';
 import type { MileRecord } from '@/core/records/record-schema';
 import { billDifference, type ExpectedBill, expectedBill, tariffOn } from '@/core/tariff/simple-tariff';
 import type { Maybe } from '@/core/units/known';
-import { payloadProblem } from '@/core/visit/payloads';
 import { deriveVisit, type Visit, visitState } from '@/core/visit/derive';
+import { payloadProblem } from '@/core/visit/payloads';
 import { now } from '../clock';
 import { toBin } from '../db/binary-id';
 import { pool } from '../db/pool';
 import { recordsSince } from '../records/record-tables';
 import { eventsOfVisits } from './event-rows';
 
-export type RecordNames = { site: (id: string | null) => string; network: (id: string | null) => string; stall: (id: string | null) => string; car: (id: string | null) => string };
+export type RecordNames = {
+  site: (id: string | null) => string;
+  network: (id: string | null) => string;
+  stall: (id: string | null) => string;
+  car: (id: string | null) => string;
+};
 export type VisitPageData = {
   visit: Visit;
   state: ReturnType<typeof visitState>;

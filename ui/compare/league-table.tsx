@@ -1,32 +1,52 @@
 'use client';
 import Link from 'next/link';
 import type { ReactNode } from 'react';
-import { type Counted, writeLedgerFilter } from '@/core/compare/ledger-filter';
 import type { LeagueRow } from '@/core/compare/league';
+import { type Counted, writeLedgerFilter } from '@/core/compare/ledger-filter';
 import type { PowerTime } from '@/core/compare/visit-row';
 import { printPerKWh } from '@/core/units/money';
 import { printCount, printDuration, printShare } from '@/core/units/print';
-import type { EndMark } from '@/core/visit/attempts';
 import { TIME_RULES } from '@/core/visit/attempt-times';
+import type { EndMark } from '@/core/visit/attempts';
 
 type Row = LeagueRow & { name: string };
 
 /** The networks side by side, intervals drawn. Every number opens the visits it was counted from. */
 export function LeagueTable({ rows, time, mark }: { rows: Row[]; time: PowerTime; mark: EndMark }) {
-  const slowest = Math.max(60, ...rows.flatMap((r) => [r.waiting.quarters?.[0] ?? 0, r.waiting.quarters?.[1] ?? 0, r.waiting.median.known ? r.waiting.median.value : 0]));
+  const slowest = Math.max(
+    60,
+    ...rows.flatMap((r) => [r.waiting.quarters?.[0] ?? 0, r.waiting.quarters?.[1] ?? 0, r.waiting.median.known ? r.waiting.median.value : 0]),
+  );
   const scale = Math.ceil(slowest / 30) * 30;
   const open = (r: Row, counted: Counted) => `/ledger${writeLedgerFilter({ network: r.networkId, counted, time, mark })}`;
   return (
-    // biome-ignore lint/a11y/noNoninteractiveTabindex: a scrolling region must be reachable by keyboard
     <div className="overflow-x-auto" role="region" aria-label="Networks compared" tabIndex={0}>
       <table className="w-full border-t-2 border-ink bg-card max-sm:block sm:min-w-[860px]">
         <thead className="max-sm:sr-only">
           <tr className="border-b border-ink text-left align-bottom text-[12px] font-semibold text-ink-2">
-            <th scope="col" className="px-2.5 py-1.5 font-semibold">Network</th>
-            <th scope="col" className="px-2.5 py-1.5 font-semibold">Starts at the first try<br />share, 95 % interval</th>
-            <th scope="col" className="px-2.5 py-1.5 font-semibold">{TIME_RULES[time].label}<br />to first {mark}; median and middle half of all</th>
-            <th scope="col" className="px-2.5 py-1.5 font-semibold">Lost per visit<br />to faults</th>
-            <th scope="col" className="px-2.5 py-1.5 font-semibold">Paid<br />all-in per kWh</th>
+            <th scope="col" className="px-2.5 py-1.5 font-semibold">
+              Network
+            </th>
+            <th scope="col" className="px-2.5 py-1.5 font-semibold">
+              Starts at the first try
+              <br />
+              share, 95 % interval
+            </th>
+            <th scope="col" className="px-2.5 py-1.5 font-semibold">
+              {TIME_RULES[time].label}
+              <br />
+              to first {mark}; median and middle half of all
+            </th>
+            <th scope="col" className="px-2.5 py-1.5 font-semibold">
+              Lost per visit
+              <br />
+              to faults
+            </th>
+            <th scope="col" className="px-2.5 py-1.5 font-semibold">
+              Paid
+              <br />
+              all-in per kWh
+            </th>
           </tr>
         </thead>
         <tbody className="max-sm:block">
@@ -34,13 +54,41 @@ export function LeagueTable({ rows, time, mark }: { rows: Row[]; time: PowerTime
             <tr key={r.networkId} className="border-b border-rule-2 max-sm:block max-sm:py-2">
               <th scope="row" className="px-2.5 py-2 text-left max-sm:block">
                 <span className="block text-[15px] font-bold">{r.name}</span>
-                <Link href={open(r, 'attempted')} className="text-[12px] font-medium text-ink-2 underline">{printCount(r.visits, 'visit')}, {printCount(r.sites, 'site')}</Link>
+                <Link href={open(r, 'attempted')} className="inline-block py-1 text-[12px] font-medium text-ink-2 underline">
+                  {printCount(r.visits, 'visit')}, {printCount(r.sites, 'site')}
+                </Link>
                 {r.sites > 1 ? <span className="text-[12px] font-medium text-ink-2">, {printShare(r.commonestSite)} at one</span> : null}
               </th>
-              <td className="px-2.5 max-sm:block max-sm:py-1"><Small>Starts at the first try</Small><FirstTry row={r} open={(c) => open(r, c)} /></td>
-              <td className="px-2.5 max-sm:block max-sm:py-1"><Small>{TIME_RULES[time].label} to first {mark}</Small><Wait row={r} scale={scale} open={(c) => open(r, c)} /></td>
-              <td className="num px-2.5 text-[14.5px] max-sm:inline-block max-sm:w-1/2"><Small>Lost per visit</Small>{r.lost.known ? <Link href={open(r, 'lost')} className="underline decoration-rule underline-offset-4">{printDuration(r.lost.value.perVisit_s)}</Link> : <span className="font-sans text-[13px] text-ink-2">{r.lost.why}</span>}</td>
-              <td className="num px-2.5 text-[14.5px] max-sm:inline-block max-sm:w-1/2"><Small>All-in per kWh</Small>{r.allIn.known ? <Link href={open(r, 'priced')} className="underline decoration-rule underline-offset-4">{printPerKWh(r.allIn.value.perKWh, r.allIn.value.currency)}</Link> : <span className="font-sans text-[13px] text-ink-2">{r.allIn.why}</span>}</td>
+              <td className="px-2.5 max-sm:block max-sm:py-1">
+                <Small>Starts at the first try</Small>
+                <FirstTry row={r} open={(c) => open(r, c)} />
+              </td>
+              <td className="px-2.5 max-sm:block max-sm:py-1">
+                <Small>
+                  {TIME_RULES[time].label} to first {mark}
+                </Small>
+                <Wait row={r} scale={scale} open={(c) => open(r, c)} />
+              </td>
+              <td className="num px-2.5 text-[14.5px] max-sm:inline-block max-sm:w-1/2">
+                <Small>Lost per visit</Small>
+                {r.lost.known ? (
+                  <Link href={open(r, 'lost')} className="inline-block py-1 underline decoration-rule underline-offset-4">
+                    {printDuration(r.lost.value.perVisit_s)}
+                  </Link>
+                ) : (
+                  <span className="font-sans text-[13px] text-ink-2">{r.lost.why}</span>
+                )}
+              </td>
+              <td className="num px-2.5 text-[14.5px] max-sm:inline-block max-sm:w-1/2">
+                <Small>All-in per kWh</Small>
+                {r.allIn.known ? (
+                  <Link href={open(r, 'priced')} className="inline-block py-1 underline decoration-rule underline-offset-4">
+                    {printPerKWh(r.allIn.value.perKWh, r.allIn.value.currency)}
+                  </Link>
+                ) : (
+                  <span className="font-sans text-[13px] text-ink-2">{r.allIn.why}</span>
+                )}
+              </td>
             </tr>
           ))}
         </tbody>
@@ -61,14 +109,37 @@ function FirstTry({ row, open }: { row: Row; open: (c: Counted) => string }) {
     <div className="flex items-center gap-2">
       <svg width="160" height="26" role="img" aria-label={`${printShare(share)}, between ${printShare(interval[0])} and ${printShare(interval[1])}`}>
         <line x1="4" x2="156" y1="13" y2="13" stroke="var(--rule-2)" />
-        {[0, 0.5, 1].map((v) => <line key={v} x1={x(v)} x2={x(v)} y1="5" y2="21" stroke="var(--rule)" />)}
+        {[0, 0.5, 1].map((v) => (
+          <line key={v} x1={x(v)} x2={x(v)} y1="5" y2="21" stroke="var(--rule)" />
+        ))}
         <rect x={x(interval[0])} width={Math.max(2, x(interval[1]) - x(interval[0]))} y="9" height="8" fill="var(--ink)" />
         <rect x={x(share) - 4} width="8" y="4" height="18" fill="var(--paint)" stroke="var(--on-paint)" strokeWidth="1.5" />
       </svg>
       <span>
-        <Link href={open('first_yes')} className="num block text-[14.5px] font-semibold underline decoration-rule underline-offset-4">{printShare(share)}</Link>
+        <Link href={open('first_yes')} className="num block py-0.5 text-[14.5px] font-semibold underline decoration-rule underline-offset-4">
+          {printShare(share)}
+        </Link>
         <span className="block text-[12px] text-ink-2">
-          <Link href={open('first_yes')} className="underline">{yes}</Link> of {yes + no}{no > 0 ? <>, <Link href={open('first_no')} className="underline">{no} not</Link></> : null}{leftOut > 0 ? <>, <Link href={open('first_left_out')} className="underline">{leftOut} left out</Link></> : null}
+          <Link href={open('first_yes')} className="inline-block min-w-6 py-1 underline">
+            {yes}
+          </Link>{' '}
+          of {yes + no}
+          {no > 0 ? (
+            <>
+              ,{' '}
+              <Link href={open('first_no')} className="inline-block min-w-6 py-1 underline">
+                {no} not
+              </Link>
+            </>
+          ) : null}
+          {leftOut > 0 ? (
+            <>
+              ,{' '}
+              <Link href={open('first_left_out')} className="inline-block min-w-6 py-1 underline">
+                {leftOut} left out
+              </Link>
+            </>
+          ) : null}
         </span>
       </span>
     </div>
@@ -82,14 +153,38 @@ function Wait({ row, scale, open }: { row: Row; scale: number; open: (c: Counted
     <div className="flex items-center gap-2">
       <svg width="150" height="26" role="img" aria-label={w.median.known ? `median ${printDuration(w.median.value)}` : w.median.why}>
         <line x1="4" x2="146" y1="13" y2="13" stroke="var(--rule-2)" />
-        {w.quarters ? <rect x={x(w.quarters[0])} width={Math.max(3, (w.quarters[1] === null ? 146 : x(w.quarters[1])) - x(w.quarters[0]))} y="9" height="8" fill="var(--shake-on)" /> : null}
+        {w.quarters ? (
+          <rect
+            x={x(w.quarters[0])}
+            width={Math.max(3, (w.quarters[1] === null ? 146 : x(w.quarters[1])) - x(w.quarters[0]))}
+            y="9"
+            height="8"
+            fill="var(--shake-on)"
+          />
+        ) : null}
         {w.quarters?.[1] === null ? <path d="M140 5l7 8-7 8" fill="none" stroke="var(--shake)" strokeWidth="2" /> : null}
         {w.median.known ? <rect x={x(w.median.value) - 2.5} width="5" y="4" height="18" fill="var(--shake)" /> : null}
       </svg>
       <span>
-        <Link href={open('timed')} className={`block underline decoration-rule underline-offset-4 ${w.median.known ? 'num text-[14.5px] font-semibold' : 'text-[13px] text-ink-2'}`}>{w.median.known ? printDuration(w.median.value) : w.median.why}</Link>
+        <Link
+          href={open('timed')}
+          className={`block py-0.5 underline decoration-rule underline-offset-4 ${w.median.known ? 'num text-[14.5px] font-semibold' : 'text-[13px] text-ink-2'}`}
+        >
+          {w.median.known ? printDuration(w.median.value) : w.median.why}
+        </Link>
         <span className="block text-[12px] text-ink-2">
-          <Link href={open('timed')} className="underline">{w.timed} timed</Link>{w.never > 0 ? <>, <Link href={open('never')} className="underline">{w.never} never</Link></> : null}{w.leftOut > 0 ? `, ${w.leftOut} left out` : ''}
+          <Link href={open('timed')} className="inline-block min-w-6 py-1 underline">
+            {w.timed} timed
+          </Link>
+          {w.never > 0 ? (
+            <>
+              ,{' '}
+              <Link href={open('never')} className="inline-block min-w-6 py-1 underline">
+                {w.never} never
+              </Link>
+            </>
+          ) : null}
+          {w.leftOut > 0 ? `, ${w.leftOut} left out` : ''}
         </span>
       </span>
     </div>

@@ -13,15 +13,26 @@ const OUTCOME = { power: 'power', failed: 'failed', gave_up: 'gave up', open: 'o
 export function AttemptTable({ attempts, visitTimes, zone }: { attempts: AttemptLine[]; visitTimes: VisitTimes; zone: string }) {
   return (
     <section aria-labelledby="attempts-head" className="mt-5">
-      <h2 id="attempts-head" className="mb-1.5 text-[15px]">Attempts and their times</h2>
+      <h2 id="attempts-head" className="mb-1.5 text-[15px]">
+        Attempts and their times
+      </h2>
       {attempts.length === 0 ? <p className="mb-2 text-sm text-ink-2">No attempt was made.</p> : null}
       <div className="grid gap-3 xl:grid-cols-2">
         {attempts.map((a) => (
           <div key={a.n} className="border-t-2 border-ink bg-card px-3 py-2">
             <h3 className="text-[14px]">
-              {a.n}. Stall {a.stall || 'not named'}: <span className={a.outcome.kind === 'failed' || a.outcome.kind === 'gave_up' ? 'text-fault' : ''}>{OUTCOME[a.outcome.kind]}{a.outcome.kind === 'power' ? '' : ` (${a.outcome.reason.toLowerCase()})`}</span>
+              {a.n}. Stall {a.stall || 'not named'}:{' '}
+              <span className={a.outcome.kind === 'failed' || a.outcome.kind === 'gave_up' ? 'text-fault' : ''}>
+                {OUTCOME[a.outcome.kind]}
+                {a.outcome.kind === 'power' ? '' : ` (${a.outcome.reason.toLowerCase()})`}
+              </span>
             </h3>
-            <p className="text-[12.5px] text-ink-2">{a.means}{a.shows > 1 ? `, shown ${a.shows} times` : ''}{a.mark ? `; first proof in ${a.mark}` : ''}{a.faults.length > 0 ? `; ${a.faults.join(', ').toLowerCase()}` : ''}</p>
+            <p className="text-[12.5px] text-ink-2">
+              {a.means}
+              {a.shows > 1 ? `, shown ${a.shows} times` : ''}
+              {a.mark ? `; first proof in ${a.mark}` : ''}
+              {a.faults.length > 0 ? `; ${a.faults.join(', ').toLowerCase()}` : ''}
+            </p>
             <div className="mt-1">
               <Times rules={TIME_RULES} times={a.times} zone={zone} />
             </div>
@@ -48,9 +59,15 @@ function Times<N extends string>({ rules, times, zone }: { rules: Record<N, { la
   }
   return (
     <>
-      {names.filter((name) => times[name].known).map((name) => <Time key={name} label={rules[name].label} rule={rules[name].rule} timing={times[name]} zone={zone} />)}
+      {names
+        .filter((name) => times[name].known)
+        .map((name) => (
+          <Time key={name} label={rules[name].label} rule={rules[name].rule} timing={times[name]} zone={zone} />
+        ))}
       {[...why].map(([reason, labels]) => (
-        <p key={reason} className="border-b border-rule-2 py-1.5 text-[12.5px] text-ink-2"><b className="font-semibold">{labels.join(', ')}:</b> {reason}</p>
+        <p key={reason} className="border-b border-rule-2 py-1.5 text-[12.5px] text-ink-2">
+          <b className="font-semibold">{labels.join(', ')}:</b> {reason}
+        </p>
       ))}
     </>
   );
@@ -64,11 +81,19 @@ function Time({ label, rule, timing, zone }: { label: string; rule: string; timi
         <span className="grow" />
         <span className="text-[12px] text-ink-2">{plusMinusText(timing)}</span>
         <span className={timing.known ? 'num font-semibold' : 'text-ink-2'}>{timing.known ? timingText(timing) : timing.why}</span>
-        <span aria-hidden="true" className="num text-ink-2">?</span>
+        <span aria-hidden="true" className="num text-ink-2">
+          ?
+        </span>
       </summary>
       <p className="pb-1 pl-3 text-[12.5px] text-ink-2">
         From {rule}.
-        {timing.known ? <span className="num"> {printClock(timing.from.t, zone)} → {printClock(timing.to.t, zone)}{timing.low_s === undefined ? '' : `; at least ${timing.low_s.toFixed(0)} s, the end was noticed late`}</span> : null}
+        {timing.known ? (
+          <span className="num">
+            {' '}
+            {printClock(timing.from.t, zone)} → {printClock(timing.to.t, zone)}
+            {timing.low_s === undefined ? '' : `; at least ${timing.low_s.toFixed(0)} s, the end was noticed late`}
+          </span>
+        ) : null}
       </p>
     </details>
   );

@@ -13,8 +13,16 @@ export function KeepScroll({ children, selected }: { children: ReactNode; select
     if (selected) el.querySelector('[aria-current=true]')?.scrollIntoView({ block: 'nearest' });
   }, [selected]);
   return (
-    // biome-ignore lint/a11y/noNoninteractiveTabindex: a scrolling region must be reachable by keyboard
-    <div ref={ref} onScroll={(e) => { kept = e.currentTarget.scrollTop; }} className="min-h-0 grow lg:overflow-y-auto" tabIndex={0} role="region" aria-label="Visits">
+    <div
+      ref={ref}
+      onScroll={(e) => {
+        kept = e.currentTarget.scrollTop;
+      }}
+      className="min-h-0 grow lg:overflow-y-auto"
+      tabIndex={0}
+      role="region"
+      aria-label="Visits"
+    >
       {children}
     </div>
   );

@@ -13,12 +13,20 @@ export function LedgerFilters({ filter, networks }: { filter: LedgerFilter; netw
     <>
       <select aria-label="Network" className={className} value={filter.network ?? ''} onChange={(e) => go({ network: e.target.value || undefined })}>
         <option value="">All networks</option>
-        {networks.map((n) => <option key={n.id} value={n.id}>{n.name}</option>)}
+        {networks.map((n) => (
+          <option key={n.id} value={n.id}>
+            {n.name}
+          </option>
+        ))}
       </select>
       <select aria-label="Faults" className={className} value={filter.faults ?? ''} onChange={(e) => go({ faults: e.target.value || undefined })}>
         <option value="">Faults or none</option>
         <option value="any">With faults</option>
-        {FAULTS.map((f) => <option key={f.code} value={f.code}>{f.label}</option>)}
+        {FAULTS.map((f) => (
+          <option key={f.code} value={f.code}>
+            {f.label}
+          </option>
+        ))}
       </select>
     </>
   );

@@ -11,24 +11,60 @@ import { KeepScroll } from './keep-scroll';
 import { LedgerFilters } from './ledger-filters';
 
 export type ListRow = {
-  id: string; at: number; zone: string; month: string; siteName: string | null; networkName: string | null; state: 'over' | 'running' | 'left_open'; ended: 'charge' | 'none' | 'open'; leftReason: string | null;
-  attempts: number; failed: number; handshake_s: number | null; handshakeBound: string | null; kWh: string | null; paid: string | null; currency: string | null; faultCodes: string[]; tape: ThinSegment[]; newer: boolean;
+  id: string;
+  at: number;
+  zone: string;
+  month: string;
+  siteName: string | null;
+  networkName: string | null;
+  state: 'over' | 'running' | 'left_open';
+  ended: 'charge' | 'none' | 'open';
+  leftReason: string | null;
+  attempts: number;
+  failed: number;
+  handshake_s: number | null;
+  handshakeBound: string | null;
+  kWh: string | null;
+  paid: string | null;
+  currency: string | null;
+  faultCodes: string[];
+  tape: ThinSegment[];
+  newer: boolean;
 };
 export type ListMonth = { month: string; visits: number; kWh: string; paid: { amount: string; currency: string }[] };
-export type LedgerListProps = { rows: ListRow[]; months: ListMonth[]; next: string | null; total: number; filter: LedgerFilter; networks: { id: string; name: string }[]; selected: string | null; first: boolean };
+export type LedgerListProps = {
+  rows: ListRow[];
+  months: ListMonth[];
+  next: string | null;
+  total: number;
+  filter: LedgerFilter;
+  networks: { id: string; name: string }[];
+  selected: string | null;
+  first: boolean;
+};
 
 /** The ledger by month, newest first. */
 export function LedgerList({ rows, months, next, total, filter, networks, selected, first }: LedgerListProps) {
   const query = writeLedgerFilter(filter);
   const filtered = query !== '';
   return (
-    <section aria-labelledby="ledger-head" className="flex min-h-0 grow flex-col bg-card lg:h-[calc(100dvh-52px)] lg:w-[392px] lg:grow-0 lg:border-r lg:border-rule">
+    <section
+      aria-labelledby="ledger-head"
+      className="flex min-h-0 grow flex-col bg-card lg:h-[calc(100dvh-52px)] lg:w-[392px] lg:grow-0 lg:border-r lg:border-rule"
+    >
       <div className="flex flex-wrap items-center gap-2 border-b-2 border-ink px-4 py-3">
-        <h1 id="ledger-head" className="text-xl">Ledger</h1>
+        <h1 id="ledger-head" className="text-xl">
+          Ledger
+        </h1>
         <span className="grow" />
         <LedgerFilters filter={filter} networks={networks} />
         {filter.counted ? (
-          <p className="w-full text-sm text-ink-2">{printCount(total, 'visit')} {COUNTED_LABELS[filter.counted]}. <Link className="font-semibold text-shake underline" href={`/ledger${writeLedgerFilter({ ...filter, counted: undefined })}`}>Show all</Link></p>
+          <p className="w-full text-sm text-ink-2">
+            {printCount(total, 'visit')} {COUNTED_LABELS[filter.counted]}.{' '}
+            <Link className="font-semibold text-shake underline" href={`/ledger${writeLedgerFilter({ ...filter, counted: undefined })}`}>
+              Show all
+            </Link>
+          </p>
         ) : null}
       </div>
       {rows.length === 0 ? (
@@ -37,13 +73,19 @@ export function LedgerList({ rows, months, next, total, filter, networks, select
             <>
               <h2 className="text-lg">No visit fits</h2>
               <p className="mt-2 text-sm text-ink-2">Nothing in the ledger passes these filters.</p>
-              <Link href="/ledger" className="plate mt-4">Show all</Link>
+              <Link href="/ledger" className="plate mt-4">
+                Show all
+              </Link>
             </>
           ) : (
             <>
               <h2 className="text-lg">The ledger is empty</h2>
-              <p className="mt-2 text-sm text-ink-2">A visit begins when you pull in. Record the first one at a stall: each becomes a page here, with its times, its energy and its bill.</p>
-              <a href="/stall" className="plate plate-next mt-4">Pull in</a>
+              <p className="mt-2 text-sm text-ink-2">
+                A visit begins when you pull in. Record the first one at a stall: each becomes a page here, with its times, its energy and its bill.
+              </p>
+              <a href="/stall" className="plate plate-next mt-4">
+                Pull in
+              </a>
             </>
           )}
         </div>
@@ -53,16 +95,30 @@ export function LedgerList({ rows, months, next, total, filter, networks, select
             <section key={m.month} aria-label={printMonth(m.month)}>
               <div className="sticky top-0 flex justify-between gap-2 border-b border-rule bg-band px-4 pb-1 pt-2 text-[12.5px] font-bold">
                 <h2 className="!text-[12.5px] !tracking-normal">{printMonth(m.month)}</h2>
-                <span className="num font-medium text-ink-2">{[printCount(m.visits, 'visit'), printKWh(m.kWh), ...m.paid.map((p) => printMoney(p.amount, p.currency))].join(' · ')}</span>
+                <span className="num font-medium text-ink-2">
+                  {[printCount(m.visits, 'visit'), printKWh(m.kWh), ...m.paid.map((p) => printMoney(p.amount, p.currency))].join(' · ')}
+                </span>
               </div>
               <ul>
-                {rows.filter((r) => r.month === m.month).map((r) => <Row key={r.id} row={r} query={query} selected={r.id === selected} />)}
+                {rows
+                  .filter((r) => r.month === m.month)
+                  .map((r) => (
+                    <Row key={r.id} row={r} query={query} selected={r.id === selected} />
+                  ))}
               </ul>
             </section>
           ))}
           <nav aria-label="Pages of the ledger" className="flex gap-3 p-4 pb-8">
-            {first ? null : <Link className="plate" href={`/ledger${query}`}>Newest</Link>}
-            {next ? <Link className="plate" href={`/ledger${query}${query ? '&' : '?'}from=${next}`}>Older visits</Link> : null}
+            {first ? null : (
+              <Link className="plate" href={`/ledger${query}`}>
+                Newest
+              </Link>
+            )}
+            {next ? (
+              <Link className="plate" href={`/ledger${query}${query ? '&' : '?'}from=${next}`}>
+                Older visits
+              </Link>
+            ) : null}
           </nav>
         </KeepScroll>
       )}
@@ -83,11 +139,18 @@ function Row({ row: r, query, selected }: { row: ListRow; query: string; selecte
         className={`relative grid grid-cols-[1fr_auto] gap-x-2.5 border-b border-rule-2 px-4 py-2 ${selected ? 'bg-picked' : 'hover:bg-band'}`}
       >
         {selected ? <span className="absolute inset-y-0 left-0 w-[5px] bg-paint" aria-hidden="true" /> : null}
-        <span className="truncate"><b>{r.siteName ?? 'Unknown site'}</b> <span className="text-[12.5px] text-ink-2">{r.networkName ?? ''}</span></span>
+        <span className="truncate">
+          <b>{r.siteName ?? 'Unknown site'}</b> <span className="text-[12.5px] text-ink-2">{r.networkName ?? ''}</span>
+        </span>
         <span className="num text-right">{r.kWh === null ? NOT_READ : printKWh(r.kWh)}</span>
-        <span className="truncate text-[12.5px] text-ink-2">{printDay(r.at, r.zone)}, {describeStart(r)}{r.newer ? ', recorded by a newer version' : ''}</span>
+        <span className="truncate text-[12.5px] text-ink-2">
+          {printDay(r.at, r.zone)}, {describeStart(r)}
+          {r.newer ? ', recorded by a newer version' : ''}
+        </span>
         <span className={`text-right text-[12.5px] text-ink-2 ${r.paid === null ? '' : 'num'}`}>{amount}</span>
-        <span className="col-span-2"><ThinTape tape={r.tape} /></span>
+        <span className="col-span-2">
+          <ThinTape tape={r.tape} />
+        </span>
         {r.faultCodes.length > 0 ? <span className="sr-only">Faults: {r.faultCodes.map(faultLabel).join(', ')}</span> : null}
       </Link>
     </li>

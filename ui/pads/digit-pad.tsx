@@ -15,7 +15,21 @@ export function pressDigit(text: string, digit: string, field: DigitField): stri
 export const isFull = (text: string, field: DigitField): boolean => text !== '' && !'0123456789.'.split('').some((d) => pressDigit(text, d, field) !== text);
 
 /** Big digits for one figure after the other. Values are decimal strings; empty is "not read". */
-export function DigitPad({ fields, values, onChange, onSave, saveLabel, problem }: { fields: DigitField[]; values: Record<string, string>; onChange: (values: Record<string, string>) => void; onSave: (timeStamp: number) => void; saveLabel: string; problem?: string | null }) {
+export function DigitPad({
+  fields,
+  values,
+  onChange,
+  onSave,
+  saveLabel,
+  problem,
+}: {
+  fields: DigitField[];
+  values: Record<string, string>;
+  onChange: (values: Record<string, string>) => void;
+  onSave: (timeStamp: number) => void;
+  saveLabel: string;
+  problem?: string | null;
+}) {
   const [at, setAt] = useState(0);
   const field = fields[at] as DigitField;
   const text = values[field.key] ?? '';
@@ -37,26 +51,57 @@ export function DigitPad({ fields, values, onChange, onSave, saveLabel, problem 
     >
       <div className="grid grid-cols-2 gap-2">
         {fields.map((f, i) => (
-          <button key={f.key} type="button" aria-pressed={i === at} onClick={() => setAt(i)} className={`rounded-lg border-2 px-3 py-1.5 text-left ${i === at ? 'border-ink bg-picked' : 'border-rule bg-card'}`}>
-            <span className="block text-[12.5px] font-semibold text-ink-2">{f.label}{f.last ? `, last ${f.last}` : ''}</span>
-            <span className="num block text-[24px] font-semibold leading-tight">{values[f.key] || '–'}<span className="text-[15px] text-ink-2"> {f.unit}</span></span>
+          <button
+            key={f.key}
+            type="button"
+            aria-pressed={i === at}
+            onClick={() => setAt(i)}
+            className={`rounded-lg border-2 px-3 py-1.5 text-left ${i === at ? 'border-ink bg-picked' : 'border-rule bg-card'}`}
+          >
+            <span className="block text-[12.5px] font-semibold text-ink-2">
+              {f.label}
+              {f.last ? `, last ${f.last}` : ''}
+            </span>
+            <span className="num block text-[24px] font-semibold leading-tight">
+              {values[f.key] || '–'}
+              <span className="text-[15px] text-ink-2"> {f.unit}</span>
+            </span>
           </button>
         ))}
       </div>
       <div className="mt-3 grid grid-cols-3 gap-2">
         {['1', '2', '3', '4', '5', '6', '7', '8', '9'].map((d) => (
-          <button key={d} type="button" className={key} onClick={() => press(d)}>{d}</button>
+          <button key={d} type="button" className={key} onClick={() => press(d)}>
+            {d}
+          </button>
         ))}
-        <button type="button" className={key} aria-label="Point" disabled={field.decimals === 0} onClick={() => press('.')}>{field.decimals === 0 ? '' : '.'}</button>
-        <button type="button" className={key} onClick={() => press('0')}>0</button>
-        <button type="button" className={`${key} grid place-items-center`} aria-label="Take the last digit away" onClick={() => onChange({ ...values, [field.key]: text.slice(0, -1) })}>
+        <button type="button" className={key} aria-label="Point" disabled={field.decimals === 0} onClick={() => press('.')}>
+          {field.decimals === 0 ? '' : '.'}
+        </button>
+        <button type="button" className={key} onClick={() => press('0')}>
+          0
+        </button>
+        <button
+          type="button"
+          className={`${key} grid place-items-center`}
+          aria-label="Take the last digit away"
+          onClick={() => onChange({ ...values, [field.key]: text.slice(0, -1) })}
+        >
           <Delete size={22} aria-hidden="true" />
         </button>
       </div>
-      {problem ? <p role="alert" className="mt-2 border-l-4 border-fault bg-fault-card px-3 py-1.5 text-sm">{problem}</p> : null}
+      {problem ? (
+        <p role="alert" className="mt-2 border-l-4 border-fault bg-fault-card px-3 py-1.5 text-sm">
+          {problem}
+        </p>
+      ) : null}
       <div className="mt-3 grid grid-cols-[1fr_2fr] gap-2">
-        <button type="button" className="plate !min-h-[56px] text-[16px]" onClick={() => setAt((at + 1) % fields.length)}>Next</button>
-        <button type="button" className="plate plate-next !min-h-[56px] text-[18px]" onClick={(e) => onSave(e.timeStamp)}>{saveLabel}</button>
+        <button type="button" className="plate !min-h-[56px] text-[16px]" onClick={() => setAt((at + 1) % fields.length)}>
+          Next
+        </button>
+        <button type="button" className="plate plate-next !min-h-[56px] text-[18px]" onClick={(e) => onSave(e.timeStamp)}>
+          {saveLabel}
+        </button>
       </div>
     </div>
   );

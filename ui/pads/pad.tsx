@@ -1,7 +1,16 @@
 'use client';
 import { type ReactNode, useRef } from 'react';
 
-export type PadProps = { children: ReactNode; hint?: string; tone?: 'next' | 'bad' | 'plain'; onPress: (timeStamp: number) => void; resting: boolean; className?: string; unavailable?: boolean; shortcut?: string };
+export type PadProps = {
+  children: ReactNode;
+  hint?: string;
+  tone?: 'next' | 'bad' | 'plain';
+  onPress: (timeStamp: number) => void;
+  resting: boolean;
+  className?: string;
+  unavailable?: boolean;
+  shortcut?: string;
+};
 
 /**
  * One pad at the stall. The time handed on is that of the finger going down, not of the handler.
@@ -14,7 +23,9 @@ export function Pad({ children, hint, tone = 'plain', onPress, resting, classNam
     <button
       type="button"
       aria-disabled={resting || unavailable}
-      onPointerDown={(e) => { down.current = e.timeStamp; }}
+      onPointerDown={(e) => {
+        down.current = e.timeStamp;
+      }}
       onClick={(e) => {
         const at = down.current ?? e.timeStamp;
         down.current = null;

@@ -6,7 +6,12 @@ import type { ReactNode } from 'react';
 /** A sheet that comes up over the pads; Escape, the cross or the ground behind closes it and records nothing. */
 export function Sheet({ title, onClose, children, hint }: { title: string; onClose: () => void; children: ReactNode; hint?: string }) {
   return (
-    <Dialog.Root open onOpenChange={(open) => { if (!open) onClose(); }}>
+    <Dialog.Root
+      open
+      onOpenChange={(open) => {
+        if (!open) onClose();
+      }}
+    >
       <Dialog.Portal>
         <div className="fixed inset-0 z-30 bg-black/55" aria-hidden="true" />
         <Dialog.Content

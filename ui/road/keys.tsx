@@ -5,7 +5,12 @@ import { useEffect, useState } from 'react';
 import { PLACES } from './places';
 
 export const KEYS_STORE = 'mile.keys';
-const KEYS: [string, string][] = [...PLACES.map((p): [string, string] => [p.key, p.name]), ['N', 'Pull in'], ['J / K', 'Next or previous visit in the ledger'], ['?', 'This list']];
+const KEYS: [string, string][] = [
+  ...PLACES.map((p): [string, string] => [p.key, p.name]),
+  ['N', 'Pull in'],
+  ['J / K', 'Next or previous visit in the ledger'],
+  ['?', 'This list'],
+];
 
 /** True while keys belong to what has the focus: a field, a button, a dialog (WCAG 2.1.4). */
 function keysRest(target: EventTarget | null): boolean {
@@ -35,11 +40,17 @@ export function Keys() {
     <Dialog.Root open={open} onOpenChange={setOpen}>
       <Dialog.Portal>
         <div className="fixed inset-0 z-30 bg-black/50" />
-        <Dialog.Content className="fixed left-1/2 top-24 z-40 w-[min(92vw,420px)] -translate-x-1/2 border-2 border-ink bg-card p-5" aria-describedby={undefined}>
+        <Dialog.Content
+          className="fixed left-1/2 top-24 z-40 w-[min(92vw,420px)] -translate-x-1/2 border-2 border-ink bg-card p-5"
+          aria-describedby={undefined}
+        >
           <Dialog.Title className="text-lg">Keys</Dialog.Title>
           <dl className="mt-3 grid grid-cols-[80px_1fr] gap-y-1.5 text-sm">
             {KEYS.map(([key, what]) => (
-              <div key={key} className="contents"><dt className="num font-bold">{key}</dt><dd>{what}</dd></div>
+              <div key={key} className="contents">
+                <dt className="num font-bold">{key}</dt>
+                <dd>{what}</dd>
+              </div>
             ))}
           </dl>
           <p className="mt-3 text-sm text-ink-2">Single keys can be switched off in the settings.</p>

@@ -20,23 +20,34 @@ export function RoadBar({ person }: { person: string }) {
           const inner = (
             <>
               <span>{p.name}</span>
-              <span className="num text-[10px] text-[#9aa5aa]" aria-hidden="true">{p.key}</span>
+              <span className="num text-[10px] text-[#9aa5aa]" aria-hidden="true">
+                {p.key}
+              </span>
               {on ? <span className="absolute inset-x-0 -bottom-[10px] z-10 h-[5px] bg-paint" aria-hidden="true" /> : null}
             </>
           );
           const className = `relative flex items-baseline gap-1.5 px-0.5 py-1.5 text-sm font-semibold ${on ? 'text-white' : 'text-line-2'}`;
           // The Stall is a static shell of its own: it is entered whole, never as a payload.
           return p.shell ? (
-            <a key={p.href} href={p.href} className={className} aria-keyshortcuts={p.key}>{inner}</a>
+            <a key={p.href} href={p.href} className={className} aria-keyshortcuts={p.key}>
+              {inner}
+            </a>
           ) : (
-            <Link key={p.href} href={p.href} className={className} aria-current={on ? 'page' : undefined} aria-keyshortcuts={p.key}>{inner}</Link>
+            <Link key={p.href} href={p.href} className={className} aria-current={on ? 'page' : undefined} aria-keyshortcuts={p.key}>
+              {inner}
+            </Link>
           );
         })}
       </nav>
       <span className="grow" />
-      <Link href="/settings" className="truncate text-sm font-semibold text-line-2" aria-current={path === '/settings' ? 'page' : undefined}>{person}</Link>
+      <Link href="/settings" className="truncate text-sm font-semibold text-line-2" aria-current={path === '/settings' ? 'page' : undefined}>
+        {person}
+      </Link>
       <a href="/stall" className="plate plate-next !min-h-[30px] hidden !py-0.5 sm:inline-flex" aria-keyshortcuts="n">
-        Pull in <span className="num rounded-[3px] border border-current px-1 text-[10.5px]" aria-hidden="true">N</span>
+        Pull in{' '}
+        <span className="num rounded-[3px] border border-current px-1 text-[10.5px]" aria-hidden="true">
+          N
+        </span>
       </a>
     </header>
   );

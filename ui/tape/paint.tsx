@@ -24,4 +24,11 @@ export function TapePaint() {
   );
 }
 
-export const FILL = { bare: 'none', queue: 'none', handshake: 'var(--shake-on)', fault: 'url(#paint-fault)', energy: 'var(--paint)', idle: 'url(#paint-idle)' } as const;
+export const FILL = {
+  bare: 'none',
+  queue: 'none',
+  handshake: 'var(--shake-on)',
+  fault: 'url(#paint-fault)',
+  energy: 'var(--paint)',
+  idle: 'url(#paint-idle)',
+} as const;

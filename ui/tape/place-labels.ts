@@ -14,7 +14,11 @@ export function placeLabels(labels: readonly Wanted[], width: number, rows: numb
   const fromLeft = labels.filter((l) => l.x + widthOf(l) <= width);
   const fromRight = labels.filter((l) => l.x + widthOf(l) > width).reverse();
   const left = stairs(fromLeft, rows, widthOf).map((l): PlacedLabel => ({ ...l, anchor: 'start' }));
-  const right = stairs(fromRight.map((l) => ({ text: l.text, x: width - l.x })), rows, widthOf).map((l): PlacedLabel => ({ ...l, x: width - l.x, anchor: 'end' }));
+  const right = stairs(
+    fromRight.map((l) => ({ text: l.text, x: width - l.x })),
+    rows,
+    widthOf,
+  ).map((l): PlacedLabel => ({ ...l, x: width - l.x, anchor: 'end' }));
   const edge = Math.max(Number.NEGATIVE_INFINITY, ...left.map((l) => l.x + widthOf(l)));
   return [...left, ...right.filter((l) => l.x - widthOf(l) >= edge || !left.some((o) => o.row === l.row && o.x + widthOf(o) > l.x - widthOf(l)))];
 }

@@ -15,12 +15,27 @@ export function ThinTape({ tape }: { tape: readonly ThinSegment[] }) {
   });
   const words = parts.filter((p) => WORD[p.kind] !== '').map((p) => WORD[p.kind]);
   return (
-    <svg width="100%" height="10" className="mt-1 block bg-[var(--asphalt)]" role="img" aria-label={words.length > 0 ? `Tape: ${words.join(', ')}` : 'Tape: nothing recorded'}>
+    <svg
+      width="100%"
+      height="10"
+      className="mt-1 block bg-[var(--asphalt)]"
+      role="img"
+      aria-label={words.length > 0 ? `Tape: ${words.join(', ')}` : 'Tape: nothing recorded'}
+    >
       <rect width="100%" height="10" fill="url(#paint-dash)" />
       {parts
         .filter((p) => p.kind !== 'bare' && p.kind !== 'queue')
         .map((p) => (
-          <rect key={p.x} x={`${p.x}%`} width={`${p.w}%`} y={p.kind === 'handshake' ? 5 : 0} height={p.kind === 'handshake' ? 5 : 10} fill={FILL[p.kind]} stroke="var(--asphalt)" strokeWidth="1" />
+          <rect
+            key={p.x}
+            x={`${p.x}%`}
+            width={`${p.w}%`}
+            y={p.kind === 'handshake' ? 5 : 0}
+            height={p.kind === 'handshake' ? 5 : 10}
+            fill={FILL[p.kind]}
+            stroke="var(--asphalt)"
+            strokeWidth="1"
+          />
         ))}
     </svg>
   );

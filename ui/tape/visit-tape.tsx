@@ -1,8 +1,8 @@
 'use client';
 import { scaleLinear } from 'd3-scale';
 import { area, curveMonotoneX } from 'd3-shape';
-import type { Segment } from '@/core/visit/tape';
 import { powerProfile } from '@/core/visit/power-profile';
+import type { Segment } from '@/core/visit/tape';
 import { FILL } from './paint';
 import { placeLabels } from './place-labels';
 import { useWidth } from './use-width';
@@ -28,7 +28,11 @@ export function VisitTape({ tape, marks, energy, description }: { tape: Segment[
   const minutes = (to - from) / 60_000;
   const tick = [1, 2, 5, 10, 15, 30, 60, 120, 240, 720].find((m) => minutes / m <= width / 110) ?? 1440;
   const ticks = Array.from({ length: Math.floor(minutes / tick) + 1 }, (_, i) => i * tick).filter((m, i) => i === 0 || x(from + m * 60_000) < width - 24);
-  const labels = placeLabels(marks.map((m) => ({ text: m.text, x: x(m.t) })), width, 3);
+  const labels = placeLabels(
+    marks.map((m) => ({ text: m.text, x: x(m.t) })),
+    width,
+    3,
+  );
   const widest = tape.filter((s) => s.kind === 'energy').sort((a, b) => b.to - b.from - (a.to - a.from))[0];
   return (
     <div ref={ref} className="overflow-hidden">
@@ -42,30 +46,70 @@ export function VisitTape({ tape, marks, energy, description }: { tape: Segment[
           .filter((s) => s.kind === 'handshake' || s.kind === 'fault' || s.kind === 'idle')
           .map((s) => (
             <g key={`${s.kind}${s.from}`}>
-              <rect x={x(s.from)} width={Math.max(1, x(s.to) - x(s.from))} y={TOP} height={BOTTOM - TOP} fill={FILL[s.kind]} stroke="var(--asphalt)" strokeWidth="1">
+              <rect
+                x={x(s.from)}
+                width={Math.max(1, x(s.to) - x(s.from))}
+                y={TOP}
+                height={BOTTOM - TOP}
+                fill={FILL[s.kind]}
+                stroke="var(--asphalt)"
+                strokeWidth="1"
+              >
                 {s.label ? <title>{s.label}</title> : null}
               </rect>
               {s.label && x(s.to) - x(s.from) > s.label.length * 6.4 + 8 ? (
-                <text x={x(s.from) + 5} y={BOTTOM - 30} fontSize="11" fontWeight="700" fill="#fff" stroke="var(--asphalt)" strokeWidth="3" paintOrder="stroke">{s.label}</text>
+                <text x={x(s.from) + 5} y={BOTTOM - 30} fontSize="11" fontWeight="700" fill="#fff" stroke="var(--asphalt)" strokeWidth="3" paintOrder="stroke">
+                  {s.label}
+                </text>
               ) : null}
             </g>
           ))}
-        {tape.filter((s) => s.kind === 'energy').map((s) => <Energy key={s.from} segment={s} x={x} y={y} />)}
+        {tape
+          .filter((s) => s.kind === 'energy')
+          .map((s) => (
+            <Energy key={s.from} segment={s} x={x} y={y} />
+          ))}
         <line x1="0" x2={width} y1={BOTTOM} y2={BOTTOM} stroke="var(--line)" strokeWidth="2" />
         {lines.map((kW) => (
-          <text key={kW} x={width - 4} y={y(kW) - 3} textAnchor="end" fontSize="10" className="num" fill="#fff" stroke="var(--asphalt)" strokeWidth="3" paintOrder="stroke">{kW} kW</text>
+          <text
+            key={kW}
+            x={width - 4}
+            y={y(kW) - 3}
+            textAnchor="end"
+            fontSize="10"
+            className="num"
+            fill="#fff"
+            stroke="var(--asphalt)"
+            strokeWidth="3"
+            paintOrder="stroke"
+          >
+            {kW} kW
+          </text>
         ))}
         {energy && widest && x(widest.to) - x(widest.from) > 90 ? (
-          <text x={(x(widest.from) + x(widest.to)) / 2} y={BOTTOM - 12} textAnchor="middle" fontSize="14" fontWeight="800" fill="var(--on-paint)">{energy}</text>
+          <text x={(x(widest.from) + x(widest.to)) / 2} y={BOTTOM - 12} textAnchor="middle" fontSize="14" fontWeight="800" fill="var(--on-paint)">
+            {energy}
+          </text>
         ) : null}
         {labels.map((l) => (
           <g key={`${l.x}${l.text}`}>
-            <line x1={Math.min(Math.max(l.x, 0.6), width - 0.6)} x2={Math.min(Math.max(l.x, 0.6), width - 0.6)} y1={TOP - 4 - l.row * 14} y2={BOTTOM + 5} stroke="var(--ink)" strokeWidth="1.2" />
-            <text x={l.anchor === 'end' ? l.x - 3 : l.x + 3} y={TOP - 6 - l.row * 14} textAnchor={l.anchor} fontSize="12" fontWeight="600" fill="var(--ink)">{l.text}</text>
+            <line
+              x1={Math.min(Math.max(l.x, 0.6), width - 0.6)}
+              x2={Math.min(Math.max(l.x, 0.6), width - 0.6)}
+              y1={TOP - 4 - l.row * 14}
+              y2={BOTTOM + 5}
+              stroke="var(--ink)"
+              strokeWidth="1.2"
+            />
+            <text x={l.anchor === 'end' ? l.x - 3 : l.x + 3} y={TOP - 6 - l.row * 14} textAnchor={l.anchor} fontSize="12" fontWeight="600" fill="var(--ink)">
+              {l.text}
+            </text>
           </g>
         ))}
         {ticks.map((m) => (
-          <text key={m} x={x(from + m * 60_000)} y={BOTTOM + 19} textAnchor={m === 0 ? 'start' : 'middle'} fontSize="11" className="num" fill="var(--ink-2)">{m === 0 ? '0 min' : m}</text>
+          <text key={m} x={x(from + m * 60_000)} y={BOTTOM + 19} textAnchor={m === 0 ? 'start' : 'middle'} fontSize="11" className="num" fill="var(--ink-2)">
+            {m === 0 ? '0 min' : m}
+          </text>
         ))}
       </svg>
     </div>
@@ -78,11 +122,28 @@ function Energy({ segment, x, y }: { segment: Segment; x: (t: number) => number;
   if (points.length === 0) {
     return (
       <g>
-        <rect x={x(segment.from)} width={Math.max(1, x(segment.to) - x(segment.from))} y={BOTTOM - 40} height="38" fill="none" stroke="var(--paint)" strokeWidth="2" strokeDasharray="6 4" />
-        {x(segment.to) - x(segment.from) > 120 ? <text x={x(segment.from) + 8} y={BOTTOM - 46} fontSize="11" fontWeight="700" fill="var(--paint)">power not read</text> : null}
+        <rect
+          x={x(segment.from)}
+          width={Math.max(1, x(segment.to) - x(segment.from))}
+          y={BOTTOM - 40}
+          height="38"
+          fill="none"
+          stroke="var(--paint)"
+          strokeWidth="2"
+          strokeDasharray="6 4"
+        />
+        {x(segment.to) - x(segment.from) > 120 ? (
+          <text x={x(segment.from) + 8} y={BOTTOM - 46} fontSize="11" fontWeight="700" fill="var(--paint)">
+            power not read
+          </text>
+        ) : null}
       </g>
     );
   }
-  const path = area<{ t: number; kW: number }>().x((p) => x(p.t)).y0(BOTTOM).y1((p) => y(p.kW)).curve(curveMonotoneX)(points);
+  const path = area<{ t: number; kW: number }>()
+    .x((p) => x(p.t))
+    .y0(BOTTOM)
+    .y1((p) => y(p.kW))
+    .curve(curveMonotoneX)(points);
   return <path d={path ?? ''} fill="var(--paint)" />;
 }

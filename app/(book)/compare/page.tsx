@@ -36,15 +36,20 @@ export default async function ComparePage({ searchParams }: { searchParams: Prom
       {rows.length === 0 ? (
         <div className="max-w-md bg-card p-6">
           <h2 className="text-lg">Nothing to compare yet</h2>
-          <p className="mt-2 text-sm text-ink-2">Visits become a comparison by themselves. Each share will say from how many visits and sites it comes, and how sure one can be.</p>
-          <a href="/stall" className="plate plate-next mt-4">Pull in</a>
+          <p className="mt-2 text-sm text-ink-2">
+            Visits become a comparison by themselves. Each share will say from how many visits and sites it comes, and how sure one can be.
+          </p>
+          <a href="/stall" className="plate plate-next mt-4">
+            Pull in
+          </a>
         </div>
       ) : (
         <>
           <p className="mb-3 border-l-[6px] border-paint bg-card px-4 py-2.5 text-[16px] leading-snug">{sentence.text}</p>
           <LeagueTable rows={rows.map((r) => ({ ...r, name: nameOf(r.networkId) }))} time={time} mark={mark} />
           <p className="mt-3 max-w-[860px] text-[13px] text-ink-2">
-            Visits to one site are not independent, so each share says from how many sites it comes. Faults of every side are in. Attempts that never got power count as never in the handshake; starts seen late and starts with another end mark are left out of it.
+            Visits to one site are not independent, so each share says from how many sites it comes. Faults of every side are in. Attempts that never got power
+            count as never in the handshake; starts seen late and starts with another end mark are left out of it.
             {elsewhere > 0 ? ` ${elsewhere} visits in another currency than ${who.currency} are left out of the prices.` : ''}
           </p>
         </>

@@ -1,9 +1,9 @@
 import type { RowDataPacket } from 'mysql2/promise';
 import type { ReactNode } from 'react';
 import { readLedgerFilter } from '@/core/compare/ledger-filter';
+import type { SignedIn } from '@/server/accounts/sessions';
 import { fromBin, toBin } from '@/server/db/binary-id';
 import { pool } from '@/server/db/pool';
-import type { SignedIn } from '@/server/accounts/sessions';
 import { ledgerPage } from '@/server/visits/ledger-query';
 import { LedgerList } from '@/ui/ledger/ledger-list';
 
@@ -17,7 +17,17 @@ export const one = (q: Query, name: string): string | undefined => {
  * The list beside a page. On a phone the list stands alone, and so does the page.
  * Without a chosen visit the page of the newest one on the list is open beside it.
  */
-export async function LedgerBeside({ who, query, selected, page: pageOf }: { who: SignedIn; query: Query; selected: string | null; page: (visitId: string) => Promise<ReactNode> }) {
+export async function LedgerBeside({
+  who,
+  query,
+  selected,
+  page: pageOf,
+}: {
+  who: SignedIn;
+  query: Query;
+  selected: string | null;
+  page: (visitId: string) => Promise<ReactNode>;
+}) {
   const filter = readLedgerFilter((name) => one(query, name));
   const [page, [networks]] = await Promise.all([
     ledgerPage(who.householdId, filter, one(query, 'from')),
@@ -28,7 +38,16 @@ export async function LedgerBeside({ who, query, selected, page: pageOf }: { who
   return (
     <div className="flex grow flex-col lg:flex-row">
       <div className={selected ? 'hidden lg:flex' : 'flex grow lg:grow-0'}>
-        <LedgerList rows={page.rows} months={page.months} next={page.next} total={page.total} filter={filter} networks={networks.map((n) => ({ id: fromBin(n.id), name: n.name }))} selected={open} first={one(query, 'from') === undefined} />
+        <LedgerList
+          rows={page.rows}
+          months={page.months}
+          next={page.next}
+          total={page.total}
+          filter={filter}
+          networks={networks.map((n) => ({ id: fromBin(n.id), name: n.name }))}
+          selected={open}
+          first={one(query, 'from') === undefined}
+        />
       </div>
       <div className={`min-w-0 grow ${selected ? '' : 'hidden lg:block'}`}>{beside}</div>
     </div>

@@ -1,5 +1,6 @@
 import type { Metadata } from 'next';
 import { redirect } from 'next/navigation';
+import { Suspense } from 'react';
 import { whoAsks } from '@/server/http/session-cookie';
 import { visitPage } from '@/server/visits/visit-page';
 import { LedgerBeside, type Query } from './ledger-beside';
@@ -14,5 +15,22 @@ export default async function LedgerPage({ searchParams }: { searchParams: Promi
     const data = await visitPage(who.householdId, visitId);
     return data && <VisitBeside data={data} />;
   };
-  return <LedgerBeside who={who} query={await searchParams} selected={null} page={page} />;
+  return (
+    <Suspense fallback={<ReadingTheLedger />}>
+      <LedgerBeside who={who} query={await searchParams} selected={null} page={page} />
+    </Suspense>
+  );
+}
+
+/** Same frame as the list, so that nothing shifts when it comes. */
+function ReadingTheLedger() {
+  return (
+    <div className="flex grow">
+      <div className="grow bg-card lg:h-[calc(100dvh-52px)] lg:w-[392px] lg:grow-0 lg:border-r lg:border-rule" role="status">
+        <p className="border-b-2 border-ink px-4 py-[22px] text-xl leading-none font-extrabold">Ledger</p>
+        <p className="p-4 text-sm text-ink-2">Reading the ledger …</p>
+      </div>
+      <div className="hidden grow lg:block" />
+    </div>
+  );
 }

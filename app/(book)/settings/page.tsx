@@ -14,7 +14,9 @@ export default async function SettingsPage() {
       <h1 className="text-[22px]">Settings</h1>
       <section className="mt-4 border-t-2 border-ink bg-card p-4">
         <h2 className="text-[16px]">{who.name}</h2>
-        <p className="mt-1 text-sm text-ink-2">{who.householdName}. Prices in {who.currency}. Everybody in this household sees where and when each person charged.</p>
+        <p className="mt-1 text-sm text-ink-2">
+          {who.householdName}. Prices in {who.currency}. Everybody in this household sees where and when each person charged.
+        </p>
         <SignOut who={{ householdId: who.householdId, personId: who.personId }} />
       </section>
       <PhoneSettings />

@@ -2,7 +2,11 @@
 import { useEffect, useState } from 'react';
 import { KEYS_STORE } from '@/ui/road/keys';
 
-const SHEETS = [['system', 'As the system says'], ['day', 'Day'], ['night', 'Night']] as const;
+const SHEETS = [
+  ['system', 'As the system says'],
+  ['day', 'Day'],
+  ['night', 'Night'],
+] as const;
 
 /** What this device remembers for itself: the set of colours and the single keys. */
 export function PhoneSettings() {
@@ -19,7 +23,19 @@ export function PhoneSettings() {
         <legend className="mb-1.5 text-sm font-semibold">Colours</legend>
         <div className="flex flex-wrap gap-2">
           {SHEETS.map(([value, label]) => (
-            <button key={value} type="button" className="plate !min-h-[44px]" aria-pressed={sheet === value} onClick={() => { localStorage.setItem('mile.sheet', value); setSheet(value); dispatchEvent(new Event('mile:sheet')); }}>{label}</button>
+            <button
+              key={value}
+              type="button"
+              className="plate !min-h-[44px]"
+              aria-pressed={sheet === value}
+              onClick={() => {
+                localStorage.setItem('mile.sheet', value);
+                setSheet(value);
+                dispatchEvent(new Event('mile:sheet'));
+              }}
+            >
+              {label}
+            </button>
           ))}
         </div>
       </fieldset>
@@ -27,7 +43,18 @@ export function PhoneSettings() {
         <legend className="mb-1.5 text-sm font-semibold">Single keys</legend>
         <div className="flex flex-wrap gap-2">
           {([true, false] as const).map((on) => (
-            <button key={String(on)} type="button" className="plate !min-h-[44px]" aria-pressed={keys === on} onClick={() => { localStorage.setItem(KEYS_STORE, on ? 'on' : 'off'); setKeys(on); }}>{on ? 'On' : 'Off'}</button>
+            <button
+              key={String(on)}
+              type="button"
+              className="plate !min-h-[44px]"
+              aria-pressed={keys === on}
+              onClick={() => {
+                localStorage.setItem(KEYS_STORE, on ? 'on' : 'off');
+                setKeys(on);
+              }}
+            >
+              {on ? 'On' : 'Off'}
+            </button>
           ))}
         </div>
         <p className="mt-2 text-[13px] text-ink-2">Press ? on any page of the ledger for the list.</p>

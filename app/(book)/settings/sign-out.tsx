@@ -18,8 +18,14 @@ export function SignOut({ who }: { who: { householdId: string; personId: string 
   };
   return (
     <>
-      <button type="button" className="plate mt-3" onClick={() => void out()}>Sign out</button>
-      {problem ? <p role="alert" className="mt-2 text-sm font-semibold text-fault">{problem}</p> : null}
+      <button type="button" className="plate mt-3" onClick={() => void out()}>
+        Sign out
+      </button>
+      {problem ? (
+        <p role="alert" className="mt-2 text-sm font-semibold text-fault">
+          {problem}
+        </p>
+      ) : null}
     </>
   );
 }

@@ -18,8 +18,14 @@ export function DemoPlate() {
   };
   return (
     <>
-      <button type="button" className="plate plate-next !min-h-[52px] w-full text-[17px]" disabled={busy} onClick={() => void open()}>Open the demo</button>
-      {problem ? <p role="alert" className="mt-2 text-sm font-semibold text-fault">{problem}</p> : null}
+      <button type="button" className="plate plate-next !min-h-[52px] w-full text-[17px]" disabled={busy} onClick={() => void open()}>
+        Open the demo
+      </button>
+      {problem ? (
+        <p role="alert" className="mt-2 text-sm font-semibold text-fault">
+          {problem}
+        </p>
+      ) : null}
     </>
   );
 }

@@ -14,13 +14,20 @@ export default async function SignInPage() {
       {demo ? (
         <section className="mb-8 border-l-[6px] border-paint bg-card p-4">
           <h1 className="text-2xl">The demo ledger</h1>
-          <p className="mb-4 mt-2">Eighteen months of visits by Ines Kolar, who tunes church organs and bells. All of it is invented: people, cars, networks and sites.</p>
+          <p className="mb-4 mt-2">
+            Eighteen months of visits by Ines Kolar, who tunes church organs and bells. All of it is invented: people, cars, networks and sites.
+          </p>
           <DemoPlate />
         </section>
       ) : null}
       {demo ? <h2 className="text-xl">Sign in</h2> : <h1 className="text-2xl">Sign in</h1>}
       <SignInForm />
-      <p className="mt-5 text-sm">No account yet? <a href="/sign-up" className="font-semibold text-shake underline">Make the first one of a household</a></p>
+      <p className="mt-5 text-sm">
+        No account yet?{' '}
+        <a href="/sign-up" className="font-semibold text-shake underline">
+          Make the first one of a household
+        </a>
+      </p>
     </>
   );
 }

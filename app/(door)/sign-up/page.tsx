@@ -9,7 +9,12 @@ export default function SignUpPage() {
       <h1 className="text-2xl">First account of a household</h1>
       <p className="mt-2 text-sm text-ink-2">Everybody in a household sees where and when each of them charged. Other households see nothing of it.</p>
       <SignUpForm />
-      <p className="mt-5 text-sm">Have an account? <a href="/sign-in" className="font-semibold text-shake underline">Sign in</a></p>
+      <p className="mt-5 text-sm">
+        Have an account?{' '}
+        <a href="/sign-in" className="font-semibold text-shake underline">
+          Sign in
+        </a>
+      </p>
     </>
   );
 }

@@ -2,7 +2,7 @@
 import { useEffect } from 'react';
 import { useForm } from 'react-hook-form';
 import { askWho } from '@/client/store/who';
-import { fieldMessages, type SignUpForm as Form, signUpForm } from '@/core/records/account-forms';
+import { type SignUpForm as Form, fieldMessages, signUpForm } from '@/core/records/account-forms';
 import { FormField, fieldState } from '@/ui/forms/form-field';
 import { postJson } from '@/ui/forms/post-json';
 
@@ -16,7 +16,13 @@ const FIELDS: { name: keyof Form; label: string; type: string; autoComplete: str
 ];
 
 export function SignUpForm() {
-  const { register, handleSubmit, setError, setValue, formState: { errors, isSubmitting } } = useForm<Form>({ defaultValues: { name: '', householdName: '', email: '', password: '', currency: 'EUR', zone: 'UTC' } });
+  const {
+    register,
+    handleSubmit,
+    setError,
+    setValue,
+    formState: { errors, isSubmitting },
+  } = useForm<Form>({ defaultValues: { name: '', householdName: '', email: '', password: '', currency: 'EUR', zone: 'UTC' } });
   useEffect(() => setValue('zone', Intl.DateTimeFormat().resolvedOptions().timeZone), [setValue]);
   const submit = handleSubmit(async (values) => {
     const form = signUpForm.safeParse(values);
@@ -39,8 +45,14 @@ export function SignUpForm() {
           <input type={f.type} autoComplete={f.autoComplete} {...register(f.name)} {...fieldState(f.name, errors[f.name]?.message)} />
         </FormField>
       ))}
-      {errors.root?.message ? <p role="alert" className="mb-3 border-l-4 border-fault bg-fault-card px-3 py-2 text-sm font-semibold">{errors.root.message}</p> : null}
-      <button type="submit" className="plate plate-next !min-h-[52px] w-full text-[17px]" disabled={isSubmitting}>Make the account</button>
+      {errors.root?.message ? (
+        <p role="alert" className="mb-3 border-l-4 border-fault bg-fault-card px-3 py-2 text-sm font-semibold">
+          {errors.root.message}
+        </p>
+      ) : null}
+      <button type="submit" className="plate plate-next !min-h-[52px] w-full text-[17px]" disabled={isSubmitting}>
+        Make the account
+      </button>
     </form>
   );
 }

@@ -1,6 +1,6 @@
 'use client';
-import { Temporal } from 'temporal-polyfill';
 import { useState } from 'react';
+import { Temporal } from 'temporal-polyfill';
 import { printClock } from '@/core/units/zoned';
 import { FormField, fieldState } from '@/ui/forms/form-field';
 import { ShiftTime } from '@/ui/forms/shift-time';
@@ -23,7 +23,14 @@ export function CorrectEvent({ context, event }: { context: VisitContext; event:
   const [open, setOpen] = useState(false);
   return (
     <>
-      <button type="button" className="no-print min-h-[28px] px-1 text-[13px] font-semibold text-shake underline" onClick={() => setOpen(true)} aria-label={`Correct ${event.label} ${printClock(event.at, context.zone)}`}>Correct</button>
+      <button
+        type="button"
+        className="no-print min-h-[28px] px-1 text-[13px] font-semibold text-shake underline"
+        onClick={() => setOpen(true)}
+        aria-label={`Correct ${event.label} ${printClock(event.at, context.zone)}`}
+      >
+        Correct
+      </button>
       {open ? <CorrectSheet context={context} event={event} onClose={() => setOpen(false)} /> : null}
     </>
   );
@@ -50,7 +57,10 @@ function CorrectSheet({ context, event, onClose }: { context: VisitContext; even
     if (!moved && Object.keys(set).length === 0 && Object.keys(bad).length === 0) bad.form = 'Nothing was changed.';
     setProblems(bad);
     if (Object.keys(bad).length > 0) return;
-    const why = await record(timeStamp, { kind: 'correction', payload: { target: event.id, ...(moved ? { at } : {}), ...(Object.keys(set).length > 0 ? { set } : {}) } });
+    const why = await record(timeStamp, {
+      kind: 'correction',
+      payload: { target: event.id, ...(moved ? { at } : {}), ...(Object.keys(set).length > 0 ? { set } : {}) },
+    });
     if (!why) return onClose();
     const field = event.figures.find((f) => why.startsWith(`payload.${f.field}`))?.field;
     setProblems({ [field ?? 'form']: field ? why.slice(`payload.${field}`.length).trim() : why });
@@ -58,7 +68,15 @@ function CorrectSheet({ context, event, onClose }: { context: VisitContext; even
 
   return (
     <Sheet title={`Correct: ${event.label}`} onClose={onClose} hint="What it said before is kept in its history.">
-      <ShiftTime at={at} original={event.at} zone={context.zone} onChange={(t) => { setAt(t); setTyped(printClock(t, context.zone)); }} />
+      <ShiftTime
+        at={at}
+        original={event.at}
+        zone={context.zone}
+        onChange={(t) => {
+          setAt(t);
+          setTyped(printClock(t, context.zone));
+        }}
+      />
       <div className="mt-3">
         <FormField id="typed-time" label={`Or type the time there (${context.zone})`} error={problems.time}>
           <input
@@ -74,11 +92,27 @@ function CorrectSheet({ context, event, onClose }: { context: VisitContext; even
         </FormField>
         {event.figures.map((f) => (
           <FormField key={f.field} id={`figure-${f.field}`} label={f.label} error={problems[f.field]} hint="Empty is: not read">
-            <input {...fieldState(`figure-${f.field}`, problems[f.field])} inputMode="decimal" value={values[f.field] ?? ''} onChange={(e) => setValues({ ...values, [f.field]: e.target.value })} />
+            <input
+              {...fieldState(`figure-${f.field}`, problems[f.field])}
+              inputMode="decimal"
+              value={values[f.field] ?? ''}
+              onChange={(e) => setValues({ ...values, [f.field]: e.target.value })}
+            />
           </FormField>
         ))}
-        {problems.form ? <p role="alert" className="mb-2 text-sm font-semibold text-fault">{problems.form}</p> : null}
-        <button type="button" className="plate plate-next !min-h-[52px] w-full" disabled={busy || Boolean(problems.time)} onClick={(e) => void save(e.timeStamp)}>Keep the correction</button>
+        {problems.form ? (
+          <p role="alert" className="mb-2 text-sm font-semibold text-fault">
+            {problems.form}
+          </p>
+        ) : null}
+        <button
+          type="button"
+          className="plate plate-next !min-h-[52px] w-full"
+          disabled={busy || Boolean(problems.time)}
+          onClick={(e) => void save(e.timeStamp)}
+        >
+          Keep the correction
+        </button>
       </div>
     </Sheet>
   );

@@ -25,7 +25,9 @@ export function useRecordAfterwards(context: VisitContext) {
       const who = typeof asked === 'object' ? asked : readWho();
       if (!who || asked === 'signed_out') return 'Sign in again, then repeat this.';
       const store = await openPhoneStore(who.householdId, who.personId);
-      const [made] = await keepEvents(store, who, [{ ...draft, visitId: context.visitId, zone: context.zone, touch: touchTime(timeStamp), knownSeq: context.knownSeq }]);
+      const [made] = await keepEvents(store, who, [
+        { ...draft, visitId: context.visitId, zone: context.zone, touch: touchTime(timeStamp), knownSeq: context.knownSeq },
+      ]);
       const outcome = await sendOutbox(store);
       const kept = (await eventsOfVisit(store, context.visitId)).find((k) => k.event.id === made?.id);
       store.close();

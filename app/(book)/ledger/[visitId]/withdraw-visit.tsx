@@ -16,8 +16,14 @@ export function WithdrawVisit({ context, withdrawals }: { context: VisitContext;
   };
   return (
     <div className="no-print">
-      <button type="button" className="plate" disabled={busy} onClick={(e) => void press(e.timeStamp)}>{withdrawals.length > 0 ? 'Restore the visit' : 'Withdraw the visit'}</button>
-      {problem ? <p role="alert" className="mt-1 max-w-[260px] text-[13px] font-semibold text-fault">{problem}</p> : null}
+      <button type="button" className="plate" disabled={busy} onClick={(e) => void press(e.timeStamp)}>
+        {withdrawals.length > 0 ? 'Restore the visit' : 'Withdraw the visit'}
+      </button>
+      {problem ? (
+        <p role="alert" className="mt-1 max-w-[260px] text-[13px] font-semibold text-fault">
+          {problem}
+        </p>
+      ) : null}
     </div>
   );
 }

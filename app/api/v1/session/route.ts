@@ -19,7 +19,10 @@ export async function POST(request: Request): Promise<Response> {
   if (!form.success) return Response.json({ fields: fieldMessages(form.error) }, { status: 422 });
   const result = await signIn(form.data, addressOf(request));
   if (!result.ok && result.wait_s > 0) {
-    return Response.json({ error: `Too many tries. Wait ${Math.ceil(result.wait_s / 60)} min and try again.` }, { status: 429, headers: { 'retry-after': String(result.wait_s) } });
+    return Response.json(
+      { error: `Too many tries. Wait ${Math.ceil(result.wait_s / 60)} min and try again.` },
+      { status: 429, headers: { 'retry-after': String(result.wait_s) } },
+    );
   }
   if (!result.ok) return Response.json({ error: 'E-mail address and password do not fit.' }, { status: 401 });
   await setSessionCookie(result.who);

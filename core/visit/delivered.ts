@@ -1,6 +1,6 @@
 import Decimal from 'decimal.js';
 import { known, type Maybe, unknown } from '../units/known';
-import type { Attempt } from '../visit/attempts';
+import type { Attempt } from './attempts';
 
 /** The stall's last kWh of a session, decimal string; the car's figures are never mixed in. */
 export function sessionStallKWh(a: Attempt): string | undefined {

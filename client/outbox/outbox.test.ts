@@ -1,0 +1,145 @@
+import 'fake-indexeddb/auto';
+import { idOf, VISIT } from '@/core/visit/fixtures/story';
+
+// What a page has and a test does not.
+const memory = new Map<string, string>();
+Object.assign(globalThis, {
+  localStorage: {
+    getItem: (k: string) => memory.get(k) ?? null,
+    setItem: (k: string, v: string) => memory.set(k, v),
+    removeItem: (k: string) => memory.delete(k),
+  },
+});
+
+import { type EventDraft, eventsOfVisit, keepEvents } from '../store/keep-event';
+import { keepRecords, pullChanges } from '../store/keep-record';
+import { clearSentData, openPhoneStore, type PhoneStore } from '../store/phone-store';
+import { backOffSeconds } from './outbox-loop';
+import { sendOutbox } from './send-outbox';
+
+const who = { householdId: idOf(1), personId: idOf(2), name: '', householdName: '', currency: 'EUR', zone: 'UTC', clockOffsetMs: 0 };
+const touch = (at: number) => ({ at, mono: at });
+const draft = (at: number, more: Partial<EventDraft> = {}): EventDraft => ({
+  visitId: VISIT,
+  kind: 'plugged',
+  payload: {},
+  zone: 'UTC',
+  touch: touch(at),
+  ...more,
+});
+
+/** A server in a function: answers each item, and remembers what it was sent. */
+function server(answer: (item: { type: string; event?: { id: string; personId: string }; record?: { id: string } }) => object = () => ({ status: 'taken' })) {
+  const sent: string[][] = [];
+  globalThis.fetch = (async (_url: string, init: { body: string }) => {
+    const { items } = JSON.parse(init.body);
+    sent.push(items.map((i: { event?: { id: string }; record?: { id: string } }) => (i.event ?? i.record)?.id));
+    return {
+      ok: true,
+      status: 200,
+      json: async () => ({
+        results: items.map((i: never) => ({ id: ((i as { event?: { id: string } }).event ?? (i as { record: { id: string } }).record).id, ...answer(i) })),
+      }),
+    };
+  }) as never;
+  return sent;
+}
+const away = () => {
+  globalThis.fetch = (async () => {
+    throw new TypeError('no network');
+  }) as never;
+};
+
+let store: PhoneStore;
+let person = 100;
+beforeEach(async () => {
+  store = await openPhoneStore(who.householdId, idOf(++person));
+});
+afterEach(() => store.close());
+
+describe('keeping on the phone', () => {
+  it('gives each event the next seq of its visit, inside the store', async () => {
+    const made = (await Promise.all([keepEvents(store, who, [draft(1), draft(2)]), keepEvents(store, who, [draft(3)])])).flat();
+    expect(made.map((e) => e.seq).sort()).toEqual([1, 2, 3]);
+    expect(await store.count('outbox')).toBe(3);
+  });
+  it('goes on from the seq known from elsewhere', async () => {
+    const [e] = await keepEvents(store, who, [draft(1, { knownSeq: 17 })]);
+    expect(e?.seq).toBe(18);
+  });
+});
+
+describe('the outbox', () => {
+  it('sends in order, records before the events that name them, and empties', async () => {
+    await keepRecords(store, [{ type: 'network', id: idOf(30), baseRev: 0, fields: { name: 'Otterbrook' } }]);
+    const [a, b] = await keepEvents(store, who, [draft(1), draft(2)]);
+    const sent = server();
+    expect(await sendOutbox(store)).toBe('sent');
+    expect(sent).toEqual([[idOf(30), a?.id, b?.id]]);
+    expect(await store.count('outbox')).toBe(0);
+    expect((await eventsOfVisit(store, VISIT)).map((k) => k.state)).toEqual(['sent', 'sent']);
+  });
+  it('keeps everything while the server is away, and sends it once it is back', async () => {
+    await keepEvents(store, who, [draft(1)]);
+    away();
+    expect(await sendOutbox(store)).toBe('unreachable');
+    expect(await store.count('outbox')).toBe(1);
+    server(() => ({ status: 'already' }));
+    expect(await sendOutbox(store)).toBe('sent');
+    expect(await store.count('outbox')).toBe(0);
+  });
+  it('pauses at 401 and keeps everything', async () => {
+    await keepEvents(store, who, [draft(1)]);
+    globalThis.fetch = (async () => ({ ok: false, status: 401 })) as never;
+    expect(await sendOutbox(store)).toBe('signed_out');
+    expect(await store.count('outbox')).toBe(1);
+  });
+  it('a refused event stays on the phone with its reason, and holds nothing up', async () => {
+    const [bad, good] = await keepEvents(store, who, [draft(1), draft(2)]);
+    server((i) => (i.event?.id === bad?.id ? { status: 'refused', path: 'payload.kWh', reason: 'must not be negative' } : { status: 'taken' }));
+    expect(await sendOutbox(store)).toBe('sent');
+    const kept = new Map((await eventsOfVisit(store, VISIT)).map((k) => [k.event.id, k]));
+    expect(kept.get(bad!.id)).toMatchObject({ state: 'refused', path: 'payload.kWh', reason: 'must not be negative' });
+    expect(kept.get(good!.id)?.state).toBe('sent');
+  });
+  it('what another person recorded waits for them', async () => {
+    await keepEvents(store, who, [draft(1)]);
+    const sent = server(() => ({ status: 'refused', code: 'other_person' }));
+    expect(await sendOutbox(store)).toBe('sent');
+    expect(sent).toHaveLength(1);
+    expect(await store.count('outbox')).toBe(1);
+  });
+  it('sends long outboxes in batches', async () => {
+    await keepEvents(
+      store,
+      who,
+      Array.from({ length: 230 }, (_, i) => draft(i)),
+    );
+    const sent = server();
+    await sendOutbox(store);
+    expect(sent.map((s) => s.length)).toEqual([100, 100, 30]);
+  });
+  it('waits twice as long after each failure, a minute at most', () => expect([1, 2, 3, 7, 20].map(backOffSeconds)).toEqual([1, 2, 4, 60, 60]));
+});
+
+describe('the phone’s copy', () => {
+  it('takes changes, but not over what is still to be sent', async () => {
+    await keepRecords(store, [{ type: 'network', id: idOf(30), baseRev: 0, fields: { name: 'mine' } }]);
+    globalThis.fetch = (async () => ({
+      ok: true,
+      json: async () => ({ rev: 9, records: [30, 31].map((n) => ({ type: 'network', id: idOf(n), rev: 9, archived: false, fields: { name: 'theirs' } })) }),
+    })) as never;
+    expect(await pullChanges(store)).toBe(true);
+    expect((await store.getAll('record')).map((r) => (r.fields as { name: string }).name)).toEqual(['mine', 'theirs']);
+    expect(await store.get('meta', 'rev')).toBe(9);
+  });
+  it('signing out clears what is sent and read, never what waits', async () => {
+    await keepEvents(store, who, [draft(1)]);
+    server();
+    await sendOutbox(store);
+    await keepEvents(store, who, [draft(2)]);
+    await clearSentData(store);
+    expect((await eventsOfVisit(store, VISIT)).map((k) => k.state)).toEqual(['kept']);
+    expect(await store.count('outbox')).toBe(1);
+  });
+});

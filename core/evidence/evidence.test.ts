@@ -1,0 +1,45 @@
+import binomial from './fixtures/binomial-interval.json';
+import quantiles from './fixtures/quantile.json';
+import { quantile } from './quantile';
+import { wilsonInterval } from './wilson';
+
+describe('Wilson’s interval', () => {
+  // R. G. Newcombe, Two-sided confidence intervals for the single proportion, Statistics in Medicine 17 (1998),
+  // table I, method 3 (score without continuity correction); quoted from memory.
+  it.each([
+    [81, 263, 0.2553, 0.3662],
+    [15, 148, 0.0624, 0.1605],
+    [0, 20, 0, 0.1611],
+    [1, 29, 0.0061, 0.1718],
+  ])('Newcombe’s %i of %i', (k, n, lo, hi) => {
+    const [a, b] = wilsonInterval(k, n);
+    expect(a).toBeCloseTo(lo, 4);
+    expect(b).toBeCloseTo(hi, 4);
+  });
+  // Fixture: R 4.2.2, prop.test without continuity correction.
+  it.each(binomial.cases.map((c) => [`${c.k} of ${c.n}`, c] as const))('R: %s', (_name, c) => {
+    const got = [...wilsonInterval(c.k, c.n), ...wilsonInterval(c.k, c.n, '0.90')];
+    for (const [i, want] of [...c.wilson95, ...c.wilson90].entries()) expect(Math.abs((got[i] as number) - want)).toBeLessThanOrEqual(binomial.tolerance);
+  });
+  it('has exact ends and refuses what is no share', () => {
+    expect(wilsonInterval(0, 5)[0]).toBe(0);
+    expect(wilsonInterval(5, 5)[1]).toBe(1);
+    expect(() => wilsonInterval(0, 0)).toThrow(RangeError);
+    expect(() => wilsonInterval(6, 5)).toThrow(RangeError);
+  });
+});
+
+describe('quantiles of type 7', () => {
+  // Fixture: R 4.2.2, quantile(type = 7).
+  it.each(quantiles.cases.map((c) => [c.label ?? c.x.join(' '), c] as const))('R: %s', (_name, c) => {
+    for (const [i, p] of quantiles.probs.entries()) expect(quantile(c.x, p)).toBeCloseTo(c.quantiles[i] as number, 9);
+  });
+  it('never is beyond every time', () => {
+    const never = Number.POSITIVE_INFINITY;
+    expect(quantile([10, 20, never], 0.5)).toBe(20);
+    expect(quantile([10, 20, never, never], 0.5)).toBe(never);
+    expect(quantile([10, never, never], 0.5)).toBe(never);
+    expect(quantile([never], 0.5)).toBe(never);
+  });
+  it('refuses an empty sample', () => expect(() => quantile([], 0.5)).toThrow(RangeError));
+});

@@ -1,0 +1,51 @@
+import { printMoney, printPerKWh, toMinor } from './money';
+import { printAgo, printCount, printDuration, printKWh, printStopwatch } from './print';
+import { isZone, localMonth, printClock, printDay, printMonth } from './zoned';
+
+describe('durations', () => {
+  it.each([
+    [0, '0.0 s'],
+    [33.4, '33.4 s'],
+    [59.94, '59.9 s'],
+    [59.96, '1:00'],
+    [60, '1:00'],
+    [468, '7:48'],
+    [3080, '51:20'],
+    [3723, '1:02:03'],
+    [-20, '\u221220.0 s'],
+    [-0.01, '0.0 s'],
+  ])('%d s is %s', (s, text) => expect(printDuration(s)).toBe(text));
+  it.each([
+    [0, '0:00.0'],
+    [27.46, '0:27.4'],
+    [60, '1:00.0'],
+    [599.99, '9:59.9'],
+    [3600, '1:00:00'],
+  ])('a running clock at %d s shows %s', (s, text) => expect(printStopwatch(s)).toBe(text));
+  it('ages are coarse', () => expect([printAgo(10), printAgo(125), printAgo(8000)]).toEqual(['just now', '2 min ago', '2 h ago']));
+});
+
+describe('figures', () => {
+  it('energy has one decimal, rounded half up from the decimal text', () =>
+    expect([printKWh('40.55'), printKWh('40.549'), printKWh(0)]).toEqual(['40.6 kWh', '40.5 kWh', '0.0 kWh']));
+  it('counts agree with their noun', () => expect([printCount(1, 'visit'), printCount(2, 'visit')]).toEqual(['1 visit', '2 visits']));
+  it('money is in the currency’s own form and minor unit (ISO 4217)', () => {
+    expect([printMoney('24.165', 'EUR'), printMoney('1234.5', 'GBP'), printMoney('1200.4', 'JPY')]).toEqual(['€24.17', '£1,234.50', '¥1,200']);
+    expect(toMinor('2.675', 'EUR')).toBe('2.68');
+  });
+  it('a price per kWh has three decimals', () => expect(printPerKWh('0.5824', 'EUR')).toBe('€0.582'));
+});
+
+describe('times of day', () => {
+  // European summer time ends on the last Sunday of October at 01:00 UTC (Directive 2000/84/EC).
+  it('follow the site’s zone over the change of the clocks', () => {
+    expect(printClock(Date.parse('2025-10-26T00:59:59Z'), 'Europe/Ljubljana')).toBe('02:59:59');
+    expect(printClock(Date.parse('2025-10-26T01:00:00Z'), 'Europe/Ljubljana')).toBe('02:00:00');
+  });
+  it('months are local: New Year comes earlier in the east', () => {
+    const t = Date.parse('2025-12-31T23:30:00Z');
+    expect([localMonth(t, 'Europe/Ljubljana'), localMonth(t, 'UTC')]).toEqual(['2026-01', '2025-12']);
+  });
+  it('months have three letters', () => expect([printMonth('2025-09'), printDay(Date.parse('2025-09-22T12:00:00Z'), 'UTC')]).toEqual(['Sep 2025', '22 Sep']));
+  it('know a zone from a word', () => expect([isZone('Europe/Vienna'), isZone('Atlantis/Centre')]).toEqual([true, false]));
+});

@@ -1,0 +1,64 @@
+import fc from 'fast-check';
+import { checkEvent } from './check-event';
+import { IN, KW, SITE, STALL_A, story, T0 } from './fixtures/story';
+import { KINDS } from './kinds';
+import { PAYLOADS } from './payloads';
+
+const NOW = T0 + 60_000;
+const event = (kind: string, payload: unknown, more: Record<string, unknown> = {}) => ({ ...story(IN)[0], kind, payload, ...more });
+const refusal = (raw: unknown) => {
+  const r = checkEvent(raw, NOW);
+  return r.ok ? null : `${r.path}: ${r.reason}`;
+};
+
+describe('an event from outside', () => {
+  it('is taken as it is, with nothing else on it', () => {
+    const [good] = story(IN);
+    const r = checkEvent({ ...good, extra: 'dropped' }, NOW);
+    expect(r).toEqual({ ok: true, event: good, newer: false });
+  });
+  it('every known kind has a schema', () => expect(Object.keys(PAYLOADS).sort()).toEqual([...KINDS].sort()));
+  it.each([
+    ['a reading below zero', event('reading', { screen: 'stall', kWh: '-3' }), 'payload.kWh: must not be negative'],
+    ['140 per cent', event('reading', { screen: 'stall', socPct: 140 }), 'payload.socPct: must be at most 100 %'],
+    ['kWh as a number', event('reading', { screen: 'stall', kWh: 3.2 }), 'payload.kWh: must be a decimal number in quotes'],
+    ['an unknown screen', event('reading', { screen: 'sky' }), 'payload.screen: is missing or not understood'],
+    ['a site that is no id', event('pulled_in', { siteId: 'Vrba' }), 'payload.siteId: must be a UUID in lower case'],
+    ['an id in capitals', event('pulled_in', { siteId: SITE }, { id: SITE.replace('7', 'A') }), 'id: must be a UUID in lower case'],
+    ['the far future', event('pulled_in', { siteId: SITE }, { at: NOW + 49 * 3600_000 }), 'at: is more than 48 hours in the future'],
+    ['a time that is text', event('pulled_in', { siteId: SITE }, { at: 'now' }), 'at: must be a time in UTC milliseconds'],
+    ['a zone nobody knows', event('pulled_in', { siteId: SITE }, { zone: 'Europe/Vrba' }), 'zone: is not a known time zone'],
+    ['a missing household', event('pulled_in', { siteId: SITE }, { householdId: undefined }), 'householdId: is missing or not understood'],
+    [
+      'a card number in a note',
+      event('note', { text: 'paid with 4111 1111 1111 1111' }),
+      'payload.text: This looks like a payment card number. Card numbers are never kept here.',
+    ],
+    ['no event at all', 'hello', 'event: is missing or not understood'],
+  ])('%s is refused with path and reason', (_what, raw, want) => expect(refusal(raw)).toBe(want));
+  it('up to 48 hours ahead is taken: clocks are wrong', () => expect(refusal(event('pulled_in', { siteId: SITE }, { at: NOW + 47 * 3600_000 }))).toBeNull());
+  it('of an unknown kind or a newer version is kept up to 8 kB', () => {
+    expect(checkEvent(event('hologram', { any: 'thing' }), NOW)).toMatchObject({ ok: true, newer: true });
+    expect(checkEvent(event('power_seen', { colour: 'new' }, { v: 2 }), NOW)).toMatchObject({ ok: true, newer: true });
+    expect(refusal(event('hologram', { text: 'ü'.repeat(4200) }))).toBe('payload: is larger than 8 kB');
+  });
+  it('nested beyond all sense is refused, not fallen over', () => {
+    let deep: unknown = 0;
+    for (let i = 0; i < 50_000; i++) deep = [deep];
+    expect(refusal(event('power_seen', { ...KW, deep }))).toBe('payload: is nested too deeply');
+    expect(refusal(event('power_seen', { ...KW, long: 'x'.repeat(70_000) }))).toBe('payload: is larger than 64 kB');
+  });
+  it('fields of a known kind that this version does not know are kept', () => {
+    const r = checkEvent(event('power_seen', { ...KW, shade: 'blue' }), NOW);
+    expect(r.ok && r.event.payload.shade).toBe('blue');
+  });
+  it('whatever it is, never throws', () => {
+    fc.assert(
+      fc.property(fc.jsonValue(), fc.constantFrom(...KINDS, 'x'), (junk, kind) => {
+        expect(checkEvent(junk, NOW).ok).toBe(false);
+        expect(typeof checkEvent(event(kind, junk), NOW).ok).toBe('boolean');
+      }),
+      { seed: 3, numRuns: 500 },
+    );
+  });
+});

@@ -1,0 +1,153 @@
+import Decimal from 'decimal.js';
+import fc from 'fast-check';
+import { deriveVisit } from './derive';
+import type { StoredEvent } from './event';
+import { APP, CARD, HOUSEHOLD, idOf, KW, PERSON, PHONE, SECOND_PHONE, SITE, STALL_A, STALL_B, T0, VISIT } from './fixtures/story';
+import { payloadProblem } from './payloads';
+
+/** Any run of events two phones could make, sensible or not. */
+const step = fc.record({
+  kind: fc.constantFrom(
+    ['stall_chosen', { stallId: STALL_A }],
+    ['stall_chosen', { stallId: STALL_B }],
+    ['first_act', { what: 'handle' }],
+    ['plugged', {}],
+    ['means_shown', CARD],
+    ['means_shown', APP],
+    ['means_refused', CARD],
+    ['means_accepted', CARD],
+    ['claimed', { by: 'screen' }],
+    ['power_seen', KW],
+    ['power_seen', { ...KW, late: true }],
+    ['reading', { screen: 'stall', kW: 50, kWh: '3.2' }],
+    ['reading', { screen: 'car', socPct: 40 }],
+    ['fault', { code: 'start_error', side: 'network' }],
+    ['fault', { code: 'derated', side: 'network' }],
+    ['fault', { code: 'card_refused', side: 'payment' }],
+    ['stop_asked', { by: 'button' }],
+    ['power_gone', {}],
+    ['power_gone', { why: 'asked' }],
+    ['change', { what: 'paused' }],
+    ['change', { what: 'resumed' }],
+    ['unplugged', {}],
+    ['queue_joined', {}],
+    ['stall_free', {}],
+    ['pulled_out', { reason: 'enough' }],
+    ['pulled_out', { reason: 'gave_up' }],
+    ['bill', { sessions: [], amount: '4.10', currency: 'EUR', kWh: '6.3', state: 'charged' }],
+  ),
+  gap: fc.integer({ min: -4000, max: 90_000 }),
+  phone: fc.constantFrom(PHONE, SECOND_PHONE),
+  awake: fc.boolean(),
+  life: fc.constantFrom(idOf(70), idOf(71)),
+  target: fc.option(fc.nat(30)),
+  withdraws: fc.boolean(),
+});
+
+const visits = fc.array(step, { maxLength: 30 }).map((steps): StoredEvent[] => {
+  let at = T0;
+  const seq = new Map<string, number>();
+  const first: StoredEvent = {
+    id: idOf(100),
+    householdId: HOUSEHOLD,
+    personId: PERSON,
+    visitId: VISIT,
+    kind: 'pulled_in',
+    v: 1,
+    at,
+    precision: 'ms',
+    zone: 'Europe/Ljubljana',
+    deviceId: PHONE,
+    life: idOf(70),
+    mono: 1000,
+    awake: true,
+    seq: 1,
+    origin: 'tap',
+    role: 'recorder',
+    payload: { siteId: SITE },
+  };
+  seq.set(PHONE, 1);
+  return [
+    first,
+    ...steps.map((s, i): StoredEvent => {
+      at += s.gap;
+      const n = (seq.get(s.phone) ?? 0) + 1;
+      seq.set(s.phone, n);
+      const target = s.target === null ? null : idOf(100 + s.target);
+      const [kind, payload] = target === null ? s.kind : s.withdraws ? ['withdrawal', { target }] : ['correction', { target, at: at - 7000 }];
+      return {
+        ...first,
+        id: idOf(101 + i),
+        kind: kind as string,
+        payload: payload as Record<string, unknown>,
+        at,
+        mono: 1000 + i * 777,
+        awake: s.awake,
+        seq: n,
+        deviceId: s.phone,
+        life: s.life,
+      };
+    }),
+  ];
+});
+
+const derive = (events: StoredEvent[]) => deriveVisit(VISIT, events, payloadProblem);
+const text = (events: StoredEvent[]) => JSON.stringify(derive(events), (_k, v) => (v instanceof Map ? [...v].sort() : v));
+
+describe('whatever is recorded', () => {
+  it('any order and any duplication of deliveries give the same visit', () => {
+    fc.assert(
+      fc.property(visits, fc.infiniteStream(fc.nat()), (events, stream) => {
+        const shuffled = events
+          .map((e) => ({ e, k: stream.next().value as number }))
+          .sort((a, b) => a.k - b.k)
+          .map(({ e }) => e);
+        const doubled = shuffled.flatMap((e) => ((stream.next().value as number) % 3 === 0 ? [e, structuredClone(e)] : [e]));
+        expect(text(doubled)).toBe(text(events));
+      }),
+      { seed: 20251014, numRuns: 400 },
+    );
+  });
+
+  it('no known duration is negative but the signed gap, and no figure is NaN', () => {
+    fc.assert(
+      fc.property(visits, (events) => {
+        const v = derive(events);
+        for (const times of [v.times, ...v.attempts.map((a) => a.times)]) {
+          for (const [name, t] of Object.entries(times)) {
+            if (!t.known) expect(t.why).not.toBe('');
+            else {
+              expect(Number.isFinite(t.s)).toBe(true);
+              if (name !== 'plugCardGap') expect(t.s).toBeGreaterThanOrEqual(0);
+            }
+          }
+        }
+      }),
+      { seed: 7, numRuns: 300 },
+    );
+  });
+
+  it('the tape has no gap, no overlap and no negative stretch', () => {
+    fc.assert(
+      fc.property(visits, (events) => {
+        const { tape } = derive(events);
+        tape.forEach((s, i) => {
+          expect(s.to).toBeGreaterThan(s.from);
+          if (i > 0) expect(s.from).toBe(tape[i - 1]?.to);
+        });
+      }),
+      { seed: 8, numRuns: 300 },
+    );
+  });
+
+  it('attempts are numbered from one and what is paid is the sum of the bills', () => {
+    fc.assert(
+      fc.property(visits, (events) => {
+        const v = derive(events);
+        expect(v.attempts.map((a) => a.n)).toEqual(v.attempts.map((_, i) => i + 1));
+        if (v.paid.known) expect(v.paid.value.amount).toBe(v.bills.reduce((s, b) => s.plus(b.payload.amount), new Decimal(0)).toString());
+      }),
+      { seed: 9, numRuns: 200 },
+    );
+  });
+});

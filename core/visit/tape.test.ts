@@ -1,0 +1,130 @@
+import { deriveVisit } from './derive';
+import { describeEnd, describeStart } from './describe-visit';
+import { CARD, IN, KW, STALL_A, STALL_B, type Step, story, T0, VISIT } from './fixtures/story';
+import { nextAct } from './next-act';
+import { payloadProblem } from './payloads';
+import { powerProfile } from './power-profile';
+import { thinTape } from './tape';
+
+const visit = (...steps: Step[]) => deriveVisit(VISIT, story(IN, ...steps), payloadProblem);
+const kinds = (...steps: Step[]) => visit(...steps).tape.map((s) => [s.kind, (s.from - T0) / 1000, (s.to - T0) / 1000]);
+const START: Step[] = [
+  [30, 'stall_chosen', { stallId: STALL_A }],
+  [40, 'plugged'],
+  [50, 'means_shown', CARD],
+];
+
+describe('the tape', () => {
+  it('of a clean visit', () => {
+    expect(
+      kinds(...START, [80, 'power_seen', KW], [880, 'stop_asked', { by: 'button' }], [1000, 'unplugged'], [1060, 'pulled_out', { reason: 'enough' }]),
+    ).toEqual([
+      ['bare', 0, 40],
+      ['handshake', 40, 80],
+      ['energy', 80, 880],
+      ['idle', 880, 1000],
+      ['bare', 1000, 1060],
+    ]);
+  });
+  it('of a failure, then another stall', () => {
+    expect(kinds(...START, [90, 'fault', { code: 'start_error', side: 'network' }], [300, 'stall_chosen', { stallId: STALL_B }], [320, 'plugged'])).toEqual([
+      ['bare', 0, 40],
+      ['handshake', 40, 90],
+      ['fault', 90, 300],
+      ['bare', 300, 320],
+    ]);
+  });
+  it('of a queue given up', () => {
+    expect(kinds([20, 'queue_joined'], [600, 'stall_free'], [620, 'pulled_out', { reason: 'queue' }])).toEqual([
+      ['bare', 0, 20],
+      ['queue', 20, 600],
+      ['bare', 600, 620],
+    ]);
+  });
+  it('a bill days later does not lengthen it', () => {
+    const v = visit(
+      ...START,
+      [60, 'pulled_out', { reason: 'called_away' }],
+      [90_000, 'bill', { sessions: [], amount: '1', currency: 'EUR', state: 'charged' }],
+    );
+    expect(v.tape.at(-1)?.to).toBe(T0 + 60_000);
+  });
+  it('thins to kinds and whole seconds', () => {
+    expect(thinTape(visit(...START, [80.4, 'power_seen', KW], [880, 'stop_asked', { by: 'button' }]).tape)).toEqual([
+      ['bare', 40],
+      ['handshake', 40],
+      ['energy', 800],
+    ]);
+  });
+});
+
+describe('the outline of the energy', () => {
+  const segment = { kind: 'energy' as const, from: 0, to: 100 };
+  it('is held level before the first reading and after the last', () => {
+    expect(
+      powerProfile({
+        ...segment,
+        kW: [
+          { t: 20, kW: 90 },
+          { t: 60, kW: 70 },
+        ],
+      }),
+    ).toEqual([
+      { t: 0, kW: 90 },
+      { t: 20, kW: 90 },
+      { t: 60, kW: 70 },
+      { t: 100, kW: 70 },
+    ]);
+  });
+  it('is nothing where no kW was read', () => expect(powerProfile(segment)).toEqual([]));
+  it('after a pause goes on from the reading before', () =>
+    expect(powerProfile({ ...segment, from: 50, kW: [{ t: 20, kW: 90 }] })).toEqual([
+      { t: 50, kW: 90 },
+      { t: 100, kW: 90 },
+    ]));
+});
+
+describe('the yellow pad proposes', () => {
+  const proposed = (...steps: Step[]) => nextAct(visit(...steps), false);
+  it('one act after the other through a clean visit', () => {
+    const clean: Step[] = [
+      ...START,
+      [80, 'power_seen', KW],
+      [880, 'stop_asked', { by: 'button' }],
+      [1000, 'unplugged'],
+      [1060, 'pulled_out', { reason: 'enough' }],
+      [1100, 'bill', { sessions: [], amount: '9', currency: 'EUR', state: 'charged' }],
+    ];
+    expect(clean.map((_, i) => proposed(...clean.slice(0, i)))).toEqual([
+      'choose_stall',
+      'plugged',
+      'means_shown',
+      'power_seen',
+      'reading',
+      'unplugged',
+      'pulled_out',
+      'bill',
+    ]);
+    expect(proposed(...clean)).toBe('done');
+  });
+  it('power at once when the car is the means', () => expect(nextAct(visit(...START.slice(0, 2)), true)).toBe('power_seen'));
+  it('the card again after a refusal', () => expect(proposed(...START, [60, 'means_refused', CARD])).toBe('means_shown'));
+  it('the plug at the next stall', () =>
+    expect(proposed(...START, [90, 'fault', { code: 'start_error', side: 'network' }], [120, 'stall_chosen', { stallId: STALL_B }])).toBe('plugged'));
+  it('no bill for a visit without a charge', () => expect(proposed([60, 'pulled_out', { reason: 'queue' }])).toBe('done'));
+});
+
+describe('what a list row says', () => {
+  it.each([
+    [{ attempts: 0, failed: 0, handshake_s: null, handshakeBound: null }, 'no attempt'],
+    [{ attempts: 1, failed: 0, handshake_s: 12.04, handshakeBound: 'exact' }, 'first try, 12.0 s handshake'],
+    [{ attempts: 1, failed: 0, handshake_s: 240, handshakeBound: 'at_most' }, 'first try, at most 4:00 handshake'],
+    [{ attempts: 3, failed: 2, handshake_s: 33.4, handshakeBound: 'exact' }, '3 attempts, 33.4 s handshake'],
+    [{ attempts: 1, failed: 1, handshake_s: null, handshakeBound: null }, '1 attempt failed'],
+  ])('%j: %s', (v, text) => expect(describeStart(v)).toBe(text));
+  it('of the end', () => {
+    expect(describeEnd({ state: 'over', ended: 'none', leftReason: 'gave_up' })).toBe('gave up');
+    expect(describeEnd({ state: 'left_open', ended: 'open', leftReason: null })).toBe('left open');
+    expect(describeEnd({ state: 'over', ended: 'charge', leftReason: 'enough' })).toBe('');
+  });
+});

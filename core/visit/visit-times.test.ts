@@ -1,0 +1,289 @@
+import { deriveVisit } from './derive';
+import type { StoredEvent } from './event';
+import { APP, CARD, IN, KW, STALL_A, STALL_B, type Step, story, T0, VISIT } from './fixtures/story';
+import { payloadProblem } from './payloads';
+
+const derive = (events: StoredEvent[]) => deriveVisit(VISIT, events, payloadProblem);
+const visit = (...steps: Step[]) => derive(story(IN, [5, 'stall_chosen', { stallId: STALL_A }], ...steps));
+const s = (t: { known: boolean }) => (t.known ? (t as unknown as { s: number }).s : (t as unknown as { why: string }).why);
+
+// The rules under test are those of docs/definitions.md, "Times".
+describe('handshake', () => {
+  it('runs from the later of plug and means', () => {
+    expect(s(visit([10, 'plugged'], [20, 'means_shown', CARD], [53.4, 'power_seen', KW]).attempts[0]!.times.handshake)).toBeCloseTo(33.4, 9);
+    expect(s(visit([10, 'means_shown', CARD], [30, 'plugged'], [50, 'power_seen', KW]).attempts[0]!.times.handshake)).toBe(20);
+  });
+  it('from the last showing before acceptance: five swipes do not look quick, means to power counts from the first', () => {
+    const [a] = visit(
+      [10, 'plugged'],
+      [20, 'means_shown', CARD],
+      [26, 'means_refused', CARD],
+      [30, 'means_shown', CARD],
+      [36, 'means_accepted', CARD],
+      [40, 'means_shown', CARD],
+      [60, 'power_seen', KW],
+    ).attempts;
+    expect(s(a!.times.handshake)).toBe(30);
+    expect(s(a!.times.meansToPower)).toBe(40);
+    expect(a!.shows).toHaveLength(3);
+  });
+  it('from the plug alone when the car is the means', () => {
+    const [a] = visit([10, 'plugged'], [20, 'means_accepted', { meansKind: 'autocharge' }], [42, 'power_seen', KW]).attempts;
+    expect(s(a!.times.handshake)).toBe(32);
+  });
+  it('from the press of start in the app', () => {
+    expect(s(visit([10, 'plugged'], [40, 'means_shown', APP], [70, 'power_seen', KW]).attempts[0]!.times.handshake)).toBe(30);
+  });
+  it('is unknown, with the reason, when an end is missing', () => {
+    expect(s(visit([20, 'means_shown', CARD], [50, 'power_seen', KW]).attempts[0]!.times.handshake)).toBe('plugging in was not recorded');
+    expect(s(visit([20, 'plugged'], [50, 'power_seen', KW]).attempts[0]!.times.handshake)).toBe('the means was not recorded');
+    expect(s(visit([10, 'plugged'], [20, 'means_shown', CARD]).attempts[0]!.times.handshake)).toBe('no power was seen');
+  });
+  it('is at most when power was seen late', () => {
+    expect(visit([10, 'plugged'], [20, 'means_shown', CARD], [260, 'power_seen', { ...KW, late: true }]).attempts[0]!.times.handshake).toMatchObject({
+      s: 240,
+      bound: 'at_most',
+    });
+  });
+  it('keeps the precision of both ends', () => {
+    const v = derive(
+      story(
+        IN,
+        [5, 'stall_chosen', { stallId: STALL_A }],
+        [10, 'plugged', {}, { precision: 's', origin: 'typed' }],
+        [20, 'means_shown', CARD, { precision: 's', origin: 'typed' }],
+        [50, 'power_seen', KW, { precision: 's', origin: 'typed' }],
+      ),
+    );
+    expect(v.attempts[0]!.times.handshake).toMatchObject({ s: 30, pm_s: 1 });
+  });
+  it('is unknown when only the day is known', () => {
+    const v = derive(
+      story(
+        IN,
+        [5, 'stall_chosen', { stallId: STALL_A }],
+        [10, 'plugged'],
+        [20, 'means_shown', CARD, { precision: 'day', origin: 'typed' }],
+        [50, 'power_seen', KW],
+      ),
+    );
+    expect(s(v.attempts[0]!.times.handshake)).toBe('only the day is known');
+  });
+});
+
+describe('the other times of an attempt', () => {
+  const [a] = visit(
+    [8, 'first_act', { what: 'handle' }],
+    [10, 'plugged'],
+    [16, 'means_shown', CARD],
+    [24, 'means_accepted', CARD],
+    [50, 'power_seen', KW],
+  ).attempts;
+  it.each([
+    ['authorisation', 8],
+    ['setUp', 26],
+    ['plugToPower', 40],
+    ['meansToPower', 34],
+    ['handsOn', 42],
+    ['plugCardGap', 6],
+  ] as const)('%s', (name, seconds) => expect(s(a!.times[name])).toBe(seconds));
+  it('the plug–card gap is negative when the card came first', () => {
+    expect(s(visit([10, 'means_shown', CARD], [30, 'plugged'], [50, 'power_seen', KW]).attempts[0]!.times.plugCardGap)).toBe(-20);
+  });
+});
+
+describe('times of the visit', () => {
+  const whole: Step[] = [
+    [60, 'plugged'],
+    [70, 'means_shown', CARD],
+    [100, 'power_seen', KW],
+    [1300, 'stop_asked', { by: 'button' }],
+    [1310, 'power_gone', {}],
+    [1500, 'unplugged'],
+    [1560, 'pulled_out', { reason: 'enough' }],
+  ];
+  it('adds up: visit = overhead + charging', () => {
+    const t = visit(...whole).times;
+    expect([s(t.visit), s(t.charging), s(t.overhead), s(t.idle), s(t.arrivalToPower), s(t.lost)]).toEqual([1560, 1210, 350, 190, 100, 0]);
+  });
+  it('what needs the pulling out is unknown while it is missing', () => {
+    const t = visit(...whole.slice(0, -1)).times;
+    expect([s(t.visit), s(t.overhead)]).toEqual(Array(2).fill('still there, or pulling out was not recorded'));
+    expect(s(t.idle)).toBe(190);
+  });
+  it('charging is a range when the end was noticed late', () => {
+    const t = visit(
+      [60, 'plugged'],
+      [70, 'means_shown', CARD],
+      [100, 'power_seen', KW],
+      [1900, 'power_gone', { why: 'unknown', notBefore: T0 + 1_600_000 }],
+      [1950, 'unplugged'],
+    ).attempts[0]!.times.charging;
+    expect(t).toMatchObject({ s: 1800, low_s: 1500, bound: 'at_most' });
+  });
+  it('unplugging alone does not say when power ended', () => {
+    expect(s(visit([60, 'plugged'], [70, 'means_shown', CARD], [100, 'power_seen', KW], [900, 'unplugged']).times.charging)).toBe(
+      'the end of the charge was not recorded',
+    );
+  });
+});
+
+describe('the queue', () => {
+  const queue = (...steps: Step[]) => s(derive(story(...steps)).times.queue);
+  it('runs from joining to a free stall', () => expect(queue(IN, [30, 'queue_joined'], [630, 'stall_free'])).toBe(600));
+  it('or from pulling in when none was free', () =>
+    expect(queue([0, 'pulled_in', { siteId: STALL_A, seen: { free: 0 } }], [420, 'stall_chosen', { stallId: STALL_A }])).toBe(420));
+  it('looking for a bay is not queueing', () => expect(queue(IN, [300, 'stall_chosen', { stallId: STALL_A }])).toBe('none recorded'));
+});
+
+describe('lost to faults', () => {
+  const fails = (at: number): Step[] => [
+    [at, 'plugged'],
+    [at + 5, 'means_shown', CARD],
+    [at + 50, 'fault', { code: 'start_error', side: 'network' }],
+  ];
+  it('runs from the first act of the first failed attempt to the first act of the one that gets power', () => {
+    const v = visit(
+      ...fails(20),
+      [200, 'stall_chosen', { stallId: STALL_B }],
+      ...fails(240),
+      [400, 'unplugged'],
+      [440, 'plugged'],
+      [446, 'means_shown', CARD],
+      [470, 'power_seen', KW],
+    );
+    expect(s(v.times.lost)).toBe(420);
+    expect(v.attempts.map((a) => a.outcome.kind)).toEqual(['failed', 'failed', 'power']);
+  });
+  it('to pulling out when none does', () => {
+    expect(s(visit(...fails(20), [500, 'pulled_out', { reason: 'gave_up' }]).times.lost)).toBe(480);
+  });
+  it('is unknown while neither is recorded', () => {
+    expect(s(visit(...fails(20)).times.lost)).toBe('the end of the lost time was not recorded');
+  });
+  it('a fault in the charge counts from the fault', () => {
+    const v = visit(
+      [10, 'plugged'],
+      [20, 'means_shown', CARD],
+      [50, 'power_seen', KW],
+      [500, 'fault', { code: 'stopped_by_itself', side: 'network' }],
+      [590, 'unplugged'],
+      [600, 'plugged'],
+      [610, 'means_shown', CARD],
+      [640, 'power_seen', KW],
+    );
+    expect(s(v.times.lost)).toBe(100);
+  });
+  it('faults that end nothing add nothing', () => {
+    expect(
+      s(visit([10, 'plugged'], [20, 'means_shown', CARD], [30, 'fault', { code: 'price_not_shown', side: 'network' }], [50, 'power_seen', KW]).times.lost),
+    ).toBe(0);
+  });
+  it('takes the queue inside it out', () => {
+    const v = visit(
+      ...fails(20),
+      [100, 'queue_joined'],
+      [300, 'stall_free'],
+      [310, 'stall_chosen', { stallId: STALL_B }],
+      [320, 'plugged'],
+      [330, 'means_shown', CARD],
+      [350, 'power_seen', KW],
+    );
+    expect(s(v.times.lost)).toBe(300 - 200);
+  });
+});
+
+describe('starts at the first try', () => {
+  const answer = (...steps: Step[]) => visit(...steps).firstTry.answer;
+  const start: Step[] = [
+    [10, 'plugged'],
+    [20, 'means_shown', CARD],
+  ];
+  it('yes with power, even when it dies later', () =>
+    expect(answer(...start, [50, 'power_seen', KW], [90, 'fault', { code: 'stopped_by_itself', side: 'network' }])).toBe('yes'));
+  it('no when attempt 1 failed: attempt 2 is never promoted', () =>
+    expect(
+      answer(
+        ...start,
+        [60, 'fault', { code: 'timed_out', side: 'network' }],
+        [70, 'unplugged'],
+        [80, 'plugged'],
+        [85, 'means_shown', CARD],
+        [100, 'power_seen', KW],
+      ),
+    ).toBe('no'));
+  it('no when given up', () => expect(answer(...start, [300, 'pulled_out', { reason: 'gave_up' }])).toBe('no'));
+  it('left out when only claimed or still open', () => {
+    expect(answer(...start, [40, 'claimed', { by: 'screen' }], [300, 'pulled_out', { reason: 'called_away' }])).toBe('left_out');
+    expect(answer(...start)).toBe('left_out');
+  });
+  it('yes when its bill has energy though nobody saw power', () => {
+    expect(
+      answer(
+        ...start,
+        [40, 'claimed', { by: 'screen' }],
+        [900, 'pulled_out', { reason: 'enough' }],
+        [990, 'bill', { sessions: [], amount: '8.00', currency: 'EUR', kWh: '14.2', state: 'charged' }],
+      ),
+    ).toBe('yes');
+  });
+  it('left out without an attempt', () => expect(answer([300, 'pulled_out', { reason: 'queue' }])).toBe('left_out'));
+});
+
+describe('energy and money of a visit', () => {
+  const charge: Step[] = [
+    [10, 'plugged'],
+    [20, 'means_shown', CARD],
+    [60, 'power_seen', KW],
+  ];
+  it('takes the stall’s last kWh over the charging time: 5.8 kWh in 7 min is about 50 kW', () => {
+    // Common practice, no source.
+    const v = visit(
+      ...charge,
+      [240, 'reading', { screen: 'stall', kWh: '2.4', kW: 49 }],
+      [479, 'reading', { screen: 'stall', kWh: '5.8', kW: 50 }],
+      [480, 'stop_asked', { by: 'button' }],
+    );
+    expect(v.delivered).toEqual({ known: true, value: '5.8' });
+    expect(v.average.known && v.average.value).toBeCloseTo(49.7, 1);
+    expect(v.peak).toEqual({ known: true, value: { kW: 50, screen: 'stall' } });
+  });
+  it('29 kWh in 29 min is 60 kW; 50 kWh at a mean of 86 kW takes just under 35 min', () => {
+    // Common practice, no source.
+    const v = visit(...charge, [60 + 29 * 60, 'reading', { screen: 'stall', kWh: '29' }], [60 + 29 * 60, 'stop_asked', { by: 'button' }]);
+    expect(v.average).toEqual({ known: true, value: 60 });
+    const w = visit(...charge, [60 + 34.88 * 60, 'reading', { screen: 'stall', kWh: '50' }], [60 + 34.88 * 60, 'stop_asked', { by: 'button' }]);
+    expect(w.average.known && Math.round(w.average.value)).toBe(86);
+  });
+  it('never mixes the car’s kWh in', () => {
+    const v = visit(...charge, [400, 'reading', { screen: 'car', kWh: '5.1' }], [480, 'stop_asked', { by: 'button' }]);
+    expect(v.delivered.known).toBe(false);
+  });
+  it('falls back on the bill’s kWh', () => {
+    const v = visit(
+      ...charge,
+      [480, 'stop_asked', { by: 'button' }],
+      [600, 'pulled_out', { reason: 'enough' }],
+      [700, 'bill', { sessions: [], amount: '3.77', currency: 'EUR', kWh: '5.8', state: 'charged' }],
+    );
+    expect(v.delivered).toEqual({ known: true, value: '5.8' });
+    // 5.8 kWh for 3.77 is 0.65 a kWh: common practice, no source.
+    expect(v.allIn).toEqual({ known: true, value: { perKWh: '0.65', currency: 'EUR' } });
+  });
+  it('29 kWh for 8.99 is 0.31 per kWh', () => {
+    // Common practice, no source.
+    const v = visit(
+      ...charge,
+      [1800, 'reading', { screen: 'stall', kWh: '29' }],
+      [1801, 'stop_asked', { by: 'button' }],
+      [1900, 'bill', { sessions: [], amount: '8.99', currency: 'EUR', state: 'charged' }],
+    );
+    expect(v.allIn.known && Number(v.allIn.value.perKWh).toFixed(2)).toBe('0.31');
+  });
+  it('adds bills in one currency, takes refunds off, and adds none across currencies', () => {
+    const bill = (at: number, amount: string, currency = 'EUR', state = 'charged'): Step => [at, 'bill', { sessions: [], amount, currency, state }];
+    expect(visit(...charge, bill(600, '10.10'), bill(700, '0.46')).paid).toEqual({ known: true, value: { amount: '10.56', currency: 'EUR' } });
+    expect(visit(...charge, bill(600, '10.10'), bill(700, '0.46', 'EUR', 'refunded')).paid).toMatchObject({ value: { amount: '9.64' } });
+    expect(visit(...charge, bill(600, '10.10'), bill(700, '3', 'CHF')).paid.known).toBe(false);
+  });
+});

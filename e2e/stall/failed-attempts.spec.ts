@@ -1,0 +1,101 @@
+import { expect, test } from '@playwright/test';
+import { addPlace, newHousehold } from '../hands/household';
+import { allSent, keptEvents, openStall, thumb } from '../hands/stall';
+
+test.beforeEach(async ({ page, baseURL }) => {
+  await newHousehold(page, baseURL as string);
+  await addPlace(page, baseURL as string, { network: 'Ferrywell', site: 'Logarnik East' });
+  await openStall(page);
+  await page.getByRole('button', { name: /Logarnik East/ }).tap();
+  await page.getByRole('button', { name: /^Stall 1/ }).tap();
+  await page.getByRole('button', { name: /^Pulled in/, disabled: false }).tap();
+});
+
+test('a visit with two failed attempts over two stalls', async ({ page }) => {
+  const hand = thumb(page);
+  await hand.pad(/^Plugged in/);
+  await hand.pad(/^Card shown/);
+  await hand.pad(/^Fault/);
+  await hand.sheet('Start error');
+  await hand.sheet('Stay at this stall');
+  await hand.pad(/^Unplugged/);
+  await hand.pad(/^Plugged in/);
+  await hand.pad(/^Card shown/);
+  await hand.pad(/^Fault/);
+  await hand.sheet('Waits for the car, times out');
+  await hand.sheet('Another stall');
+  await hand.sheet(/^Stall 2/);
+  await hand.pad(/^Plugged in/);
+  await hand.pad(/^Card shown/);
+  await hand.at(page.getByRole('button', { name: 'Accepted' }));
+  await hand.pad(/^I see power/);
+  await hand.pad(/^I pressed stop/);
+  await hand.pad(/^Power gone/);
+  await hand.pad(/^Unplugged/);
+  await hand.pad(/^Pulled out/);
+  await allSent(page, 18);
+  const events = (await keptEvents(page)).map((k) => k.event);
+  const at = (kind: string, n = 0) => (events.filter((e) => e.kind === kind)[n] as { at: number }).at;
+  const lost = (at('plugged', 2) - at('plugged', 0)) / 1000;
+
+  await page.getByRole('link', { name: 'Open its page' }).tap();
+  const fact = (name: string) => page.locator('dl > div').filter({ has: page.locator('dt', { hasText: new RegExp(`^${name}$`) }) });
+  await expect(fact('Attempts')).toContainText('3');
+  await expect(fact('Attempts')).toContainText('2 failed');
+  const text = lost < 59.95 ? `${(Math.round(lost * 10) / 10).toFixed(1)} s` : `1:0`;
+  await expect(fact('Lost to faults')).toContainText(text);
+  await expect(page.getByRole('heading', { name: /1\. Stall 1: failed \(start error\)/ })).toBeVisible();
+  await expect(page.getByRole('heading', { name: /2\. Stall 1: failed \(waits for the car, times out\)/ })).toBeVisible();
+  await expect(page.getByRole('heading', { name: /3\. Stall 2: power/ })).toBeVisible();
+  await page.goto('/compare');
+  await expect(page.getByRole('row').filter({ hasText: 'Ferrywell' })).toContainText('0 of 1, 1 not');
+});
+
+test('a refused card, another means, and leaving without a charge', async ({ page }) => {
+  const hand = thumb(page);
+  await hand.pad(/^Plugged in/);
+  await hand.pad(/^Card shown/);
+  await hand.at(page.getByRole('button', { name: 'Refused' }));
+  await hand.pad(/^More/);
+  await hand.sheet('Started in app');
+  await hand.pad(/^Says charging/);
+  await hand.pad(/^Fault/);
+  await hand.sheet('Says charging, no power');
+  await hand.sheet('Leave without a charge');
+  await hand.sheet('Gave up');
+  await expect(page.getByRole('heading', { name: 'The visit is over' })).toBeVisible();
+  await allSent(page, 9);
+  await page.getByRole('link', { name: 'Open its page' }).tap();
+  await expect(page.getByRole('heading', { name: /1\. Stall 1: failed \(refused\)/ })).toBeVisible();
+  await expect(page.getByRole('heading', { name: /2\. Stall 1: failed \(says charging, no power\)/ })).toBeVisible();
+});
+
+test('a danger shows its caution; undo takes the last event back, and a mark’s time can be set', async ({ page }) => {
+  const hand = thumb(page);
+  await hand.pad(/^Plugged in/);
+  await hand.pad(/^Fault/);
+  await hand.sheet(/^Shock, smell/);
+  await expect(page.getByRole('dialog')).toContainText('Do not unplug. Move away');
+  await hand.sheet('Stay at this stall');
+  await hand.pad(/^Undo/);
+  await expect(page.getByRole('button', { name: /^Shock, smell.*Correct$/ })).toHaveCount(0);
+  await page.getByRole('button', { name: /^Plugged in, .*Correct$/ }).tap();
+  await page.getByRole('dialog').getByRole('button', { name: '2 min earlier' }).tap();
+  await page.getByRole('dialog').getByRole('button', { name: 'Keep this time' }).tap();
+  await allSent(page, 6);
+  const events = (await keptEvents(page)).map((k) => k.event);
+  const plug = events.find((e) => e.kind === 'plugged');
+  expect(events.find((e) => e.kind === 'correction')?.payload).toEqual({ target: plug?.id, at: (plug?.at ?? 0) - 120_000 });
+  expect(events.filter((e) => e.kind === 'fault')).toHaveLength(1); // taken back, not deleted
+});
+
+test('a wet double touch records once', async ({ page }) => {
+  const plug = page.locator('[data-resting]').getByRole('button', { name: /^Plugged in/, disabled: false });
+  const box = await plug.boundingBox();
+  if (!box) throw new Error('no pad');
+  const at = [box.x + box.width / 2, box.y + box.height / 2] as const;
+  await plug.tap();
+  await page.touchscreen.tap(...at);
+  await expect(page.getByRole('button', { name: /^Plugged in, .*Correct$/ })).toHaveCount(1);
+  expect((await keptEvents(page)).map((k) => k.event.kind)).toEqual(['pulled_in', 'stall_chosen', 'plugged']);
+});

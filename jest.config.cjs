@@ -1,0 +1,16 @@
+// Packages that ship as ES modules only and must be transformed for Jest.
+const esm = ['d3-[a-z-]+', 'internmap', 'uuid', 'idb', 'temporal-polyfill', 'temporal-utils'];
+/** @type {import('jest').Config} */
+module.exports = {
+  testMatch: ['<rootDir>/{core,client,ui,server,demo}/**/*.test.ts?(x)'],
+  testEnvironment: 'node',
+  transform: {
+    '^.+\\.(t|j|mj)sx?$': [
+      '@swc/jest',
+      { jsc: { parser: { syntax: 'typescript', tsx: true }, target: 'es2022', transform: { react: { runtime: 'automatic' } } }, module: { type: 'commonjs' } },
+    ],
+  },
+  transformIgnorePatterns: [`/node_modules/(?!(${esm.join('|')})/)`],
+  moduleNameMapper: { '^@/(.*)$': '<rootDir>/$1' },
+  modulePathIgnorePatterns: ['<rootDir>/.next/', '<rootDir>/.data/'],
+};

@@ -1,0 +1,51 @@
+import { defineConfig } from '@playwright/test';
+
+const PORT = Number(process.env.E2E_PORT ?? 3210);
+const launchOptions = {
+  executablePath: process.env.CHROMIUM_PATH ?? '/usr/bin/chromium',
+  args: [
+    '--no-sandbox',
+    '--disable-gpu',
+    '--disable-quic',
+    '--no-first-run',
+    '--disable-background-networking',
+    '--disable-component-update',
+    '--disable-sync',
+  ],
+};
+
+export default defineConfig({
+  testDir: 'e2e',
+  outputDir: 'test-results',
+  timeout: 90_000,
+  expect: { timeout: 15_000 },
+  fullyParallel: true,
+  workers: 2,
+  retries: 0,
+  forbidOnly: Boolean(process.env.CI),
+  reporter: 'list',
+  use: {
+    baseURL: `http://127.0.0.1:${PORT}`,
+    launchOptions,
+    trace: 'retain-on-failure',
+    screenshot: 'only-on-failure',
+    locale: 'en-GB',
+    timezoneId: 'Europe/Ljubljana',
+  },
+  projects: [
+    {
+      name: 'phone',
+      testMatch: /stall\/.*\.spec\.ts/,
+      use: { browserName: 'chromium', viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true },
+    },
+    { name: 'desk', testIgnore: /stall\//, use: { browserName: 'chromium', viewport: { width: 1280, height: 800 } } },
+  ],
+  webServer: {
+    command: `node node_modules/next/dist/bin/next start -H 127.0.0.1 -p ${PORT}`,
+    url: `http://127.0.0.1:${PORT}/api/v1/health`,
+    timeout: 60_000,
+    reuseExistingServer: false,
+    env: { NEXT_TELEMETRY_DISABLED: '1' },
+    gracefulShutdown: { signal: 'SIGTERM', timeout: 5000 },
+  },
+});
