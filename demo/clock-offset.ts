@@ -1,4 +1,4 @@
 // Prints the demo's clock offset for bin/demo.
 import { demoOffsetMs } from './clock';
 
-console.log(demoOffsetMs(Date.now()));
+console.log(String(demoOffsetMs(Date.now())));

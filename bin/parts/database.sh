@@ -47,7 +47,7 @@ db_stop() {
   [ -f "$DB_RUN/pid" ] || return 0
   local pid; pid=$(cat "$DB_RUN/pid")
   # A pid file left by a crash may name a stranger: only a server on this very data is ended.
-  tr '\0' ' ' <"/proc/$pid/cmdline" 2>/dev/null | grep -qF -- "--datadir=$DB_HOME/data" || return 0
+  [[ "$(tr '\0' ' ' <"/proc/$pid/cmdline" 2>/dev/null)" == *"--datadir=$DB_HOME/data"* ]] || return 0
   kill -TERM "$pid" 2>/dev/null || return 0
   for _ in $(seq 1 300); do kill -0 "$pid" 2>/dev/null || return 0; sleep 0.1; done
   say "the database (process $pid) has not ended yet"

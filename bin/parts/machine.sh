@@ -7,7 +7,7 @@ seconds_since() { echo $(( $(date +%s) - $1 )); }
 
 need_node() {
   command -v node >/dev/null 2>&1 || die "Node.js 20 is needed and not on this machine. Install it, then run this again."
-  [ "$(node -p 'process.versions.node.split(".")[0]')" -ge 20 ] || die "Node.js 20 or newer is needed; this is $(node --version)."
+  [ "$(node -p 'process.versions.node.split(".")[0]' 2>/dev/null || echo 0)" -ge 20 ] || die "Node.js 20 or newer is needed; this is $(node --version)."
 }
 
 # need_debian COMMAND PACKAGE...: installs the packages when the command is missing.
@@ -57,7 +57,7 @@ free_port() {
   node -e '
     const net = require("node:net");
     const at = (port, then) => { const s = net.createServer(); s.once("error", () => then(null)); s.listen(port, "127.0.0.1", () => { const p = s.address().port; s.close(() => then(p)); }); };
-    at(Number(process.argv[1]), (p) => (p ? console.log(p) : at(0, (q) => console.log(q))));
+    at(Number(process.argv[1]), (p) => (p ? console.log(String(p)) : at(0, (q) => console.log(String(q)))));
   ' "$1"
 }
 

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { checkEvent } from './check-event';
-import { IN, KW, SITE, STALL_A, story, T0 } from './fixtures/story';
+import { IN, KW, SITE, story, T0 } from './fixtures/story';
 import { KINDS } from './kinds';
 import { PAYLOADS } from './payloads';
 

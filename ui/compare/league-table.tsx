@@ -168,7 +168,7 @@ function Wait({ row, scale, open }: { row: Row; scale: number; open: (c: Counted
       <span>
         <Link
           href={open('timed')}
-          className={`block py-0.5 underline decoration-rule underline-offset-4 ${w.median.known ? 'num text-[14.5px] font-semibold' : 'text-[13px] text-ink-2'}`}
+          className={`flex min-h-6 items-center underline decoration-rule underline-offset-4 ${w.median.known ? 'num text-[14.5px] font-semibold' : 'text-[13px] text-ink-2'}`}
         >
           {w.median.known ? printDuration(w.median.value) : w.median.why}
         </Link>
