@@ -4,6 +4,12 @@
  */
 export function registerServiceWorker(): void {
   if (process.env.NODE_ENV !== 'production' || !('serviceWorker' in navigator)) return;
+  // A version that takes over brings its own build: the Stall, open but idle, starts anew with it.
+  if (navigator.serviceWorker.controller) {
+    navigator.serviceWorker.addEventListener('controllerchange', () => {
+      if (location.pathname === '/stall') location.reload();
+    });
+  }
   navigator.serviceWorker.register('/serwist/sw.js', { scope: '/', updateViaCache: 'none' }).catch(() => {
     // Without one the page still works online, and events are kept all the same.
   });

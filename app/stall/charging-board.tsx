@@ -3,6 +3,7 @@ import { scaleLinear } from 'd3-scale';
 import { area, curveMonotoneX } from 'd3-shape';
 import { useEffect, useState } from 'react';
 import { NOT_READ, printAgo, printDuration, printKWh } from '@/core/units/print';
+import { chargingSoFar } from '@/core/visit/attempt-times';
 import type { Attempt, Reading } from '@/core/visit/attempts';
 import { powerProfile } from '@/core/visit/power-profile';
 import type { Segment } from '@/core/visit/tape';
@@ -38,7 +39,7 @@ export function ChargingBoard({
     <section aria-label="Charging" className="border-b-2 border-ink bg-card">
       <Curve tape={tape} attempt={attempt} from={start} to={at} ratedKW={ratedKW} />
       <dl className="grid grid-cols-2">
-        <Figure label="Charging" value={printDuration(Math.max(0, (at - start) / 1000))} big />
+        <Figure label="Charging" value={printDuration(chargingSoFar(attempt, at))} big />
         <Figure label={`Battery${age(soc)}`} value={soc ? `${soc.socPct} %` : NOT_READ} big edge />
         <Figure label={`Power${age(kW)}`} value={kW ? `${kW.kW} kW` : NOT_READ} top />
         <Figure label={`Delivered${age(kWh)}`} value={kWh?.kWh ? printKWh(kWh.kWh) : NOT_READ} top edge />

@@ -1,12 +1,13 @@
 'use client';
 import { lazy, Suspense, useEffect, useRef, useState } from 'react';
+import { rememberMeans } from '@/client/store/habits';
 import type { KeptEvent } from '@/client/store/phone-store';
 import { phoneNow } from '@/client/touch/touch-time';
 import type { Fault } from '@/core/faults/fault-list';
 import { carIsMeans, meansPad } from '@/core/records/means-kind';
 import { expectedBill, tariffOn } from '@/core/tariff/simple-tariff';
 import { printMoney, printPerKWh } from '@/core/units/money';
-import { chargingEnd } from '@/core/visit/attempt-times';
+import { chargingEnd, lastRequiredAct } from '@/core/visit/attempt-times';
 import { sessionStallKWh } from '@/core/visit/delivered';
 import type { Visit } from '@/core/visit/derive';
 import { eventLabel } from '@/core/visit/event-label';
@@ -19,7 +20,7 @@ import { type UprightMark, UprightTape } from '@/ui/tape/upright-tape';
 import { KeptCorner } from './kept-corner';
 import { useAwakeScreen } from './use-awake-screen';
 import type { Draft, StallHands, StallState } from './use-stall';
-import { rememberMeans, usualMeans } from './usual-means';
+import { usualMeans } from './usual-means';
 import { VisitOver } from './visit-over';
 
 const ChargingBoard = lazy(() => import('./charging-board').then((m) => ({ default: m.ChargingBoard })));
@@ -327,8 +328,8 @@ function clockOf(visit: Visit): { from: number; label: string } {
   const a = visit.attempts.at(-1);
   const lastT = visit.line.at(-1)?.t ?? visit.lastEventAt;
   if (a && !a.ended && !a.proof) {
-    const last = Math.max(a.plugged?.t ?? 0, a.shows.at(-1)?.t ?? 0) || a.opened.t;
-    return { from: last, label: a.plugged || a.pluggedEarlier ? 'Handshake, running' : 'Since the first act' };
+    const act = lastRequiredAct(a);
+    return typeof act === 'string' ? { from: a.opened.t, label: 'Since the first act' } : { from: act.t, label: 'Handshake, running' };
   }
   if (a?.proof) {
     const end = chargingEnd(a);

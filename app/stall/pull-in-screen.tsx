@@ -1,25 +1,23 @@
 'use client';
-import { lazy, Suspense, useMemo, useState } from 'react';
+import { lazy, Suspense, useCallback, useMemo, useState } from 'react';
+import { lastCar, recentSites, rememberPullIn } from '@/client/store/habits';
 import { printCount } from '@/core/units/print';
 import { Pad } from '@/ui/pads/pad';
 import { Milestone } from '@/ui/road/milestone';
 import { ThumbBar } from '@/ui/road/thumb-bar';
+import { usePlaceKeys } from '@/ui/road/use-place-keys';
 import { KeptCorner } from './kept-corner';
 import type { StallHands, StallState } from './use-stall';
 
 const AddPlaceSheet = lazy(() => import('./add-place-sheet').then((m) => ({ default: m.AddPlaceSheet })));
 const AddCarSheet = lazy(() => import('./add-car-sheet').then((m) => ({ default: m.AddCarSheet })));
 
-const CAR = 'mile.car';
-const RECENT = 'mile.recentSites';
-const recentSites = (): string[] => JSON.parse(localStorage.getItem(RECENT) ?? '[]');
-
 /** Before a visit: choose the site, the stall if it is known yet, and the car; then the one yellow pad. */
 export function PullInScreen({ state, hands }: { state: Extract<StallState, { is: 'ready' }>; hands: StallHands }) {
   const { records } = state;
   const [siteId, setSiteId] = useState<string | null>(() => new URLSearchParams(location.search).get('site'));
   const [stallId, setStallId] = useState<string | null>(null);
-  const [carId, setCarId] = useState<string | null>(() => localStorage.getItem(CAR));
+  const [carId, setCarId] = useState<string | null>(lastCar);
   const [find, setFind] = useState('');
   const [sheet, setSheet] = useState<'place' | 'car' | null>(null);
   const networkName = (id: string) => records.network.find((n) => n.id === id)?.fields.name ?? '';
@@ -37,10 +35,11 @@ export function PullInScreen({ state, hands }: { state: Extract<StallState, { is
   const stall = stalls.find((s) => s.id === stallId);
   const car = records.car.find((c) => c.id === carId) ?? records.car[0];
 
+  usePlaceKeys(useCallback((href: string) => location.assign(href), []));
+
   const pullIn = (timeStamp: number) => {
     if (!site) return;
-    localStorage.setItem(RECENT, JSON.stringify([site.id, ...recentSites().filter((id) => id !== site.id)].slice(0, 20)));
-    if (car) localStorage.setItem(CAR, car.id);
+    rememberPullIn(site.id, car?.id);
     void hands.act(
       timeStamp,
       { kind: 'pulled_in', payload: { siteId: site.id, ...(car ? { carId: car.id } : {}) } },

@@ -1,17 +1,10 @@
+import { meansUsedAt } from '@/client/store/habits';
 import type { MeansKind } from '@/core/records/means-kind';
 import { meansOf } from '@/core/visit/attempt-times';
 import type { Visit } from '@/core/visit/derive';
 import type { Records } from './use-stall';
 
 export type UsualMeans = { meansKind: MeansKind; meansId?: string; label?: string };
-const KEY = 'mile.usualMeans';
-
-/** Remembers the means last used at a network on this phone. */
-export function rememberMeans(networkId: string | undefined, means: UsualMeans): void {
-  if (!networkId) return;
-  const all = JSON.parse(localStorage.getItem(KEY) ?? '{}');
-  localStorage.setItem(KEY, JSON.stringify({ ...all, [networkId]: { meansKind: means.meansKind, meansId: means.meansId } }));
-}
 
 /** The means that Card shown takes: the one of this visit, else the last at this network, else a contactless card, else the first held. */
 export function usualMeans(visit: Visit, records: Records, networkId: string | undefined): UsualMeans {
@@ -24,9 +17,7 @@ export function usualMeans(visit: Visit, records: Records, networkId: string | u
     .filter((m) => m !== undefined)
     .at(-1);
   if (last) return withLabel({ meansKind: last.meansKind, ...(last.meansId ? { meansId: last.meansId } : {}) });
-  const remembered = networkId
-    ? (JSON.parse(localStorage.getItem(KEY) ?? '{}')[networkId] as { meansKind: MeansKind; meansId?: string } | undefined)
-    : undefined;
+  const remembered = networkId ? meansUsedAt(networkId) : undefined;
   if (remembered) return withLabel(remembered);
   const first =
     records.means.find((m) => m.fields.kind === 'contactless') ?? [...records.means].sort((a, b) => a.fields.label.localeCompare(b.fields.label))[0];

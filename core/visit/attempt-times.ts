@@ -36,8 +36,11 @@ const laterOf = (a: Mark, b: Mark): Mark => (b.t >= a.t ? b : a);
 /** The kind of means this attempt ran on: the accepted one, else the last shown. */
 export const meansOf = (a: Attempt): Pick<Show, 'meansKind' | 'meansId'> | undefined => a.accepted ?? a.shows.at(-1) ?? a.refusals.at(-1);
 
-/** The driver's last required act before power, or why it is not known. */
-function lastAct(a: Attempt): Mark | string {
+/**
+ * The driver's last required act before power, from which the handshake runs; or why it is not known.
+ * Works while the attempt still waits, for the running clock.
+ */
+export function lastRequiredAct(a: Attempt): Mark | string {
   const before = a.accepted?.t ?? a.proof?.t ?? Number.POSITIVE_INFINITY;
   const shown = a.shows.filter((s) => s.t <= before).at(-1);
   const means = meansOf(a);
@@ -61,7 +64,7 @@ export function attemptTimes(a: Attempt): AttemptTimes {
     const d = span(from, proof);
     return d.known && proof.late ? { ...d, bound: 'at_most' } : d;
   };
-  const act = lastAct(a);
+  const act = lastRequiredAct(a);
   const firstShow = a.shows[0];
   const plug = a.plugged;
   const plugMissing = a.pluggedEarlier ? 'plugged earlier' : 'plugging in was not recorded';
@@ -87,6 +90,13 @@ export function chargingEnd(a: Attempt): Mark | undefined {
   if (a.stopAsked) return a.stopAsked;
   if (a.ended && (a.ended.by === 'fault' || a.ended.by === 'power_gone' || a.ended.by === 'act_after_power')) return a.ended.at;
   return undefined;
+}
+
+/** Seconds a running session has charged. @param now UTC ms */
+export function chargingSoFar(a: Attempt, now: number): number {
+  if (!a.proof) return 0;
+  const paused = a.pauses.reduce((s, p) => s + (p.to.t - p.from.t), 0);
+  return Math.max(0, (now - a.proof.t - paused) / 1000);
 }
 
 function charging(a: Attempt): Timing {

@@ -1,3 +1,4 @@
+import Decimal from 'decimal.js';
 import type { RowDataPacket } from 'mysql2/promise';
 import type { LedgerFilter } from '@/core/compare/ledger-filter';
 import { visitState } from '@/core/visit/derive';
@@ -111,13 +112,13 @@ async function monthSums(where: ReturnType<typeof visitWhere>, months: readonly 
       WHERE ${where.sql} AND v.local_month IN (${months.map(() => '?').join(', ')}) GROUP BY v.local_month, f.currency`,
     [...where.values, ...months],
   );
-  const sums = new Map<string, { visits: number; kWh: number; paid: { amount: string; currency: string }[] }>();
+  const sums = new Map<string, { visits: number; kWh: Decimal; paid: { amount: string; currency: string }[] }>();
   for (const r of rows) {
-    const m = sums.get(r.month) ?? { visits: 0, kWh: 0, paid: [] };
+    const m = sums.get(r.month) ?? { visits: 0, kWh: new Decimal(0), paid: [] };
     m.visits += Number(r.visits);
-    m.kWh += Number(r.kwh);
+    m.kWh = m.kWh.plus(r.kwh);
     if (r.paid !== null && r.currency) m.paid.push({ amount: r.paid, currency: r.currency });
     sums.set(r.month, m);
   }
-  return [...sums].sort(([a], [b]) => (a < b ? 1 : -1)).map(([month, m]) => ({ month, visits: m.visits, kWh: String(m.kWh), paid: m.paid }));
+  return [...sums].sort(([a], [b]) => (a < b ? 1 : -1)).map(([month, m]) => ({ month, visits: m.visits, kWh: m.kWh.toString(), paid: m.paid }));
 }

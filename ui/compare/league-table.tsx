@@ -120,14 +120,13 @@ function FirstTry({ row, open }: { row: Row; open: (c: Counted) => string }) {
           {printShare(share)}
         </Link>
         <span className="block text-[12px] text-ink-2">
-          <Link href={open('first_yes')} className="inline-block min-w-6 py-1 underline">
-            {yes}
-          </Link>{' '}
-          of {yes + no}
+          <Link href={open('first_yes')} className="inline-block py-1 underline">
+            {yes} of {yes + no}
+          </Link>
           {no > 0 ? (
             <>
               ,{' '}
-              <Link href={open('first_no')} className="inline-block min-w-6 py-1 underline">
+              <Link href={open('first_no')} className="inline-block py-1 underline">
                 {no} not
               </Link>
             </>
@@ -135,7 +134,7 @@ function FirstTry({ row, open }: { row: Row; open: (c: Counted) => string }) {
           {leftOut > 0 ? (
             <>
               ,{' '}
-              <Link href={open('first_left_out')} className="inline-block min-w-6 py-1 underline">
+              <Link href={open('first_left_out')} className="inline-block py-1 underline">
                 {leftOut} left out
               </Link>
             </>
@@ -173,13 +172,13 @@ function Wait({ row, scale, open }: { row: Row; scale: number; open: (c: Counted
           {w.median.known ? printDuration(w.median.value) : w.median.why}
         </Link>
         <span className="block text-[12px] text-ink-2">
-          <Link href={open('timed')} className="inline-block min-w-6 py-1 underline">
+          <Link href={open('timed')} className="inline-block py-1 underline">
             {w.timed} timed
           </Link>
           {w.never > 0 ? (
             <>
               ,{' '}
-              <Link href={open('never')} className="inline-block min-w-6 py-1 underline">
+              <Link href={open('never')} className="inline-block py-1 underline">
                 {w.never} never
               </Link>
             </>

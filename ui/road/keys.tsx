@@ -1,10 +1,10 @@
 'use client';
 import * as Dialog from '@radix-ui/react-dialog';
 import { useRouter } from 'next/navigation';
-import { useEffect, useState } from 'react';
+import { useCallback, useState } from 'react';
 import { PLACES } from './places';
+import { usePlaceKeys } from './use-place-keys';
 
-export const KEYS_STORE = 'mile.keys';
 const KEYS: [string, string][] = [
   ...PLACES.map((p): [string, string] => [p.key, p.name]),
   ['N', 'Pull in'],
@@ -12,30 +12,18 @@ const KEYS: [string, string][] = [
   ['?', 'This list'],
 ];
 
-/** True while keys belong to what has the focus: a field, a button, a dialog (WCAG 2.1.4). */
-function keysRest(target: EventTarget | null): boolean {
-  if (!(target instanceof HTMLElement)) return false;
-  return target.closest('input, textarea, select, [role=dialog], [contenteditable]') !== null;
-}
-
-/** Single keys for the places. Can be switched off in the settings. */
+/** Single keys for the pages with data, and the list of them. */
 export function Keys() {
   const router = useRouter();
   const [open, setOpen] = useState(false);
-  useEffect(() => {
-    const onKey = (e: KeyboardEvent) => {
-      if (e.ctrlKey || e.metaKey || e.altKey || keysRest(e.target) || localStorage.getItem(KEYS_STORE) === 'off') return;
-      const place = PLACES.find((p) => p.key === e.key);
-      if (place?.shell || e.key === 'n') location.assign('/stall');
-      else if (place) router.push(place.href);
-      else if (e.key === '?') setOpen(true);
-      else if (e.key === 'j' || e.key === 'k') step(e.key === 'j' ? 1 : -1);
-      else return;
-      e.preventDefault();
-    };
-    addEventListener('keydown', onKey);
-    return () => removeEventListener('keydown', onKey);
-  }, [router]);
+  const go = useCallback((href: string) => (PLACES.some((p) => p.shell && p.href === href) ? location.assign(href) : router.push(href)), [router]);
+  const more = useCallback((key: string) => {
+    if (key === '?') setOpen(true);
+    else if (key === 'j' || key === 'k') step(key === 'j' ? 1 : -1);
+    else return false;
+    return true;
+  }, []);
+  usePlaceKeys(go, more);
   return (
     <Dialog.Root open={open} onOpenChange={setOpen}>
       <Dialog.Portal>

@@ -1,6 +1,6 @@
 'use client';
 import { useEffect, useState } from 'react';
-import { KEYS_STORE } from '@/ui/road/keys';
+import { KEYS_STORE } from '@/ui/road/use-place-keys';
 
 const SHEETS = [
   ['system', 'As the system says'],

@@ -1,5 +1,6 @@
 'use client';
 import { useState } from 'react';
+import { forgetHabits } from '@/client/store/habits';
 import { clearSentData, openPhoneStore } from '@/client/store/phone-store';
 import { forgetWho } from '@/client/store/who';
 import { postJson } from '@/ui/forms/post-json';
@@ -14,6 +15,7 @@ export function SignOut({ who }: { who: { householdId: string; personId: string 
     if (store) await clearSentData(store);
     store?.close();
     forgetWho();
+    forgetHabits();
     location.assign('/sign-in');
   };
   return (

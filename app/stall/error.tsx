@@ -1,0 +1,2 @@
+'use client';
+export { PageError as default } from '@/ui/road/page-error';

@@ -1,0 +1,136 @@
+// Measures what is promised as ratios and counts; asserts nothing. Run by bin/bench.
+import { readFileSync } from 'node:fs';
+import { gzipSync } from 'node:zlib';
+import mysql from 'mysql2/promise';
+import { v4, v7 } from 'uuid';
+import { deriveVisit } from '@/core/visit/derive';
+import type { StoredEvent } from '@/core/visit/event';
+import type { Kind } from '@/core/visit/kinds';
+import { payloadProblem } from '@/core/visit/payloads';
+import { signUp } from '../accounts/accounts';
+import { toBin } from '../db/binary-id';
+import { pool } from '../db/pool';
+import { takeBatch } from '../outbox/take-batch';
+import { contentHash } from '../visits/event-rows';
+
+const ids = { householdId: v7(), personId: v7() };
+const say = (what: string, figure: string) => console.log(`${what.padEnd(64)} ${figure}`);
+const rate = (n: number, ms: number) => Math.round(n / (ms / 1000));
+
+/** A visit of sixty events: one failed attempt, one session of fifty readings. */
+function visitOfSixty(at: number): StoredEvent[] {
+  const visitId = v7();
+  const deviceId = v4();
+  const steps: [Kind, Record<string, unknown>][] = [
+    ['pulled_in', { siteId: v7() }],
+    ['stall_chosen', { stallId: v7() }],
+    ['plugged', {}],
+    ['means_shown', { meansKind: 'contactless' }],
+    ['fault', { code: 'start_error', side: 'network' }],
+    ['plugged', {}],
+    ['means_shown', { meansKind: 'contactless' }],
+    ['power_seen', { screen: 'stall', mark: 'kW' }],
+    ...Array.from({ length: 49 }, (_, i): [Kind, Record<string, unknown>] => [
+      'reading',
+      { screen: 'stall', socPct: 20 + i, kW: 120 - i, kWh: (i * 0.7).toFixed(1) },
+    ]),
+    ['stop_asked', { by: 'button' }],
+    ['unplugged', {}],
+    ['pulled_out', { reason: 'enough' }],
+  ];
+  return steps.map(([kind, payload], i) => ({
+    id: v7(),
+    ...ids,
+    visitId,
+    kind,
+    v: 1,
+    at: at + i * 20_000,
+    precision: 'ms',
+    zone: 'Europe/Ljubljana',
+    deviceId,
+    life: deviceId,
+    mono: 1000 + i * 20_000,
+    awake: true,
+    seq: i + 1,
+    origin: 'simulated',
+    role: 'recorder',
+    payload,
+  }));
+}
+
+async function derived(): Promise<void> {
+  const visits = Array.from({ length: 400 }, (_, i) => visitOfSixty(Date.UTC(2025, 0, 1) + i * 3_600_000));
+  for (const v of visits.slice(0, 100)) deriveVisit(v[0]?.visitId as string, v, payloadProblem);
+  const started = performance.now();
+  for (const v of visits) deriveVisit(v[0]?.visitId as string, v, payloadProblem);
+  say('visits of 60 events derived per second', String(rate(visits.length, performance.now() - started)));
+}
+
+async function taken(): Promise<void> {
+  await signUp({ name: 'bench', householdName: 'bench', email: `${v7()}@example.invalid`, password: 'not needed here', currency: 'EUR', zone: 'UTC' }, ids);
+  const batches = Array.from({ length: 60 }, (_, i) => visitOfSixty(Date.UTC(2025, 0, 1) + i * 7_200_000));
+  const events = batches.reduce((n, b) => n + b.length, 0);
+  const take = async (b: StoredEvent[]) => {
+    const r = await takeBatch(ids, { items: b.map((event) => ({ type: 'event', event })) });
+    if (!r.ok || r.results.some((x) => x.status !== 'taken')) throw new Error('the bench’s own events were refused');
+  };
+  await take(visitOfSixty(Date.UTC(2024, 0, 1)));
+  let started = performance.now();
+  for (const b of batches) await take(b);
+  const byServer = rate(events, performance.now() - started);
+
+  // The same rows, one INSERT each, committed batch by batch: the least that keeping them could cost.
+  const db = await mysql.createConnection({ uri: process.env.MIGRATE_URL as string, timezone: 'Z' });
+  await db.query('DROP TABLE IF EXISTS bare_event');
+  await db.query('CREATE TABLE bare_event LIKE event');
+  const row = (e: StoredEvent) => [
+    toBin(e.householdId),
+    toBin(e.id),
+    toBin(e.visitId),
+    toBin(e.personId),
+    e.kind,
+    e.v,
+    new Date(e.at),
+    e.precision,
+    e.zone,
+    toBin(e.deviceId),
+    toBin(e.life),
+    e.mono,
+    e.awake,
+    e.seq,
+    e.origin,
+    e.role,
+    JSON.stringify(e.payload),
+    contentHash(e),
+    new Date(),
+    null,
+  ];
+  const sql = `INSERT INTO bare_event (household_id, id, visit_id, person_id, kind, v, at, at_precision, zone, device_id, life, mono, awake, seq, origin, role, payload, content_hash, received_at, sent_at) VALUES (${Array(20).fill('?').join(', ')})`;
+  started = performance.now();
+  for (const b of batches) {
+    await db.beginTransaction();
+    for (const e of b) await db.execute(sql, row(e));
+    await db.commit();
+  }
+  const bare = rate(events, performance.now() - started);
+  await db.query('DROP TABLE bare_event');
+  await db.end();
+  say('events per second: taken, checked, derived, in batches of 60', String(byServer));
+  say('events per second: bare INSERTs of the same rows', String(bare));
+  say('taken against bare INSERTs', `${(byServer / bare).toFixed(2)} ×`);
+}
+
+function firstLoad(): void {
+  const html = readFileSync('.next/server/app/stall.html', 'utf8');
+  let bytes = 0;
+  for (const [, file, rest] of html.matchAll(/<script src="\/_next\/(static\/[^"]+\.js)"([^>]*)>/g)) {
+    // Browsers that know modules never load the old ones' fallback.
+    if (!/nomodule/i.test(rest ?? '')) bytes += gzipSync(readFileSync(`.next/${file}`), { level: 9 }).length;
+  }
+  say('first-load JavaScript of the Stall, gzipped (budget 180 kB)', `${(bytes / 1000).toFixed(1)} kB`);
+}
+
+await derived();
+await taken();
+firstLoad();
+await pool().end();
