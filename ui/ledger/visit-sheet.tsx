@@ -10,6 +10,7 @@ import { meansOf } from '@/core/visit/attempt-times';
 import type { Visit } from '@/core/visit/derive';
 import { describeEnd } from '@/core/visit/describe-visit';
 import { eventLabel } from '@/core/visit/event-label';
+import type { Placed } from '@/core/visit/order';
 import { VisitTape } from '../tape/visit-tape';
 import { AttemptTable } from './attempt-table';
 import { type Correctable, EventTable } from './event-table';
@@ -94,9 +95,7 @@ export function VisitSheet({ page, withdraw, correct }: { page: VisitSheetData; 
       </div>
       <VisitTape
         tape={v.tape}
-        marks={v.line
-          .filter((e) => MARKED.has(e.kind) && !(e.kind === 'power_gone' && e.payload.why === 'asked'))
-          .map((e) => ({ t: e.t, text: eventLabel(e, names.stall) }))}
+        marks={v.line.filter((e) => isTold(e, v.line)).map((e) => ({ t: e.t, text: eventLabel(e, names.stall) }))}
         energy={v.delivered.known && v.ended === 'charge' ? printKWh(v.delivered.value) : null}
         description={`Tape of the visit: ${
           v.tape
@@ -166,21 +165,25 @@ export function VisitSheet({ page, withdraw, correct }: { page: VisitSheetData; 
   );
 }
 
+/** What is told above the tape; what the paint itself shows, power and waiting, needs no words. */
 const MARKED = new Set<string>([
   'pulled_in',
   'queue_joined',
   'stall_chosen',
   'plugged',
-  'means_shown',
   'means_refused',
   'fault',
-  'power_seen',
   'change',
   'stop_asked',
   'power_gone',
-  'unplugged',
   'pulled_out',
 ]);
+const isTold = (e: Placed, line: readonly Placed[]): boolean => {
+  if (e.kind === 'power_gone') return e.payload.why !== 'asked';
+  // A plug right after its stall was chosen stands under the same words.
+  if (e.kind === 'plugged') return !line.some((o) => o.kind === 'stall_chosen' && o.t <= e.t && e.t - o.t < 90_000);
+  return MARKED.has(e.kind);
+};
 const WORD = { bare: '', queue: 'queue', handshake: 'waiting for power', fault: 'fault', energy: 'charging', idle: 'idle' } as const;
 
 const meansText = (a: Visit['attempts'][number]): string => {

@@ -24,7 +24,8 @@ export function VisitTape({ tape, marks, energy, description }: { tape: Segment[
   const top = Math.ceil(peak / 50) * 50;
   const y = scaleLinear([0, top], [BOTTOM - 2, TOP + DAYLIGHT]);
   const step = top > 150 ? 100 : 50;
-  const lines = Array.from({ length: Math.floor(top / step) }, (_, i) => (i + 1) * step);
+  // No scale where no power was read: it would measure nothing.
+  const lines = tape.some((s) => (s.kW ?? []).length > 0) ? Array.from({ length: Math.floor(top / step) }, (_, i) => (i + 1) * step) : [];
   const minutes = (to - from) / 60_000;
   const tick = [1, 2, 5, 10, 15, 30, 60, 120, 240, 720].find((m) => minutes / m <= width / 110) ?? 1440;
   const ticks = Array.from({ length: Math.floor(minutes / tick) + 1 }, (_, i) => i * tick).filter((m, i) => i === 0 || x(from + m * 60_000) < width - 24);
