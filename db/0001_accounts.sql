@@ -26,7 +26,6 @@ CREATE TABLE IF NOT EXISTS signed_in_session (
   household_id BINARY(16) NOT NULL,
   person_id BINARY(16) NOT NULL,
   created_at DATETIME(3) NOT NULL,
-  last_seen_at DATETIME(3) NOT NULL,
   expires_at DATETIME(3) NOT NULL,
   ended_at DATETIME(3) NULL,
   KEY session_person (person_id),

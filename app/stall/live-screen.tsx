@@ -270,7 +270,14 @@ export function LiveScreen({ state, hands }: { state: Live; hands: StallHands })
           />
         ) : null}
         {open?.sheet === 'more' ? (
-          <MoreSheet records={records} means={means} onClose={() => setOpen(null)} onAct={act} onSheet={(sheet) => setOpen({ sheet, at: performance.now() })} />
+          <MoreSheet
+            records={records}
+            means={means}
+            onClose={() => setOpen(null)}
+            onAct={act}
+            onSheet={(sheet) => setOpen({ sheet, at: performance.now() })}
+            onAnother={() => void hands.leaveVisit()}
+          />
         ) : null}
         {open?.sheet === 'change' ? <ChangeSheet onClose={() => setOpen(null)} onAct={act} /> : null}
         {open?.sheet === 'leave' ? <LeaveSheet onClose={() => setOpen(null)} onAct={act} /> : null}

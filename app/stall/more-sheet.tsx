@@ -17,12 +17,14 @@ export function MoreSheet({
   onClose,
   onAct,
   onSheet,
+  onAnother,
 }: {
   records: Records;
   means: UsualMeans;
   onClose: () => void;
   onAct: (timeStamp: number, draft: Draft) => void;
   onSheet: (sheet: 'stall' | 'leave' | 'bill' | 'reading') => void;
+  onAnother: () => void;
 }) {
   const [note, setNote] = useState('');
   const paid = { meansKind: means.meansKind, ...(means.meansId ? { meansId: means.meansId } : {}) };
@@ -142,6 +144,11 @@ export function MoreSheet({
           onClick={(e) => onAct(e.timeStamp, { kind: 'note', payload: { text: note.trim() } })}
         >
           Keep the note
+        </button>
+      </section>
+      <section className="mt-4 border-t border-rule pt-3">
+        <button type="button" className="plate !min-h-[48px] w-full" onClick={onAnother}>
+          Leave this visit open, begin another
         </button>
       </section>
     </Sheet>

@@ -88,6 +88,7 @@ export function useStall(): { state: StallState; hands: StallHands } {
   const personId = who === 'asking' ? undefined : who?.personId;
   useEffect(() => {
     if (!householdId || !personId) return;
+    setLoaded(false);
     let gone = false;
     let opened: PhoneStore | null = null;
     const readRecords = async (s: PhoneStore) => {

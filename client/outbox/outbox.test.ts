@@ -119,6 +119,22 @@ describe('the outbox', () => {
     await sendOutbox(store);
     expect(sent.map((s) => s.length)).toEqual([100, 100, 30]);
   });
+  it('a batch that is not understood is halved until the culprit stands alone, and that one is set aside', async () => {
+    const made = await keepEvents(
+      store,
+      who,
+      Array.from({ length: 9 }, (_, i) => draft(i)),
+    );
+    const culprit = made[5]?.id;
+    globalThis.fetch = (async (_url: string, init: { body: string }) => {
+      const { items } = JSON.parse(init.body) as { items: { event: { id: string } }[] };
+      if (items.some((i) => i.event.id === culprit)) return { ok: false, status: 413 };
+      return { ok: true, status: 200, json: async () => ({ results: items.map((i) => ({ id: i.event.id, status: 'taken' })) }) };
+    }) as never;
+    expect(await sendOutbox(store)).toBe('sent');
+    expect((await eventsOfVisit(store, VISIT)).filter((k) => k.state === 'refused').map((k) => k.event.id)).toEqual([culprit]);
+    expect(await store.count('outbox')).toBe(0);
+  });
   it('waits twice as long after each failure, a minute at most', () => expect([1, 2, 3, 7, 20].map(backOffSeconds)).toEqual([1, 2, 4, 60, 60]));
 });
 

@@ -32,7 +32,8 @@ const envelope = z.looseObject({
   zone: z.string().check(z.maxLength(64), z.refine(isZone, 'is not a known time zone')),
   deviceId: uuid(),
   life: uuid(),
-  mono: z.number().check(z.minimum(0)),
+  // A page does not live for three years.
+  mono: z.number().check(z.minimum(0), z.maximum(1e11)),
   awake: z.boolean(),
   seq: z.int().check(z.minimum(1), z.maximum(1_000_000)),
   origin: z.enum(['tap', 'typed', 'imported', 'simulated']),

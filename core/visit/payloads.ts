@@ -40,6 +40,9 @@ const count = () => z.int().check(z.minimum(0, 'must not be negative'), z.maximu
 const seconds = () => between(0, 48 * 3600, 's');
 const screen = () => z.enum(['stall', 'car']);
 const meansKind = () => z.enum(MEANS_KIND_NAMES);
+/** An instant in UTC ms that a calendar can hold. */
+const instant = () =>
+  z.int('must be a time in UTC milliseconds').check(z.minimum(Date.UTC(1990, 0, 1), 'is before 1990'), z.maximum(Date.UTC(2100, 0, 1), 'is after 2100'));
 const none = () => z.looseObject({});
 
 const means = () =>
@@ -122,7 +125,7 @@ export const PAYLOADS = {
         'unknown',
       ]),
     ),
-    notBefore: opt(z.int()),
+    notBefore: opt(instant()),
   }),
   unlocked: none(),
   stuck: z.looseObject({ end: z.enum(['car', 'post']) }),
@@ -158,7 +161,7 @@ export const PAYLOADS = {
   }),
   correction: z.looseObject({
     target: uuid(),
-    at: opt(z.int()),
+    at: opt(instant()),
     set: opt(z.record(z.string().check(z.maxLength(40)), z.union([z.string().check(z.maxLength(2000)), z.number(), z.boolean(), z.null()]))),
   }),
   withdrawal: z.looseObject({ target: uuid() }),

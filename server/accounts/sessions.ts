@@ -17,11 +17,10 @@ const hashOf = (token: string) => createHash('sha256').update(token).digest();
 export async function startSession(householdId: string, personId: string): Promise<string> {
   const token = randomBytes(32).toString('base64url');
   const at = new Date(now());
-  await pool().execute('INSERT INTO signed_in_session (id_hash, household_id, person_id, created_at, last_seen_at, expires_at) VALUES (?, ?, ?, ?, ?, ?)', [
+  await pool().execute('INSERT INTO signed_in_session (id_hash, household_id, person_id, created_at, expires_at) VALUES (?, ?, ?, ?, ?)', [
     hashOf(token),
     toBin(householdId),
     toBin(personId),
-    at,
     at,
     new Date(now() + SESSION_DAYS * 86_400_000),
   ]);

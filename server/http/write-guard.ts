@@ -38,4 +38,7 @@ export async function guardWrite(request: Request): Promise<GuardedBody> {
 
 /** Address a request came from: the TLS front says it, else it is this machine. */
 export const addressOf = (request: Request): string =>
-  (request.headers.get('x-forwarded-for') ?? '127.0.0.1').split(',')[0]?.trim().slice(0, 64) || '127.0.0.1';
+  (request.headers.get('x-forwarded-for') ?? '')
+    .split(',')[0]
+    ?.replace(/[^0-9A-Za-z.:-]/g, '')
+    .slice(0, 64) || '127.0.0.1';

@@ -32,16 +32,19 @@ export async function refreshStale(householdId: string): Promise<number> {
   for (;;) {
     const ids = await staleVisits(householdId, 200);
     if (ids.length === 0) return total;
-    await refreshVisits(householdId, ids);
-    total += ids.length;
-    // Another writer may keep a visit stale for ever; a read must end.
-    if (total > 200_000) return total;
+    const done = await refreshVisits(householdId, ids);
+    total += done;
+    // What cannot be derived stays stale and is told in the log; a read must end all the same.
+    if (done < ids.length) return total;
   }
 }
 
-/** Derives the visits anew from their events and writes projection and figures, each visit in one transaction. */
-export async function refreshVisits(householdId: string, visitIds: readonly string[]): Promise<void> {
-  if (visitIds.length === 0) return;
+/**
+ * Derives the visits anew from their events and writes projection and figures, each visit in one transaction.
+ * @returns how many; one that cannot be derived hinders no other
+ */
+export async function refreshVisits(householdId: string, visitIds: readonly string[]): Promise<number> {
+  if (visitIds.length === 0) return 0;
   const [revRows] = await pool().execute<RowDataPacket[]>(
     `SELECT id, rev FROM visit WHERE household_id = ? AND id IN (${visitIds.map(() => '?').join(', ')})`,
     [toBin(householdId), ...visitIds.map(toBin)],
@@ -49,12 +52,19 @@ export async function refreshVisits(householdId: string, visitIds: readonly stri
   const revs = new Map(revRows.map((r) => [fromBin(r.id), Number(r.rev)]));
   const events = await eventsOfVisits(householdId, visitIds);
   const places = await placesOf(householdId);
+  let done = 0;
   for (const id of visitIds) {
     const rev = revs.get(id);
     if (rev === undefined) continue;
-    const visit = deriveVisit(id, events.get(id) ?? [], payloadProblem);
-    await inTransaction((c) => writeFigures(c, householdId, rev, visit, places));
+    try {
+      const visit = deriveVisit(id, events.get(id) ?? [], payloadProblem);
+      await inTransaction((c) => writeFigures(c, householdId, rev, visit, places));
+      done += 1;
+    } catch (error) {
+      console.error(`the figures of visit ${id} could not be written`, error);
+    }
   }
+  return done;
 }
 
 type Places = { networkOfSite: Map<string, string>; siteOfStall: Map<string, string> };

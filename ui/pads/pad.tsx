@@ -27,7 +27,8 @@ export function Pad({ children, hint, tone = 'plain', onPress, resting, classNam
         down.current = e.timeStamp;
       }}
       onClick={(e) => {
-        const at = down.current ?? e.timeStamp;
+        // A press by keyboard has no finger: an old one, slid away, must not lend it its time.
+        const at = e.detail === 0 ? e.timeStamp : (down.current ?? e.timeStamp);
         down.current = null;
         if (!resting && !unavailable) onPress(at);
       }}
