@@ -107,6 +107,7 @@ export function simulateVisit(plan: VisitPlan, hands: SimulationHands): StoredEv
   let plugged = false;
   let delivered = 0;
   let sessions = 0;
+  let before: AttemptPlan | null = null;
   for (const a of plan.attempts) {
     if (a.stallId !== stallId) {
       pass(a.after_s ?? 40);
@@ -118,6 +119,7 @@ export function simulateVisit(plan: VisitPlan, hands: SimulationHands): StoredEv
     if (r.is === 'fault' && r.beforeAct) {
       pass(r.after_s);
       emit('fault', { code: r.code, side: sideOf(r.code) });
+      before = a;
       continue;
     }
     const plug = () => {
@@ -135,7 +137,11 @@ export function simulateVisit(plan: VisitPlan, hands: SimulationHands): StoredEv
       emit('means_shown', { meansKind: a.means.kind, ...(a.means.id ? { meansId: a.means.id } : {}) });
     };
     const meansPayload = { meansKind: a.means.kind, ...(a.means.id ? { meansId: a.means.id } : {}) };
-    if (a.order === 'card_first') {
+    // A refused card is answered by another means with the plug left in.
+    const stayedIn = plugged && before?.result.is === 'refused';
+    before = a;
+    if (stayedIn) show();
+    else if (a.order === 'card_first') {
       show();
       plug();
     } else {

@@ -8,10 +8,9 @@ import type { StoredEvent } from '@/core/visit/event';
 import type { Kind } from '@/core/visit/kinds';
 import { payloadProblem } from '@/core/visit/payloads';
 import { signUp } from '../accounts/accounts';
-import { toBin } from '../db/binary-id';
 import { pool } from '../db/pool';
 import { takeBatch } from '../outbox/take-batch';
-import { contentHash } from '../visits/event-rows';
+import { contentHash, EVENT_COLUMNS, eventRow } from '../visits/event-rows';
 
 const ids = { householdId: v7(), personId: v7() };
 const say = (what: string, figure: string) => console.log(`${what.padEnd(64)} ${figure}`);
@@ -83,33 +82,11 @@ async function taken(): Promise<void> {
   const db = await mysql.createConnection({ uri: process.env.MIGRATE_URL as string, timezone: 'Z' });
   await db.query('DROP TABLE IF EXISTS bare_event');
   await db.query('CREATE TABLE bare_event LIKE event');
-  const row = (e: StoredEvent) => [
-    toBin(e.householdId),
-    toBin(e.id),
-    toBin(e.visitId),
-    toBin(e.personId),
-    e.kind,
-    e.v,
-    new Date(e.at),
-    e.precision,
-    e.zone,
-    toBin(e.deviceId),
-    toBin(e.life),
-    e.mono,
-    e.awake,
-    e.seq,
-    e.origin,
-    e.role,
-    JSON.stringify(e.payload),
-    contentHash(e),
-    new Date(),
-    null,
-  ];
-  const sql = `INSERT INTO bare_event (household_id, id, visit_id, person_id, kind, v, at, at_precision, zone, device_id, life, mono, awake, seq, origin, role, payload, content_hash, received_at, sent_at) VALUES (${Array(20).fill('?').join(', ')})`;
+  const sql = `INSERT INTO bare_event (${EVENT_COLUMNS}) VALUES (${Array(20).fill('?').join(', ')})`;
   started = performance.now();
   for (const b of batches) {
     await db.beginTransaction();
-    for (const e of b) await db.execute(sql, row(e));
+    for (const e of b) await db.execute(sql, eventRow(e, contentHash(e), new Date(), null));
     await db.commit();
   }
   const bare = rate(events, performance.now() - started);

@@ -68,6 +68,32 @@ export async function hashesById(c: PoolConnection, householdId: string, ids: re
   return new Map(rows.map((r) => [fromBin(r.id), r.content_hash as Buffer]));
 }
 
+/** Columns of an event's row and its values in the same order: the one place where the two meet. */
+export const EVENT_COLUMNS =
+  'household_id, id, visit_id, person_id, kind, v, at, at_precision, zone, device_id, life, mono, awake, seq, origin, role, payload, content_hash, received_at, sent_at';
+export const eventRow = (e: StoredEvent, hash: Buffer, receivedAt: Date, sentAt: Date | null) => [
+  toBin(e.householdId),
+  toBin(e.id),
+  toBin(e.visitId),
+  toBin(e.personId),
+  e.kind,
+  e.v,
+  new Date(e.at),
+  e.precision,
+  e.zone,
+  toBin(e.deviceId),
+  toBin(e.life),
+  e.mono,
+  e.awake,
+  e.seq,
+  e.origin,
+  e.role,
+  JSON.stringify(e.payload),
+  hash,
+  receivedAt,
+  sentAt,
+];
+
 /** Appends events in one statement. */
 export async function insertEvents(
   c: PoolConnection,
@@ -76,30 +102,5 @@ export async function insertEvents(
   sentAt: Date | null,
 ): Promise<void> {
   if (events.length === 0) return;
-  const values = events.map(({ event: e, hash }) => [
-    toBin(e.householdId),
-    toBin(e.id),
-    toBin(e.visitId),
-    toBin(e.personId),
-    e.kind,
-    e.v,
-    new Date(e.at),
-    e.precision,
-    e.zone,
-    toBin(e.deviceId),
-    toBin(e.life),
-    e.mono,
-    e.awake,
-    e.seq,
-    e.origin,
-    e.role,
-    JSON.stringify(e.payload),
-    hash,
-    receivedAt,
-    sentAt,
-  ]);
-  await c.query(
-    'INSERT INTO event (household_id, id, visit_id, person_id, kind, v, at, at_precision, zone, device_id, life, mono, awake, seq, origin, role, payload, content_hash, received_at, sent_at) VALUES ?',
-    [values],
-  );
+  await c.query(`INSERT INTO event (${EVENT_COLUMNS}) VALUES ?`, [events.map(({ event, hash }) => eventRow(event, hash, receivedAt, sentAt))]);
 }

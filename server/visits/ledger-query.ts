@@ -1,36 +1,14 @@
 import Decimal from 'decimal.js';
 import type { RowDataPacket } from 'mysql2/promise';
 import type { LedgerFilter } from '@/core/compare/ledger-filter';
+import type { LedgerMonth, LedgerRow } from '@/core/compare/ledger-row';
 import { visitState } from '@/core/visit/derive';
-import type { ThinSegment } from '@/core/visit/tape';
 import { now } from '../clock';
 import { fromBin, toBin } from '../db/binary-id';
 import { pool } from '../db/pool';
 import { refreshStale } from './figures';
 import { visitWhere } from './visit-where';
 
-export type LedgerRow = {
-  id: string;
-  at: number;
-  zone: string;
-  month: string;
-  siteName: string | null;
-  networkName: string | null;
-  state: 'over' | 'running' | 'left_open';
-  ended: 'charge' | 'none' | 'open';
-  leftReason: string | null;
-  attempts: number;
-  failed: number;
-  handshake_s: number | null;
-  handshakeBound: string | null;
-  kWh: string | null;
-  paid: string | null;
-  currency: string | null;
-  faultCodes: string[];
-  tape: ThinSegment[];
-  newer: boolean;
-};
-export type LedgerMonth = { month: string; visits: number; kWh: string; paid: { amount: string; currency: string }[] };
 export type LedgerPage = { rows: LedgerRow[]; months: LedgerMonth[]; next: string | null; total: number };
 
 export const PAGE_SIZE = 60;

@@ -116,7 +116,7 @@ function FirstTry({ row, open }: { row: Row; open: (c: Counted) => string }) {
         <rect x={x(share) - 4} width="8" y="4" height="18" fill="var(--paint)" stroke="var(--on-paint)" strokeWidth="1.5" />
       </svg>
       <span>
-        <Link href={open('first_yes')} className="num block py-0.5 text-[14.5px] font-semibold underline decoration-rule underline-offset-4">
+        <Link href={open('first_yes')} className="num flex min-h-6 items-center text-[14.5px] font-semibold underline decoration-rule underline-offset-4">
           {printShare(share)}
         </Link>
         <span className="block text-[12px] text-ink-2">

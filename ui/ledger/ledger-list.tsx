@@ -1,40 +1,18 @@
 import Link from 'next/link';
 import { COUNTED_LABELS, type LedgerFilter, writeLedgerFilter } from '@/core/compare/ledger-filter';
+import type { LedgerMonth, LedgerRow } from '@/core/compare/ledger-row';
 import { faultLabel } from '@/core/faults/fault-list';
 import { printMoney } from '@/core/units/money';
 import { NOT_READ, printCount, printKWh } from '@/core/units/print';
 import { printDay, printMonth } from '@/core/units/zoned';
 import { describeEnd, describeStart } from '@/core/visit/describe-visit';
-import type { ThinSegment } from '@/core/visit/tape';
 import { ThinTape } from '../tape/thin-tape';
 import { KeepScroll } from './keep-scroll';
 import { LedgerFilters } from './ledger-filters';
 
-export type ListRow = {
-  id: string;
-  at: number;
-  zone: string;
-  month: string;
-  siteName: string | null;
-  networkName: string | null;
-  state: 'over' | 'running' | 'left_open';
-  ended: 'charge' | 'none' | 'open';
-  leftReason: string | null;
-  attempts: number;
-  failed: number;
-  handshake_s: number | null;
-  handshakeBound: string | null;
-  kWh: string | null;
-  paid: string | null;
-  currency: string | null;
-  faultCodes: string[];
-  tape: ThinSegment[];
-  newer: boolean;
-};
-export type ListMonth = { month: string; visits: number; kWh: string; paid: { amount: string; currency: string }[] };
 export type LedgerListProps = {
-  rows: ListRow[];
-  months: ListMonth[];
+  rows: LedgerRow[];
+  months: LedgerMonth[];
   next: string | null;
   total: number;
   filter: LedgerFilter;
@@ -126,7 +104,7 @@ export function LedgerList({ rows, months, next, total, filter, networks, select
   );
 }
 
-function Row({ row: r, query, selected }: { row: ListRow; query: string; selected: boolean }) {
+function Row({ row: r, query, selected }: { row: LedgerRow; query: string; selected: boolean }) {
   const end = describeEnd(r);
   const amount = r.paid !== null && r.currency ? printMoney(r.paid, r.currency) : end !== '' ? end : 'no bill';
   return (

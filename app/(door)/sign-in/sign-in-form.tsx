@@ -1,45 +1,21 @@
 'use client';
-import { useForm } from 'react-hook-form';
-import { askWho } from '@/client/store/who';
-import { type SignInForm as Form, fieldMessages, signInForm } from '@/core/records/account-forms';
+import { signInForm } from '@/core/records/account-forms';
+import { FormAlert } from '@/ui/forms/form-alert';
 import { FormField, fieldState } from '@/ui/forms/form-field';
-import { postJson } from '@/ui/forms/post-json';
+import { useDoorForm } from '../use-door-form';
 
 export function SignInForm() {
-  const {
-    register,
-    handleSubmit,
-    setError,
-    formState: { errors, isSubmitting },
-  } = useForm<Form>({ defaultValues: { email: '', password: '' } });
-  const submit = handleSubmit(async (values) => {
-    const form = signInForm.safeParse(values);
-    if (!form.success) {
-      for (const [field, message] of Object.entries(fieldMessages(form.error))) setError(field as keyof Form, { message });
-      return;
-    }
-    const answer = await postJson('/api/v1/session', form.data);
-    if (answer.ok) {
-      await askWho();
-      return location.assign('/ledger');
-    }
-    for (const [field, message] of Object.entries(answer.fields)) setError(field as keyof Form, { message });
-    if (answer.error) setError('root', { message: answer.error });
-  });
+  const { register, submit, busy, message, rootMessage } = useDoorForm('/api/v1/session', signInForm, { email: '', password: '' });
   return (
     <form onSubmit={submit} noValidate className="mt-4">
-      <FormField id="email" label="E-mail address" error={errors.email?.message}>
-        <input type="email" autoComplete="username" {...register('email')} {...fieldState('email', errors.email?.message)} />
+      <FormField id="email" label="E-mail address" error={message('email')}>
+        <input type="email" autoComplete="username" {...register('email')} {...fieldState('email', message('email'))} />
       </FormField>
-      <FormField id="password" label="Password" error={errors.password?.message}>
-        <input type="password" autoComplete="current-password" {...register('password')} {...fieldState('password', errors.password?.message)} />
+      <FormField id="password" label="Password" error={message('password')}>
+        <input type="password" autoComplete="current-password" {...register('password')} {...fieldState('password', message('password'))} />
       </FormField>
-      {errors.root?.message ? (
-        <p role="alert" className="mb-3 border-l-4 border-fault bg-fault-card px-3 py-2 text-sm font-semibold">
-          {errors.root.message}
-        </p>
-      ) : null}
-      <button type="submit" className="plate !min-h-[52px] w-full text-[17px]" disabled={isSubmitting}>
+      <FormAlert message={rootMessage} />
+      <button type="submit" className="plate !min-h-[52px] w-full text-[17px]" disabled={busy}>
         Sign in
       </button>
     </form>

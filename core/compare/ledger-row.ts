@@ -1,0 +1,27 @@
+import type { ThinSegment } from '../visit/tape';
+
+/** One visit as a row of the ledger. Amounts and kWh are decimal strings, seconds are numbers, `null` is unknown. */
+export type LedgerRow = {
+  id: string;
+  at: number;
+  zone: string;
+  month: string;
+  siteName: string | null;
+  networkName: string | null;
+  state: 'over' | 'running' | 'left_open';
+  ended: 'charge' | 'none' | 'open';
+  leftReason: string | null;
+  attempts: number;
+  failed: number;
+  handshake_s: number | null;
+  handshakeBound: string | null;
+  kWh: string | null;
+  paid: string | null;
+  currency: string | null;
+  faultCodes: string[];
+  tape: ThinSegment[];
+  newer: boolean;
+};
+
+/** What a month's visits come to, under the same filter as the rows. */
+export type LedgerMonth = { month: string; visits: number; kWh: string; paid: { amount: string; currency: string }[] };

@@ -1,0 +1,142 @@
+import { league } from '@/core/compare/league';
+import { leagueSentence } from '@/core/compare/sentence';
+import type { VisitRow } from '@/core/compare/visit-row';
+import { checkRecord } from '@/core/records/record-schema';
+import { simulateVisit } from '@/core/simulator/simulate-visit';
+import { checkEvent } from '@/core/visit/check-event';
+import { deriveVisit, type Visit, visitState } from '@/core/visit/derive';
+import { payloadProblem } from '@/core/visit/payloads';
+import { DEMO_TODAY, demoOffsetMs } from './clock';
+import { demoId, demoRandom } from './ids';
+import { demoRecords, networks, sites } from './scenario';
+import { demoVisits } from './visits';
+
+const TODAY = Date.parse(`${DEMO_TODAY}T12:00:00Z`);
+const records = demoRecords();
+const plans = demoVisits();
+const played = plans.map((plan) => simulateVisit(plan, { random: demoRandom, newId: demoId }));
+const visits: Visit[] = played.map((events, i) => deriveVisit(plans[i]?.visitId as string, events, payloadProblem));
+const some = (what: (v: Visit) => boolean) => expect(visits.some(what)).toBe(true);
+
+describe('the demo', () => {
+  it('is some forty visits over eighteen months at four networks', () => {
+    expect(visits.length).toBeGreaterThanOrEqual(40);
+    expect(visits.length).toBeLessThanOrEqual(48);
+    const months = ((visits.at(-1)?.pulledInAt as number) - (visits[0]?.pulledInAt as number)) / (30.44 * 86_400_000);
+    expect(Math.round(months)).toBe(18);
+    expect(new Set(visits.map((v) => Object.values(sites).find((s) => s.id === v.siteId)?.network)).size).toBe(4);
+  });
+  it('ends the day before its today', () => {
+    const last = new Date(visits.at(-1)?.pulledInAt as number).toISOString().slice(0, 10);
+    expect(Date.parse(DEMO_TODAY) - Date.parse(last)).toBe(86_400_000);
+  });
+  it('its clock keeps the time of day and sets the date', () => {
+    const world = Date.parse('2031-07-04T16:20:31.5Z');
+    expect(new Date(world + demoOffsetMs(world)).toISOString()).toBe(`${DEMO_TODAY}T16:20:31.500Z`);
+  });
+  it('holds nothing that the record or the forms would refuse', () => {
+    for (const e of played.flat()) expect(checkEvent(e, TODAY)).toMatchObject({ ok: true, newer: false });
+    for (const r of records) expect(checkRecord(r)).toMatchObject({ ok: true });
+  });
+  it('has no two things of one id', () => {
+    const ids = [...played.flat().map((e) => e.id), ...records.map((r) => r.id)];
+    expect(new Set(ids).size).toBe(ids.length);
+  });
+  it('happens by day: nobody tunes bells at three in the morning', () => {
+    for (const v of visits) {
+      const hour = Number(new Intl.DateTimeFormat('en-GB', { hour: '2-digit', hourCycle: 'h23', timeZone: v.zone }).format(v.pulledInAt as number));
+      expect(hour).toBeGreaterThanOrEqual(6);
+      expect(hour).toBeLessThanOrEqual(22);
+    }
+  });
+});
+
+describe('the demo reaches every state a visit can be in', () => {
+  it('a charge at the first try, and one at the third over two stalls', () => {
+    some((v) => v.firstTry.answer === 'yes' && v.attempts.length === 1);
+    some((v) => v.attempts.length === 3 && new Set(v.attempts.map((a) => a.stallId)).size === 2 && v.ended === 'charge');
+  });
+  it('a queue waited out, and one that was left', () => {
+    some((v) => v.times.queue.known && v.times.queue.s > 600 && v.ended === 'charge');
+    some((v) => v.leftReason === 'queue' && v.attempts.length === 0 && v.ended === 'none');
+  });
+  it('a claim without power, and power seen late', () => {
+    some((v) => v.attempts.some((a) => a.claimed !== undefined && a.outcome.kind === 'failed'));
+    some((v) => v.attempts.some((a) => a.proof?.late === true));
+  });
+  it('given up, called away, left open', () => {
+    some((v) => v.attempts.some((a) => a.outcome.kind === 'gave_up'));
+    some((v) => v.leftReason === 'called_away' && v.ended === 'open');
+    some((v) => visitState(v, TODAY) === 'left_open');
+  });
+  it('a refused card and another means, a dead stall, a fault in mid-charge, a pause, a neighbour', () => {
+    some((v) => v.attempts.some((a) => a.pluggedEarlier && a.proof !== undefined));
+    some((v) => v.attempts.some((a) => a.opened.t === a.ended?.at.t));
+    some((v) => v.attempts.some((a) => a.proof !== undefined && a.ended?.by === 'fault'));
+    some((v) => v.attempts.some((a) => a.pauses.length > 0));
+    some((v) => v.line.some((e) => e.kind === 'change' && e.payload.what === 'neighbour_in'));
+  });
+  it('idle, a wrong bill, several means and both cars', () => {
+    some((v) => v.times.idle.known && v.times.idle.s > 300);
+    expect(new Set(visits.flatMap((v) => v.attempts.flatMap((a) => a.shows.map((s) => s.meansKind)))).size).toBeGreaterThanOrEqual(3);
+    expect(new Set(visits.map((v) => v.carId)).size).toBe(2);
+  });
+});
+
+describe('the story of 14 October, told on every screen', () => {
+  const v = visits.at(-1) as Visit;
+  it('three attempts over two stalls, 33.4 s of handshake at the last', () => {
+    expect(v.attempts.map((a) => a.outcome.kind)).toEqual(['failed', 'failed', 'power']);
+    expect(v.attempts[2]?.times.handshake).toMatchObject({ known: true, s: 33.4 });
+  });
+  it('adds up: what was lost, waited, charged and idled is within the visit', () => {
+    const s = (t: { known: boolean }) => (t.known ? (t as unknown as { s: number }).s : Number.NaN);
+    expect(s(v.times.lost) + s(v.times.charging) + s(v.times.idle)).toBeLessThan(s(v.times.visit));
+    expect(s(v.times.overhead) + s(v.times.charging)).toBeCloseTo(s(v.times.visit), 6);
+  });
+  it('its kWh agree with the battery’s rise within the loss and whole per cents', () => {
+    const delivered = v.delivered.known ? Number(v.delivered.value) : Number.NaN;
+    const rise = ((((v.socTo as number) - (v.socFrom as number)) / 100) * 62) / 0.95;
+    expect(Math.abs(delivered - rise)).toBeLessThan(1.3 + 62 * 0.02);
+  });
+});
+
+describe('the demo compared', () => {
+  const rows: VisitRow[] = visits.map((v) => ({
+    visitId: v.id,
+    networkId: networks[Object.values(sites).find((s) => s.id === v.siteId)?.network as keyof typeof networks].id,
+    siteId: v.siteId as string,
+    firstTry: v.firstTry.answer,
+    attempts: v.attempts.map((a) => ({
+      outcome: a.outcome.kind,
+      endMark: a.proof?.mark ?? null,
+      late: a.proof?.late ?? false,
+      seconds: { handshake: a.times.handshake.known ? a.times.handshake.s : null },
+    })),
+    lost_s: v.times.lost.known ? v.times.lost.s : null,
+    deliveredKWh: v.delivered.known ? v.delivered.value : null,
+    paid: v.paid.known ? v.paid.value.amount : null,
+    currency: v.paid.known ? v.paid.value.currency : null,
+  }));
+  const table = league(rows, 'handshake', 'kW', 'EUR');
+  const nameOf = (id: string) => Object.values(networks).find((n) => n.id === id)?.name ?? '';
+  it('every visit with an attempt is counted once', () => {
+    expect(table.reduce((n, r) => n + r.visits, 0)).toBe(visits.filter((v) => v.attempts.length > 0).length);
+    for (const r of table) expect(r.firstTry.yes + r.firstTry.no + r.firstTry.leftOut).toBe(r.visits);
+  });
+  it('tells a story that its counts bear', () => {
+    expect(table.map((r) => nameOf(r.networkId))).toEqual(['Copperbeech', 'Saltmarsh Rapid', 'Bluebarn', 'Ferrywell']);
+    expect(leagueSentence(table, nameOf)).toMatchObject({
+      kind: 'apart',
+      text: expect.stringMatching(/^Copperbeech started at the first try more often than Ferrywell/),
+    });
+  });
+  it('prices lie between the tariff and a start fee more', () => {
+    for (const r of table) {
+      const n = Object.values(networks).find((x) => x.id === r.networkId);
+      const perKWh = r.allIn.known ? Number(r.allIn.value.perKWh) : Number.NaN;
+      expect(perKWh).toBeGreaterThanOrEqual(Number(n?.perKWh[0]) - 0.001);
+      expect(perKWh).toBeLessThan(Number(n?.perKWh[1]) + 0.1);
+    }
+  });
+});

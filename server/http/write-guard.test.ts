@@ -1,0 +1,45 @@
+import { addressOf, guardWrite, MAX_BODY_BYTES } from './write-guard';
+
+const write = (body: BodyInit | null, headers: Record<string, string> = {}) =>
+  new Request('http://127.0.0.1:4100/api/v1/outbox', {
+    method: 'POST',
+    body,
+    headers: { host: '127.0.0.1:4100', origin: 'http://127.0.0.1:4100', 'content-type': 'application/json', ...headers },
+  });
+const status = async (request: Request) => {
+  const r = await guardWrite(request);
+  return r.ok ? 200 : r.response.status;
+};
+
+describe('a write', () => {
+  it('from the own pages, as JSON, is let in', async () => expect(await guardWrite(write('{"items":[]}'))).toEqual({ ok: true, json: { items: [] } }));
+  it('from elsewhere or from nowhere is not', async () => {
+    expect(await status(write('{}', { origin: 'https://evil.invalid' }))).toBe(403);
+    expect(await status(write('{}', { origin: 'null' }))).toBe(403);
+    expect(await status(write('{}', { origin: 'http://127.0.0.1:4101' }))).toBe(403);
+  });
+  it('behind the TLS front is measured by the host the phone asked for', async () => {
+    expect(await status(write('{}', { 'x-forwarded-host': '10.0.0.5:4143', origin: 'https://10.0.0.5:4143' }))).toBe(200);
+  });
+  it('of another type, as a form would send, is not', async () => {
+    expect(await status(write('a=1', { 'content-type': 'application/x-www-form-urlencoded' }))).toBe(415);
+  });
+  it('larger than the limit is not, whatever its length claims', async () => {
+    const large = `"${'x'.repeat(MAX_BODY_BYTES)}"`;
+    expect(await status(write(large))).toBe(413);
+    expect(await status(write(large, { 'content-length': '10' }))).toBe(413);
+  });
+  it('that is no JSON or no UTF-8 is not', async () => {
+    expect(await status(write('{'))).toBe(400);
+    expect(await status(write(null))).toBe(400);
+    expect(await status(write(new Uint8Array([0x22, 0xff, 0x22])))).toBe(400);
+  });
+});
+
+describe('the address a request came from', () => {
+  it('is this machine unless the front says otherwise', () => {
+    expect(addressOf(write('{}'))).toBe('127.0.0.1');
+    expect(addressOf(write('{}', { 'x-forwarded-for': '10.0.0.7, 1.2.3.4' }))).toBe('10.0.0.7');
+  });
+  it('is kept short and plain', () => expect(addressOf(write('{}', { 'x-forwarded-for': `<script>${'9'.repeat(200)}` }))).toMatch(/^script9{58}$/));
+});

@@ -1,0 +1,139 @@
+import { renderToStaticMarkup } from 'react-dom/server';
+import { league } from '@/core/compare/league';
+import { expectedBill } from '@/core/tariff/simple-tariff';
+import { deriveVisit } from '@/core/visit/derive';
+import { CARD, IN, idOf, KW, PERSON, STALL_A, STALL_B, type Step, story, T0, VISIT } from '@/core/visit/fixtures/story';
+import { payloadProblem } from '@/core/visit/payloads';
+import { LeagueTable } from '../compare/league-table';
+import { ThinTape } from '../tape/thin-tape';
+import { VisitSheet, type VisitSheetData } from './visit-sheet';
+
+const text = (markup: string) =>
+  markup
+    .replace(/<style.*?<\/style>|<[^>]+>/g, ' ')
+    .replace(/&#x27;/g, "'")
+    .replace(/\s+/g, ' ');
+const names = {
+  site: () => 'Vrba Crossing',
+  network: () => 'Saltmarsh Rapid',
+  stall: (id: string | null) => (id === STALL_A ? '2' : '4'),
+  car: () => 'Heron 62',
+};
+const page = (...steps: Step[]): VisitSheetData => {
+  const visit = deriveVisit(VISIT, story(IN, [5, 'stall_chosen', { stallId: STALL_A }], ...steps), payloadProblem);
+  return {
+    visit,
+    state: visit.pulledOutAt === null ? 'running' : 'over',
+    names,
+    networkId: null,
+    stalls: [{ id: STALL_B, fields: { ratedKW: 150, connector: 'CCS2' } }],
+    expected: null,
+    difference: null,
+    people: { [PERSON.replaceAll('-', '')]: 'Ines Kolar' },
+  };
+};
+const sheet = (data: VisitSheetData) => text(renderToStaticMarkup(<VisitSheet page={data} withdraw={null} correct={() => null} />));
+
+const FAILED: Step[] = [
+  [10, 'plugged'],
+  [20, 'means_shown', CARD],
+  [60, 'fault', { code: 'start_error', side: 'network' }],
+  [300, 'stall_chosen', { stallId: STALL_B }],
+];
+const CHARGED: Step[] = [
+  [320, 'plugged'],
+  [330, 'means_shown', CARD],
+  [363.4, 'power_seen', KW],
+  [600, 'reading', { screen: 'stall', socPct: 18, kW: 121, kWh: '8.0' }],
+  [2100, 'reading', { screen: 'stall', socPct: 80, kW: 51, kWh: '41.6' }],
+  [2163.4, 'stop_asked', { by: 'button' }],
+  [2463.4, 'unplugged'],
+  [2500, 'pulled_out', { reason: 'enough' }],
+  [2600, 'bill', { sessions: [], amount: '24.17', currency: 'EUR', state: 'charged' }],
+];
+
+describe('the page of a visit says', () => {
+  it('the figures of core in the forms of the house', () => {
+    const said = sheet(page(...FAILED, ...CHARGED));
+    for (const figure of [
+      '33.4 s',
+      '41.6 kWh',
+      '18 to 80 %',
+      '83 kW',
+      'peak 121, stall’s screen',
+      '€24.17',
+      '€0.581 per kWh all-in',
+      '5:10',
+      '1. Stall 2: failed (start error)',
+      '2. Stall 4: power',
+    ])
+      expect(said).toContain(figure);
+  });
+  it('"not read" with its reason, and never zero, where a figure is missing', () => {
+    const said = sheet(page([10, 'plugged'], [20, 'means_shown', CARD]));
+    expect(said).toContain('Handshake not read no power was seen');
+    expect(said).toContain('Delivered not read the visit is still open');
+    expect(said).toContain('This visit is still open');
+    expect(said).not.toMatch(/\b0\.0 kWh|€0\.00/);
+  });
+  it('what the bill is over the tariff', () => {
+    const data = page(...FAILED, ...CHARGED);
+    const expected = expectedBill({ id: 't', networkId: 'n', currency: 'EUR', perKWh: '0.55', startFee: '0.46', validFrom: '2025-01-01' }, '41.6', 1);
+    const said = sheet({ ...data, expected, difference: { known: true, value: '0.83' } });
+    expect(said).toContain('Should be, tax in €23.34');
+    expect(said).toContain('€0.83 over.');
+  });
+  it('what was corrected, when and by whom, and what was taken back', () => {
+    const said = sheet(page(...CHARGED, [3000, 'correction', { target: idOf(104), at: T0 + 353_400 }], [3010, 'withdrawal', { target: idOf(105) }]));
+    expect(said).toMatch(/corrected: time set to 13:57:53 by Ines Kolar, 14 Oct 2025/);
+    expect(said).toMatch(/Taken back, kept and not counted: Reading/);
+  });
+  it('that it is withdrawn', () => expect(sheet(page(...CHARGED, [3000, 'withdrawal', { target: VISIT }]))).toContain('This visit is withdrawn.'));
+});
+
+describe('a thin tape', () => {
+  it('tells by words what it shows by paint, a handshake by half its height', () => {
+    const markup = renderToStaticMarkup(
+      <ThinTape
+        tape={[
+          ['bare', 10],
+          ['handshake', 30],
+          ['fault', 20],
+          ['energy', 40],
+        ]}
+      />,
+    );
+    expect(markup).toContain('aria-label="Tape: waiting for power, fault, charging"');
+    expect(markup).toMatch(/x="10%" width="30%" y="5" height="5"/);
+    expect(markup).not.toContain('style=');
+  });
+});
+
+describe('the league', () => {
+  it('links every number to the visits it was counted from', () => {
+    const row = (firstTry: 'yes' | 'no', s: number | null) => ({
+      visitId: 'v',
+      networkId: idOf(60),
+      siteId: 's',
+      firstTry,
+      lost_s: 30,
+      deliveredKWh: '20',
+      paid: '10',
+      currency: 'EUR',
+      attempts: [
+        {
+          outcome: s === null ? ('failed' as const) : ('power' as const),
+          endMark: s === null ? null : ('kW' as const),
+          late: false,
+          seconds: { handshake: s },
+        },
+      ],
+    });
+    const rows = league([row('yes', 20), row('yes', 30), row('no', null)], 'handshake', 'kW', 'EUR').map((r) => ({ ...r, name: 'Bluebarn' }));
+    const markup = renderToStaticMarkup(<LeagueTable rows={rows} time="handshake" mark="kW" />);
+    for (const counted of ['attempted', 'first_yes', 'first_no', 'timed', 'never', 'lost', 'priced'])
+      expect(markup).toContain(`network=${idOf(60)}&amp;counted=${counted}`);
+    expect(text(markup)).toContain('67 %');
+    expect(text(markup)).toContain('€0.500');
+  });
+});
