@@ -34,7 +34,7 @@ export type StallState =
 export type StallHands = {
   /** Records events at the touch. Starts a visit when none is open. @returns once they are kept */
   act: (timeStamp: number, ...drafts: Draft[]) => Promise<void>;
-  /** Takes back this device's last event. */
+  /** Takes back this device's last event; the visit with its first. */
   undo: (timeStamp: number) => Promise<void>;
   /** What undo would take back. */
   undoable: KeptEvent | null;
@@ -170,8 +170,8 @@ export function useStall(): { state: StallState; hands: StallHands } {
         ready.store,
         ready.who,
         drafts.map((d): EventDraft => ({ visitId: id, kind: d.kind, payload: d.payload, zone, touch })),
+        visitId === null,
       );
-      if (!visitId) await ready.store.put('meta', id, 'openVisit');
       // The corner never says "all sent" of what was kept just now.
       const waiting = await ready.store.count('outbox');
       setOutbox((before) => ({ refused: before?.refused ?? 0, last: before?.last ?? null, waiting }));
@@ -185,11 +185,23 @@ export function useStall(): { state: StallState; hands: StallHands } {
   );
 
   const undoable = useMemo(() => lastToUndo(kept), [kept]);
+  const leaveVisit = useCallback(async () => {
+    if (!ready) return;
+    await ready.store.delete('meta', 'openVisit');
+    setVisitId(null);
+    setKept([]);
+    await letNewVersionIn();
+  }, [ready]);
+
   const undo = useCallback(
     async (timeStamp: number) => {
-      if (undoable) await act(timeStamp, { kind: 'withdrawal', payload: { target: undoable.event.id } });
+      if (!undoable) return;
+      // Taking back the pulling in takes back the visit: the driver is before the choice of the site again.
+      const first = undoable.event.kind === 'pulled_in';
+      await act(timeStamp, { kind: 'withdrawal', payload: { target: first ? undoable.event.visitId : undoable.event.id } });
+      if (first) await leaveVisit();
     },
-    [act, undoable],
+    [act, leaveVisit, undoable],
   );
 
   const addRecords = useCallback(
@@ -209,14 +221,6 @@ export function useStall(): { state: StallState; hands: StallHands } {
     },
     [ready],
   );
-
-  const leaveVisit = useCallback(async () => {
-    if (!ready) return;
-    await ready.store.delete('meta', 'openVisit');
-    setVisitId(null);
-    setKept([]);
-    await letNewVersionIn();
-  }, [ready]);
 
   let state: StallState;
   if (broken) state = { is: 'no_store', why: broken };

@@ -21,16 +21,19 @@ export type EventDraft<K extends Kind = Kind> = {
 /**
  * Makes an event and keeps it on the phone together with its place in the outbox: both or neither.
  * `seq` is taken inside the same transaction, so that two tabs never share one.
- * @returns the event as kept, once it is on the disk
+ * @param opensVisit the phone is at this visit from now on, also after a reload
+ * @returns the events as kept, once they are on the disk
  */
-export async function keepEvents(store: PhoneStore, who: PhoneWho, drafts: readonly EventDraft[]): Promise<StoredEvent[]> {
+export async function keepEvents(store: PhoneStore, who: PhoneWho, drafts: readonly EventDraft[], opensVisit = false): Promise<StoredEvent[]> {
   const awake = takeAwake();
-  const tx = store.transaction(['event', 'outbox'], 'readwrite', STRICT);
+  const tx = store.transaction(['event', 'outbox', 'meta'], 'readwrite', STRICT);
   const events = tx.objectStore('event');
   const made: StoredEvent[] = [];
+  const seqs = new Map<string, number>();
   for (const d of drafts) {
-    const before = await events.index('byVisit').getAll(d.visitId);
-    const seq = Math.max(d.knownSeq ?? 0, 0, ...before.map((k) => k.event.seq)) + 1;
+    const known = seqs.get(d.visitId) ?? Math.max(0, ...(await events.index('byVisit').getAll(d.visitId)).map((k) => k.event.seq));
+    const seq = Math.max(d.knownSeq ?? 0, known) + 1;
+    seqs.set(d.visitId, seq);
     const event: StoredEvent = {
       id: v7(),
       householdId: who.householdId,
@@ -54,6 +57,8 @@ export async function keepEvents(store: PhoneStore, who: PhoneWho, drafts: reado
     await tx.objectStore('outbox').add({ type: 'event', id: event.id });
     made.push(event);
   }
+  const first = made[0];
+  if (opensVisit && first) await tx.objectStore('meta').put(first.visitId, 'openVisit');
   await tx.done;
   return made;
 }

@@ -89,6 +89,16 @@ test('a danger shows its caution; undo takes the last event back, and a mark’s
   expect(events.filter((e) => e.kind === 'fault')).toHaveLength(1); // taken back, not deleted
 });
 
+test('undone to its beginning, a visit is withdrawn and the site can be chosen anew', async ({ page }) => {
+  const hand = thumb(page);
+  await hand.pad(/^Undo/);
+  await hand.pad(/^Undo/);
+  await expect(page.getByRole('heading', { name: 'Where are you?' })).toBeVisible();
+  await allSent(page, 4);
+  await page.goto('/ledger');
+  await expect(page.getByRole('heading', { name: 'The ledger is empty' })).toBeVisible();
+});
+
 test('a wet double touch records once', async ({ page }) => {
   const plug = page.locator('[data-resting]').getByRole('button', { name: /^Plugged in/, disabled: false });
   const box = await plug.boundingBox();
