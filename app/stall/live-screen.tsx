@@ -134,10 +134,10 @@ export function LiveScreen({ state, hands }: { state: Live; hands: StallHands })
   const undoText = hands.undoable ? undoLabel(hands.undoable, visit) : 'nothing';
 
   return (
-    <div className="mx-auto flex h-dvh max-w-[1280px] flex-col">
-      <header className="flex items-center gap-3 bg-asphalt px-4 py-2.5 text-line">
+    <div className="mx-auto flex h-dvh max-w-[1280px] flex-col lg:grid lg:grid-cols-[minmax(0,1fr)_420px] lg:grid-rows-[auto_minmax(0,1fr)]">
+      <header className="flex items-center gap-3 bg-asphalt px-4 py-2.5 text-line lg:col-span-2">
         <Milestone text={stall?.fields.name ?? '?'} />
-        <div className="min-w-0">
+        <div className="min-w-0 grow">
           <h1 className="truncate text-lg">{site?.fields.name ?? 'Unknown site'}</h1>
           <p className="text-[13.5px] leading-snug text-line-2">
             {[
@@ -201,7 +201,7 @@ export function LiveScreen({ state, hands }: { state: Live; hands: StallHands })
         </div>
       </main>
       <div
-        className="grid grid-cols-2 gap-2.5 border-t-2 border-ink bg-card px-3.5 pb-[max(14px,env(safe-area-inset-bottom))] pt-3"
+        className="grid grid-cols-2 content-start gap-2.5 border-t-2 border-ink bg-card lg:border-l-2 lg:border-t-0 px-3.5 pb-[max(14px,env(safe-area-inset-bottom))] pt-3"
         data-resting={hands.resting}
       >
         <Pad tone="next" className="col-span-2 min-h-[88px] text-[24px] font-extrabold" hint={y.hint} onPress={y.press} resting={hands.resting}>

@@ -28,7 +28,9 @@ export function MoreSheet({
 }) {
   const [note, setNote] = useState('');
   const paid = { meansKind: means.meansKind, ...(means.meansId ? { meansId: means.meansId } : {}) };
-  const held = records.means.map((m) => ({
+  const rank = (kind: string) => MEANS_KINDS.findIndex((m) => m.kind === kind);
+  const inOrder = [...records.means].sort((a, b) => rank(a.fields.kind) - rank(b.fields.kind) || a.fields.label.localeCompare(b.fields.label));
+  const held = inOrder.map((m) => ({
     label: `${meansPad(m.fields.kind)}: ${m.fields.label}`,
     draft: { kind: 'means_shown', payload: { meansKind: m.fields.kind, meansId: m.id } } satisfies Draft,
   }));

@@ -4,6 +4,7 @@ import { lastCar, recentSites, rememberPullIn } from '@/client/store/habits';
 import { printCount } from '@/core/units/print';
 import { Pad } from '@/ui/pads/pad';
 import { Milestone } from '@/ui/road/milestone';
+import { PLACES } from '@/ui/road/places';
 import { ThumbBar } from '@/ui/road/thumb-bar';
 import { usePlaceKeys } from '@/ui/road/use-place-keys';
 import { KeptCorner } from './kept-corner';
@@ -48,8 +49,8 @@ export function PullInScreen({ state, hands }: { state: Extract<StallState, { is
   };
 
   return (
-    <div className="mx-auto flex h-dvh max-w-[1280px] flex-col">
-      <header className="flex items-center gap-3 bg-asphalt px-4 py-3 text-line">
+    <div className="mx-auto flex h-dvh max-w-[1280px] flex-col lg:grid lg:grid-cols-[minmax(0,1fr)_420px] lg:grid-rows-[auto_minmax(0,1fr)]">
+      <header className="flex items-center gap-3 bg-asphalt px-4 py-3 text-line lg:col-span-2">
         <Milestone text={stall?.fields.name ?? '?'} />
         <div className="min-w-0">
           <h1 className="truncate text-lg">{site?.fields.name ?? 'Where are you?'}</h1>
@@ -59,9 +60,16 @@ export function PullInScreen({ state, hands }: { state: Extract<StallState, { is
               : 'Choose the site, then the stall'}
           </p>
         </div>
-        <a href="/ledger" className="ml-auto hidden text-sm font-semibold text-line-2 underline sm:inline">
-          Ledger
-        </a>
+        <nav aria-label="Places" className="ml-auto hidden gap-5 sm:flex">
+          {PLACES.filter((p) => !p.shell).map((p) => (
+            <a key={p.href} href={p.href} className="flex items-baseline gap-1.5 text-sm font-semibold text-line-2" aria-keyshortcuts={p.key}>
+              {p.name}
+              <span className="num text-[10px]" aria-hidden="true">
+                {p.key}
+              </span>
+            </a>
+          ))}
+        </nav>
         <KeptCorner outbox={state.outbox} signedOut={state.signedOut} />
       </header>
       <main className="min-h-0 grow overflow-y-auto px-4 py-3">
@@ -163,7 +171,7 @@ export function PullInScreen({ state, hands }: { state: Extract<StallState, { is
         </section>
         <p className="mt-5 text-sm text-ink-2">Nothing is tapped at the wheel: stop first. The time of arrival can be set back by minutes afterwards.</p>
       </main>
-      <div className="border-t-2 border-ink bg-card px-3.5 pb-3 pt-3">
+      <div className="border-t-2 border-ink bg-card px-3.5 pb-3 pt-3 lg:border-l-2 lg:border-t-0">
         <Pad
           tone="next"
           className="min-h-[84px] w-full text-[24px] font-extrabold"

@@ -1,6 +1,9 @@
 # What the machine must have: Node, packages of Debian, the packages of package-lock.json, a build.
 # Sourced by the commands in bin/. Expects $ROOT and the shell options of its caller.
 
+# Debian keeps servers where an ordinary user's PATH does not look.
+PATH=$PATH:/usr/sbin:/sbin
+
 say() { printf '%s\n' "$*"; }
 die() { printf '%s\n' "$*" >&2; exit 1; }
 seconds_since() { echo $(( $(date +%s) - $1 )); }
