@@ -18,10 +18,9 @@ export async function compareRows(householdId: string): Promise<VisitRow[]> {
        FROM visit v JOIN visit_figures f ON f.household_id = v.household_id AND f.visit_id = v.id WHERE ${where.sql} AND v.network_id IS NOT NULL`,
     where.values,
   );
+  // All attempts in the order they lie in: those of visits that are not counted find no visit below.
   const [attempts] = await pool().execute<RowDataPacket[]>(
-    `SELECT a.visit_id, a.outcome, a.end_mark, a.late, a.handshake_s, a.set_up_s, a.plug_to_power_s, a.means_to_power_s, a.hands_on_s
-       FROM attempt_figures a JOIN visit v ON v.household_id = a.household_id AND v.id = a.visit_id
-      WHERE v.household_id = ? AND v.withdrawn = FALSE AND v.network_id IS NOT NULL ORDER BY a.visit_id, a.n`,
+    'SELECT visit_id, outcome, end_mark, late, handshake_s, set_up_s, plug_to_power_s, means_to_power_s, hands_on_s FROM attempt_figures WHERE household_id = ? ORDER BY visit_id, n',
     where.values.slice(0, 1),
   );
   const byVisit = new Map<string, AttemptRow[]>();

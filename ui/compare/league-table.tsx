@@ -54,7 +54,7 @@ export function LeagueTable({ rows, time, mark }: { rows: Row[]; time: PowerTime
             <tr key={r.networkId} className="border-b border-rule-2 max-sm:block max-sm:py-2">
               <th scope="row" className="px-2.5 py-2 text-left max-sm:block">
                 <span className="block text-[15px] font-bold">{r.name}</span>
-                <Link href={open(r, 'attempted')} className="inline-block py-1 text-[12px] font-medium text-ink-2 underline">
+                <Link prefetch={false} href={open(r, 'attempted')} className="inline-block py-1 text-[12px] font-medium text-ink-2 underline">
                   {printCount(r.visits, 'visit')}, {printCount(r.sites, 'site')}
                 </Link>
                 {r.sites > 1 ? <span className="text-[12px] font-medium text-ink-2">, {printShare(r.commonestSite)} at one</span> : null}
@@ -72,7 +72,7 @@ export function LeagueTable({ rows, time, mark }: { rows: Row[]; time: PowerTime
               <td className="num px-2.5 text-[14.5px] max-sm:inline-block max-sm:w-1/2">
                 <Small>Lost per visit</Small>
                 {r.lost.known ? (
-                  <Link href={open(r, 'lost')} className="inline-block py-1 underline decoration-rule underline-offset-4">
+                  <Link prefetch={false} href={open(r, 'lost')} className="inline-block py-1 underline decoration-rule underline-offset-4">
                     {printDuration(r.lost.value.perVisit_s)}
                   </Link>
                 ) : (
@@ -82,7 +82,7 @@ export function LeagueTable({ rows, time, mark }: { rows: Row[]; time: PowerTime
               <td className="num px-2.5 text-[14.5px] max-sm:inline-block max-sm:w-1/2">
                 <Small>All-in per kWh</Small>
                 {r.allIn.known ? (
-                  <Link href={open(r, 'priced')} className="inline-block py-1 underline decoration-rule underline-offset-4">
+                  <Link prefetch={false} href={open(r, 'priced')} className="inline-block py-1 underline decoration-rule underline-offset-4">
                     {printPerKWh(r.allIn.value.perKWh, r.allIn.value.currency)}
                   </Link>
                 ) : (
@@ -116,17 +116,21 @@ function FirstTry({ row, open }: { row: Row; open: (c: Counted) => string }) {
         <rect x={x(share) - 4} width="8" y="4" height="18" fill="var(--paint)" stroke="var(--on-paint)" strokeWidth="1.5" />
       </svg>
       <span>
-        <Link href={open('first_yes')} className="num flex min-h-6 items-center text-[14.5px] font-semibold underline decoration-rule underline-offset-4">
+        <Link
+          prefetch={false}
+          href={open('first_yes')}
+          className="num flex min-h-6 items-center text-[14.5px] font-semibold underline decoration-rule underline-offset-4"
+        >
           {printShare(share)}
         </Link>
         <span className="block text-[12px] text-ink-2">
-          <Link href={open('first_yes')} className="inline-block py-1 underline">
+          <Link prefetch={false} href={open('first_yes')} className="inline-block py-1 underline">
             {yes} of {yes + no}
           </Link>
           {no > 0 ? (
             <>
               ,{' '}
-              <Link href={open('first_no')} className="inline-block py-1 underline">
+              <Link prefetch={false} href={open('first_no')} className="inline-block py-1 underline">
                 {no} not
               </Link>
             </>
@@ -134,7 +138,7 @@ function FirstTry({ row, open }: { row: Row; open: (c: Counted) => string }) {
           {leftOut > 0 ? (
             <>
               ,{' '}
-              <Link href={open('first_left_out')} className="inline-block py-1 underline">
+              <Link prefetch={false} href={open('first_left_out')} className="inline-block py-1 underline">
                 {leftOut} left out
               </Link>
             </>
@@ -172,13 +176,13 @@ function Wait({ row, scale, open }: { row: Row; scale: number; open: (c: Counted
           {w.median.known ? printDuration(w.median.value) : w.median.why}
         </Link>
         <span className="block text-[12px] text-ink-2">
-          <Link href={open('timed')} className="inline-block py-1 underline">
+          <Link prefetch={false} href={open('timed')} className="inline-block py-1 underline">
             {w.timed} timed
           </Link>
           {w.never > 0 ? (
             <>
               ,{' '}
-              <Link href={open('never')} className="inline-block py-1 underline">
+              <Link prefetch={false} href={open('never')} className="inline-block py-1 underline">
                 {w.never} never
               </Link>
             </>

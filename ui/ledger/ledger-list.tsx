@@ -112,6 +112,7 @@ function Row({ row: r, query, selected }: { row: LedgerRow; query: string; selec
       <Link
         href={`/ledger/${r.id}${query}`}
         data-ledger-row=""
+        prefetch={false}
         aria-current={selected ? 'true' : undefined}
         scroll={false}
         className={`relative grid grid-cols-[1fr_auto] gap-x-2.5 border-b border-rule-2 px-4 py-2 ${selected ? 'bg-picked' : 'hover:bg-band'}`}
