@@ -18,10 +18,16 @@ export function describeEnd(v: { state: 'over' | 'running' | 'left_open'; ended:
 }
 
 /** What a list row says of the start: `first try, 12.4 s handshake`, `3 attempts, handshake 33.4 s`. */
-export function describeStart(v: { attempts: number; failed: number; handshake_s: number | null; handshakeBound: string | null }): string {
+export function describeStart(v: {
+  attempts: number;
+  failed: number;
+  ended: 'charge' | 'none' | 'open';
+  handshake_s: number | null;
+  handshakeBound: string | null;
+}): string {
   if (v.attempts === 0) return 'no attempt';
   const at = v.handshakeBound === 'at_most' ? 'at most ' : '';
   const shake = v.handshake_s === null ? '' : `, ${at}${printDuration(v.handshake_s)} handshake`;
-  if (v.attempts === 1) return v.failed === 1 ? '1 attempt failed' : `first try${shake}`;
+  if (v.attempts === 1) return v.failed === 1 ? '1 attempt failed' : v.ended === 'charge' ? `first try${shake}` : '1 attempt';
   return `${printCount(v.attempts, 'attempt')}${shake}`;
 }

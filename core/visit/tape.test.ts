@@ -116,11 +116,12 @@ describe('the yellow pad proposes', () => {
 
 describe('what a list row says', () => {
   it.each([
-    [{ attempts: 0, failed: 0, handshake_s: null, handshakeBound: null }, 'no attempt'],
-    [{ attempts: 1, failed: 0, handshake_s: 12.04, handshakeBound: 'exact' }, 'first try, 12.0 s handshake'],
-    [{ attempts: 1, failed: 0, handshake_s: 240, handshakeBound: 'at_most' }, 'first try, at most 4:00 handshake'],
-    [{ attempts: 3, failed: 2, handshake_s: 33.4, handshakeBound: 'exact' }, '3 attempts, 33.4 s handshake'],
-    [{ attempts: 1, failed: 1, handshake_s: null, handshakeBound: null }, '1 attempt failed'],
+    [{ attempts: 0, failed: 0, ended: 'none' as const, handshake_s: null, handshakeBound: null }, 'no attempt'],
+    [{ attempts: 1, failed: 0, ended: 'charge' as const, handshake_s: 12.04, handshakeBound: 'exact' }, 'first try, 12.0 s handshake'],
+    [{ attempts: 1, failed: 0, ended: 'charge' as const, handshake_s: 240, handshakeBound: 'at_most' }, 'first try, at most 4:00 handshake'],
+    [{ attempts: 3, failed: 2, ended: 'charge' as const, handshake_s: 33.4, handshakeBound: 'exact' }, '3 attempts, 33.4 s handshake'],
+    [{ attempts: 1, failed: 1, ended: 'none' as const, handshake_s: null, handshakeBound: null }, '1 attempt failed'],
+    [{ attempts: 1, failed: 0, ended: 'open' as const, handshake_s: null, handshakeBound: null }, '1 attempt'],
   ])('%j: %s', (v, text) => expect(describeStart(v)).toBe(text));
   it('of the end', () => {
     expect(describeEnd({ state: 'over', ended: 'none', leftReason: 'gave_up' })).toBe('gave up');

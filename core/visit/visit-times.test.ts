@@ -121,6 +121,17 @@ describe('times of the visit', () => {
     ).attempts[0]!.times.charging;
     expect(t).toMatchObject({ s: 1800, low_s: 1500, bound: 'at_most' });
   });
+  it('idle ends at the unplugging, also when a further try failed in between', () => {
+    const v = visit(
+      ...whole.slice(0, 5),
+      [1330, 'means_shown', CARD],
+      [1400, 'fault', { code: 'start_error', side: 'network' }],
+      [1500, 'unplugged'],
+      [1560, 'pulled_out', { reason: 'enough' }],
+    );
+    expect(s(v.times.idle)).toBe(190);
+    expect(v.attempts).toHaveLength(2);
+  });
   it('unplugging alone does not say when power ended', () => {
     expect(s(visit([60, 'plugged'], [70, 'means_shown', CARD], [100, 'power_seen', KW], [900, 'unplugged']).times.charging)).toBe(
       'the end of the charge was not recorded',

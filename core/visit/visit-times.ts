@@ -52,7 +52,7 @@ export function visitTimes(line: readonly Placed[], attempts: readonly Attempt[]
     queue,
     lost: lostTime(attempts, queue, pulledIn ?? (line[0] && markOf(line[0])), pulledOut),
     charging,
-    idle: idleTime(sessions.at(-1)?.a, pulledOut),
+    idle: idleTime(sessions.at(-1)?.a, line, pulledOut),
     visit,
     overhead: !visit.known
       ? visit
@@ -101,10 +101,12 @@ function lostTime(attempts: readonly Attempt[], queue: Timing, origin: Mark | un
   return total;
 }
 
-function idleTime(last: Attempt | undefined, pulledOut: Mark | undefined): Timing {
+function idleTime(last: Attempt | undefined, line: readonly Placed[], pulledOut: Mark | undefined): Timing {
   if (!last) return noTiming('no power was seen');
   const from = chargingEnd(last);
   if (!from) return noTiming('the end of the charge was not recorded');
-  const to = last.unplugged ?? pulledOut;
+  // Whichever attempt it fell into: a card shown again after the charge leaves the plug where it is.
+  const unplugged = line.find((e) => e.kind === 'unplugged' && e.t >= from.t);
+  const to = unplugged ? markOf(unplugged) : pulledOut;
   return to ? span(from, to) : noTiming('unplugging was not recorded');
 }

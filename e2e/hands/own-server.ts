@@ -1,8 +1,11 @@
 import { type ChildProcess, spawn } from 'node:child_process';
 import { createServer } from 'node:net';
 
-/** A second copy of the application on the same database, to be stopped in the middle of things. */
-export async function ownServer() {
+/**
+ * A second copy of the application, to be stopped in the middle of things.
+ * @param env differs from this process's, such as another database @param ready answers once it is up
+ */
+export async function ownServer(env: Record<string, string> = {}, ready = '/api/v1/health') {
   const port = await new Promise<number>((done) => {
     const s = createServer();
     s.listen(0, '127.0.0.1', () => {
@@ -15,11 +18,11 @@ export async function ownServer() {
   const start = async () => {
     child = spawn(process.execPath, ['node_modules/next/dist/bin/next', 'start', '-H', '127.0.0.1', '-p', String(port)], {
       stdio: 'ignore',
-      env: { ...process.env, NEXT_TELEMETRY_DISABLED: '1' },
+      env: { ...process.env, NEXT_TELEMETRY_DISABLED: '1', ...env },
     });
     for (let i = 0; i < 300; i++) {
       if (
-        await fetch(`${url}/api/v1/health`).then(
+        await fetch(`${url}${ready}`).then(
           (r) => r.ok,
           () => false,
         )

@@ -115,9 +115,9 @@ function Row({ row: r, query, selected }: { row: LedgerRow; query: string; selec
         prefetch={false}
         aria-current={selected ? 'true' : undefined}
         scroll={false}
-        className={`relative grid grid-cols-[1fr_auto] gap-x-2.5 border-b border-rule-2 px-4 py-2 ${selected ? 'bg-picked' : 'hover:bg-band'}`}
+        className={`relative grid grid-cols-[1fr_auto] gap-x-2.5 border-b border-rule-2 px-4 py-2 ${selected ? 'lg:bg-picked' : 'hover:bg-band'}`}
       >
-        {selected ? <span className="absolute inset-y-0 left-0 w-[5px] bg-paint" aria-hidden="true" /> : null}
+        {selected ? <span className="absolute inset-y-0 left-0 hidden w-[5px] bg-paint lg:block" aria-hidden="true" /> : null}
         <span className="truncate">
           <b>{r.siteName ?? 'Unknown site'}</b> <span className="text-[12.5px] text-ink-2">{r.networkName ?? ''}</span>
         </span>
