@@ -19,8 +19,15 @@ export function placeLabels(labels: readonly Wanted[], width: number, rows: numb
     rows,
     widthOf,
   ).map((l): PlacedLabel => ({ ...l, x: width - l.x, anchor: 'end' }));
-  const edge = Math.max(Number.NEGATIVE_INFINITY, ...left.map((l) => l.x + widthOf(l)));
-  return [...left, ...right.filter((l) => l.x - widthOf(l) >= edge || !left.some((o) => o.row === l.row && o.x + widthOf(o) > l.x - widthOf(l)))];
+  const extent = (l: PlacedLabel): [number, number] => (l.anchor === 'start' ? [l.x, l.x + widthOf(l)] : [l.x - widthOf(l), l.x]);
+  const placed = [...left];
+  for (const l of right) {
+    // Where the two crowds meet, the one at the edge steps up, as far as there is room.
+    const free = (row: number) => placed.every((o) => o.row !== row || extent(o)[1] <= extent(l)[0] || extent(l)[1] <= extent(o)[0]);
+    const row = Array.from({ length: rows - l.row }, (_, k) => l.row + k).find(free);
+    if (row !== undefined) placed.push({ ...l, row });
+  }
+  return placed;
 }
 
 /** Text runs to the right of x; later labels under the text of an earlier one stand lower. */
