@@ -2,7 +2,7 @@
 const esm = ['d3-[a-z-]+', 'internmap', 'uuid', 'idb', 'temporal-polyfill', 'temporal-utils'];
 /** @type {import('jest').Config} */
 module.exports = {
-  testMatch: ['<rootDir>/{core,client,ui,server,demo}/**/*.test.ts?(x)'],
+  testMatch: ['<rootDir>/{app,core,client,ui,server,demo}/**/*.test.ts?(x)'],
   testEnvironment: 'node',
   transform: {
     '^.+\\.(t|j|mj)sx?$': [

@@ -1,23 +1,20 @@
 'use client';
 import { lazy, Suspense, useEffect, useRef, useState } from 'react';
 import { rememberMeans } from '@/client/store/habits';
-import type { KeptEvent } from '@/client/store/phone-store';
 import { phoneNow } from '@/client/touch/touch-time';
 import type { Fault } from '@/core/faults/fault-list';
 import { carIsMeans, meansPad } from '@/core/records/means-kind';
 import { expectedBill, tariffOn } from '@/core/tariff/simple-tariff';
 import { printMoney, printPerKWh } from '@/core/units/money';
-import { chargingEnd, lastRequiredAct } from '@/core/visit/attempt-times';
 import { sessionStallKWh } from '@/core/visit/delivered';
 import type { Visit } from '@/core/visit/derive';
-import { eventLabel } from '@/core/visit/event-label';
 import { isPlugged, nextAct } from '@/core/visit/next-act';
-import type { Placed } from '@/core/visit/order';
 import { Pad } from '@/ui/pads/pad';
 import { RunningClock } from '@/ui/pads/running-clock';
 import { Milestone } from '@/ui/road/milestone';
 import { type UprightMark, UprightTape } from '@/ui/tape/upright-tape';
 import { KeptCorner } from './kept-corner';
+import { clockOf, lastReading, markOf, runningPaint, undoLabel } from './live-words';
 import { useAwakeScreen } from './use-awake-screen';
 import type { Draft, StallHands, StallState } from './use-stall';
 import { usualMeans } from './usual-means';
@@ -300,50 +297,4 @@ function MarkOf({ id, state, onClose, onAct }: { id: string; state: Live; onClos
       onAct={onAct}
     />
   );
-}
-
-function markOf(e: Placed, kept: readonly KeptEvent[], stallName: (id: string) => string): UprightMark {
-  const refused = kept.find((k) => k.event.id === e.id)?.state === 'refused';
-  const flag = refused ? 'refused' : e.jumped_s === undefined ? undefined : `clock jumped ${Math.round(e.jumped_s)} s`;
-  return { id: e.id, t: e.t, text: eventLabel(e, stallName), fault: e.kind === 'fault' || e.kind === 'means_refused', ...(flag ? { flag } : {}) };
-}
-
-function undoLabel(k: KeptEvent, visit: Visit): string {
-  const placed = visit.line.find((e) => e.id === k.event.id);
-  return placed ? eventLabel(placed).toLowerCase() : k.event.kind === 'correction' ? 'correction' : k.event.kind;
-}
-
-function lastReading(attempt: Visit['attempts'][number] | undefined, now: number): string {
-  const r = attempt?.readings.at(-1);
-  if (!r) return 'battery, kW, kWh, cost';
-  const figures = [r.socPct === undefined ? null : `${r.socPct} %`, r.kW === undefined ? null : `${r.kW} kW`].filter(Boolean).join(' and ');
-  const minutes = Math.floor((now - r.mark.t) / 60_000);
-  return `last ${figures || 'reading'}, ${minutes < 1 ? 'just now' : `${minutes} min ago`}`;
-}
-
-/** What the road is painted with below the last mark. */
-function runningPaint(visit: Visit): 'handshake' | 'fault' | 'energy' | 'idle' | null {
-  const a = visit.attempts.at(-1);
-  if (!a || visit.pulledOutAt !== null) return null;
-  if (!a.ended) return a.proof ? (a.stopAsked ? 'idle' : 'energy') : 'handshake';
-  if (a.outcome.kind === 'failed') return 'fault';
-  return a.proof && isPlugged(visit) ? 'idle' : null;
-}
-
-/** Which clock runs, and from when. */
-function clockOf(visit: Visit): { from: number; label: string } {
-  const a = visit.attempts.at(-1);
-  const lastT = visit.line.at(-1)?.t ?? visit.lastEventAt;
-  if (a && !a.ended && !a.proof) {
-    const act = lastRequiredAct(a);
-    return typeof act === 'string' ? { from: a.opened.t, label: 'Since the first act' } : { from: act.t, label: 'Handshake, running' };
-  }
-  if (a?.proof) {
-    const end = chargingEnd(a);
-    if (end && isPlugged(visit)) return { from: end.t, label: 'Idle, running' };
-  }
-  if (a?.outcome.kind === 'failed') return { from: a.outcome.at.t, label: 'Since the fault' };
-  const joined = visit.line.find((e) => e.kind === 'queue_joined');
-  if (joined && !visit.line.some((e) => e.kind === 'stall_free' || e.kind === 'stall_chosen')) return { from: joined.t, label: 'Queue, running' };
-  return visit.pulledInAt === null ? { from: lastT, label: 'Since the last event' } : { from: visit.pulledInAt, label: 'At the site' };
 }
