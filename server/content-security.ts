@@ -9,18 +9,18 @@ function collectedHashes(): Record<string, string[]> {
     return {};
   }
 }
-const hashes = collectedHashes();
+const collected = collectedHashes();
 
 /** True for a page that was written at build time and can carry no nonce. */
-export const isStaticShell = (pathname: string): boolean => Object.hasOwn(hashes, pathname);
+export const isStaticShell = (pathname: string, hashes = collected): boolean => Object.hasOwn(hashes, pathname);
 
 /**
  * The content security policy of a page. No unsafe-inline anywhere.
  * Static shells name their inline scripts by hash, dynamic pages by the request's nonce; a page not found is
  * static too and may stand at any address, so its hashes are always let in.
  */
-export function contentSecurityPolicy(pathname: string, nonce: string): string {
-  const own = isStaticShell(pathname) ? (hashes[pathname] ?? []) : [`'nonce-${nonce}'`];
+export function contentSecurityPolicy(pathname: string, nonce: string, hashes = collected): string {
+  const own = isStaticShell(pathname, hashes) ? (hashes[pathname] ?? []) : [`'nonce-${nonce}'`];
   const scripts = [...new Set(["'self'", ...own, ...(hashes['/_not-found'] ?? [])])];
   return [
     "default-src 'self'",

@@ -1,0 +1,77 @@
+import { expect, type Page, test } from '@playwright/test';
+import { addPlace, newHousehold } from './hands/household';
+import { allSent, keptEvents } from './hands/stall';
+
+/** Moves the focus to a control by Tab alone and presses it. */
+async function press(page: Page, name: RegExp | string, key = 'Enter') {
+  const wanted = page.getByRole('button', { name, disabled: false }).first();
+  await expect(wanted).toBeVisible();
+  for (let i = 0; i < 60; i++) {
+    await page.keyboard.press('Tab');
+    if (await wanted.evaluate((el) => el === document.activeElement)) return page.keyboard.press(key);
+  }
+  throw new Error(`the focus never came to ${name}`);
+}
+
+test('a visit is recorded with the keyboard alone, its times those of the key presses', async ({ page, baseURL }) => {
+  await newHousehold(page, baseURL as string);
+  await addPlace(page, baseURL as string, { network: 'Copperbeech', site: 'Kamen Toll' });
+  await page.goto('/stall');
+  await press(page, /Kamen Toll/);
+  await press(page, /^Stall 1/);
+  await press(page, /^Pulled in/);
+  const before = Date.now();
+  await press(page, /^Plugged in/);
+  await press(page, /^Card shown/, 'Space');
+  await press(page, /^I see power/);
+  await press(page, /^Add a reading/);
+  const sheet = page.getByRole('dialog', { name: 'Reading' });
+  await expect(sheet).toBeVisible();
+  // The focus is held in the sheet; digits of the keyboard are taken where the figures are.
+  await sheet.getByRole('button', { name: /^Battery/ }).focus();
+  await page.keyboard.type('44');
+  await sheet.getByRole('button', { name: /^Power/ }).focus();
+  await page.keyboard.press('Enter');
+  await page.keyboard.type('98');
+  await press(page, 'Save the reading');
+  await expect(sheet).toHaveCount(0);
+  await press(page, /^I pressed stop/);
+  await press(page, /^Fault/);
+  await expect(page.getByRole('dialog', { name: 'Fault' })).toBeVisible();
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('dialog')).toHaveCount(0);
+  await press(page, /^Unplugged/);
+  await press(page, /^Pulled out/);
+  await allSent(page, 9);
+  const events = (await keptEvents(page)).map((k) => k.event);
+  expect(events.map((e) => e.kind)).toEqual([
+    'pulled_in',
+    'stall_chosen',
+    'plugged',
+    'means_shown',
+    'power_seen',
+    'reading',
+    'stop_asked',
+    'unplugged',
+    'pulled_out',
+  ]);
+  expect(events.find((e) => e.kind === 'reading')?.payload).toMatchObject({ socPct: 44, kW: 98 });
+  for (const e of events.slice(2)) expect(e.at).toBeGreaterThanOrEqual(before);
+  for (let i = 1; i < events.length; i++) expect(events[i]?.at).toBeGreaterThanOrEqual(events[i - 1]?.at as number);
+});
+
+test('places open by their numbers from the Stall too, until a visit is open', async ({ page, baseURL }) => {
+  await newHousehold(page, baseURL as string);
+  await addPlace(page, baseURL as string, { network: 'Copperbeech', site: 'Kamen Toll' });
+  await page.goto('/stall');
+  await expect(page.getByRole('button', { name: /Kamen Toll/ })).toBeVisible();
+  await page.keyboard.press('3');
+  await expect(page).toHaveURL(/\/compare$/);
+  await page.keyboard.press('n');
+  await expect(page).toHaveURL(/\/stall$/);
+  await page.getByRole('button', { name: /Kamen Toll/ }).click();
+  await page.getByRole('button', { name: /^Pulled in/, disabled: false }).click();
+  await expect(page.getByRole('main', { name: 'The visit so far' })).toBeVisible();
+  await page.keyboard.press('2');
+  await expect(page).toHaveURL(/\/stall$/);
+});
