@@ -1,7 +1,13 @@
+'use client';
+import { lazy, Suspense, useState } from 'react';
 import type { OutboxStatus } from '@/client/outbox/outbox-loop';
+import type { StallHands } from './use-stall';
+
+const RefusedSheet = lazy(() => import('./refused-sheet').then((m) => ({ default: m.RefusedSheet })));
 
 /** The corner that says where the record is: on the phone, or sent. Nothing until that is known. */
-export function KeptCorner({ outbox, signedOut }: { outbox: OutboxStatus | null; signedOut: boolean }) {
+export function KeptCorner({ outbox, signedOut, hands }: { outbox: OutboxStatus | null; signedOut: boolean; hands: StallHands }) {
+  const [open, setOpen] = useState(false);
   return (
     <div className="ml-auto min-w-[62px] shrink-0 sm:ml-4 text-right text-[12px] leading-tight text-line-2" role="status">
       {outbox === null ? null : outbox.waiting > 0 ? (
@@ -20,7 +26,9 @@ export function KeptCorner({ outbox, signedOut }: { outbox: OutboxStatus | null;
       {outbox !== null && outbox.refused > 0 ? (
         <>
           <br />
-          <b className="text-white">{outbox.refused} refused</b>
+          <button type="button" className="min-h-6 font-bold text-white underline" onClick={() => setOpen(true)}>
+            {outbox.refused} refused
+          </button>
         </>
       ) : null}
       {signedOut ? (
@@ -31,6 +39,18 @@ export function KeptCorner({ outbox, signedOut }: { outbox: OutboxStatus | null;
           </a>
         </>
       ) : null}
+      <Suspense>
+        {open ? (
+          <RefusedSheet
+            read={hands.refused}
+            onClose={() => setOpen(false)}
+            onSendAgain={() => {
+              setOpen(false);
+              void hands.sendRefusedAgain();
+            }}
+          />
+        ) : null}
+      </Suspense>
     </div>
   );
 }

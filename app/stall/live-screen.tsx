@@ -146,7 +146,7 @@ export function LiveScreen({ state, hands }: { state: Live; hands: StallHands })
               .join(', ')}
           </p>
         </div>
-        <KeptCorner outbox={state.outbox} signedOut={state.signedOut} />
+        <KeptCorner outbox={state.outbox} signedOut={state.signedOut} hands={hands} />
       </header>
       <main ref={body} className="relative min-h-0 grow overflow-y-auto" aria-label="The visit so far">
         <div key={hands.flash} className={hands.flash > 0 ? 'flash' : ''} aria-hidden="true" />

@@ -70,7 +70,7 @@ export function PullInScreen({ state, hands }: { state: Extract<StallState, { is
             </a>
           ))}
         </nav>
-        <KeptCorner outbox={state.outbox} signedOut={state.signedOut} />
+        <KeptCorner outbox={state.outbox} signedOut={state.signedOut} hands={hands} />
       </header>
       <main className="min-h-0 grow overflow-y-auto px-4 py-3">
         {records.site.length === 0 ? (

@@ -2,6 +2,7 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { v7 } from 'uuid';
 import { type OutboxStatus, startOutbox } from '@/client/outbox/outbox-loop';
+import { refusedEvents, sendRefusedAgain } from '@/client/outbox/refused-events';
 import { letNewVersionIn } from '@/client/register-service-worker';
 import { type EventDraft, eventsOfVisit, keepEvents } from '@/client/store/keep-event';
 import { keepRecords, pullChanges } from '@/client/store/keep-record';
@@ -39,6 +40,9 @@ export type StallHands = {
   /** What undo would take back. */
   undoable: KeptEvent | null;
   addRecords: (items: RecordItem[]) => Promise<void>;
+  /** What the server refused, of every visit. */
+  refused: () => Promise<KeptEvent[]>;
+  sendRefusedAgain: () => Promise<void>;
   /** Leaves the finished visit; it stays in the ledger. */
   leaveVisit: () => Promise<void>;
   /** For 700 ms after a tap the pads take no touch. */
@@ -222,12 +226,19 @@ export function useStall(): { state: StallState; hands: StallHands } {
     [ready],
   );
 
+  const refused = useCallback(async () => (ready ? refusedEvents(ready.store) : []), [ready]);
+  const sendAgain = useCallback(async () => {
+    if (!ready) return;
+    await sendRefusedAgain(ready.store);
+    void loop.current?.wake();
+  }, [ready]);
+
   let state: StallState;
   if (broken) state = { is: 'no_store', why: broken };
   else if (who === null) state = { is: 'nobody' };
   else if (who === 'asking' || !store || !loaded) state = { is: 'opening' };
   else state = { is: 'ready', who, signedOut, records, visitId, visit, kept, outbox };
-  return { state, hands: { act, undo, undoable, addRecords, leaveVisit, resting, flash } };
+  return { state, hands: { act, undo, undoable, addRecords, refused, sendRefusedAgain: sendAgain, leaveVisit, resting, flash } };
 }
 
 /** This phone's last event that still stands and is not itself a taking back. */

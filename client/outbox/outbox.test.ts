@@ -15,6 +15,7 @@ import { type EventDraft, eventsOfVisit, keepEvents } from '../store/keep-event'
 import { keepRecords, pullChanges } from '../store/keep-record';
 import { clearSentData, openPhoneStore, type PhoneStore } from '../store/phone-store';
 import { backOffSeconds } from './outbox-loop';
+import { refusedEvents, sendRefusedAgain } from './refused-events';
 import { sendOutbox } from './send-outbox';
 
 const who = { householdId: idOf(1), personId: idOf(2), name: '', householdName: '', currency: 'EUR', zone: 'UTC', clockOffsetMs: 0 };
@@ -101,6 +102,17 @@ describe('the outbox', () => {
     const kept = new Map((await eventsOfVisit(store, VISIT)).map((k) => [k.event.id, k]));
     expect(kept.get(bad!.id)).toMatchObject({ state: 'refused', path: 'payload.kWh', reason: 'must not be negative' });
     expect(kept.get(good!.id)?.state).toBe('sent');
+  });
+  it('refused ones can be sent again as they are', async () => {
+    const [e] = await keepEvents(store, who, [draft(1)]);
+    server(() => ({ status: 'refused', path: 'at', reason: 'is more than 48 hours in the future' }));
+    await sendOutbox(store);
+    expect((await refusedEvents(store)).map((k) => [k.event.id, k.path])).toEqual([[e?.id, 'at']]);
+    await sendRefusedAgain(store);
+    const sent = server();
+    await sendOutbox(store);
+    expect(sent).toEqual([[e?.id]]);
+    expect(await refusedEvents(store)).toEqual([]);
   });
   it('what another person recorded waits for them', async () => {
     await keepEvents(store, who, [draft(1)]);

@@ -114,4 +114,13 @@ test('an event that the server refuses stays on the phone, is flagged, and can b
   await expect(page.getByText('1 refused')).toBeVisible();
   await page.getByRole('button', { name: /^Queue joined, .*Correct$/ }).tap();
   await expect(page.getByRole('dialog')).toContainText('is more than 48 hours in the future');
+  await page.keyboard.press('Escape');
+  // Every refused one is listed, of whichever visit, and can be sent again.
+  await page.getByRole('button', { name: '1 refused' }).tap();
+  const sheet = page.getByRole('dialog', { name: 'Refused by the server' });
+  await expect(sheet).toContainText('Queue joined');
+  await expect(sheet).toContainText('at: is more than 48 hours in the future');
+  await sheet.getByRole('button', { name: 'Send them again' }).tap();
+  await expect(sheet).toHaveCount(0);
+  await expect(page.getByRole('button', { name: '1 refused' })).toBeVisible();
 });
