@@ -16,7 +16,7 @@ export function KeptCorner({ outbox, signedOut, hands }: { outbox: OutboxStatus 
           <br />
           phone {outbox.waiting}
         </>
-      ) : (
+      ) : outbox.refused > 0 ? null : (
         <>
           All
           <br />
@@ -25,7 +25,7 @@ export function KeptCorner({ outbox, signedOut, hands }: { outbox: OutboxStatus 
       )}
       {outbox !== null && outbox.refused > 0 ? (
         <>
-          <br />
+          {outbox.waiting > 0 ? <br /> : null}
           <button type="button" className="min-h-6 font-bold text-white underline" onClick={() => setOpen(true)}>
             {outbox.refused} refused
           </button>
