@@ -6,6 +6,7 @@ import type { Fault } from '@/core/faults/fault-list';
 import { carIsMeans, meansPad } from '@/core/records/means-kind';
 import { expectedBill, tariffOn } from '@/core/tariff/simple-tariff';
 import { printMoney, printPerKWh } from '@/core/units/money';
+import { localDay } from '@/core/units/zoned';
 import { sessionStallKWh } from '@/core/visit/delivered';
 import type { Visit } from '@/core/visit/derive';
 import { isPlugged, nextAct } from '@/core/visit/next-act';
@@ -55,7 +56,7 @@ export function LiveScreen({ state, hands }: { state: Live; hands: StallHands })
   const tariff = tariffOn(
     records.tariff.map((t) => ({ id: t.id, ...t.fields })),
     network?.id ?? null,
-    new Date(phoneNow()).toISOString().slice(0, 10),
+    localDay(visit.pulledInAt ?? visit.lastEventAt, visit.zone),
   );
   const charging = attempt?.proof && !attempt.ended && !attempt.stopAsked ? attempt : null;
   const currency = tariff?.currency ?? who.currency;

@@ -1,12 +1,4 @@
-const memory = new Map<string, string>();
-Object.assign(globalThis, {
-  localStorage: {
-    getItem: (k: string) => memory.get(k) ?? null,
-    setItem: (k: string, v: string) => memory.set(k, v),
-    removeItem: (k: string) => memory.delete(k),
-  },
-});
-
+import '@/client/store/fixtures/memory-storage';
 import { rememberMeans } from '@/client/store/habits';
 import type { MileRecord } from '@/core/records/record-schema';
 import { deriveVisit } from '@/core/visit/derive';

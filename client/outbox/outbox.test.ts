@@ -1,15 +1,6 @@
+import '@/client/store/fixtures/memory-storage';
 import 'fake-indexeddb/auto';
 import { idOf, VISIT } from '@/core/visit/fixtures/story';
-
-// What a page has and a test does not.
-const memory = new Map<string, string>();
-Object.assign(globalThis, {
-  localStorage: {
-    getItem: (k: string) => memory.get(k) ?? null,
-    setItem: (k: string, v: string) => memory.set(k, v),
-    removeItem: (k: string) => memory.delete(k),
-  },
-});
 
 import { type EventDraft, eventsOfVisit, keepEvents } from '../store/keep-event';
 import { keepRecords, pullChanges } from '../store/keep-record';

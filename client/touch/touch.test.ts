@@ -1,12 +1,4 @@
-const memory = new Map<string, string>();
-Object.assign(globalThis, {
-  localStorage: {
-    getItem: (k: string) => memory.get(k) ?? null,
-    setItem: (k: string, v: string) => memory.set(k, v),
-    removeItem: (k: string) => memory.delete(k),
-  },
-});
-
+import { memory } from '@/client/store/fixtures/memory-storage';
 import { forgetHabits, lastCar, meansUsedAt, recentSites, rememberMeans, rememberPullIn } from '../store/habits';
 import { readWho, writeWho } from '../store/who';
 import { deviceId } from './page-life';

@@ -1,6 +1,6 @@
 import { printMoney, printPerKWh, toMinor } from './money';
 import { printAgo, printCount, printDuration, printKWh, printStopwatch } from './print';
-import { isZone, localMonth, printClock, printDay, printMonth } from './zoned';
+import { isZone, localDay, localMonth, printClock, printDay, printMonth } from './zoned';
 
 describe('durations', () => {
   it.each([
@@ -45,6 +45,10 @@ describe('times of day', () => {
   it('months are local: New Year comes earlier in the east', () => {
     const t = Date.parse('2025-12-31T23:30:00Z');
     expect([localMonth(t, 'Europe/Ljubljana'), localMonth(t, 'UTC')]).toEqual(['2026-01', '2025-12']);
+  });
+  it('days are local too: a price of the first holds from midnight at the site', () => {
+    const t = Date.parse('2025-02-28T23:30:00Z');
+    expect([localDay(t, 'Europe/Ljubljana'), localDay(t, 'UTC')]).toEqual(['2025-03-01', '2025-02-28']);
   });
   it('months have three letters', () => expect([printMonth('2025-09'), printDay(Date.parse('2025-09-22T12:00:00Z'), 'UTC')]).toEqual(['Sep 2025', '22 Sep']));
   it('know a zone from a word', () => expect([isZone('Europe/Vienna'), isZone('Atlantis/Centre')]).toEqual([true, false]));

@@ -45,5 +45,12 @@ export function localMonth(ms: number, zone: string): string {
   return `${get('year')}-${get('month')}`;
 }
 
+/** `2025-10-14`: the calendar day of an instant in a zone, as prices and months are dated. */
+export function localDay(ms: number, zone: string): string {
+  const parts = format(zone, { year: 'numeric', month: '2-digit', day: '2-digit' }).formatToParts(ms);
+  const get = (type: string) => parts.find((p) => p.type === type)?.value ?? '';
+  return `${get('year')}-${get('month')}-${get('day')}`;
+}
+
 /** `Oct 2025` from `2025-10`. */
 export const printMonth = (month: string) => threeLetters(format('UTC', { month: 'short', year: 'numeric' }).format(Date.parse(`${month}-15T12:00:00Z`)));

@@ -2,6 +2,7 @@ import type { RowDataPacket } from 'mysql2/promise';
 import type { MileRecord } from '@/core/records/record-schema';
 import { billDifference, type ExpectedBill, expectedBill, tariffOn } from '@/core/tariff/simple-tariff';
 import type { Maybe } from '@/core/units/known';
+import { localDay } from '@/core/units/zoned';
 import { deriveVisit, type Visit, visitState } from '@/core/visit/derive';
 import { payloadProblem } from '@/core/visit/payloads';
 import { now } from '../clock';
@@ -46,7 +47,7 @@ export async function visitPage(householdId: string, visitId: string): Promise<V
   const records = await recordsSince(householdId, -1);
   const site = records.find((r): r is Extract<MileRecord, { type: 'site' }> => r.type === 'site' && r.id === visit.siteId);
   const tariffs = records.flatMap((r) => (r.type === 'tariff' ? [{ id: r.id, ...r.fields }] : []));
-  const day = visit.pulledInAt === null ? null : new Intl.DateTimeFormat('sv-SE', { timeZone: visit.zone }).format(visit.pulledInAt);
+  const day = visit.pulledInAt === null ? null : localDay(visit.pulledInAt, visit.zone);
   const tariff = site && day ? tariffOn(tariffs, site.fields.networkId, day) : undefined;
   const sessions = visit.attempts.filter((a) => a.proof).length;
   const expected = tariff && visit.delivered.known && sessions > 0 ? expectedBill(tariff, visit.delivered.value, sessions) : null;

@@ -11,6 +11,7 @@ import type { Visit } from '@/core/visit/derive';
 import { describeEnd } from '@/core/visit/describe-visit';
 import { eventLabel } from '@/core/visit/event-label';
 import type { Placed } from '@/core/visit/order';
+import { span } from '@/core/visit/timing';
 import { VisitTape } from '../tape/visit-tape';
 import { AttemptTable } from './attempt-table';
 import { type Correctable, EventTable } from './event-table';
@@ -208,7 +209,7 @@ function Fact({ label, value, foot }: { label: string; value: string; foot: stri
 }
 
 function Readings({ visit: v }: { visit: Visit }) {
-  const rows = v.attempts.flatMap((a) => a.readings.map((r) => ({ ...r, n: a.n, after: a.proof ? (r.mark.t - a.proof.t) / 1000 : null })));
+  const rows = v.attempts.flatMap((a) => a.readings.map((r) => ({ ...r, n: a.n, after: a.proof ? span(a.proof, r.mark) : null })));
   return (
     <section aria-labelledby="readings-head">
       <h2 id="readings-head" className="mb-1.5 text-[15px]">
@@ -248,7 +249,7 @@ function Readings({ visit: v }: { visit: Visit }) {
               {rows.map((r) => (
                 <tr key={r.mark.id} className="num border-b border-rule-2 text-right">
                   <td className="py-1 pr-2 text-left">{printClock(r.mark.t, v.zone)}</td>
-                  <td className="px-2">{r.after === null || r.after < 0 ? '\u2003' : printDuration(r.after)}</td>
+                  <td className="px-2">{r.after?.known ? timingText(r.after) : '\u2003'}</td>
                   <td className="px-2">{r.socPct === undefined ? '\u2003' : `${r.socPct} %`}</td>
                   <td className="px-2">{r.kW === undefined ? '\u2003' : Math.round(r.kW)}</td>
                   <td className="px-2">{r.kWh ?? '\u2003'}</td>
