@@ -4,6 +4,7 @@ import '@fontsource-variable/overpass-mono';
 import type { Metadata, Viewport } from 'next';
 import localFont from 'next/font/local';
 import type { ReactNode } from 'react';
+import { KeepSheet } from './keep-sheet';
 import { ServiceWorker } from './service-worker';
 
 const words = localFont({
@@ -36,6 +37,7 @@ export default function RootLayout({ children }: { children: ReactNode }) {
       </head>
       <body>
         {children}
+        <KeepSheet />
         <ServiceWorker />
       </body>
     </html>

@@ -8,6 +8,7 @@
     } catch {}
     document.documentElement.dataset.sheet = chosen === 'day' || chosen === 'night' ? chosen : dark.matches ? 'night' : 'day';
   };
+  window.mileSheet = apply;
   apply();
   dark.addEventListener('change', apply);
   addEventListener('mile:sheet', apply);
