@@ -65,10 +65,15 @@ test('places open by their numbers from the Stall too, until a visit is open', a
   await addPlace(page, baseURL as string, { network: 'Copperbeech', site: 'Kamen Toll' });
   await page.goto('/stall');
   await expect(page.getByRole('button', { name: /Kamen Toll/ })).toBeVisible();
-  await page.keyboard.press('3');
-  await expect(page).toHaveURL(/\/compare$/);
-  await page.keyboard.press('n');
-  await expect(page).toHaveURL(/\/stall$/);
+  await expect(async () => {
+    await page.keyboard.press('3');
+    await expect(page).toHaveURL(/\/compare$/, { timeout: 1000 });
+  }).toPass();
+  // A key pressed before the page has come to life goes nowhere: the driver presses it again.
+  await expect(async () => {
+    await page.keyboard.press('n');
+    await expect(page).toHaveURL(/\/stall$/, { timeout: 1000 });
+  }).toPass();
   await page.getByRole('button', { name: /Kamen Toll/ }).click();
   await page.getByRole('button', { name: /^Pulled in/, disabled: false }).click();
   await expect(page.getByRole('main', { name: 'The visit so far' })).toBeVisible();

@@ -51,6 +51,13 @@ test('filters live in the address, and every number of Compare opens the visits 
 test('J and K move through the list, keys rest in a field and can be switched off', async ({ page }) => {
   await page.goto('/ledger');
   await expect(page.locator(rows).nth(0)).toHaveAttribute('aria-current', 'true');
+  // The list of keys opens once the page has come to life.
+  await expect(async () => {
+    await page.keyboard.press('?');
+    await expect(page.getByRole('dialog', { name: 'Keys' })).toBeVisible({ timeout: 1000 });
+  }).toPass();
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('dialog')).toHaveCount(0);
   await page.keyboard.press('j');
   await expect(page.locator(rows).nth(1)).toHaveAttribute('aria-current', 'true');
   await page.keyboard.press('j');
