@@ -1,20 +1,29 @@
+import tzlookup from 'tz-lookup';
 import { league } from '@/core/compare/league';
 import { leagueSentence } from '@/core/compare/sentence';
 import type { VisitRow } from '@/core/compare/visit-row';
-import { checkRecord } from '@/core/records/record-schema';
+import { compatibleStalls } from '@/core/power/compatible-stalls';
+import { expiresSoon } from '@/core/power/means-here';
+import { stepsLeft } from '@/core/records/enrolment-steps';
+import { MEANS_KIND_NAMES } from '@/core/records/means-kind';
+import { placeQuestions } from '@/core/records/place-questions';
+import { checkRecord, type RecordItem } from '@/core/records/record-schema';
 import { simulateVisit } from '@/core/simulator/simulate-visit';
 import { checkEvent } from '@/core/visit/check-event';
 import { deriveVisit, type Visit, visitState } from '@/core/visit/derive';
 import { payloadProblem } from '@/core/visit/payloads';
+import { typedIn, withNotes } from './asides';
 import { DEMO_TODAY, demoOffsetMs } from './clock';
 import { demoId, demoRandom } from './ids';
-import { demoRecords, networks, sites } from './scenario';
+import { demoRecords } from './records';
+import { networks, sites } from './scenario';
 import { demoVisits } from './visits';
 
 const TODAY = Date.parse(`${DEMO_TODAY}T12:00:00Z`);
 const records = demoRecords();
 const plans = demoVisits();
-const played = plans.map((plan) => simulateVisit(plan, { random: demoRandom, newId: demoId }));
+const played = withNotes(plans.map((plan) => simulateVisit(plan, { random: demoRandom, newId: demoId })));
+const typed = typedIn();
 const visits: Visit[] = played.map((events, i) => deriveVisit(plans[i]?.visitId as string, events, payloadProblem));
 const some = (what: (v: Visit) => boolean) => expect(visits.some(what)).toBe(true);
 
@@ -35,11 +44,11 @@ describe('the demo', () => {
     expect(new Date(world + demoOffsetMs(world)).toISOString()).toBe(`${DEMO_TODAY}T16:20:31.500Z`);
   });
   it('holds nothing that the record or the forms would refuse', () => {
-    for (const e of played.flat()) expect(checkEvent(e, TODAY)).toMatchObject({ ok: true, newer: false });
+    for (const e of [...played, typed].flat()) expect(checkEvent(e, TODAY)).toMatchObject({ ok: true, newer: false });
     for (const r of records) expect(checkRecord(r)).toMatchObject({ ok: true });
   });
   it('has no two things of one id', () => {
-    const ids = [...played.flat().map((e) => e.id), ...records.map((r) => r.id)];
+    const ids = [...[...played, typed].flat().map((e) => e.id), ...records.map((r) => r.id)];
     expect(new Set(ids).size).toBe(ids.length);
   });
   it('happens by day: nobody tunes bells at three in the morning', () => {
@@ -76,6 +85,12 @@ describe('the demo reaches every state a visit can be in', () => {
     some((v) => v.attempts.some((a) => a.pauses.length > 0));
     some((v) => v.line.some((e) => e.kind === 'change' && e.payload.what === 'neighbour_in'));
   });
+  it('a stop over two sites, a visit typed in from a receipt, a helpline that did not help', () => {
+    some((v) => v.linkedVisitId !== null && visits.some((o) => o.id === v.linkedVisitId && o.ended === 'charge'));
+    some((v) => v.line.some((e) => e.kind === 'help_ended' && e.payload.result === 'none') && v.given.length === 1);
+    const v = deriveVisit(typed[0]?.visitId as string, typed, payloadProblem);
+    expect([v.ended, v.delivered.known, v.times.visit.known, v.average.known]).toEqual(['charge', true, true, false]);
+  });
   it('idle, a wrong bill, several means and both cars', () => {
     some((v) => v.times.idle.known && v.times.idle.s > 300);
     expect(new Set(visits.flatMap((v) => v.attempts.flatMap((a) => a.shows.map((s) => s.meansKind)))).size).toBeGreaterThanOrEqual(3);
@@ -98,6 +113,55 @@ describe('the story of 14 October, told on every screen', () => {
     const delivered = v.delivered.known ? Number(v.delivered.value) : Number.NaN;
     const rise = ((((v.socTo as number) - (v.socFrom as number)) / 100) * 62) / 0.95;
     expect(Math.abs(delivered - rise)).toBeLessThan(1.3 + 62 * 0.02);
+  });
+});
+
+describe('the demo’s places and garage', () => {
+  const of = <T extends RecordItem['type']>(type: T) => records.filter((r): r is Extract<RecordItem, { type: T }> => r.type === type);
+  it('six networks, some fourteen sites and fifty stalls', () => {
+    expect(of('network')).toHaveLength(6);
+    expect(of('site')).toHaveLength(14);
+    expect(of('stall').length).toBeGreaterThanOrEqual(48);
+  });
+  it('pairs, cabinets for one car at a time, derated, closed and not yet open stalls, named and numbered ones', () => {
+    const stalls = of('stall').map((s) => s.fields);
+    for (const sharing of ['own', 'shared', 'one at a time']) expect(stalls.some((s) => s.sharing === sharing)).toBe(true);
+    for (const is of ['derated', 'closed', 'not yet open']) expect(stalls.some((s) => s.state?.is === is)).toBe(true);
+    expect(stalls.some((s) => /^\D+$/.test(s.name))).toBe(true);
+    expect(stalls.some((s) => s.outlets.some((o) => o.appKW !== null && o.appKW !== o.ratedKW))).toBe(true);
+  });
+  it('two cars, two adapters, every kind of means, one expiring, one enrolment unfinished, one charging', () => {
+    expect(of('car')).toHaveLength(2);
+    expect(of('adapter')).toHaveLength(2);
+    expect(new Set(of('means').map((m) => m.fields.kind))).toEqual(new Set(MEANS_KIND_NAMES));
+    expect(of('means').some((m) => expiresSoon(m.fields.expires, DEMO_TODAY))).toBe(true);
+    expect(of('enrolment').some((e) => e.fields.enrolledOn === null && stepsLeft(e.fields.steps).length > 0)).toBe(true);
+    expect(of('enrolment').some((e) => e.fields.chargedOn !== null)).toBe(true);
+  });
+  it('every site lies on land in its own zone, within a day’s drive', () => {
+    const at = of('site').map((s) => s.fields as { latitude: number; longitude: number; zone: string });
+    for (const s of at) expect(placeQuestions(s, at, tzlookup)).toEqual([]);
+  });
+  it('the van can use something at most sites, and not everything anywhere', () => {
+    const car = of('car').find((c) => c.fields.name === 'Badger 88');
+    const kept = <T extends object>(items: T[]) => items.map((i) => ({ archived: false, ...i }));
+    const garage = {
+      car: kept(car ? [car] : [])[0] as never,
+      adapters: kept(of('adapter')),
+      means: kept(of('means')),
+      enrolments: kept(of('enrolment')),
+    } as Parameters<typeof compatibleStalls>[0];
+    const uses = of('site').map((site) =>
+      compatibleStalls(
+        garage,
+        { site: { archived: false, ...site }, stalls: kept(of('stall')).filter((s) => s.fields.siteId === site.id) } as never,
+        {},
+        DEMO_TODAY,
+      ).map((a) => a.use),
+    );
+    expect(uses.filter((u) => u.includes('yes')).length).toBeGreaterThan(8);
+    expect(uses.flat().filter((u) => u === 'no').length).toBeGreaterThan(3);
+    expect(uses.flat()).toContain('doubtful');
   });
 });
 

@@ -1,6 +1,6 @@
 import type { Connector } from '@/core/records/connector';
 import type { MeansKind } from '@/core/records/means-kind';
-import type { RecordItem } from '@/core/records/record-schema';
+import { type RecordItem, recordItem } from '@/core/records/record-schema';
 import type { CarModel } from '@/core/simulator/car-model';
 import { demoId } from './ids';
 
@@ -138,31 +138,10 @@ export const means: Record<'card' | 'app' | 'rfid' | 'auto', { id: string; kind:
 /** The day from which the second price holds. */
 export const PRICE_CHANGE = '2025-03-01';
 
-/** Every record of the demo, in the order in which one refers to another. */
-export function demoRecords(): RecordItem[] {
-  const out: RecordItem[] = [];
-  for (const n of Object.values(networks)) out.push({ type: 'network', id: n.id, baseRev: 0, fields: { name: n.name } });
-  for (const s of Object.values(sites)) {
-    out.push({
-      type: 'site',
-      id: s.id,
-      baseRev: 0,
-      fields: { networkId: networks[s.network].id, name: s.name, zone: s.zone, latitude: s.latitude, longitude: s.longitude },
-    });
-    for (const st of s.stalls) out.push({ type: 'stall', id: st.id, baseRev: 0, fields: { siteId: s.id, name: st.name, connector: 'CCS2', ratedKW: st.kW } });
-  }
-  for (const c of Object.values(cars))
-    out.push({ type: 'car', id: c.id, baseRev: 0, fields: { name: c.name, usableKWh: c.usableKWh, connector: c.connector } });
-  for (const m of Object.values(means)) out.push({ type: 'means', id: m.id, baseRev: 0, fields: { kind: m.kind, label: m.label } });
-  for (const n of Object.values(networks)) {
-    n.perKWh.forEach((perKWh, i) => {
-      out.push({
-        type: 'tariff',
-        id: made(),
-        baseRev: 0,
-        fields: { networkId: n.id, currency: 'EUR', perKWh, startFee: n.startFee, validFrom: i === 0 ? '2024-01-01' : PRICE_CHANGE },
-      });
-    });
-  }
-  return out;
-}
+/** What the networks charge, dated. */
+export const tariffRecords = (): RecordItem[] =>
+  Object.values(networks).flatMap((n) =>
+    n.perKWh.map((perKWh, i) =>
+      recordItem('tariff', made(), { networkId: n.id, currency: 'EUR', perKWh, startFee: n.startFee, validFrom: i === 0 ? '2024-01-01' : PRICE_CHANGE }),
+    ),
+  );

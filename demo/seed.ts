@@ -1,4 +1,5 @@
 // Fills the demo's database once, by the same way that a phone's events take.
+import { createHash } from 'node:crypto';
 import type { RowDataPacket } from 'mysql2/promise';
 import { simulateVisit } from '@/core/simulator/simulate-visit';
 import type { StoredEvent } from '@/core/visit/event';
@@ -6,8 +7,12 @@ import { DEMO_EMAIL, signUp } from '@/server/accounts/accounts';
 import { toBin } from '@/server/db/binary-id';
 import { pool } from '@/server/db/pool';
 import { takeBatch } from '@/server/outbox/take-batch';
+import { keepPhoto } from '@/server/photos/photo-table';
+import { typedIn, withNotes } from './asides';
+import { entrancePicture } from './entrance-picture';
 import { demoId, demoRandom } from './ids';
-import { demoRecords, ines } from './scenario';
+import { demoRecords } from './records';
+import { ines } from './scenario';
 import { demoVisits } from './visits';
 
 const who = { householdId: ines.householdId, personId: ines.personId };
@@ -34,8 +39,13 @@ if (Number(done[0]?.n) === 0) {
     { name: ines.name, householdName: ines.householdName, email: DEMO_EMAIL, password: crypto.randomUUID(), currency: ines.currency, zone: ines.zone },
     who,
   );
-  await take(demoRecords().map((record) => ({ type: 'record', record })));
-  const visits = demoVisits().map((plan) => ({ plan, events: simulateVisit(plan, { random: demoRandom, newId: demoId }) }));
+  const picture = await entrancePicture();
+  const photo = createHash('sha256').update(picture).digest('hex');
+  await keepPhoto(who, photo, picture);
+  await take(demoRecords(photo).map((record) => ({ type: 'record', record })));
+  const plans = demoVisits();
+  const played = withNotes(plans.map((plan) => simulateVisit(plan, { random: demoRandom, newId: demoId })));
+  const visits = plans.map((plan, i) => ({ plan, events: played[i] as StoredEvent[] }));
 
   // One bill was typed with a slip and put right; one visit was a press by mistake and taken back.
   const corrected = visits.find((v) => v.plan.bill && v.events.some((e) => e.kind === 'bill') && v.plan.at > Date.parse('2025-06-01'));
@@ -48,9 +58,9 @@ if (Number(done[0]?.n) === 0) {
   const mistaken = visits.find((v) => v.plan.at > Date.parse('2025-02-01') && v.plan.attempts.length === 1);
   if (mistaken) mistaken.events.push(afterwards(mistaken.events, 'withdrawal', { target: mistaken.plan.visitId }));
 
-  for (const v of visits) await take(v.events.map((event) => ({ type: 'event', event })));
+  for (const events of [...visits.map((v) => v.events), typedIn()]) await take(events.map((event) => ({ type: 'event', event })));
   console.log(
-    `demo ledger written: ${visits.length} visits, ${visits.reduce((n, v) => n + v.events.length, 0)} events, in ${((Date.now() - started) / 1000).toFixed(1)} s`,
+    `demo ledger written: ${visits.length + 1} visits, ${visits.reduce((n, v) => n + v.events.length, 0)} events, in ${((Date.now() - started) / 1000).toFixed(1)} s`,
   );
 }
 await pool().end();

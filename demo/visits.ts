@@ -13,6 +13,8 @@ type Told = {
   attempts: AttemptPlan[];
   idle_s?: number;
   leave?: VisitPlan['leave'];
+  /** The next visit belongs to the same stop. */
+  goesOn?: true;
   /** What was charged over the tariff; `null`: no bill came. */
   billedOver?: string | null;
 };
@@ -117,8 +119,10 @@ const TOLD: Told[] = [
     queue_s: 760,
     attempts: [fails('logarnik', 1, 'timed_out', 88), refused('logarnik', 1, 'card_refused', 1), fails('logarnik', 0, 'reader_dead', 25, { beforeAct: true })],
     leave: 'gave_up',
+    goesOn: true,
     billedOver: null,
   },
+  { at: '2025-10-09T12:31', site: 'lipa', attempts: [charge('lipa', 0, 22, 58, 41)] },
   { at: '2025-10-11T09:18', site: 'hollin', attempts: [charge('hollin', 2, 30, 75, 12)] },
   {
     at: '2025-10-14T11:52',
@@ -173,41 +177,41 @@ function ordinary(): Told[] {
 
 /** All visits of the demo in the order of their days. */
 export function demoVisits(): VisitPlan[] {
-  return [...TOLD, ...ordinary()]
-    .sort((a, b) => (a.at < b.at ? -1 : 1))
-    .map((v): VisitPlan => {
-      const at = Date.parse(`${v.at}:08.412Z`);
-      const car = v.car ?? 'heron';
-      const network = networks[sites[v.site].network];
-      const price = network.perKWh[v.at.slice(0, 10) >= PRICE_CHANGE ? 1 : 0];
-      return {
-        visitId: demoId(at),
-        householdId: ines.householdId,
-        personId: ines.personId,
-        deviceId: ines.deviceId,
-        life: demoId(at),
-        at,
-        zone: sites[v.site].zone,
-        siteId: sites[v.site].id,
-        carId: cars[car].id,
-        car: car === 'heron' ? heron : badger,
-        ...(v.seen ? { seen: v.seen } : {}),
-        ...(v.queue_s ? { queue_s: v.queue_s } : {}),
-        attempts: v.attempts,
-        ...(v.idle_s ? { idle_s: v.idle_s } : {}),
-        leave: v.leave === undefined ? 'enough' : v.leave,
-        bill: (kWh, sessions) =>
-          v.billedOver === null || sessions === 0
-            ? null
-            : {
-                amount: new Decimal(kWh)
-                  .times(price)
-                  .plus(new Decimal(network.startFee).times(sessions))
-                  .plus(v.billedOver ?? 0)
-                  .toFixed(2),
-                currency: 'EUR',
-                kWh,
-              },
-      };
-    });
+  const told = [...TOLD, ...ordinary()].sort((a, b) => (a.at < b.at ? -1 : 1));
+  const plans = told.map((v): VisitPlan => {
+    const at = Date.parse(`${v.at}:08.412Z`);
+    const car = v.car ?? 'heron';
+    const network = networks[sites[v.site].network];
+    const price = network.perKWh[v.at.slice(0, 10) >= PRICE_CHANGE ? 1 : 0];
+    return {
+      visitId: demoId(at),
+      householdId: ines.householdId,
+      personId: ines.personId,
+      deviceId: ines.deviceId,
+      life: demoId(at),
+      at,
+      zone: sites[v.site].zone,
+      siteId: sites[v.site].id,
+      carId: cars[car].id,
+      car: car === 'heron' ? heron : badger,
+      ...(v.seen ? { seen: v.seen } : {}),
+      ...(v.queue_s ? { queue_s: v.queue_s } : {}),
+      attempts: v.attempts,
+      ...(v.idle_s ? { idle_s: v.idle_s } : {}),
+      leave: v.leave === undefined ? 'enough' : v.leave,
+      bill: (kWh, sessions) =>
+        v.billedOver === null || sessions === 0
+          ? null
+          : {
+              amount: new Decimal(kWh)
+                .times(price)
+                .plus(new Decimal(network.startFee).times(sessions))
+                .plus(v.billedOver ?? 0)
+                .toFixed(2),
+              currency: 'EUR',
+              kWh,
+            },
+    };
+  });
+  return plans.map((p, i) => (told[i]?.goesOn ? { ...p, continuesVisit: plans[i + 1]?.visitId } : p) as VisitPlan);
 }

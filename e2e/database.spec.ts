@@ -1,5 +1,5 @@
 import { execFile, spawn } from 'node:child_process';
-import { cpSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { cpSync, mkdtempSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { promisify } from 'node:util';
@@ -16,7 +16,9 @@ test('migrations run once; one that was edited afterwards or is missing is refus
   const uri = process.env.E2E_SCRATCH_URL as string;
   const dir = mkdtempSync(path.join(tmpdir(), 'mile-migrations-'));
   cpSync('db', dir, { recursive: true });
-  expect(await migrate(uri, dir)).toEqual(['0001_accounts.sql', '0002_records.sql', '0003_events.sql', '0004_figures.sql']);
+  const files = readdirSync('db');
+  expect(files.length).toBeGreaterThan(4);
+  expect(await migrate(uri, dir)).toEqual(files);
   expect(await migrate(uri, dir)).toEqual([]);
   writeFileSync(path.join(dir, '0002_records.sql'), '-- quite another thing');
   await expect(migrate(uri, dir)).rejects.toThrow('0002_records.sql was changed after it was applied');

@@ -5,6 +5,7 @@ import { BookFoot } from '@/ui/road/book-foot';
 import { Keys } from '@/ui/road/keys';
 import { RoadBar } from '@/ui/road/road-bar';
 import { TapePaint } from '@/ui/tape/paint';
+import { KeepInStep } from './keep-in-step';
 
 /** Every page with data: behind the sign-in, between the road and the thumb bar. */
 export default async function BookLayout({ children }: { children: ReactNode }) {
@@ -17,6 +18,7 @@ export default async function BookLayout({ children }: { children: ReactNode }) 
       </a>
       <RoadBar person={who.name} />
       <TapePaint />
+      <KeepInStep householdId={who.householdId} personId={who.personId} />
       <main id="content" className="flex grow flex-col">
         {children}
       </main>

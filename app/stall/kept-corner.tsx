@@ -1,16 +1,24 @@
 'use client';
 import { lazy, Suspense, useState } from 'react';
 import type { OutboxStatus } from '@/client/outbox/outbox-loop';
-import type { StallHands } from './use-stall';
+import type { StallHands } from './stall-state';
 
-const RefusedSheet = lazy(() => import('./refused-sheet').then((m) => ({ default: m.RefusedSheet })));
+const RefusedSheet = lazy(() => import('./sheets/refused-sheet').then((m) => ({ default: m.RefusedSheet })));
+const SettleSheet = lazy(() => import('./sheets/settle-sheet').then((m) => ({ default: m.SettleSheet })));
 
 /** The corner that says where the record is: on the phone, or sent. Nothing until that is known. */
 export function KeptCorner({ outbox, signedOut, hands }: { outbox: OutboxStatus | null; signedOut: boolean; hands: StallHands }) {
   const [open, setOpen] = useState(false);
+  const [settling, setSettling] = useState(false);
   return (
     <div className="ml-auto min-w-[62px] shrink-0 sm:ml-4 text-right text-[12px] leading-tight text-line-2" role="status">
-      {outbox === null ? null : outbox.waiting > 0 ? (
+      {outbox === null ? null : outbox.inMemory > 0 ? (
+        <b className="text-white">
+          In memory
+          <br />
+          only {outbox.inMemory}
+        </b>
+      ) : outbox.waiting > 0 ? (
         <>
           Kept on
           <br />
@@ -31,6 +39,14 @@ export function KeptCorner({ outbox, signedOut, hands }: { outbox: OutboxStatus 
           </button>
         </>
       ) : null}
+      {outbox !== null && outbox.unsettled > 0 ? (
+        <>
+          <br />
+          <button type="button" className="min-h-6 font-bold text-white underline" onClick={() => setSettling(true)}>
+            {outbox.unsettled} to settle
+          </button>
+        </>
+      ) : null}
       {signedOut ? (
         <>
           <br />
@@ -40,16 +56,8 @@ export function KeptCorner({ outbox, signedOut, hands }: { outbox: OutboxStatus 
         </>
       ) : null}
       <Suspense>
-        {open ? (
-          <RefusedSheet
-            read={hands.refused}
-            onClose={() => setOpen(false)}
-            onSendAgain={() => {
-              setOpen(false);
-              void hands.sendRefusedAgain();
-            }}
-          />
-        ) : null}
+        {settling ? <SettleSheet onClose={() => setSettling(false)} onSettled={() => void hands.lookAgain()} /> : null}
+        {open ? <RefusedSheet hands={hands} count={outbox?.refused ?? 0} onClose={() => setOpen(false)} /> : null}
       </Suspense>
     </div>
   );

@@ -5,7 +5,7 @@ import { deriveVisit } from '@/core/visit/derive';
 import { APP, CARD, IN, idOf, KW, STALL_A, type Step, story, T0, VISIT } from '@/core/visit/fixtures/story';
 import { payloadProblem } from '@/core/visit/payloads';
 import { clockOf, lastReading, markOf, runningPaint } from './live-words';
-import type { Records } from './use-stall';
+import type { Records } from './stall-state';
 import { usualMeans } from './usual-means';
 
 const visit = (...steps: Step[]) => deriveVisit(VISIT, story(IN, ...steps), payloadProblem);

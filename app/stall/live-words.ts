@@ -32,7 +32,7 @@ export function lastReading(attempt: Visit['attempts'][number] | undefined, now:
 export function runningPaint(visit: Visit): 'handshake' | 'fault' | 'energy' | 'idle' | null {
   const a = visit.attempts.at(-1);
   if (!a || visit.pulledOutAt !== null) return null;
-  if (!a.ended) return a.proof ? (a.stopAsked ? 'idle' : 'energy') : 'handshake';
+  if (!a.ended) return a.proof ? (a.stopAsked || a.powerGone ? 'idle' : 'energy') : 'handshake';
   if (a.outcome.kind === 'failed') return 'fault';
   return a.proof && isPlugged(visit) ? 'idle' : null;
 }

@@ -1,6 +1,8 @@
 'use client';
-import { lazy, Suspense, useCallback, useMemo, useState } from 'react';
+import { lazy, Suspense, useCallback, useEffect, useMemo, useState } from 'react';
 import { lastCar, recentSites, rememberPullIn } from '@/client/store/habits';
+import type { LastVisit } from '@/client/store/last-visits';
+import { plateText } from '@/core/records/stall-plate';
 import { printCount } from '@/core/units/print';
 import { Pad } from '@/ui/pads/pad';
 import { Milestone } from '@/ui/road/milestone';
@@ -8,10 +10,16 @@ import { PLACES } from '@/ui/road/places';
 import { ThumbBar } from '@/ui/road/thumb-bar';
 import { usePlaceKeys } from '@/ui/road/use-place-keys';
 import { KeptCorner } from './kept-corner';
-import type { StallHands, StallState } from './use-stall';
+import type { StallHands, StallState } from './stall-state';
 
-const AddPlaceSheet = lazy(() => import('./add-place-sheet').then((m) => ({ default: m.AddPlaceSheet })));
-const AddCarSheet = lazy(() => import('./add-car-sheet').then((m) => ({ default: m.AddCarSheet })));
+const AddPlaceSheet = lazy(() => import('./sheets/add-place-sheet').then((m) => ({ default: m.AddPlaceSheet })));
+const StallChoice = lazy(() => import('./stall-choice').then((m) => ({ default: m.StallChoice })));
+const FindOnPhone = lazy(() => import('./find-on-phone').then((m) => ({ default: m.FindOnPhone })));
+const OpenVisits = lazy(() => import('./last-visits').then((m) => ({ default: m.OpenVisits })));
+const LastVisits = lazy(() => import('./last-visits').then((m) => ({ default: m.LastVisits })));
+const GarageSheet = lazy(() => import('./sheets/garage-sheet').then((m) => ({ default: m.GarageSheet })));
+
+const noMoreKeys = () => false;
 
 /** Before a visit: choose the site, the stall if it is known yet, and the car; then the one yellow pad. */
 export function PullInScreen({ state, hands }: { state: Extract<StallState, { is: 'ready' }>; hands: StallHands }) {
@@ -20,7 +28,7 @@ export function PullInScreen({ state, hands }: { state: Extract<StallState, { is
   const [stallId, setStallId] = useState<string | null>(null);
   const [carId, setCarId] = useState<string | null>(lastCar);
   const [find, setFind] = useState('');
-  const [sheet, setSheet] = useState<'place' | 'car' | null>(null);
+  const [sheet, setSheet] = useState<'place' | 'car' | 'garage' | 'find' | null>(null);
   const networkName = (id: string) => records.network.find((n) => n.id === id)?.fields.name ?? '';
   const sites = useMemo(() => {
     const recent = recentSites();
@@ -32,11 +40,19 @@ export function PullInScreen({ state, hands }: { state: Extract<StallState, { is
   }, [records.site]);
   const shown = sites.filter((s) => `${s.fields.name} ${networkName(s.fields.networkId)}`.toLowerCase().includes(find.trim().toLowerCase()));
   const site = records.site.find((s) => s.id === siteId);
-  const stalls = records.stall.filter((s) => s.fields.siteId === siteId).sort((a, b) => a.fields.name.localeCompare(b.fields.name, 'en', { numeric: true }));
-  const stall = stalls.find((s) => s.id === stallId);
+  const stall = records.stall.find((s) => s.id === stallId && s.fields.siteId === siteId);
   const car = records.car.find((c) => c.id === carId) ?? records.car[0];
 
-  usePlaceKeys(useCallback((href: string) => location.assign(href), []));
+  const [visits, setVisits] = useState<LastVisit[]>([]);
+  const { lastVisits } = hands;
+  useEffect(() => void lastVisits(setVisits).catch(() => {}), [lastVisits]);
+  const running = visits.filter((v) => v.state === 'running');
+
+  usePlaceKeys(
+    useCallback((href: string) => location.assign(href), []),
+    noMoreKeys,
+    useCallback(() => setSheet('find'), []),
+  );
 
   const pullIn = (timeStamp: number) => {
     if (!site) return;
@@ -55,9 +71,7 @@ export function PullInScreen({ state, hands }: { state: Extract<StallState, { is
         <div className="min-w-0">
           <h1 className="truncate text-lg">{site?.fields.name ?? 'Where are you?'}</h1>
           <p className="truncate text-[13.5px] text-line-2">
-            {site
-              ? `${networkName(site.fields.networkId)}${stall ? `, ${stall.fields.ratedKW} kW ${stall.fields.connector}` : ''}`
-              : 'Choose the site, then the stall'}
+            {site ? `${networkName(site.fields.networkId)}${stall ? `, ${plateText(stall.fields)}` : ''}` : 'Choose the site, then the stall'}
           </p>
         </div>
         <nav aria-label="Places" className="ml-auto hidden gap-5 sm:flex">
@@ -73,6 +87,12 @@ export function PullInScreen({ state, hands }: { state: Extract<StallState, { is
         <KeptCorner outbox={state.outbox} signedOut={state.signedOut} hands={hands} />
       </header>
       <main className="min-h-0 grow overflow-y-auto px-4 py-3">
+        {state.cannotKeep ? (
+          <p role="alert" className="mb-3 border-l-4 border-fault bg-fault-card px-3 py-2 text-[14px]">
+            <b>This phone cannot keep what you record: {state.cannotKeep}.</b> A visit goes on in this page’s memory and is sent from here: do not close it
+            while anything waits.
+          </p>
+        ) : null}
         {records.site.length === 0 ? (
           <div className="py-4">
             <h2 className="text-lg">No sites yet</h2>
@@ -96,26 +116,17 @@ export function PullInScreen({ state, hands }: { state: Extract<StallState, { is
                 Another site
               </button>
             </div>
-            <div className="mt-2 flex flex-wrap gap-3">
-              {stalls.map((s) => (
-                <button
-                  key={s.id}
-                  type="button"
-                  aria-pressed={s.id === stallId}
-                  onClick={() => setStallId(s.id === stallId ? null : s.id)}
-                  className={`grid min-w-[92px] justify-items-center rounded-lg border-2 bg-asphalt px-2 pb-1.5 pt-2.5 text-line ${s.id === stallId ? 'border-paint' : 'border-asphalt'}`}
-                  aria-label={`Stall ${s.fields.name}, ${s.fields.ratedKW} kW ${s.fields.connector}`}
-                >
-                  <Milestone text={s.fields.name} />
-                  <span className="num mt-1 text-[12px]">{s.fields.ratedKW} kW</span>
-                  <span className="text-[12px] text-line-2">{s.id === stallId ? 'chosen' : s.fields.connector}</span>
-                </button>
-              ))}
-              <button type="button" className="plate !min-h-[104px] !min-w-[92px]" onClick={() => setSheet('place')}>
-                Add a stall
-              </button>
-            </div>
-            <p className="mt-2 text-sm text-ink-2">Not sure which yet? Pull in first and choose the stall afterwards.</p>
+            <Suspense fallback={<div className="h-[320px]" />}>
+              <StallChoice
+                state={state}
+                siteId={site.id}
+                stallId={stallId}
+                carId={car?.id ?? null}
+                hands={hands}
+                onStall={setStallId}
+                onAdd={() => setSheet('place')}
+              />
+            </Suspense>
           </section>
         ) : (
           <section aria-label="Sites">
@@ -167,11 +178,34 @@ export function PullInScreen({ state, hands }: { state: Extract<StallState, { is
             <button type="button" className="plate !min-h-[44px]" onClick={() => setSheet('car')}>
               Add a car
             </button>
+            <button type="button" className="plate !min-h-[44px]" onClick={() => setSheet('garage')}>
+              Garage
+            </button>
           </div>
         </section>
+        {site ? null : (
+          <Suspense>
+            <LastVisits visits={visits.filter((v) => v.state !== 'running')} records={records} hands={hands} />
+          </Suspense>
+        )}
         <p className="mt-5 text-sm text-ink-2">Nothing is tapped at the wheel: stop first. The time of arrival can be set back by minutes afterwards.</p>
       </main>
       <div className="border-t-2 border-ink bg-card px-3.5 pb-3 pt-3 lg:border-l-2 lg:border-t-0">
+        {running.length > 0 && !site ? (
+          <div className="mb-2.5">
+            <Suspense>
+              <OpenVisits visits={running} records={records} hands={hands} />
+            </Suspense>
+          </div>
+        ) : null}
+        {state.goesOn ? (
+          <p className="mb-2 flex items-center gap-3 text-[14px]">
+            <span className="grow">One stop with the visit before.</span>
+            <button type="button" className="plate !min-h-[44px]" onClick={() => void hands.linkNextVisit(null)}>
+              It stands alone
+            </button>
+          </p>
+        ) : null}
         <Pad
           tone="next"
           className="min-h-[84px] w-full text-[24px] font-extrabold"
@@ -199,13 +233,27 @@ export function PullInScreen({ state, hands }: { state: Extract<StallState, { is
             }}
           />
         ) : null}
-        {sheet === 'car' ? (
-          <AddCarSheet
+        {sheet === 'find' ? (
+          <FindOnPhone
+            records={records}
             onClose={() => setSheet(null)}
-            onAdd={async (item) => {
-              await hands.addRecords([item]);
-              setCarId(item.id);
+            onPlace={(site, stall) => {
+              setSiteId(site);
+              setStallId(stall);
               setSheet(null);
+            }}
+          />
+        ) : null}
+        {sheet === 'car' || sheet === 'garage' ? (
+          <GarageSheet
+            state={state}
+            {...(sheet === 'car' ? { start: 'car' as const } : {})}
+            onClose={() => setSheet(null)}
+            onSave={async (items) => {
+              await hands.addRecords(items);
+              const added = items.find((i) => i.type === 'car');
+              if (added) setCarId(added.id);
+              if (sheet === 'car') setSheet(null);
             }}
           />
         ) : null}

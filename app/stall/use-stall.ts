@@ -2,91 +2,54 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { v7 } from 'uuid';
 import { type OutboxStatus, startOutbox } from '@/client/outbox/outbox-loop';
-import { refusedEvents, sendRefusedAgain } from '@/client/outbox/refused-events';
+import { refusedEvents, sendMended, sendRefusedAgain } from '@/client/outbox/refused-events';
+import { sendRecords } from '@/client/outbox/send-outbox';
 import { letNewVersionIn } from '@/client/register-service-worker';
-import { type EventDraft, eventsOfVisit, keepEvents } from '@/client/store/keep-event';
+import { changesSince } from '@/client/store/changes-from-server';
+import { holdEvents, refusedOf, waitingOf } from '@/client/store/held-events';
+import { type EventDraft, eventsOfVisit, keepFromServer, keepMade } from '@/client/store/keep-event';
 import { keepRecords, pullChanges } from '@/client/store/keep-record';
 import { type KeptEvent, openPhoneStore, type PhoneStore } from '@/client/store/phone-store';
-import { askWho, type PhoneWho, readWho } from '@/client/store/who';
+import { byType, noRecords, type Records } from '@/client/store/records-by-type';
+import { takeAwake } from '@/client/touch/page-life';
 import { touchTime } from '@/client/touch/touch-time';
-import type { MileRecord, RecordItem, RecordType } from '@/core/records/record-schema';
-import { deriveVisit, type Visit } from '@/core/visit/derive';
-import type { Kind, PayloadCheck } from '@/core/visit/kinds';
-import type { Payload } from '@/core/visit/payloads';
+import { lastVisits, visitEvents } from '@/client/visits/from-server';
+import type { LedgerRow } from '@/core/compare/ledger-row';
+import type { Usual } from '@/core/compare/usual-handshake';
+import type { Lately } from '@/core/power/compatible-stalls';
+import type { MileRecord, RecordItem } from '@/core/records/record-schema';
+import { deriveVisit } from '@/core/visit/derive';
+import type { PayloadCheck } from '@/core/visit/kinds';
+import type { Draft, StallHands, StallState } from './stall-state';
+import { useFollow } from './use-follow';
+import { useWho } from './use-who';
+import { lastToUndo, looksOn, nextVisitId, readVisit, takeNextVisitId } from './visit-here';
 
-export type Records = { [T in RecordType]: Extract<MileRecord, { type: T }>[] };
-export type Draft<K extends Kind = Kind> = { [P in K]: { kind: P; payload: Payload<P> } }[K];
-
-export type StallState =
-  | { is: 'opening' }
-  | { is: 'nobody' }
-  | { is: 'no_store'; why: string }
-  | {
-      is: 'ready';
-      who: PhoneWho;
-      signedOut: boolean;
-      records: Records;
-      visitId: string | null;
-      visit: Visit | null;
-      kept: KeptEvent[];
-      outbox: OutboxStatus | null;
-    };
-
-export type StallHands = {
-  /** Records events at the touch. Starts a visit when none is open. @returns once they are kept */
-  act: (timeStamp: number, ...drafts: Draft[]) => Promise<void>;
-  /** Takes back this device's last event; the visit with its first. */
-  undo: (timeStamp: number) => Promise<void>;
-  /** What undo would take back. */
-  undoable: KeptEvent | null;
-  addRecords: (items: RecordItem[]) => Promise<void>;
-  /** What the server refused, of every visit. */
-  refused: () => Promise<KeptEvent[]>;
-  sendRefusedAgain: () => Promise<void>;
-  /** Leaves the finished visit; it stays in the ledger. */
-  leaveVisit: () => Promise<void>;
-  /** For 700 ms after a tap the pads take no touch. */
-  resting: boolean;
-  /** Grows with each event kept: the page flashes. */
-  flash: number;
-};
-
-const NO_RECORDS: Records = { network: [], site: [], stall: [], car: [], means: [], tariff: [] };
 const REST_MS = 700;
 const notChecked: PayloadCheck = () => ({ path: '', reason: 'not checked yet' });
+const reasonOf = (error: unknown) =>
+  error instanceof DOMException && error.name === 'QuotaExceededError' ? 'its storage is full' : error instanceof Error ? error.message : String(error);
 
 /** The live visit on this phone: its store, its outbox, and what can be done. */
 export function useStall(): { state: StallState; hands: StallHands } {
-  const [who, setWho] = useState<PhoneWho | null | 'asking'>('asking');
-  const [signedOut, setSignedOut] = useState(false);
+  const { who, signedOut, setSignedOut } = useWho();
   const [store, setStore] = useState<PhoneStore | null>(null);
-  const [broken, setBroken] = useState<string | null>(null);
-  const [records, setRecords] = useState<Records>(NO_RECORDS);
+  const [cannotKeep, setCannotKeep] = useState<string | null>(null);
+  const [records, setRecords] = useState<Records>(noRecords);
+  const [lately, setLately] = useState<Lately>({});
+  const [usual, setUsual] = useState<Usual>({});
   const [visitId, setVisitId] = useState<string | null>(null);
   const [kept, setKept] = useState<KeptEvent[]>([]);
   const [outbox, setOutbox] = useState<OutboxStatus | null>(null);
+  const [goesOn, setGoesOn] = useState(false);
   const [loaded, setLoaded] = useState(false);
   const [resting, setResting] = useState(false);
   const [flash, setFlash] = useState(0);
   const [check, setCheck] = useState<PayloadCheck>(() => notChecked);
+  const [held] = useState(holdEvents);
   const loop = useRef<ReturnType<typeof startOutbox> | null>(null);
   const visitRef = useRef<string | null>(null);
   visitRef.current = visitId;
-
-  // Who: at once from the phone, then as the server says.
-  useEffect(() => {
-    const here = readWho();
-    if (here) setWho(here);
-    void askWho().then((answer) => {
-      if (answer === 'signed_out') {
-        setSignedOut(true);
-        if (!here) setWho(null);
-      } else if (answer === 'unreachable') {
-        if (!here) setWho(null);
-      } else
-        setWho((before) => (before !== 'asking' && before?.personId === answer.personId && before.clockOffsetMs === answer.clockOffsetMs ? before : answer));
-    });
-  }, []);
 
   const householdId = who === 'asking' ? undefined : who?.householdId;
   const personId = who === 'asking' ? undefined : who?.personId;
@@ -97,35 +60,52 @@ export function useStall(): { state: StallState; hands: StallHands } {
     let opened: PhoneStore | null = null;
     const readRecords = async (s: PhoneStore) => {
       const all = await s.getAll('record');
+      const [before, waits] = [await s.get('meta', 'lately'), await s.get('meta', 'usual')];
       if (gone) return;
-      const next: Records = { network: [], site: [], stall: [], car: [], means: [], tariff: [] };
-      for (const r of all) if (!r.archived) (next[r.type] as MileRecord[]).push(r);
-      setRecords(next);
+      setRecords(byType(all));
+      setLately((before as Lately | undefined) ?? {});
+      setUsual((waits as Usual | undefined) ?? {});
+    };
+    const start = (s: PhoneStore | null) => {
+      loop.current = startOutbox(s, held, (status) => {
+        setOutbox(status);
+        if (status.last === 'signed_out') setSignedOut(true);
+        if (s && status.records) void readRecords(s);
+        const id = visitRef.current;
+        if (id)
+          void readVisit(s, held, id).then((events) => {
+            if (!gone && visitRef.current === id) setKept(events);
+          });
+      });
     };
     void (async () => {
       try {
         opened = await openPhoneStore(householdId, personId);
         if (gone) return opened.close();
-        setStore(opened);
-        await readRecords(opened);
-        const open = ((await opened.get('meta', 'openVisit')) as string | undefined) ?? null;
-        setVisitId(open);
-        if (open) setKept(await eventsOfVisit(opened, open));
-        setLoaded(true);
         const s = opened;
-        loop.current = startOutbox(s, (status) => {
-          setOutbox(status);
-          if (status.last === 'signed_out') setSignedOut(true);
-          const id = visitRef.current;
-          if (id)
-            void eventsOfVisit(s, id).then((events) => {
-              if (!gone && visitRef.current === id) setKept(events);
-            });
-        });
-        if (await pullChanges(s)) await readRecords(s);
+        setStore(s);
+        await readRecords(s);
+        const open = ((await s.get('meta', 'openVisit')) as string | undefined) ?? null;
+        setVisitId(open);
+        setGoesOn((await nextVisitId(s)) !== null);
+        if (open) setKept(await readVisit(s, held, open));
+        setLoaded(true);
+        start(s);
+        // A copy that cannot follow the household is no reason to stop keeping.
+        if (await pullChanges(s).catch((error) => setCannotKeep(reasonOf(error)))) await readRecords(s);
         if (!open) await letNewVersionIn();
       } catch (error) {
-        setBroken(error instanceof Error ? error.message : String(error));
+        if (gone) return;
+        // Nothing can be kept here: said at once, and the visit goes on in the page's memory.
+        setCannotKeep(reasonOf(error));
+        const answer = await changesSince(0);
+        if (answer) {
+          setRecords(byType(answer.records));
+          setLately(answer.lately ?? {});
+          setUsual(answer.usual ?? {});
+        }
+        setLoaded(true);
+        start(null);
       }
     })();
     return () => {
@@ -133,9 +113,22 @@ export function useStall(): { state: StallState; hands: StallHands } {
       loop.current?.stop();
       opened?.close();
     };
-  }, [householdId, personId]);
+  }, [householdId, personId, held, setSignedOut]);
 
-  // The schemas are fetched only for a visit some figure of which was corrected, elsewhere or on its page.
+  // What lives only as long as the page is asked about before the page goes.
+  const inMemory = outbox?.inMemory ?? 0;
+  useEffect(() => {
+    if (inMemory === 0) return;
+    const ask = (e: BeforeUnloadEvent) => e.preventDefault();
+    addEventListener('beforeunload', ask);
+    return () => removeEventListener('beforeunload', ask);
+  }, [inMemory]);
+
+  useFollow(store, visitId, async () => {
+    if (visitId && visitRef.current === visitId) setKept(await readVisit(store, held, visitId));
+  });
+
+  // The schemas are fetched only for a visit some figure of which was corrected.
   const corrected = kept.some((k) => k.event.kind === 'correction' && k.event.payload.set !== undefined);
   useEffect(() => {
     if (corrected)
@@ -155,7 +148,8 @@ export function useStall(): { state: StallState; hands: StallHands } {
         : null,
     [visitId, kept, check],
   );
-  const ready = useMemo(() => (store && who !== 'asking' && who ? { store, who } : null), [store, who]);
+  const ready = useMemo(() => (loaded && who !== 'asking' && who ? { store, who } : null), [loaded, store, who]);
+  const observing = useMemo(() => looksOn(kept), [kept]);
 
   const rest = useCallback(() => {
     setResting(true);
@@ -163,39 +157,60 @@ export function useStall(): { state: StallState; hands: StallHands } {
   }, []);
 
   const act = useCallback(
-    async (timeStamp: number, ...drafts: Draft[]) => {
-      if (!ready || drafts.length === 0) return;
+    async (timeStamp: number, ...drafts: Draft[]): Promise<string[]> => {
+      if (!ready || drafts.length === 0) return [];
       const touch = touchTime(timeStamp);
       rest();
-      const id = visitId ?? v7();
+      const s = ready.store;
+      const id = visitId ?? (s ? await takeNextVisitId(s) : null) ?? v7();
+      setGoesOn(false);
       const siteId = drafts.find((d) => d.kind === 'pulled_in')?.payload.siteId ?? visit?.siteId;
-      const zone = records.site.find((s) => s.id === siteId)?.fields.zone ?? Intl.DateTimeFormat().resolvedOptions().timeZone;
-      await keepEvents(
-        ready.store,
-        ready.who,
-        drafts.map((d): EventDraft => ({ visitId: id, kind: d.kind, payload: d.payload, zone, touch })),
-        visitId === null,
-      );
+      const zone = records.site.find((x) => x.id === siteId)?.fields.zone ?? Intl.DateTimeFormat().resolvedOptions().timeZone;
+      const role = observing ? ('observer' as const) : ('recorder' as const);
+      const awake = takeAwake();
+      const made = drafts.map((d): EventDraft => ({ visitId: id, kind: d.kind, payload: d.payload, zone, touch, role }));
+      let ids: string[];
+      try {
+        if (!s) throw new Error('nothing can be kept here');
+        // What an earlier failure left in memory goes first, so that the order stays.
+        await held.writeDown(s);
+        ids = (await keepMade(s, { who: ready.who, awake }, made, visitId === null)).map((e) => e.id);
+        setCannotKeep(null);
+        navigator.vibrate?.(30);
+      } catch (error) {
+        // Reading mostly works where writing does not: no two events share a place in the order.
+        const known = s ? await eventsOfVisit(s, id).catch(() => kept) : kept;
+        ids = held.add(ready.who, awake, made, known).map((e) => e.id);
+        if (s) setCannotKeep(reasonOf(error));
+        navigator.vibrate?.([30, 60, 30]);
+      }
       // The corner never says "all sent" of what was kept just now.
-      const waiting = await ready.store.count('outbox');
-      setOutbox((before) => ({ refused: before?.refused ?? 0, last: before?.last ?? null, waiting }));
-      navigator.vibrate?.(30);
+      const inMemory = waitingOf(held).length;
+      const waiting = (s ? await s.count('outbox').catch(() => 0) : 0) + inMemory;
+      setOutbox((before) => ({
+        refused: before?.refused ?? 0,
+        unsettled: before?.unsettled ?? 0,
+        last: before?.last ?? null,
+        records: false,
+        inMemory,
+        waiting,
+      }));
       setVisitId(id);
-      setKept(await eventsOfVisit(ready.store, id));
+      setKept(await readVisit(s, held, id));
       setFlash((n) => n + 1);
       void loop.current?.wake();
+      return ids;
     },
-    [ready, visitId, visit?.siteId, records.site, rest],
+    [ready, visitId, visit?.siteId, records.site, rest, held, kept, observing],
   );
 
   const undoable = useMemo(() => lastToUndo(kept), [kept]);
   const leaveVisit = useCallback(async () => {
-    if (!ready) return;
-    await ready.store.delete('meta', 'openVisit');
+    await ready?.store?.delete('meta', 'openVisit').catch(() => {});
     setVisitId(null);
     setKept([]);
-    await letNewVersionIn();
-  }, [ready]);
+    if (held.all().length === 0) await letNewVersionIn();
+  }, [ready, held]);
 
   const undo = useCallback(
     async (timeStamp: number) => {
@@ -208,42 +223,112 @@ export function useStall(): { state: StallState; hands: StallHands } {
     [act, leaveVisit, undoable],
   );
 
+  const openVisit = useCallback(
+    async (id: string): Promise<string | null> => {
+      const s = ready?.store ?? null;
+      const events = await visitEvents(id, 0);
+      if (events && s) await keepFromServer(s, events);
+      else if (events) held.take(events);
+      const here = await readVisit(s, held, id);
+      if (!here.some((k) => k.event.kind === 'pulled_in')) return 'Only its line is on this phone. It opens once there is a network.';
+      await s?.put('meta', id, 'openVisit');
+      setKept(here);
+      setVisitId(id);
+      return null;
+    },
+    [ready, held],
+  );
+  const showLastVisits = useCallback<StallHands['lastVisits']>(
+    async (onRows) => {
+      if (!ready) return;
+      const { pruneSent, visitsAtHand } = await import('@/client/store/last-visits');
+      const now = touchTime(performance.now()).at;
+      const before = ((await ready.store?.get('meta', 'lastVisits')) as LedgerRow[] | undefined) ?? [];
+      onRows(await visitsAtHand(ready.store, held, before, now));
+      const rows = await lastVisits();
+      if (!rows) return;
+      await ready.store?.put('meta', rows, 'lastVisits').catch(() => {});
+      if (ready.store) await pruneSent(ready.store, now).catch(() => {});
+      onRows(await visitsAtHand(ready.store, held, rows, now));
+    },
+    [ready, held],
+  );
+
   const addRecords = useCallback(
     async (items: RecordItem[]) => {
       if (!ready) return;
-      await keepRecords(ready.store, items);
+      if (ready.store) await keepRecords(ready.store, items);
+      else {
+        const why = await sendRecords(items);
+        if (why) return setCannotKeep(`places and garage could not be changed, ${why}`);
+      }
       setRecords((before) => {
-        const next = { ...before };
-        for (const i of items)
-          (next as Record<string, MileRecord[]>)[i.type] = [
-            ...before[i.type],
-            { type: i.type, id: i.id, rev: i.baseRev, archived: false, fields: i.fields } as MileRecord,
-          ];
-        return next;
+        const changed = new Set(items.map((i) => `${i.type} ${i.id}`));
+        const others = (Object.values(before).flat() as MileRecord[]).filter((r) => !changed.has(`${r.type} ${r.id}`));
+        return byType([...others, ...items.map((i) => ({ ...i, rev: i.baseRev, archived: i.archived ?? false }) as MileRecord)]);
       });
       void loop.current?.wake();
     },
     [ready],
   );
 
-  const refused = useCallback(async () => (ready ? refusedEvents(ready.store) : []), [ready]);
-  const sendAgain = useCallback(async () => {
-    if (!ready) return;
-    await sendRefusedAgain(ready.store);
-    void loop.current?.wake();
+  const lookAgain = useCallback(async () => {
+    await loop.current?.wake();
+    if (ready?.store) setRecords(byType(await ready.store.getAll('record')));
   }, [ready]);
+  const refused = useCallback(async () => [...(ready?.store ? await refusedEvents(ready.store) : []), ...refusedOf(held)], [ready, held]);
+  const sendAgain = useCallback(async () => {
+    for (const k of refusedOf(held)) held.settle(k.event.id, { state: 'kept' });
+    if (ready?.store) await sendRefusedAgain(ready.store);
+    void loop.current?.wake();
+  }, [ready, held]);
+  const mend = useCallback<StallHands['sendMended']>(
+    async (id, mended) => {
+      if (ready?.store) await sendMended(ready.store, id, mended);
+      if (ready && visitRef.current) setKept(await readVisit(ready.store, held, visitRef.current));
+      void loop.current?.wake();
+    },
+    [ready, held],
+  );
+  const keepPhoto = useCallback(
+    async (file: Blob) => {
+      if (!ready?.store) throw new Error('This phone keeps nothing now, so no picture either.');
+      const { keepPhoto } = await import('@/client/photos/take-photo');
+      const sha256 = await keepPhoto(ready.store, file);
+      void loop.current?.wake();
+      return sha256;
+    },
+    [ready],
+  );
+  const linkNextVisit = useCallback(
+    async (id: string | null) => {
+      if (id === null) await ready?.store?.delete('meta', 'nextVisit');
+      else await ready?.store?.put('meta', { id, at: Date.now() }, 'nextVisit');
+      setGoesOn(id !== null);
+    },
+    [ready],
+  );
 
   let state: StallState;
-  if (broken) state = { is: 'no_store', why: broken };
-  else if (who === null) state = { is: 'nobody' };
-  else if (who === 'asking' || !store || !loaded) state = { is: 'opening' };
-  else state = { is: 'ready', who, signedOut, records, visitId, visit, kept, outbox };
-  return { state, hands: { act, undo, undoable, addRecords, refused, sendRefusedAgain: sendAgain, leaveVisit, resting, flash } };
-}
-
-/** This phone's last event that still stands and is not itself a taking back. */
-function lastToUndo(kept: readonly KeptEvent[]): KeptEvent | null {
-  const takenBack = new Set(kept.filter((k) => k.event.kind === 'withdrawal').map((k) => k.event.payload.target));
-  const standing = kept.filter((k) => k.event.kind !== 'withdrawal' && !takenBack.has(k.event.id));
-  return standing.sort((a, b) => b.event.seq - a.event.seq)[0] ?? null;
+  if (who === null) state = { is: 'nobody' };
+  else if (who === 'asking' || !loaded) state = { is: 'opening' };
+  else state = { is: 'ready', who, signedOut, records, lately, usual, visitId, visit, kept, outbox, cannotKeep, observing, goesOn };
+  const hands: StallHands = {
+    act,
+    undo,
+    undoable,
+    addRecords,
+    refused,
+    lookAgain,
+    sendRefusedAgain: sendAgain,
+    sendMended: mend,
+    leaveVisit,
+    openVisit,
+    lastVisits: showLastVisits,
+    keepPhoto,
+    linkNextVisit,
+    resting,
+    flash,
+  };
+  return { state, hands };
 }

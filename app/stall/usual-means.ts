@@ -2,7 +2,7 @@ import { meansUsedAt } from '@/client/store/habits';
 import type { MeansKind } from '@/core/records/means-kind';
 import { meansOf } from '@/core/visit/attempt-times';
 import type { Visit } from '@/core/visit/derive';
-import type { Records } from './use-stall';
+import type { Records } from './stall-state';
 
 export type UsualMeans = { meansKind: MeansKind; meansId?: string; label?: string };
 

@@ -2,11 +2,12 @@ import { printMoney, printPerKWh } from '@/core/units/money';
 import { NOT_READ, printDuration, printKW, printKWh } from '@/core/units/print';
 import type { Visit } from '@/core/visit/derive';
 import type { Timing } from '@/core/visit/timing';
+import { visitCode } from '@/core/visit/visit-code';
 
 const time = (t: Timing | undefined) => (t?.known ? `${t.bound === 'at_most' ? '≤ ' : t.bound === 'at_least' ? '≥ ' : ''}${printDuration(t.s)}` : NOT_READ);
 
 /** After pulling out: what the visit came to, and the way to its page. */
-export function VisitOver({ visit, onLeave }: { visit: Visit; onLeave: () => void }) {
+export function VisitOver({ visit, onLeave, onRate }: { visit: Visit; onLeave: () => void; onRate: (timeStamp: number) => void }) {
   const session = visit.attempts.find((a) => a.proof);
   const rows: [string, string][] = [
     ['Handshake', time(session?.times.handshake)],
@@ -19,7 +20,9 @@ export function VisitOver({ visit, onLeave }: { visit: Visit; onLeave: () => voi
   ];
   return (
     <section aria-label="The visit" className="border-b-2 border-ink bg-card px-4 py-3">
-      <h2 className="text-lg">The visit is over</h2>
+      <h2 className="text-lg">
+        The visit is over <span className="num text-[13px] font-medium text-ink-2">{visitCode(visit.id)}</span>
+      </h2>
       <dl className="mt-2 grid grid-cols-2 gap-x-4">
         {rows.map(([label, value]) => (
           <div key={label} className="flex items-baseline justify-between gap-2 border-b border-rule-2 py-1">
@@ -32,6 +35,9 @@ export function VisitOver({ visit, onLeave }: { visit: Visit; onLeave: () => voi
         <a className="plate !min-h-[44px]" href={`/ledger/${visit.id}`}>
           Open its page
         </a>
+        <button type="button" className="plate !min-h-[44px]" onClick={(e) => onRate(e.timeStamp)}>
+          Rate it
+        </button>
         <button type="button" className="plate !min-h-[44px]" onClick={onLeave}>
           Leave the visit
         </button>

@@ -1,7 +1,10 @@
+import { sendPhotos } from '../photos/take-photo';
+import { type HeldEvents, refusedOf, waitingOf } from '../store/held-events';
 import type { PhoneStore } from '../store/phone-store';
-import { type SendOutcome, sendOutbox } from './send-outbox';
+import { type SendOutcome, sendHeld, sendOutbox } from './send-outbox';
 
-export type OutboxStatus = { waiting: number; refused: number; last: SendOutcome | null };
+/** `inMemory`: of those waiting, how many live only as long as the page. `records`: what the store says of places and garage may have changed by sending. */
+export type OutboxStatus = { waiting: number; inMemory: number; refused: number; unsettled: number; last: SendOutcome | null; records: boolean };
 
 /** Seconds to the next try after a failure: doubling up to a minute. @param failures in a row, ≥ 1 */
 export const backOffSeconds = (failures: number): number => Math.min(60, 2 ** (failures - 1));
@@ -9,26 +12,43 @@ export const backOffSeconds = (failures: number): number => Math.min(60, 2 ** (f
 /**
  * Keeps sending in the background: at once when woken, again with back-off while the server is away, and when
  * the phone says it is online or is looked at again.
+ * @param store `null` where this device keeps nothing: then only what is held in memory is sent
  * @returns `wake` to send soon, `stop` to end
  */
-export function startOutbox(store: PhoneStore, onStatus: (status: OutboxStatus) => void): { wake: () => Promise<void>; stop: () => void } {
+export function startOutbox(
+  store: PhoneStore | null,
+  held: HeldEvents,
+  onStatus: (status: OutboxStatus) => void,
+): { wake: () => Promise<void>; stop: () => void } {
   let running: Promise<void> | null = null;
   let again = false;
   let failures = 0;
   let timer: ReturnType<typeof setTimeout> | undefined;
   let stopped = false;
 
-  const tell = async (last: SendOutcome | null) => {
+  const tell = async (last: SendOutcome | null, records = false) => {
     if (stopped) return;
-    const refused = (await store.getAll('event')).filter((e) => e.state === 'refused').length;
-    onStatus({ waiting: await store.count('outbox'), refused, last });
+    const inMemory = waitingOf(held).length;
+    const refused = store ? (await store.getAll('event')).filter((e) => e.state === 'refused').length : 0;
+    onStatus({
+      waiting: (store ? await store.count('outbox') : 0) + inMemory,
+      inMemory,
+      refused: refused + refusedOf(held).length,
+      unsettled: store ? await store.count('unsettled') : 0,
+      last,
+      records,
+    });
   };
   const run = async () => {
     do {
       again = false;
-      const outcome = await sendOutbox(store);
+      const records = store ? (await store.getAll('outbox')).some((e) => e.type === 'record') : false;
+      let outcome: SendOutcome = store ? await sendOutbox(store) : 'sent';
+      if (outcome === 'sent') outcome = await sendHeld(held);
+      // Pictures come after the words that name them: those are what must not wait.
+      if (outcome === 'sent' && store) await sendPhotos(store);
       failures = outcome === 'unreachable' ? failures + 1 : 0;
-      await tell(outcome);
+      await tell(outcome, records);
       if (outcome === 'unreachable' && !stopped) timer = setTimeout(wake, backOffSeconds(failures) * 1000);
     } while (again && !stopped);
   };

@@ -1,7 +1,10 @@
 import '@/client/store/fixtures/memory-storage';
 import 'fake-indexeddb/auto';
-import { idOf, VISIT } from '@/core/visit/fixtures/story';
 
+import { openDB } from 'idb';
+import { recordItem } from '@/core/records/record-schema';
+import { idOf, VISIT } from '@/core/visit/fixtures/story';
+import { sendPhotos } from '../photos/take-photo';
 import { type EventDraft, eventsOfVisit, keepEvents } from '../store/keep-event';
 import { keepRecords, pullChanges } from '../store/keep-record';
 import { clearSentData, openPhoneStore, type PhoneStore } from '../store/phone-store';
@@ -63,7 +66,7 @@ describe('keeping on the phone', () => {
 
 describe('the outbox', () => {
   it('sends in order, records before the events that name them, and empties', async () => {
-    await keepRecords(store, [{ type: 'network', id: idOf(30), baseRev: 0, fields: { name: 'Otterbrook' } }]);
+    await keepRecords(store, [recordItem('network', idOf(30), { name: 'Otterbrook' })]);
     const [a, b] = await keepEvents(store, who, [draft(1), draft(2)]);
     const sent = server();
     expect(await sendOutbox(store)).toBe('sent');
@@ -141,9 +144,99 @@ describe('the outbox', () => {
   it('waits twice as long after each failure, a minute at most', () => expect([1, 2, 3, 7, 20].map(backOffSeconds)).toEqual([1, 2, 4, 60, 60]));
 });
 
+describe('a record changed here', () => {
+  const network = (name: string, baseRev = 0) => recordItem('network', idOf(30), { name }, baseRev);
+  const nameOf = (r: { fields: object } | undefined) => (r?.fields as { name: string } | undefined)?.name;
+  const theirs = { type: 'network', id: idOf(30), rev: 9, archived: false, fields: network('theirs').fields };
+
+  it('twice before it is sent is sent once, as it is now, from where it began', async () => {
+    await keepRecords(store, [network('first', 4)]);
+    await keepRecords(store, [network('second', 4)]);
+    const waiting = await store.getAll('outbox');
+    expect(waiting).toHaveLength(1);
+    expect(waiting[0]).toMatchObject({ item: { baseRev: 4, fields: { name: 'second' } } });
+  });
+  it('knows its new rev once it is taken, so that its next change conflicts with nobody', async () => {
+    await keepRecords(store, [network('first')]);
+    server(() => ({ status: 'taken', rev: 12 }));
+    await sendOutbox(store);
+    expect(await store.get('record', ['network', idOf(30)])).toMatchObject({ rev: 12, fields: { name: 'first' } });
+  });
+  it('again while it is on its way stays, as a change of what was taken', async () => {
+    await keepRecords(store, [network('first')]);
+    server(() => ({ status: 'taken', rev: 12 }));
+    const answered = globalThis.fetch;
+    globalThis.fetch = (async (...args: Parameters<typeof fetch>) => {
+      await keepRecords(store, [network('second')]);
+      return answered(...args);
+    }) as never;
+    await sendOutbox(store);
+    expect((await store.getAll('outbox')).map((e) => e.type === 'record' && [e.item.baseRev, nameOf(e.item)])).toEqual([[12, 'second']]);
+    expect(nameOf(await store.get('record', ['network', idOf(30)]))).toBe('second');
+  });
+  it('and elsewhere too: shows theirs, keeps mine and what both began from until somebody chooses', async () => {
+    await store.put('record', { ...theirs, rev: 3, fields: network('base').fields } as never);
+    await keepRecords(store, [network('mine', 3)]);
+    server(() => ({ status: 'conflict', reason: 'was changed elsewhere since', theirs }));
+    await sendOutbox(store);
+    expect(await store.count('outbox')).toBe(0);
+    expect(nameOf(await store.get('record', ['network', idOf(30)]))).toBe('theirs');
+    expect(await store.get('unsettled', ['network', idOf(30)])).toMatchObject({
+      mine: { fields: { name: 'mine' } },
+      base: { name: 'base' },
+      theirs: { rev: 9 },
+    });
+    await clearSentData(store);
+    expect(await store.count('unsettled')).toBe(1);
+    await keepRecords(store, [network('chosen', 9)]);
+    expect(await store.count('unsettled')).toBe(0);
+    expect(await store.count('outbox')).toBe(1);
+  });
+  it('and refused is kept with its reason', async () => {
+    await keepRecords(store, [network('mine')]);
+    server(() => ({ status: 'refused', path: 'fields.name', reason: 'too long' }));
+    await sendOutbox(store);
+    expect(await store.get('unsettled', ['network', idOf(30)])).toMatchObject({ path: 'fields.name', reason: 'too long', mine: { fields: { name: 'mine' } } });
+  });
+  it('of an earlier version is brought to today’s shape when the store is opened', async () => {
+    const old = await openDB(`mile-${who.householdId}-${idOf(999)}`, 1, {
+      upgrade(db) {
+        db.createObjectStore('event', { keyPath: 'event.id' }).createIndex('byVisit', 'event.visitId');
+        db.createObjectStore('outbox', { keyPath: 'n', autoIncrement: true });
+        db.createObjectStore('record', { keyPath: ['type', 'id'] });
+        db.createObjectStore('meta');
+      },
+    });
+    await old.put('record', { type: 'stall', id: idOf(31), rev: 2, archived: false, fields: { siteId: idOf(32), name: '4', connector: 'CCS2', ratedKW: 150 } });
+    await old.put('outbox', { type: 'event', id: idOf(33) });
+    old.close();
+    const now = await openPhoneStore(who.householdId, idOf(999));
+    expect(await now.get('record', ['stall', idOf(31)])).toMatchObject({ fields: { name: '4', outlets: [{ connector: 'CCS2', ratedKW: 150 }] } });
+    expect(await now.count('outbox')).toBe(1);
+    now.close();
+  });
+});
+
+describe('photos on the phone', () => {
+  it('are sent until the server has them or says that it never will, and wait while it is away', async () => {
+    const photo = (n: number) => ({ sha256: String(n).repeat(64), bytes: new Blob(['x']), state: 'kept' as const });
+    for (const n of [1, 2]) await store.put('photo', photo(n));
+    away();
+    expect(await sendPhotos(store)).toBe(false);
+    const asked: string[] = [];
+    globalThis.fetch = (async (url: string) => {
+      asked.push(url.slice(-1));
+      return { status: asked.length === 1 ? 201 : 422 };
+    }) as never;
+    expect(await sendPhotos(store)).toBe(true);
+    expect(await sendPhotos(store)).toBe(true);
+    expect(asked).toEqual(['1', '2']);
+  });
+});
+
 describe('the phone’s copy', () => {
   it('takes changes, but not over what is still to be sent', async () => {
-    await keepRecords(store, [{ type: 'network', id: idOf(30), baseRev: 0, fields: { name: 'mine' } }]);
+    await keepRecords(store, [recordItem('network', idOf(30), { name: 'mine' })]);
     globalThis.fetch = (async () => ({
       ok: true,
       json: async () => ({ rev: 9, records: [30, 31].map((n) => ({ type: 'network', id: idOf(n), rev: 9, archived: false, fields: { name: 'theirs' } })) }),

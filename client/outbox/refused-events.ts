@@ -15,3 +15,21 @@ export async function sendRefusedAgain(store: PhoneStore): Promise<void> {
   }
   await tx.done;
 }
+
+/**
+ * Sends a refused event again as mended: it never was part of the record, so it keeps its id.
+ * The touch it was made at stays known by its seq and its page life.
+ */
+export async function sendMended(store: PhoneStore, id: string, mended: { at: number; payload: Record<string, unknown> }): Promise<void> {
+  const tx = store.transaction(['event', 'outbox'], 'readwrite', STRICT);
+  const kept = await tx.objectStore('event').get(id);
+  if (kept?.state === 'refused') {
+    const moved = mended.at !== kept.event.at;
+    await tx.objectStore('event').put({
+      event: { ...kept.event, ...mended, ...(moved ? { origin: 'typed' as const, precision: 's' as const } : {}) },
+      state: 'kept',
+    });
+    await tx.objectStore('outbox').add({ type: 'event', id });
+  }
+  await tx.done;
+}

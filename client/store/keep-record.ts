@@ -1,12 +1,24 @@
+import { canonicalJson } from '@/core/records/canonical-json';
 import type { MileRecord, RecordItem } from '@/core/records/record-schema';
+import { changesSince } from './changes-from-server';
 import { type PhoneStore, STRICT } from './phone-store';
 
-/** Keeps records made on the spot together with their places in the outbox, in the order given. */
+/**
+ * Keeps records made or changed here together with their places in the outbox, in the order given. One that still
+ * waits there is changed where it waits, so that nobody conflicts with himself.
+ */
 export async function keepRecords(store: PhoneStore, items: readonly RecordItem[]): Promise<void> {
-  const tx = store.transaction(['record', 'outbox'], 'readwrite', STRICT);
+  const tx = store.transaction(['record', 'outbox', 'unsettled'], 'readwrite', STRICT);
+  const waiting = new Map((await tx.objectStore('outbox').getAll()).flatMap((o) => (o.type === 'record' ? [[`${o.item.type} ${o.id}`, o] as const] : [])));
   for (const item of items) {
-    await tx.objectStore('record').put({ type: item.type, id: item.id, rev: item.baseRev, archived: false, fields: item.fields } as MileRecord);
-    await tx.objectStore('outbox').add({ type: 'record', id: item.id, item });
+    const before = await tx.objectStore('record').get([item.type, item.id]);
+    const there = waiting.get(`${item.type} ${item.id}`);
+    await tx
+      .objectStore('record')
+      .put({ type: item.type, id: item.id, rev: item.baseRev, archived: item.archived ?? false, fields: item.fields } as MileRecord);
+    await tx.objectStore('unsettled').delete([item.type, item.id]);
+    if (there) await tx.objectStore('outbox').put({ ...there, item: { ...item, baseRev: there.item.baseRev } });
+    else await tx.objectStore('outbox').add({ type: 'record', id: item.id, item, ...(before ? { base: before.fields as Record<string, unknown> } : {}) });
   }
   await tx.done;
 }
@@ -16,19 +28,18 @@ export async function keepRecords(store: PhoneStore, items: readonly RecordItem[
  * @returns false when the server could not be reached or nobody is signed in
  */
 export async function pullChanges(store: PhoneStore): Promise<boolean> {
-  const since = ((await store.get('meta', 'rev')) as number | undefined) ?? 0;
-  let body: { rev: number; records: MileRecord[] };
-  try {
-    const response = await fetch(`/api/v1/changes?since=${since}`, { cache: 'no-store' });
-    if (!response.ok) return false;
-    body = await response.json();
-  } catch {
-    return false;
-  }
+  const body = await changesSince(((await store.get('meta', 'rev')) as number | undefined) ?? 0);
+  if (!body) return false;
   const tx = store.transaction(['record', 'outbox', 'meta'], 'readwrite', STRICT);
   const waiting = new Set((await tx.objectStore('outbox').getAll()).filter((o) => o.type === 'record').map((o) => o.id));
   for (const r of body.records) if (!waiting.has(r.id)) await tx.objectStore('record').put(r);
   await tx.objectStore('meta').put(body.rev, 'rev');
+  if (body.lately) await tx.objectStore('meta').put(body.lately, 'lately');
+  if (body.usual) await tx.objectStore('meta').put(body.usual, 'usual');
   await tx.done;
   return true;
 }
+
+/** True when two items say the same. */
+export const sameItem = (a: RecordItem, b: RecordItem): boolean =>
+  (a.archived ?? false) === (b.archived ?? false) && canonicalJson(a.fields) === canonicalJson(b.fields);

@@ -1,18 +1,26 @@
-import { type DBSchema, type IDBPDatabase, openDB } from 'idb';
-import type { MileRecord, RecordItem } from '@/core/records/record-schema';
+import { type DBSchema, type IDBPDatabase, type IDBPIndex, openDB } from 'idb';
+import { fromOlderShape } from '@/core/records/older-shape';
+import type { MileRecord, RecordItem, RecordType } from '@/core/records/record-schema';
 import type { StoredEvent } from '@/core/visit/event';
 
 /** An event as the phone keeps it. Refused ones stay, with the reason, until they are mended or withdrawn. */
 export type KeptEvent = { event: StoredEvent; state: 'kept' | 'sent' | 'refused'; reason?: string; path?: string };
-export type OutboxEntry = { n?: number; type: 'event'; id: string } | { n?: number; type: 'record'; id: string; item: RecordItem };
+/** `base`: what the record said before it was changed here, when it is known. */
+export type RecordEntry = { n?: number; type: 'record'; id: string; item: RecordItem; base?: Record<string, unknown> };
+export type OutboxEntry = { n?: number; type: 'event'; id: string } | RecordEntry;
+/** A record that the server did not take: changed elsewhere since (`theirs`), or refused with a reason. Kept until somebody chooses. */
+export type Unsettled = { type: RecordType; id: string; mine: RecordItem; base?: Record<string, unknown>; theirs?: MileRecord; path?: string; reason: string };
 
 interface PhoneSchema extends DBSchema {
-  event: { key: string; value: KeptEvent; indexes: { byVisit: string } };
+  event: { key: string; value: KeptEvent; indexes: { byVisit: string; bySeq: [string, number] } };
   outbox: { key: number; value: OutboxEntry };
   record: { key: [string, string]; value: MileRecord };
   meta: { key: string; value: unknown };
+  unsettled: { key: [string, string]; value: Unsettled };
+  photo: { key: string; value: KeptPhoto };
 }
 export type PhoneStore = IDBPDatabase<PhoneSchema>;
+export type SeqIndex = IDBPIndex<PhoneSchema, ('event' | 'outbox' | 'meta')[], 'event', 'bySeq', 'readwrite'>;
 
 const nameOf = (householdId: string, personId: string) => `mile-${householdId}-${personId}`;
 /** Acknowledged means on the disk, not in a buffer that dies with the phone. */
@@ -20,14 +28,24 @@ export const STRICT = { durability: 'strict' } as const;
 
 /** Opens the store of one person in one household. Upgrades never drop the outbox. */
 export function openPhoneStore(householdId: string, personId: string): Promise<PhoneStore> {
-  return openDB<PhoneSchema>(nameOf(householdId, personId), 1, {
-    upgrade(db, from) {
+  return openDB<PhoneSchema>(nameOf(householdId, personId), 3, {
+    async upgrade(db, from, _to, tx) {
       if (from < 1) {
         db.createObjectStore('event', { keyPath: 'event.id' }).createIndex('byVisit', 'event.visitId');
         db.createObjectStore('outbox', { keyPath: 'n', autoIncrement: true });
         db.createObjectStore('record', { keyPath: ['type', 'id'] });
         db.createObjectStore('meta');
       }
+      if (from < 2) {
+        db.createObjectStore('unsettled', { keyPath: ['type', 'id'] });
+        db.createObjectStore('photo', { keyPath: 'sha256' });
+        // The copy is brought to today's shape at once, and fetched whole at the next chance.
+        const records = tx.objectStore('record');
+        for (let c = await records.openCursor(); c; c = await c.continue())
+          await c.update({ ...c.value, fields: fromOlderShape(c.value.type, c.value.fields as Record<string, unknown>) } as MileRecord);
+        await tx.objectStore('meta').delete('rev');
+      }
+      if (from < 3) tx.objectStore('event').createIndex('bySeq', ['event.visitId', 'event.seq']);
     },
     blocking(_from, _to, event) {
       // Another tab wants a newer store: let go rather than hold it up.
@@ -36,11 +54,15 @@ export function openPhoneStore(householdId: string, personId: string): Promise<P
   });
 }
 
+/** A photo on the phone: its bytes until the server has them. */
+export type KeptPhoto = { sha256: string; bytes: Blob; state: 'kept' | 'sent' };
+
 /** Signing out clears what is read here, never what is not sent yet. */
 export async function clearSentData(store: PhoneStore): Promise<void> {
-  const tx = store.transaction(['event', 'record', 'meta'], 'readwrite', STRICT);
+  const tx = store.transaction(['event', 'record', 'meta', 'photo'], 'readwrite', STRICT);
   for (let c = await tx.objectStore('event').openCursor(); c; c = await c.continue()) if (c.value.state === 'sent') await c.delete();
+  for (let c = await tx.objectStore('photo').openCursor(); c; c = await c.continue()) if (c.value.state === 'sent') await c.delete();
   await tx.objectStore('record').clear();
-  await tx.objectStore('meta').delete('rev');
+  for (const key of ['rev', 'lately', 'usual', 'lastVisits']) await tx.objectStore('meta').delete(key);
   await tx.done;
 }

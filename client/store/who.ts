@@ -10,7 +10,13 @@ export function readWho(): PhoneWho | null {
     return null;
   }
 }
-export const writeWho = (who: PhoneWho): void => localStorage.setItem(KEY, JSON.stringify(who));
+export function writeWho(who: PhoneWho): void {
+  try {
+    localStorage.setItem(KEY, JSON.stringify(who));
+  } catch {
+    // Not remembered: this page has it, the next one asks again.
+  }
+}
 export const forgetWho = (): void => localStorage.removeItem(KEY);
 
 /** Asks the server. @returns the person, `'signed_out'`, or `'unreachable'` */

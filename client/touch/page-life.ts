@@ -18,12 +18,17 @@ export function takeAwake(): boolean {
 }
 
 const DEVICE = 'mile.device';
-/** This device, the same in every tab and after every reload. */
+let unremembered: string | undefined;
+/** This device, the same in every tab and after every reload; where nothing can be remembered, for this page life. */
 export function deviceId(): string {
-  let id = localStorage.getItem(DEVICE);
-  if (!id) {
-    id = v4();
-    localStorage.setItem(DEVICE, id);
+  try {
+    const known = localStorage.getItem(DEVICE);
+    if (known) return known;
+    unremembered ??= v4();
+    localStorage.setItem(DEVICE, unremembered);
+  } catch {
+    // A browser that refuses to remember still has its page life.
   }
-  return id;
+  unremembered ??= v4();
+  return unremembered;
 }

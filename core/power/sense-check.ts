@@ -1,21 +1,53 @@
 import type { Reading } from '../visit/attempts';
 
+export type NextReading = { socPct?: number; kW?: number; kWh?: string; cost?: string; V?: number; A?: number };
+export type SenseFacts = {
+  /** Plate of the stall, kW. */
+  ratedKW: number | null;
+  /** Usable kWh of the car. */
+  usableKWh: number | null;
+  /** Seconds of charging so far. */
+  charging_s: number | null;
+  /** What the tariff says it costs at the kWh that is typed. */
+  expectedCost: number | null;
+};
+
+/** Rounding, meters and whole per cents: what may differ without a question. */
+const SLACK = { share: 0.25, kWh: 2.5, kW: 4 };
+
 /**
  * What looks wrong about a reading: asked about once, never blocked.
- * @param before readings of the same attempt in order @param ratedKW plate of the stall, kW
+ * @param before readings of the same attempt in order
  * @returns a question, or `null`
  */
-export function readingDoubt(
-  next: { socPct?: number; kW?: number; kWh?: string },
-  before: readonly Pick<Reading, 'socPct' | 'kWh' | 'screen'>[],
-  ratedKW: number | null,
-): string | null {
-  const lastSoc = before.filter((r) => r.socPct !== undefined).at(-1)?.socPct;
+export function readingDoubt(next: NextReading, before: readonly Pick<Reading, 'socPct' | 'kW' | 'kWh' | 'screen'>[], facts: SenseFacts): string | null {
+  const lastSoc = before.findLast((r) => r.socPct !== undefined)?.socPct;
   if (next.socPct !== undefined && lastSoc !== undefined && next.socPct < lastSoc)
     return `The battery was at ${lastSoc} % before. Has it gone down to ${next.socPct} %?`;
-  const lastKWh = before.filter((r) => r.screen === 'stall' && r.kWh !== undefined).at(-1)?.kWh;
-  if (next.kWh !== undefined && lastKWh !== undefined && Number(next.kWh) < Number(lastKWh))
-    return `The stall showed ${lastKWh} kWh before. Is it ${next.kWh} now?`;
+  const kWh = next.kWh === undefined ? null : Number(next.kWh);
+  const lastKWh = before.findLast((r) => r.screen === 'stall' && r.kWh !== undefined)?.kWh;
+  if (kWh !== null && lastKWh !== undefined && kWh < Number(lastKWh)) return `The stall showed ${lastKWh} kWh before. Is it ${next.kWh} now?`;
+  if (kWh !== null && lastKWh !== undefined && Number(lastKWh) >= 0.5 && kWh >= Number(lastKWh) * 10)
+    return `${next.kWh} kWh is ten times the ${lastKWh} before. Is the point right?`;
+  const { ratedKW } = facts;
   if (next.kW !== undefined && ratedKW !== null && next.kW > ratedKW * 1.1) return `The plate says ${ratedKW} kW. Does the screen show ${next.kW}?`;
+  if (kWh !== null && ratedKW !== null && facts.charging_s !== null && kWh > (ratedKW * 1.1 * facts.charging_s) / 3600 + 0.5)
+    return `In ${facts.charging_s < 60 ? `${Math.round(facts.charging_s)} s` : `${Math.round(facts.charging_s / 60)} min`} a stall of ${ratedKW} kW gives at most ${((ratedKW * facts.charging_s) / 3600).toFixed(1)} kWh. Is it ${next.kWh}?`;
+  if (next.V !== undefined && next.A !== undefined && next.kW !== undefined) {
+    const product = (next.V * next.A) / 1000;
+    if (Math.abs(product - next.kW) > Math.max(SLACK.kW, next.kW * SLACK.share))
+      return `${next.V} V × ${next.A} A is ${product.toFixed(0)} kW. Does the screen show ${next.kW}?`;
+  }
+  const firstSoc = before.find((r) => r.socPct !== undefined)?.socPct;
+  if (kWh !== null && next.socPct !== undefined && firstSoc !== undefined && facts.usableKWh !== null && next.socPct - firstSoc >= 10) {
+    const stored = ((next.socPct - firstSoc) / 100) * facts.usableKWh;
+    if (Math.abs(kWh - stored) > Math.max(SLACK.kWh, stored * SLACK.share))
+      return `${firstSoc} to ${next.socPct} % of ${facts.usableKWh} kWh is about ${stored.toFixed(0)} kWh. Is it ${next.kWh}?`;
+  }
+  if (next.cost !== undefined && facts.expectedCost !== null && facts.expectedCost >= 1) {
+    const cost = Number(next.cost);
+    if (cost > facts.expectedCost * 2 || cost < facts.expectedCost / 2)
+      return `By tariff it would be about ${facts.expectedCost.toFixed(2)}. Is it ${next.cost}?`;
+  }
   return null;
 }

@@ -32,3 +32,16 @@ export function privateNumber(text: string): string | null {
   if (/\b(?:[0-9A-F]{2}[:-]){5,7}[0-9A-F]{2}\b/i.test(text)) return 'This looks like a hardware or RFID number. Such numbers are never kept here.';
   return null;
 }
+
+/**
+ * Says why a text about a way to pay may not be kept, or `null`. Stricter than {@link privateNumber}, since a label
+ * needs no long number at all: eight digits and more, an IBAN (ISO 13616), or the hexadecimal number of an RFID card.
+ */
+export function accountNumber(text: string): string | null {
+  const why = privateNumber(text);
+  if (why) return why;
+  if (/\d(?:[ -]?\d){7,}/.test(text) || /\b[A-Z]{2}\d{2}(?: ?[A-Z0-9]{4}){3,}/i.test(text))
+    return 'This looks like a card or account number. Name it in words: such numbers are never kept here.';
+  if (/\b(?=[0-9A-F]*\d)(?=[0-9A-F]*[A-F])[0-9A-F]{8,20}\b/i.test(text)) return 'This looks like the number of an RFID card. Such numbers are never kept here.';
+  return null;
+}

@@ -1,8 +1,9 @@
 import fc from 'fast-check';
 import { idOf } from '../visit/fixtures/story';
 import { fieldMessages, signUpForm } from './account-forms';
-import { privateNumber } from './private-number';
-import { checkRecord } from './record-schema';
+import { enrolmentSteps, stepsLeft } from './enrolment-steps';
+import { accountNumber, privateNumber } from './private-number';
+import { blankFields, checkRecord } from './record-schema';
 
 describe('numbers that must not be kept', () => {
   // Card test numbers in general use for trying out payment forms; common practice, no source.
@@ -16,23 +17,105 @@ describe('numbers that must not be kept', () => {
   );
 });
 
+describe('ways to pay are named in words', () => {
+  // IBAN example of the registry of ISO 13616, from memory; the other numbers are made up.
+  it.each(['GB82 WEST 1234 5698 7654 32', 'tag 04A3B2C1D2E380', 'account 12345678', 'no. 1234-5678-90'])('refused: %s', (label) =>
+    expect(checkRecord({ type: 'means', id: idOf(3), baseRev: 0, fields: { kind: 'rfid', label } })).toMatchObject({
+      ok: false,
+      path: 'fields.label',
+      reason: expect.stringMatching(/never kept here/),
+    }),
+  );
+  it.each(['Workshop tag', 'Bank card, blue', 'Tag 2, expires 2027', 'Facade deadbeef'])('but not: %s', (label) => expect(accountNumber(label)).toBeNull());
+});
+
 describe('a record from outside', () => {
-  const stall = (fields: object) =>
-    checkRecord({ type: 'stall', id: idOf(20), baseRev: 0, fields: { siteId: idOf(21), name: '4', connector: 'CCS2', ratedKW: 150, ...fields } });
-  it('is taken trimmed', () => expect(stall({ name: '  North ' })).toMatchObject({ ok: true, record: { fields: { name: 'North' } } }));
+  const record = (type: string, fields: object) => checkRecord({ type, id: idOf(20), baseRev: 0, fields });
+  const outlet = { connector: 'CCS2', ratedKW: 150 };
+  const stall = (fields: object) => record('stall', { siteId: idOf(21), name: '4', outlets: [outlet], ...fields });
+  const site = (fields: object) => record('site', { networkId: idOf(22), name: 'Vrba Crossing', zone: 'Europe/Ljubljana', ...fields });
+  const car = (fields: object) => record('car', { name: 'Heron 62', usableKWh: 62, connectors: ['CCS2'], ...fields });
+  const adapter = (fields: object) => record('adapter', { name: 'A', from: 'CHAdeMO', to: 'CCS2', ...fields });
+  const plan = (fields: object) => record('plan', { name: 'P', networkId: idOf(1), currency: 'EUR', from: '2025-01-01', ...fields });
+
+  it('is taken trimmed, and what was not said is blank', () =>
+    expect(stall({ name: '  North ' })).toMatchObject({
+      ok: true,
+      record: { archived: false, fields: { name: 'North', otherName: null, state: null, photos: [] } },
+    }));
+  it('an empty text is no text', () => expect(site({ entrance: '  ' })).toMatchObject({ ok: true, record: { fields: { entrance: null } } }));
+  it('of an earlier version keeps what it says', () => {
+    expect(record('stall', { siteId: idOf(21), name: '4', connector: 'CCS2', ratedKW: 150 })).toMatchObject({
+      ok: true,
+      record: { fields: { outlets: [outlet] } },
+    });
+    expect(record('car', { name: 'Heron', usableKWh: 62, connector: 'CHAdeMO' })).toMatchObject({ ok: true, record: { fields: { connectors: ['CHAdeMO'] } } });
+  });
   it.each([
-    [{ ratedKW: 35000 }, 'fields.ratedKW', 'At most 4000 kW'],
-    [{ ratedKW: undefined }, 'fields.ratedKW', 'A number of kW'],
-    [{ name: ' ' }, 'fields.name', 'The number or name on the post'],
-    [{ connector: 'USB' }, 'fields.connector', expect.any(String)],
-  ])('%j is refused at its field', (fields, path, reason) => expect(stall(fields)).toEqual({ ok: false, path, reason }));
-  it('of an unknown type is refused', () =>
-    expect(checkRecord({ type: 'planet', id: idOf(1), baseRev: 0, fields: {} })).toMatchObject({ ok: false, path: 'type' }));
+    [stall({ outlets: [{ connector: 'CCS2', ratedKW: 35000 }] }), 'fields.outlets.0.ratedKW', 'At most 4000 kW: is this in watts?'],
+    [stall({ outlets: [{ connector: 'USB', ratedKW: 5 }] }), 'fields.outlets.0.connector', expect.any(String)],
+    [stall({ outlets: [] }), 'fields.outlets', 'At least one connector'],
+    [stall({ outlets: [{ ...outlet, minV: 500, maxV: 400 }] }), 'fields.outlets.0.maxV', 'Most V is below least V'],
+    [stall({ name: ' ' }), 'fields.name', 'The number or name on the post'],
+    [stall({ state: { is: 'derated', seenOn: '2025-10-14' } }), 'fields.state.kW', 'Derated to how many kW?'],
+    [stall({ sharing: 'shared' }), 'fields.cabinet', 'Name the cabinet that the stalls share'],
+    [stall({ builtInAdapter: 'CCS2' }), 'fields.builtInAdapter', expect.stringContaining('CCS2 itself')],
+    [site({ zone: 'Europe/Nowhere' }), 'fields.zone', expect.stringContaining('time zone')],
+    [site({ latitude: 91, longitude: 3 }), 'fields.latitude', 'Between −90 and 90'],
+    [site({ latitude: 46 }), 'fields.longitude', 'Both coordinates, or neither'],
+    [site({ helpline: 'ask Jan' }), 'fields.helpline', expect.stringContaining('telephone')],
+    [site({ note: '4111 1111 1111 1111' }), 'fields.note', expect.stringContaining('payment card')],
+    [site({ photos: [{ sha256: '../../etc/passwd', text: '' }] }), 'fields.photos.0.sha256', expect.any(String)],
+    [car({ usableKWh: 62000 }), 'fields.usableKWh', 'At most 1000 kWh: is this in watt-hours?'],
+    [car({ connectors: ['CEE red 32 A'] }), 'fields.connectors', 'A car has no CEE red 32 A: that belongs to a stall'],
+    [car({ connectors: ['CCS1', 'CCS2'] }), 'fields.connectors', 'No car has both CCS1 and CCS2'],
+    [car({ packV0: 400, packV100: 300 }), 'fields.packV100', expect.stringContaining('full pack')],
+    [
+      car({
+        curve: [
+          [10, 100],
+          [10, 90],
+        ],
+      }),
+      'fields.curve',
+      expect.stringContaining('One point per battery level'),
+    ],
+    [adapter({ from: 'CCS2' }), 'fields.to', 'From CCS2 to CCS2 needs no adapter'],
+    [adapter({ from: 'Type 2' }), 'fields.to', 'Type 2 fits into CCS2 without an adapter'],
+    [adapter({ from: 'Type 1' }), 'fields.to', expect.stringContaining('direct current')],
+    [adapter({ to: 'Household socket' }), 'fields.to', expect.any(String)],
+    [plan({ networkId: null }), 'fields.networkId', expect.stringContaining('Whose plan')],
+    [plan({ until: '2024-12-31' }), 'fields.until', expect.stringContaining('before it begins')],
+    [record('means', { kind: 'rfid', label: 'Tag', expires: '2025-13' }), 'fields.expires', 'A month such as 2026-03'],
+    [record('planet', {}), 'type', expect.any(String)],
+  ])('is refused at its field: %j', (check, path, reason) => expect(check).toEqual({ ok: false, path, reason }));
+  it('a car may have what cars have', () => {
+    for (const connectors of [['CCS2', 'CHAdeMO'], ['CHAdeMO', 'Type 1'], ['NACS'], ['GB/T', 'GB/T AC']])
+      expect(car({ connectors })).toMatchObject({ ok: true });
+  });
   it('whatever it is, never throws', () =>
     fc.assert(
       fc.property(fc.anything(), (junk) => expect(checkRecord(junk).ok).toBe(false)),
       { seed: 5, numRuns: 300 },
     ));
+  it('its blank form is what the schema fills in', () => {
+    expect(blankFields('means')).toEqual({ providerId: null, networkId: null, expires: null, note: null });
+    expect(blankFields('stall')).not.toHaveProperty('name');
+  });
+});
+
+describe('enrolment', () => {
+  it('has steps at home and at the stall, each with what shows that it worked', () => {
+    for (const kind of ['autocharge', 'plug_and_charge'] as const) {
+      const steps = enrolmentSteps(kind);
+      expect(new Set(steps.map((s) => s.where))).toEqual(new Set(['home', 'stall']));
+      expect(steps.every((s) => s.shows !== '')).toBe(true);
+      expect(stepsLeft([{ ...(steps[0] as (typeof steps)[0]), doneOn: '2025-10-01' }, ...steps.slice(1)])[0]).toEqual(steps[1]);
+      expect(checkRecord({ type: 'enrolment', id: idOf(4), baseRev: 0, fields: { kind, carId: idOf(5), networkId: idOf(6), steps } })).toMatchObject({
+        ok: true,
+      });
+    }
+  });
 });
 
 describe('the sign-up form', () => {

@@ -48,6 +48,8 @@ export type VisitPlan = {
   idle_s?: number;
   /** `null`: the visit is left open. */
   leave: Payload<'pulled_out'>['reason'] | null;
+  /** The visit with which the stop goes on at another site. */
+  continuesVisit?: string;
   bill?: (kWh: string, sessions: number) => { amount: string; currency: string; kWh?: string } | null;
 };
 
@@ -218,7 +220,7 @@ export function simulateVisit(plan: VisitPlan, hands: SimulationHands): StoredEv
       emit('unplugged', {});
     }
     pass(45);
-    emit('pulled_out', { reason: plan.leave });
+    emit('pulled_out', { reason: plan.leave, ...(plan.continuesVisit ? { continuesVisit: plan.continuesVisit } : {}) });
     const bill = plan.bill?.(delivered.toFixed(1), sessions);
     if (bill) {
       pass(90);

@@ -31,7 +31,7 @@ export const TIME_RULES: Record<TimeName, { label: string; rule: string }> = {
   charging: { label: 'Charging', rule: 'first proof of power to power gone, else stop pressed, else the ending fault; pauses taken out' },
 };
 
-const laterOf = (a: Mark, b: Mark): Mark => (b.t >= a.t ? b : a);
+const laterOf = (a: Mark, b: Mark): Mark => (b.place >= a.place ? b : a);
 
 /** The kind of means this attempt ran on: the accepted one, else the last shown. */
 export const meansOf = (a: Attempt): Pick<Show, 'meansKind' | 'meansId'> | undefined => a.accepted ?? a.shows.at(-1) ?? a.refusals.at(-1);
@@ -41,8 +41,8 @@ export const meansOf = (a: Attempt): Pick<Show, 'meansKind' | 'meansId'> | undef
  * Works while the attempt still waits, for the running clock.
  */
 export function lastRequiredAct(a: Attempt): Mark | string {
-  const before = a.accepted?.t ?? a.proof?.t ?? Number.POSITIVE_INFINITY;
-  const shown = a.shows.filter((s) => s.t <= before).at(-1);
+  const before = a.accepted?.place ?? a.proof?.place ?? Number.POSITIVE_INFINITY;
+  const shown = a.shows.filter((s) => s.place <= before).at(-1);
   const means = meansOf(a);
   const car = means !== undefined && carIsMeans(means.meansKind);
   if (a.pluggedEarlier && !a.plugged) {
@@ -70,7 +70,7 @@ export function attemptTimes(a: Attempt): AttemptTimes {
   const plugMissing = a.pluggedEarlier ? 'plugged earlier' : 'plugging in was not recorded';
   const first = [a.firstAct, a.adapterFitted, a.plugged, firstShow]
     .filter((m) => m !== undefined)
-    .reduce<Mark | undefined>((x, m) => (x && x.t <= m.t ? x : m), undefined);
+    .reduce<Mark | undefined>((x, m) => (x && x.place <= m.place ? x : m), undefined);
   return {
     handshake: typeof act === 'string' ? (proof ? noTiming(act) : noTiming('no power was seen')) : toProof(act, ''),
     authorisation: !firstShow ? noTiming('no means was shown') : !a.accepted ? noTiming('acceptance was not recorded') : span(firstShow, a.accepted),

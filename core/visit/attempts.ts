@@ -5,7 +5,17 @@ import { type Mark, markOf } from './timing';
 
 export type EndMark = 'A' | 'kW' | 'kWh';
 export type Proof = Mark & { mark: EndMark; late: boolean };
-export type Reading = { mark: Mark; screen: 'stall' | 'car'; socPct?: number; kW?: number; kWh?: string; cost?: string; currency?: string };
+export type Reading = {
+  mark: Mark;
+  screen: 'stall' | 'car';
+  socPct?: number;
+  kW?: number;
+  kWh?: string;
+  cost?: string;
+  currency?: string;
+  V?: number;
+  A?: number;
+};
 export type AttemptFault = { mark: Mark; code: string; side: Side; ends: boolean };
 export type Show = Mark & { meansKind: MeansKind; meansId?: string };
 export type Refusal = Mark & { meansKind: MeansKind; meansId?: string; fault?: string };
@@ -164,7 +174,7 @@ export function cutAttempts(line: readonly Placed[]): Attempt[] {
         if (s.current) {
           const last = s.current.refusals.at(-1);
           const other = last && (last.meansKind !== e.payload.meansKind || last.meansId !== e.payload.meansId);
-          const shownSince = last && s.current.shows.some((s) => s.t > last.t);
+          const shownSince = last && s.current.shows.some((s) => s.place > last.place);
           if (last && other && !shownSince && !s.current.proof) close(s.current, last, 'other_means');
         }
         forAct(e).shows.push({ ...at, meansKind: e.payload.meansKind, ...(e.payload.meansId ? { meansId: e.payload.meansId } : {}) });
@@ -192,7 +202,7 @@ export function cutAttempts(line: readonly Placed[]): Attempt[] {
       case 'reading': {
         const a = s.current ?? attempts[attempts.length - 1];
         if (!a) break;
-        const { screen, socPct, kW, kWh, cost, currency, meterStart, meterEnd } = e.payload;
+        const { screen, socPct, kW, kWh, cost, currency, meterStart, meterEnd, V, A } = e.payload;
         const metered = meterStart !== undefined && meterEnd !== undefined ? String(Number(meterEnd) - Number(meterStart)) : undefined;
         a.readings.push({
           mark: at,
@@ -202,6 +212,8 @@ export function cutAttempts(line: readonly Placed[]): Attempt[] {
           ...(kWh !== undefined ? { kWh } : metered !== undefined ? { kWh: metered } : {}),
           ...(cost === undefined ? {} : { cost }),
           ...(currency === undefined ? {} : { currency }),
+          ...(V === undefined ? {} : { V }),
+          ...(A === undefined ? {} : { A }),
         });
         const mark = readingProof(e);
         // A figure read again after power went is the screen's memory unless power itself is on it.

@@ -1,9 +1,15 @@
 import Decimal from 'decimal.js';
 import fc from 'fast-check';
+import { alarms } from './alarms';
 import { deriveVisit } from './derive';
 import type { StoredEvent } from './event';
+import { eventLabel } from './event-label';
 import { APP, CARD, HOUSEHOLD, idOf, KW, PERSON, PHONE, SECOND_PHONE, SITE, STALL_A, STALL_B, T0, VISIT } from './fixtures/story';
+import { helplineCard } from './helpline-card';
+import { joinedEvents } from './join-visits';
+import { nextAct } from './next-act';
 import { payloadProblem } from './payloads';
+import { stayClocks } from './stay-clocks';
 
 /** Any run of events two phones could make, sensible or not. */
 const step = fc.record({
@@ -34,6 +40,16 @@ const step = fc.record({
     ['stall_free', {}],
     ['pulled_out', { reason: 'enough' }],
     ['pulled_out', { reason: 'gave_up' }],
+    ['pulled_out', { reason: 'closed', continuesVisit: idOf(900) }],
+    ['survey', { stalls: [{ stallId: STALL_A, state: 'dark' }] }],
+    ['adapter_fitted', { adapterId: idOf(60) }],
+    ['reserved', {}],
+    ['stuck', { end: 'post' }],
+    ['help_called', {}],
+    ['help_ended', { result: 'reset' }],
+    ['figure_given', { figure: 'handshake', seconds: 30, startMark: 'card', endMark: 'kW', used: true }],
+    ['rating', { stars: 2 }],
+    ['a_kind_of_tomorrow', { anything: [1, 2] }],
     ['bill', { sessions: [], amount: '4.10', currency: 'EUR', kWh: '6.3', state: 'charged' }],
   ),
   gap: fc.integer({ min: -4000, max: 90_000 }),
@@ -42,6 +58,14 @@ const step = fc.record({
   life: fc.constantFrom(idOf(70), idOf(71)),
   target: fc.option(fc.nat(30)),
   withdraws: fc.boolean(),
+  corrects: fc.constantFrom(
+    { at: T0 + 30_000 },
+    { set: { 'seen.free': 2, socPct: 30 } },
+    { set: { kW: 4000, kWh: null } },
+    { set: { side: 'car' } },
+    { set: { kW: 5000 } },
+    { set: { __proto__: 1, used: false } as Record<string, unknown> },
+  ),
 });
 
 const visits = fc.array(step, { maxLength: 30 }).map((steps): StoredEvent[] => {
@@ -74,7 +98,7 @@ const visits = fc.array(step, { maxLength: 30 }).map((steps): StoredEvent[] => {
       const n = (seq.get(s.phone) ?? 0) + 1;
       seq.set(s.phone, n);
       const target = s.target === null ? null : idOf(100 + s.target);
-      const [kind, payload] = target === null ? s.kind : s.withdraws ? ['withdrawal', { target }] : ['correction', { target, at: at - 7000 }];
+      const [kind, payload] = target === null ? s.kind : s.withdraws ? ['withdrawal', { target }] : ['correction', { target, ...s.corrects }];
       return {
         ...first,
         id: idOf(101 + i),
@@ -85,6 +109,7 @@ const visits = fc.array(step, { maxLength: 30 }).map((steps): StoredEvent[] => {
         awake: s.awake,
         seq: n,
         deviceId: s.phone,
+        role: s.phone === PHONE ? ('recorder' as const) : ('observer' as const),
         life: s.life,
       };
     }),
@@ -148,6 +173,31 @@ describe('whatever is recorded', () => {
         if (v.paid.known) expect(v.paid.value.amount).toBe(v.bills.reduce((s, b) => s.plus(b.payload.amount), new Decimal(0)).toString());
       }),
       { seed: 9, numRuns: 200 },
+    );
+  });
+  it('the Stall has something to propose, to count down, to alarm with and to read aloud', () => {
+    fc.assert(
+      fc.property(visits, fc.boolean(), fc.boolean(), (events, payFirst, adapter) => {
+        const v = derive(events);
+        expect(nextAct(v, { carIsMeans: false, payFirst, adapter })).toBeDefined();
+        const clocks = stayClocks(v, { maxStay_min: 60, overstayAfter_min: 70, idleGrace_min: 5 });
+        for (const a of alarms(v, clocks, { pct: 40, at: T0 })) expect(Number.isFinite(a.due)).toBe(true);
+        expect(helplineCard(v, { site: null, network: null, stall: null }).lines.length).toBeGreaterThanOrEqual(1);
+        for (const [n, e] of v.line.entries()) expect([e.place, eventLabel(e).length > 0]).toEqual([n, true]);
+      }),
+      { seed: 4, numRuns: 200 },
+    );
+  });
+  it('what one phone recorded, joined into what the other did, is what both would have recorded together', () => {
+    fc.assert(
+      fc.property(visits, (events) => {
+        const other = idOf(901);
+        const [mine, theirs] = [events.filter((e) => e.deviceId === PHONE), events.filter((e) => e.deviceId !== PHONE)];
+        const apart = theirs.map((e) => ({ ...e, visitId: other }));
+        const joined = joinedEvents(VISIT, apart, (id) => id).map(({ payload: { joinedFrom: _, ...payload }, ...e }) => ({ ...e, payload }));
+        expect(text([...mine, ...joined])).toBe(text(events));
+      }),
+      { seed: 5, numRuns: 200 },
     );
   });
 });

@@ -1,8 +1,8 @@
 import Decimal from 'decimal.js';
 import type { Side } from '../faults/fault-list';
 import { known, type Maybe, unknown } from '../units/known';
-import { type AttemptTimes, attemptTimes } from './attempt-times';
-import { type Attempt, cutAttempts } from './attempts';
+import { type AttemptTimes, attemptTimes, TIME_RULES, type TimeName } from './attempt-times';
+import { type Attempt, cutAttempts, type Proof } from './attempts';
 import { LEFT_OPEN_MS } from './definitions-version';
 import { averageKW, deliveredKWh, peakKW, sessionStallKWh } from './delivered';
 import { type Effective, effectiveEvents } from './effective';
@@ -32,6 +32,8 @@ export type Visit = {
   pulledOutAt: number | null;
   lastEventAt: number;
   leftReason: string | null;
+  /** The visit at another site that belongs to the same stop. */
+  linkedVisitId: string | null;
   attempts: TimedAttempt[];
   times: VisitTimes;
   tape: Segment[];
@@ -45,6 +47,8 @@ export type Visit = {
   socFrom: number | null;
   socTo: number | null;
   bills: (Placed & EventOf<'bill'>)[];
+  /** Figures read from a stopwatch or remembered, beside the derived ones. */
+  given: EventOf<'figure_given'>['payload'][];
   paid: Maybe<{ amount: string; currency: string }>;
   allIn: Maybe<{ perKWh: string; currency: string }>;
   /** Clock jumps the page should tell of, seconds. */
@@ -64,7 +68,11 @@ export function deriveVisit(visitId: string, events: readonly StoredEvent[], che
     check,
   );
   const line = placeEvents(effective.events);
-  const attempts = cutAttempts(line).map((a): TimedAttempt => ({ ...a, times: attemptTimes(a) }));
+  const given = line.flatMap((e) => (e.kind === 'figure_given' ? [e.payload] : []));
+  const attempts = withGiven(
+    cutAttempts(line).map((a): TimedAttempt => ({ ...a, times: attemptTimes(a) })),
+    given,
+  );
   const times = visitTimes(
     line,
     attempts,
@@ -102,6 +110,7 @@ export function deriveVisit(visitId: string, events: readonly StoredEvent[], che
     pulledOutAt: pulledOut?.t ?? null,
     lastEventAt,
     leftReason: pulledOut?.payload.reason ?? null,
+    linkedVisitId: pulledOut?.payload.continuesVisit ?? null,
     attempts,
     times,
     tape: layTape(moments, attempts, times.queue, pulledOut?.t ?? lastEventAt),
@@ -114,11 +123,32 @@ export function deriveVisit(visitId: string, events: readonly StoredEvent[], che
     socFrom: socs[0] ?? null,
     socTo: socs.length > 1 ? (socs.at(-1) as number) : null,
     bills,
+    given,
     paid,
     allIn: allInOf(paid, delivered),
     jumps_s: line.flatMap((e) => (e.jumped_s === undefined ? [] : [e.jumped_s])),
   };
 }
+
+/** A given figure that somebody chose stands in place of the derived one, at the first attempt with power. */
+function withGiven(attempts: TimedAttempt[], given: Visit['given']): TimedAttempt[] {
+  const used = given.filter((g) => g.used === true && g.figure in TIME_RULES);
+  const session = attempts.find((a) => a.proof);
+  if (!session || used.length === 0) return attempts;
+  const times = { ...session.times };
+  for (const g of used)
+    times[g.figure as TimeName] = {
+      known: true,
+      s: g.seconds,
+      pm_s: g.plusMinus_s ?? GIVEN_PM_S,
+      bound: 'exact',
+      from: session.opened,
+      to: session.proof as Proof,
+    };
+  return attempts.map((a) => (a === session ? { ...a, times } : a));
+}
+/** ± of a stopwatch figure when nothing is said, seconds. */
+const GIVEN_PM_S = 2;
 
 /** Kinds that may come long after the visit and say nothing of its length. */
 const AFTERWARDS = new Set<string>(['bill', 'receipt', 'rating', 'note', 'figure_given']);

@@ -1,5 +1,6 @@
 import { EVENT_VERSION, type StoredEvent, type VisitEvent } from './event';
 import { isKind, type PayloadCheck } from './kinds';
+import { setFields } from './set-fields';
 
 /** One change made to an event afterwards, oldest first: shown as the event's history. */
 export type CorrectionNote = { id: string; personId: string; madeAt: number; field: string; value: string | number | boolean | null };
@@ -94,11 +95,7 @@ function correct(
       note('at', at);
     }
     if (c.payload.set) {
-      const next = { ...payload };
-      for (const [field, value] of Object.entries(c.payload.set)) {
-        if (value === null) delete next[field];
-        else next[field] = value;
-      }
+      const next = setFields(payload, c.payload.set);
       if (check(e.kind, next)) continue;
       payload = next;
       for (const [field, value] of Object.entries(c.payload.set)) note(field, value);

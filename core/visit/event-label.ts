@@ -1,6 +1,7 @@
 import { faultLabel } from '../faults/fault-list';
 import { meansPad } from '../records/means-kind';
 import type { VisitEvent } from './event';
+import type { Payload } from './payloads';
 
 const CHANGES: Record<string, string> = {
   neighbour_in: 'Neighbour plugs in',
@@ -16,6 +17,47 @@ const CHANGES: Record<string, string> = {
   other: 'Changed',
 };
 export const CHANGE_LABELS: Readonly<Record<string, string>> = CHANGES;
+
+/** Words for the choices that several screens offer. */
+export const GONE_LABELS: Readonly<Record<NonNullable<Payload<'power_gone'>['why']>, string>> = {
+  asked: 'I asked it to',
+  car_target: 'The car’s target',
+  site_cap: 'A limit of the site',
+  time_limit: 'A time limit',
+  hold_used_up: 'The hold was used up',
+  load_management: 'Load management',
+  fault: 'A fault',
+  power_cut: 'A power cut',
+  emergency: 'Emergency stop',
+  unplugged_by_other: 'Unplugged by somebody',
+  unknown: 'Not known',
+};
+export const STOP_LABELS: Readonly<Record<Payload<'stop_asked'>['by'], string>> = { button: 'Button', card: 'Card', app: 'App', car: 'Car' };
+export const LEAVE_LABELS: Readonly<Record<Payload<'pulled_out'>['reason'], string>> = {
+  enough: 'Enough charged',
+  gave_up: 'Gave up',
+  queue: 'The queue',
+  price: 'The price',
+  unsafe: 'Felt unsafe',
+  closed: 'Closed',
+  called_away: 'Called away',
+};
+export const HELP_RESULTS: Readonly<Record<NonNullable<Payload<'help_ended'>['result']>, string>> = {
+  reset: 'They reset the stall',
+  remote_start: 'They started it',
+  refund_promised: 'Refund promised',
+  none: 'Nothing came of it',
+};
+export const BAY_LABELS: Readonly<Record<Payload<'survey'>['stalls'][number]['state'], string>> = {
+  free: 'Free',
+  charging: 'Charging',
+  idle_car: 'Idle car',
+  blocked: 'Blocked',
+  dark: 'Dark',
+  closed: 'Closed',
+  derated: 'Derated',
+  not_looked: 'Not looked',
+};
 
 /** What an event is called on the tape and in lists. @param stallName name of a stall by its id, for moves */
 export function eventLabel(e: VisitEvent, stallName: (id: string) => string = () => ''): string {

@@ -1,27 +1,57 @@
+import { faultOf } from '../faults/fault-list';
 import type { Visit } from './derive';
 
 /** What the yellow pad proposes: the likeliest next thing, from what has happened. */
-export type NextAct = 'pulled_in' | 'choose_stall' | 'plugged' | 'means_shown' | 'power_seen' | 'reading' | 'unplugged' | 'pulled_out' | 'bill' | 'done';
+export type NextAct =
+  | 'pulled_in'
+  | 'call_help'
+  | 'choose_stall'
+  | 'adapter_fitted'
+  | 'plugged'
+  | 'means_shown'
+  | 'power_seen'
+  | 'reading'
+  | 'unplugged'
+  | 'pulled_out'
+  | 'bill'
+  | 'done';
 
-/**
- * Proposes; nothing is ever forced. @param carIsMeans the usual means asks for no act besides the plug
- */
-export function nextAct(v: Visit, carIsMeans: boolean): NextAct {
+export type UsualHere = {
+  /** The usual means asks for no act besides the plug. */
+  carIsMeans: boolean;
+  /** The order that works here is to pay before plugging in. */
+  payFirst: boolean;
+  /** The car needs an adapter at this stall. */
+  adapter: boolean;
+};
+
+/** Proposes; nothing is ever forced. The adapter comes first: some stalls bill by the minute from the authorisation. */
+export function nextAct(v: Visit, usual: UsualHere): NextAct {
   if (v.pulledOutAt !== null) return v.bills.length > 0 || v.ended === 'none' ? 'done' : 'bill';
   if (v.pulledInAt === null) return 'pulled_in';
+  if (inDanger(v)) return 'call_help';
   const last = v.attempts.at(-1);
-  if (!last || last.ended) {
+  const open = last && !last.ended ? last : null;
+  if (open?.stopAsked || open?.powerGone) return 'unplugged';
+  if (open?.proof) return 'reading';
+  if (!open) {
     if (last && isPlugged(v)) return 'unplugged';
     if (last?.proof && last.ended?.by !== 'fault') return 'pulled_out';
     if (!v.line.some((e) => e.kind === 'stall_chosen')) return 'choose_stall';
-    return 'plugged';
   }
-  if (last.stopAsked) return 'unplugged';
-  if (last.proof) return 'reading';
-  if (!isPlugged(v)) return 'plugged';
-  const lastRefusal = last.refusals.at(-1)?.t ?? Number.NEGATIVE_INFINITY;
-  const shown = last.shows.some((s) => s.t >= lastRefusal);
-  return shown || carIsMeans || last.claimed ? 'power_seen' : 'means_shown';
+  const lastRefusal = open?.refusals.at(-1)?.place ?? Number.NEGATIVE_INFINITY;
+  const shown = open?.shows.some((s) => s.place >= lastRefusal) ?? false;
+  if (!isPlugged(v)) {
+    if (usual.adapter && !open?.adapterFitted && !adapterIsOn(v)) return 'adapter_fitted';
+    return usual.payFirst && !usual.carIsMeans && !shown ? 'means_shown' : 'plugged';
+  }
+  return shown || usual.carIsMeans || open?.claimed ? 'power_seen' : 'means_shown';
+}
+
+/** True from a fault that can hurt until somebody was called or the stall was left: nobody is led to unplug there. */
+function inDanger(v: Pick<Visit, 'line'>): boolean {
+  const at = v.line.findLastIndex((e) => e.kind === 'fault' && faultOf(e.payload.code)?.danger === true);
+  return at >= 0 && !v.line.slice(at).some((e) => e.kind === 'help_ended' || e.kind === 'stall_chosen' || e.kind === 'unplugged');
 }
 
 /** True between a plugging in and the next unplugging or move. */
@@ -30,6 +60,16 @@ export function isPlugged(v: Pick<Visit, 'line'>): boolean {
     const k = v.line[i]?.kind;
     if (k === 'plugged') return true;
     if (k === 'unplugged' || k === 'stall_chosen' || k === 'pulled_out') return false;
+  }
+  return false;
+}
+
+/** True when an adapter was fitted since the stall was chosen. */
+function adapterIsOn(v: Pick<Visit, 'line'>): boolean {
+  for (let i = v.line.length - 1; i >= 0; i--) {
+    const k = v.line[i]?.kind;
+    if (k === 'adapter_fitted') return true;
+    if (k === 'stall_chosen') return false;
   }
   return false;
 }

@@ -1,5 +1,5 @@
 import type { VisitEvent } from './event';
-import { PHONE, SECOND_PHONE, story, T0 } from './fixtures/story';
+import { PHONE, SECOND_PHONE, SITE, STALL_A, STALL_B, type Step, story, T0 } from './fixtures/story';
 import { placeEvents } from './order';
 import { markOf, noTiming, signedSpan, span, sumTimings, type Timing } from './timing';
 
@@ -42,6 +42,29 @@ describe('the order of events', () => {
     );
     expect(line.map((e) => seconds(e.t))).toEqual([0, 10, 20, 50]);
     expect(line.map((e) => e.jumped_s)).toEqual([undefined, 3600, undefined, undefined]);
+  });
+});
+
+describe('two phones on one visit', () => {
+  const second = { deviceId: SECOND_PHONE, role: 'observer' as const };
+  it('choosing the first stall, or the same one, ends nothing between two looks at one moment', () => {
+    const line = place(
+      [0, 'pulled_in', { siteId: SITE }],
+      [1, 'stall_chosen', { stallId: STALL_A }],
+      [5, 'pulled_in', { siteId: SITE }, { ...second, seq: 1 }],
+      [6, 'stall_chosen', { stallId: STALL_A }, { ...second, seq: 2 }],
+    );
+    expect(line.map((e) => [e.kind, e.secondObservation?.differs_s, e.place])).toEqual([
+      ['pulled_in', 5, 0],
+      ['stall_chosen', 5, 1],
+    ]);
+  });
+  it('a move to another stall and an ending fault do end it; a fault that ends nothing does not', () => {
+    const between = (...step: [Step]) =>
+      place([0, 'stall_chosen', { stallId: STALL_A }], [1, 'plugged'], ...step, [9, 'plugged', {}, { ...second, seq: 9 }]).filter((e) => e.kind === 'plugged');
+    expect(between([4, 'stall_chosen', { stallId: STALL_B }])).toHaveLength(2);
+    expect(between([4, 'fault', { code: 'start_error', side: 'network' }])).toHaveLength(2);
+    expect(between([4, 'fault', { code: 'price_not_shown', side: 'network' }])).toHaveLength(1);
   });
 });
 

@@ -1,7 +1,10 @@
+import { faultOf } from '../faults/fault-list';
 import type { VisitEvent } from './event';
 
 /** An event with its place in time. */
 export type Placed = VisitEvent & {
+  /** Its place in the order: which came first is never asked of clocks. */
+  place: number;
   /** Time used for every duration, UTC ms: wall time put right by the page's own clock. */
   t: number;
   /** ± from precision and second observation, seconds. */
@@ -45,7 +48,7 @@ export function placeEvents(events: readonly (VisitEvent & { correctedAt?: true 
     for (const e of list) {
       const pm_s = PRECISION_S[e.precision];
       if (!measured(e)) {
-        keyed.push({ key: e.at, placed: { ...e, t: e.at, pm_s, seam: NO_SEAM } });
+        keyed.push({ key: e.at, placed: { ...e, place: 0, t: e.at, pm_s, seam: NO_SEAM } });
         continue;
       }
       let t: number = e.at;
@@ -67,7 +70,7 @@ export function placeEvents(events: readonly (VisitEvent & { correctedAt?: true 
       }
       prev = { at: e.at, mono: e.mono, life: e.life, t };
       reach = Math.max(reach, t);
-      keyed.push({ key: reach, placed: { ...e, t, pm_s, seam, ...(jumped === undefined ? {} : { jumped_s: jumped }) } });
+      keyed.push({ key: reach, placed: { ...e, place: 0, t, pm_s, seam, ...(jumped === undefined ? {} : { jumped_s: jumped }) } });
     }
   }
   keyed.sort(
@@ -76,7 +79,7 @@ export function placeEvents(events: readonly (VisitEvent & { correctedAt?: true 
       a.placed.seq - b.placed.seq ||
       (a.placed.deviceId < b.placed.deviceId ? -1 : a.placed.deviceId > b.placed.deviceId ? 1 : a.placed.id < b.placed.id ? -1 : 1),
   );
-  return mergeObservations(keyed.map((k) => k.placed));
+  return mergeObservations(keyed.map((k) => k.placed)).map((e, place) => ({ ...e, place }));
 }
 
 const OBSERVED_KINDS = new Set<string>([
@@ -94,7 +97,7 @@ const OBSERVED_KINDS = new Set<string>([
   'fault',
   'pulled_out',
 ]);
-const ENDS = new Set<string>(['unplugged', 'pulled_out', 'stall_chosen', 'fault']);
+const ENDS = new Set<string>(['unplugged', 'pulled_out']);
 const OBSERVATION_MS = 30_000;
 
 const sameMoment = (a: Placed, b: Placed): boolean =>
@@ -103,6 +106,15 @@ const sameMoment = (a: Placed, b: Placed): boolean =>
   Math.abs(a.t - b.t) <= OBSERVATION_MS &&
   !(a.kind === 'fault' && b.kind === 'fault' && a.payload.code !== b.payload.code) &&
   !(a.kind === 'stall_chosen' && b.kind === 'stall_chosen' && a.payload.stallId !== b.payload.stallId);
+
+/** True for what ends an attempt: choosing the first stall, or the same one, ends none. */
+function isEnding(line: readonly Placed[], i: number): boolean {
+  const e = line[i] as Placed;
+  if (e.kind === 'fault') return faultOf(e.payload.code)?.ends ?? false;
+  if (e.kind !== 'stall_chosen') return ENDS.has(e.kind);
+  const before = line.slice(0, i).findLast((o) => o.kind === 'stall_chosen');
+  return before?.kind === 'stall_chosen' && before.payload.stallId !== e.payload.stallId;
+}
 
 /** Two phones on one visit: the time is the recorder's, ± grows by half the difference, both are kept. */
 function mergeObservations(line: Placed[]): Placed[] {
@@ -117,7 +129,7 @@ function mergeObservations(line: Placed[]): Placed[] {
           if (!o.secondObservation) twin = i;
           break;
         }
-        if (ENDS.has(o.kind)) break;
+        if (isEnding(out, i)) break;
       }
     }
     if (twin < 0) {

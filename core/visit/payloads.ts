@@ -44,6 +44,9 @@ const meansKind = () => z.enum(MEANS_KIND_NAMES);
 const instant = () =>
   z.int('must be a time in UTC milliseconds').check(z.minimum(Date.UTC(1990, 0, 1), 'is before 1990'), z.maximum(Date.UTC(2100, 0, 1), 'is after 2100'));
 const none = () => z.looseObject({});
+/** A picture by its content. */
+const takenAt = () => z.looseObject({ latitude: between(-90, 90, '°'), longitude: between(-180, 180, '°') });
+const photo = () => z.string().check(z.regex(/^[0-9a-f]{64}$/, 'must be a SHA-256 in hex'));
 
 const means = () =>
   z.looseObject({
@@ -107,7 +110,13 @@ export const PAYLOADS = {
     value: opt(z.number()),
     text: opt(text()),
   }),
-  fault: z.looseObject({ code: z.string().check(z.minLength(1), z.maxLength(40)), side: z.enum(SIDES), text: opt(text()) }),
+  fault: z.looseObject({
+    code: z.string().check(z.minLength(1), z.maxLength(40)),
+    side: z.enum(SIDES),
+    text: opt(text()),
+    photo: opt(photo()),
+    takenAt: opt(takenAt()),
+  }),
   stop_asked: z.looseObject({ by: z.enum(['button', 'card', 'app', 'car']) }),
   power_gone: z.looseObject({
     why: opt(
@@ -148,9 +157,9 @@ export const PAYLOADS = {
     ref: opt(text(80)),
     state: z.enum(['charged', 'pending', 'refunded']),
   }),
-  receipt: z.looseObject({ sha256: z.string().check(z.regex(/^[0-9a-f]{64}$/)) }),
+  receipt: z.looseObject({ sha256: photo(), takenAt: opt(takenAt()) }),
   rating: z.looseObject({ stars: opt(between(1, 5, '')) }),
-  note: z.looseObject({ text: text(2000) }),
+  note: z.looseObject({ text: text(2000), photo: opt(photo()), takenAt: opt(takenAt()) }),
   figure_given: z.looseObject({
     figure: z.string().check(z.maxLength(40)),
     seconds: seconds(),
@@ -158,6 +167,7 @@ export const PAYLOADS = {
     startMark: z.string().check(z.maxLength(40)),
     endMark: z.string().check(z.maxLength(40)),
     observer: opt(text(80)),
+    used: opt(z.boolean()),
   }),
   correction: z.looseObject({
     target: uuid(),

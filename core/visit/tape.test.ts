@@ -85,7 +85,8 @@ describe('the outline of the energy', () => {
 });
 
 describe('the yellow pad proposes', () => {
-  const proposed = (...steps: Step[]) => nextAct(visit(...steps), false);
+  const USUAL = { carIsMeans: false, payFirst: false, adapter: false };
+  const proposed = (...steps: Step[]) => nextAct(visit(...steps), USUAL);
   it('one act after the other through a clean visit', () => {
     const clean: Step[] = [
       ...START,
@@ -107,7 +108,27 @@ describe('the yellow pad proposes', () => {
     ]);
     expect(proposed(...clean)).toBe('done');
   });
-  it('power at once when the car is the means', () => expect(nextAct(visit(...START.slice(0, 2)), true)).toBe('power_seen'));
+  it('the card first where that is the order that works, then the plug, then power', () => {
+    const first = (...steps: Step[]) => nextAct(visit(...steps), { ...USUAL, payFirst: true });
+    const chosen: Step = [5, 'stall_chosen', { stallId: STALL_A }];
+    expect(first(IN, chosen)).toBe('means_shown');
+    expect(first(IN, chosen, [20, 'means_shown', CARD])).toBe('plugged');
+    expect(first(IN, chosen, [20, 'means_shown', CARD], [30, 'plugged'])).toBe('power_seen');
+    expect(first(IN, chosen, [20, 'means_shown', CARD], [25, 'means_refused', CARD])).toBe('means_shown');
+  });
+  it('the adapter before all else, once', () => {
+    const with_ = (...steps: Step[]) => nextAct(visit(...steps), { ...USUAL, adapter: true });
+    const chosen: Step = [5, 'stall_chosen', { stallId: STALL_A }];
+    expect(with_(IN, chosen)).toBe('adapter_fitted');
+    expect(with_(IN, chosen, [12, 'adapter_fitted', {}])).toBe('plugged');
+  });
+  it('a call, never the plug, after a fault that can hurt, until somebody was called or the stall was left', () => {
+    const danger: Step[] = [...START, [70, 'fault', { code: 'danger', side: 'site' }]];
+    expect(proposed(...danger)).toBe('call_help');
+    expect(proposed(...danger, [80, 'help_called'], [200, 'help_ended', { result: 'none' }])).not.toBe('call_help');
+    expect(proposed(...danger, [90, 'stall_chosen', { stallId: STALL_B }])).toBe('plugged');
+  });
+  it('power at once when the car is the means', () => expect(nextAct(visit(...START.slice(0, 2)), { ...USUAL, carIsMeans: true })).toBe('power_seen'));
   it('the card again after a refusal', () => expect(proposed(...START, [60, 'means_refused', CARD])).toBe('means_shown'));
   it('the plug at the next stall', () =>
     expect(proposed(...START, [90, 'fault', { code: 'start_error', side: 'network' }], [120, 'stall_chosen', { stallId: STALL_B }])).toBe('plugged'));

@@ -1,9 +1,18 @@
 import type { Placed } from './order';
 
 /** One end of a duration: which event, when, how well known. */
-export type Mark = Pick<Placed, 'id' | 'kind' | 't' | 'pm_s' | 'seam' | 'precision' | 'deviceId'>;
+export type Mark = Pick<Placed, 'id' | 'kind' | 'place' | 't' | 'pm_s' | 'seam' | 'precision' | 'deviceId'>;
 
-export const markOf = (e: Placed): Mark => ({ id: e.id, kind: e.kind, t: e.t, pm_s: e.pm_s, seam: e.seam, precision: e.precision, deviceId: e.deviceId });
+export const markOf = (e: Placed): Mark => ({
+  id: e.id,
+  kind: e.kind,
+  place: e.place,
+  t: e.t,
+  pm_s: e.pm_s,
+  seam: e.seam,
+  precision: e.precision,
+  deviceId: e.deviceId,
+});
 
 /**
  * A duration, or why there is none.

@@ -1,5 +1,6 @@
 import { chargingEnd } from './attempt-times';
 import type { Attempt } from './attempts';
+import { countBays } from './bays';
 import type { Placed } from './order';
 import { type Mark, markOf, noTiming, span, sumTimings, type Timing } from './timing';
 
@@ -69,12 +70,22 @@ export function visitTimes(line: readonly Placed[], attempts: readonly Attempt[]
   };
 }
 
+/** True when no free stall was seen on arrival: by the count, else by the bays looked at before one was chosen. */
+function noneFree(line: readonly Placed[], pulledIn: Of<'pulled_in'> | undefined): boolean {
+  const seen = pulledIn?.payload.seen?.free;
+  if (seen !== undefined) return seen === 0;
+  const survey = first(line, 'survey');
+  const chosen = first(line, 'stall_chosen');
+  if (!survey || (chosen && chosen.place < survey.place)) return false;
+  const bays = countBays(survey.payload.stalls);
+  return bays.looked > 0 && bays.free === 0;
+}
+
 function queueTime(line: readonly Placed[], pulledIn: Of<'pulled_in'> | undefined): Timing {
   const joined = first(line, 'queue_joined');
-  const noneFree = pulledIn?.payload.seen?.free === 0;
-  const from = joined ?? (noneFree ? pulledIn : undefined);
+  const from = joined ?? (noneFree(line, pulledIn) ? pulledIn : undefined);
   if (!from) return noTiming('none recorded');
-  const to = line.find((e) => (e.kind === 'stall_free' || e.kind === 'stall_chosen') && e.t >= from.t);
+  const to = line.find((e) => (e.kind === 'stall_free' || e.kind === 'stall_chosen') && e.place > from.place);
   return to ? span(markOf(from), markOf(to)) : noTiming('the end of the queue was not recorded');
 }
 

@@ -1,6 +1,6 @@
 import type { APIRequestContext, Page } from '@playwright/test';
 import { v7 } from 'uuid';
-import type { RecordItem } from '@/core/records/record-schema';
+import { type RecordItem, recordItem } from '@/core/records/record-schema';
 import { simulateVisit, type VisitPlan } from '@/core/simulator/simulate-visit';
 import type { StoredEvent } from '@/core/visit/event';
 
@@ -34,18 +34,11 @@ export type Place = { networkId: string; siteId: string; stalls: string[]; carId
 export async function addPlace(page: Page, baseURL: string, names: { network: string; site: string }): Promise<Place> {
   const place: Place = { networkId: v7(), siteId: v7(), stalls: [v7(), v7()], carId: v7() };
   const records: RecordItem[] = [
-    { type: 'network', id: place.networkId, baseRev: 0, fields: { name: names.network } },
-    {
-      type: 'site',
-      id: place.siteId,
-      baseRev: 0,
-      fields: { networkId: place.networkId, name: names.site, zone: 'Europe/Ljubljana', latitude: null, longitude: null },
-    },
-    ...place.stalls.map(
-      (id, i): RecordItem => ({ type: 'stall', id, baseRev: 0, fields: { siteId: place.siteId, name: String(i + 1), connector: 'CCS2', ratedKW: 150 } }),
-    ),
-    { type: 'car', id: place.carId, baseRev: 0, fields: { name: 'Heron 62', usableKWh: 62, connector: 'CCS2' } },
-    { type: 'tariff', id: v7(), baseRev: 0, fields: { networkId: place.networkId, currency: 'EUR', perKWh: '0.50', startFee: '0', validFrom: '2020-01-01' } },
+    recordItem('network', place.networkId, { name: names.network }),
+    recordItem('site', place.siteId, { networkId: place.networkId, name: names.site, zone: 'Europe/Ljubljana' }),
+    ...place.stalls.map((id, i) => recordItem('stall', id, { siteId: place.siteId, name: String(i + 1), outlets: [{ connector: 'CCS2', ratedKW: 150 }] })),
+    recordItem('car', place.carId, { name: 'Heron 62', usableKWh: 62, connectors: ['CCS2'] }),
+    recordItem('tariff', v7(), { networkId: place.networkId, currency: 'EUR', perKWh: '0.50', startFee: '0', validFrom: '2020-01-01' }),
   ];
   await send(
     page.request,

@@ -36,15 +36,7 @@ test('a first account, a clean visit recorded by touch, its page and its row in 
     ['48', '112', '18.2'],
     ['80', '62', '40.1'],
   ];
-  for (const figures of readings) {
-    await page
-      .locator('[data-resting]')
-      .getByRole('button', { name: /^Add a reading/, disabled: false })
-      .tap();
-    await hand.figures(figures);
-    await page.getByRole('dialog').getByRole('button', { name: 'Save the reading' }).tap();
-    await expect(page.getByRole('dialog')).toHaveCount(0);
-  }
+  for (const figures of readings) await hand.reading(figures);
   await expect(page.getByText('€22.06')).toBeVisible(); // 40.1 × 0.55 = 22.055, half up
   await hand.pad(/^I pressed stop/);
   await hand.pad(/^Unplugged/);

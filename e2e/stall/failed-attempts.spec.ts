@@ -17,7 +17,7 @@ test('a visit with two failed attempts over two stalls', async ({ page }) => {
   await hand.pad(/^Card shown/);
   await hand.pad(/^Fault/);
   await hand.sheet('Start error');
-  await hand.sheet('Stay at this stall');
+  await hand.sheet('Same stall again');
   await hand.pad(/^Unplugged/);
   await hand.pad(/^Plugged in/);
   await hand.pad(/^Card shown/);
@@ -57,11 +57,12 @@ test('a refused card, another means, and leaving without a charge', async ({ pag
   await hand.pad(/^Card shown/);
   await hand.at(page.getByRole('button', { name: 'Refused' }));
   await hand.pad(/^More/);
+  await hand.sheet('Other means …');
   await hand.sheet('Started in app');
   await hand.pad(/^Says charging/);
   await hand.pad(/^Fault/);
   await hand.sheet('Says charging, no power');
-  await hand.sheet('Leave without a charge');
+  await hand.sheet('Leave');
   await hand.sheet('Gave up');
   await expect(page.getByRole('heading', { name: 'The visit is over' })).toBeVisible();
   await allSent(page, 9);
@@ -70,13 +71,46 @@ test('a refused card, another means, and leaving without a charge', async ({ pag
   await expect(page.getByRole('heading', { name: /2\. Stall 1: failed \(says charging, no power\)/ })).toBeVisible();
 });
 
+test('it says charging and no power comes: a failed attempt, whose side and words are added afterwards', async ({ page }) => {
+  const hand = thumb(page);
+  await hand.pad(/^Plugged in/);
+  await hand.pad(/^Card shown/);
+  await hand.pad(/^Says charging/);
+  await expect(page.getByRole('timer')).toContainText('Handshake, running'); // a claim is no proof: the clock runs on
+  await hand.pad(/^Fault/);
+  const before = hand.taps;
+  await hand.sheet('Says charging, no power');
+  expect(hand.taps - before).toBe(1); // with the pad itself, two
+  const sheet = page.getByRole('dialog');
+  await hand.sheet('site');
+  await sheet.getByLabel('What it said').fill('Charging 0.0 kW');
+  await sheet.getByLabel('What it said').blur();
+  await hand.sheet('Other means');
+  await expect(page.getByRole('dialog', { name: 'Which means?' })).toBeVisible();
+  await page.keyboard.press('Escape');
+  await hand.pad(/^More/);
+  await hand.sheet('Pulled out …');
+  await hand.sheet('Gave up');
+  await allSent(page, 9);
+  await page.getByRole('link', { name: 'Open its page' }).tap();
+  await expect(page.getByRole('heading', { name: /1\. Stall 1: failed \(says charging, no power\)/ })).toBeVisible();
+  const record = page.getByRole('region', { name: 'The record' });
+  await expect(record).toContainText('site’s side, Charging 0.0 kW');
+  await expect(record).toContainText(/corrected: whose side it seems set to site by Tone Zupan/);
+  await page.goto('/compare');
+  await expect(page.getByRole('row').filter({ hasText: 'Ferrywell' })).toContainText('0 of 1, 1 not');
+});
+
 test('a danger shows its caution; undo takes the last event back, and a mark’s time can be set', async ({ page }) => {
   const hand = thumb(page);
   await hand.pad(/^Plugged in/);
   await hand.pad(/^Fault/);
   await hand.sheet(/^Shock, smell/);
   await expect(page.getByRole('dialog')).toContainText('Do not unplug. Move away');
-  await hand.sheet('Stay at this stall');
+  // Nobody is sent back to it.
+  await expect(page.getByRole('dialog').getByRole('button', { name: 'Same stall again' })).toHaveCount(0);
+  await page.getByRole('dialog').getByRole('button', { name: 'Close' }).tap();
+  await expect(page.locator('[data-resting="false"]').getByRole('button').first()).toContainText('Call for help');
   await hand.pad(/^Undo/);
   await expect(page.getByRole('button', { name: /^Shock, smell.*Correct$/ })).toHaveCount(0);
   await page.getByRole('button', { name: /^Plugged in, .*Correct$/ }).tap();

@@ -26,9 +26,7 @@ test('reloads and a killed server in mid-visit: nothing lost, nothing doubled', 
     await expect(page.getByRole('heading', { name: 'Lipa Barn' })).toBeVisible();
     await hand.pad(/^I see power/);
     await page.reload();
-    await hand.pad(/^Add a reading/);
-    await hand.figures(['44', '98', '3.1']);
-    await page.getByRole('dialog').getByRole('button', { name: 'Save the reading' }).tap();
+    await hand.reading(['44', '98', '3.1']);
     await expect(page.getByText(/Kept on\s*phone 3/)).toBeVisible();
     const before = (await keptEvents(page)).map((k) => k.event);
 
@@ -123,4 +121,15 @@ test('an event that the server refuses stays on the phone, is flagged, and can b
   await sheet.getByRole('button', { name: 'Send them again' }).tap();
   await expect(sheet).toHaveCount(0);
   await expect(page.getByRole('button', { name: '1 refused' })).toBeVisible();
+  // Mended by hand: the right day, and it arrives under its own id.
+  await page.getByRole('button', { name: '1 refused' }).tap();
+  await sheet.getByRole('button', { name: 'Mend Queue joined' }).tap();
+  const mend = page.getByRole('dialog', { name: 'Mend: Queue joined' });
+  await expect(mend).toContainText('at: is more than 48 hours in the future');
+  const yesterday = new Date(Date.now() - 86_400_000).toISOString().slice(0, 10);
+  await mend.getByLabel(/^Or type it/).fill(`${yesterday}T12:00:00`);
+  await mend.getByRole('button', { name: 'Send it mended' }).tap();
+  await allSent(page, 2);
+  const joined = (await keptEvents(page)).find((k) => k.event.kind === 'queue_joined');
+  expect([joined?.state, joined?.event.origin, joined?.event.precision]).toEqual(['sent', 'typed', 's']);
 });

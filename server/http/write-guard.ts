@@ -2,20 +2,21 @@
 export const MAX_BODY_BYTES = 1_000_000;
 
 export type GuardedBody = { ok: true; json: unknown } | { ok: false; response: Response };
+export type GuardedBytes = { ok: true; bytes: Buffer } | { ok: false; response: Response };
 
-const refuse = (status: number, error: string): GuardedBody => ({ ok: false, response: Response.json({ error }, { status }) });
+const refuse = (status: number, error: string) => ({ ok: false as const, response: Response.json({ error }, { status }) });
 
 /**
- * Lets a write in only from the application's own pages, as JSON and within the size limit.
+ * Lets bytes of one type in only from the application's own pages and within a size limit.
  * The body is counted as it arrives: a false content-length gains nothing.
  */
-export async function guardWrite(request: Request): Promise<GuardedBody> {
+export async function guardBytes(request: Request, type: string, most: number, tooLarge: string): Promise<GuardedBytes> {
   const origin = request.headers.get('origin');
   const host = request.headers.get('x-forwarded-host') ?? request.headers.get('host');
   if (!origin || !host || !URL.canParse(origin) || new URL(origin).host !== host)
     return refuse(403, 'This write did not come from the application’s own pages.');
-  if (!(request.headers.get('content-type') ?? '').toLowerCase().startsWith('application/json')) return refuse(415, 'Writes are JSON.');
-  if (Number(request.headers.get('content-length') ?? 0) > MAX_BODY_BYTES) return refuse(413, 'The batch is larger than 1 MB. Send it in parts.');
+  if (!(request.headers.get('content-type') ?? '').toLowerCase().startsWith(type)) return refuse(415, `This takes ${type} only.`);
+  if (Number(request.headers.get('content-length') ?? 0) > most) return refuse(413, tooLarge);
   const chunks: Uint8Array[] = [];
   let size = 0;
   const reader = request.body?.getReader();
@@ -23,14 +24,21 @@ export async function guardWrite(request: Request): Promise<GuardedBody> {
     const part = await reader?.read();
     if (!part || part.done) break;
     size += part.value.byteLength;
-    if (size > MAX_BODY_BYTES) {
+    if (size > most) {
       await reader?.cancel();
-      return refuse(413, 'The batch is larger than 1 MB. Send it in parts.');
+      return refuse(413, tooLarge);
     }
     chunks.push(part.value);
   }
+  return { ok: true, bytes: Buffer.concat(chunks) };
+}
+
+/** The same for JSON, which every other write is. */
+export async function guardWrite(request: Request): Promise<GuardedBody> {
+  const body = await guardBytes(request, 'application/json', MAX_BODY_BYTES, 'The batch is larger than 1 MB. Send it in parts.');
+  if (!body.ok) return body;
   try {
-    return { ok: true, json: JSON.parse(new TextDecoder('utf-8', { fatal: true }).decode(Buffer.concat(chunks))) };
+    return { ok: true, json: JSON.parse(new TextDecoder('utf-8', { fatal: true }).decode(body.bytes)) };
   } catch {
     return refuse(400, 'The body is not JSON.');
   }

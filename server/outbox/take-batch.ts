@@ -1,16 +1,17 @@
 import type { PoolConnection, RowDataPacket } from 'mysql2/promise';
 import * as z from 'zod';
-import { checkRecord, type MileRecord, type RecordItem } from '@/core/records/record-schema';
-import { canonicalJson } from '@/core/visit/canonical';
+import { canonicalJson } from '@/core/records/canonical-json';
+import { checkRecord, type MileRecord, RECORD_TYPES, type RecordItem } from '@/core/records/record-schema';
 import { checkEvent, FUTURE_LIMIT_MS } from '@/core/visit/check-event';
 import type { StoredEvent } from '@/core/visit/event';
 import { isKind } from '@/core/visit/kinds';
 import { payloadProblem } from '@/core/visit/payloads';
+import { type FieldValue, setFields } from '@/core/visit/set-fields';
 import type { Who } from '../accounts/accounts';
 import { now } from '../clock';
 import { toBin } from '../db/binary-id';
 import { inTransaction } from '../db/pool';
-import { recordById, writeRecord } from '../records/record-tables';
+import { recordForUpdate, writeRecord } from '../records/record-tables';
 import { contentHash, eventsById, hashesById, insertEvents } from '../visits/event-rows';
 import { refreshVisits } from '../visits/figures';
 
@@ -75,6 +76,8 @@ export async function takeBatch(who: Who, body: unknown): Promise<BatchResult> {
     const before = Number(rows[0]?.rev ?? 0);
     const next = before + 1;
     let wrote = false;
+    // What another refers to comes first, wherever it stood: a change made twice keeps its early place in the outbox.
+    records.sort((a, b) => RECORD_TYPES.indexOf(a.record.type) - RECORD_TYPES.indexOf(b.record.type));
     for (const { i, record } of records) {
       results[i] = await takeRecord(c, who.householdId, next, record);
       wrote ||= results[i].status === 'taken';
@@ -91,9 +94,10 @@ export async function takeBatch(who: Who, body: unknown): Promise<BatchResult> {
 }
 
 async function takeRecord(c: PoolConnection, householdId: string, rev: number, r: RecordItem): Promise<ItemResult> {
-  const there = await recordById(c, householdId, r.type, r.id);
+  const there = await recordForUpdate(c, householdId, r.type, r.id);
   if (there) {
-    if (canonicalJson(there.fields) === canonicalJson(r.fields)) return { id: r.id, status: 'already', rev: there.rev };
+    if (there.archived === (r.archived ?? false) && canonicalJson(there.fields) === canonicalJson(r.fields))
+      return { id: r.id, status: 'already', rev: there.rev };
     if (there.rev > r.baseRev) return { id: r.id, status: 'conflict', reason: 'was changed elsewhere since', theirs: there };
   }
   try {
@@ -162,14 +166,12 @@ async function takeEvents(
 
 /** A correction is held to the same bounds as what it corrects, as far as that is known here. */
 function correctionProblem(c: StoredEvent, target: StoredEvent | undefined, nowMs: number): { path: string; reason: string } | null {
-  const { at, set } = c.payload as { at?: number; set?: Record<string, unknown> };
+  const { at, set } = c.payload as { at?: number; set?: Record<string, FieldValue> };
   if (at !== undefined && at > nowMs + FUTURE_LIMIT_MS) return { path: 'payload.at', reason: 'is more than 48 hours in the future' };
   if (!target) return null;
   if (target.visitId !== c.visitId) return { path: 'payload.target', reason: 'is an event of another visit' };
   if (!isKind(target.kind) || target.kind === 'correction' || target.kind === 'withdrawal')
     return { path: 'payload.target', reason: 'is not an event that can be corrected' };
   if (!set) return null;
-  const next: Record<string, unknown> = { ...target.payload, ...set };
-  for (const [field, value] of Object.entries(set)) if (value === null) delete next[field];
-  return payloadProblem(target.kind, next);
+  return payloadProblem(target.kind, setFields(target.payload, set));
 }

@@ -1,17 +1,17 @@
 import type { RowDataPacket } from 'mysql2/promise';
 import { readLedgerFilter } from '@/core/compare/ledger-filter';
 import type { AttemptRow, VisitRow } from '@/core/compare/visit-row';
-import { fromBin } from '../db/binary-id';
+import { fromBin, toBin } from '../db/binary-id';
 import { pool } from '../db/pool';
 import { refreshStale } from './figures';
 import { visitWhere } from './visit-where';
 
-/** Every counted visit of a household with its attempts, as Compare takes them. Visits at an unknown network are not compared. */
-export async function compareRows(householdId: string): Promise<VisitRow[]> {
+/** Every counted visit of a household, or of one of its sites, with its attempts. Visits at an unknown network are not compared. */
+export async function compareRows(householdId: string, siteId?: string): Promise<VisitRow[]> {
   await refreshStale(householdId);
   const where = visitWhere(
     householdId,
-    readLedgerFilter(() => null),
+    readLedgerFilter((name) => (name === 'site' && siteId ? siteId : null)),
   );
   const [visits] = await pool().execute<RowDataPacket[]>(
     `SELECT v.id, v.network_id, v.site_id, f.first_try, f.lost_s, f.delivered_kwh, f.paid, f.currency
@@ -20,8 +20,9 @@ export async function compareRows(householdId: string): Promise<VisitRow[]> {
   );
   // All attempts in the order they lie in: those of visits that are not counted find no visit below.
   const [attempts] = await pool().execute<RowDataPacket[]>(
-    'SELECT visit_id, outcome, end_mark, late, handshake_s, set_up_s, plug_to_power_s, means_to_power_s, hands_on_s FROM attempt_figures WHERE household_id = ? ORDER BY visit_id, n',
-    where.values.slice(0, 1),
+    `SELECT visit_id, outcome, end_mark, late, handshake_s, set_up_s, plug_to_power_s, means_to_power_s, hands_on_s FROM attempt_figures
+      WHERE household_id = ?${siteId ? ' AND visit_id IN (SELECT id FROM visit WHERE household_id = ? AND site_id = ?)' : ''} ORDER BY visit_id, n`,
+    siteId ? [toBin(householdId), toBin(householdId), toBin(siteId)] : [toBin(householdId)],
   );
   const byVisit = new Map<string, AttemptRow[]>();
   for (const a of attempts) {

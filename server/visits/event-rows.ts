@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import type { PoolConnection, RowDataPacket } from 'mysql2/promise';
-import { canonicalJson } from '@/core/visit/canonical';
+import { canonicalJson } from '@/core/records/canonical-json';
 import type { StoredEvent } from '@/core/visit/event';
 import { fromBin, toBin } from '../db/binary-id';
 import { pool } from '../db/pool';

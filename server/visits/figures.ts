@@ -84,7 +84,7 @@ async function writeFigures(c: PoolConnection, householdId: string, rev: number,
   const sortAt = v.pulledInAt ?? v.line[0]?.t ?? v.lastEventAt;
   // An event that came in between has raised rev: that writer's refresh will do it over, this one leaves no mark.
   const [updated] = await c.execute(
-    `UPDATE visit SET stale = FALSE, definition_version = ?, zone = ?, sort_at = COALESCE(?, sort_at), pulled_in_at = ?, pulled_out_at = ?, last_event_at = ?, local_month = ?, site_id = ?, network_id = ?, car_id = ?, withdrawn = ?, newer = ?
+    `UPDATE visit SET stale = FALSE, definition_version = ?, zone = ?, sort_at = COALESCE(?, sort_at), pulled_in_at = ?, pulled_out_at = ?, last_event_at = ?, local_month = ?, site_id = ?, network_id = ?, car_id = ?, withdrawn = ?, newer = ?, linked_visit = ?
       WHERE household_id = ? AND id = ? AND rev = ?`,
     [
       DEFINITION_VERSION,
@@ -99,6 +99,7 @@ async function writeFigures(c: PoolConnection, householdId: string, rev: number,
       toBinOrNull(v.carId),
       v.withdrawn,
       v.newer,
+      toBinOrNull(v.linkedVisitId),
       hh,
       vid,
       rev,

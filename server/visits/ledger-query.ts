@@ -20,6 +20,9 @@ const readPlace = (place: string | undefined): { at: Date; id: Buffer } | null =
   return id && Number.isSafeInteger(at) && /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/.test(id) ? { at: new Date(at), id: toBin(id) } : null;
 };
 
+/** The place in the list right after everything later than an instant. @param at UTC ms */
+export const placeAfter = (at: number): string => `${at}~ffffffff-ffff-ffff-ffff-ffffffffffff`;
+
 /**
  * One page of the ledger, newest first, with the sums of the months on it.
  * @param place where the page before ended; the first page without

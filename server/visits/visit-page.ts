@@ -5,17 +5,22 @@ import type { Maybe } from '@/core/units/known';
 import { localDay } from '@/core/units/zoned';
 import { deriveVisit, type Visit, visitState } from '@/core/visit/derive';
 import { payloadProblem } from '@/core/visit/payloads';
+import { type StopTimes, stopTimes } from '@/core/visit/stop';
 import { now } from '../clock';
 import { toBin } from '../db/binary-id';
 import { pool } from '../db/pool';
 import { recordsSince } from '../records/record-tables';
 import { eventsOfVisits } from './event-rows';
+import { phoneClocks } from './phone-clocks';
+import { stopOfVisit } from './stop-of-visit';
 
 export type RecordNames = {
   site: (id: string | null) => string;
   network: (id: string | null) => string;
   stall: (id: string | null) => string;
   car: (id: string | null) => string;
+  adapter: (id: string | null) => string;
+  means: (id: string | null) => string;
 };
 export type VisitPageData = {
   visit: Visit;
@@ -27,15 +32,32 @@ export type VisitPageData = {
   difference: Maybe<string> | null;
   people: Map<string, string>;
   maxSeq: number;
+  /** Seconds by which phones' clocks were ahead of the server's, where it is worth telling. */
+  clocks_s: number[];
+  /** The stop this visit belongs to, when it is more than this visit. */
+  stop: StopTimes | null;
+  /** Recordings of the same visit that were taken into this one. */
+  joinedFrom: string[];
+  /** The recording that this one was taken into. */
+  joinedInto: string | null;
 };
 
 /** Names of records by id; what is not known is called so. */
 export function recordNames(records: readonly MileRecord[]): RecordNames {
   const of = (type: MileRecord['type'], none: string) => {
-    const names = new Map(records.filter((r) => r.type === type).map((r) => [r.id, 'name' in r.fields ? r.fields.name : '']));
+    const names = new Map(
+      records.filter((r) => r.type === type).map((r) => [r.id, 'name' in r.fields ? r.fields.name : 'label' in r.fields ? r.fields.label : '']),
+    );
     return (id: string | null) => (id ? (names.get(id) ?? none) : none);
   };
-  return { site: of('site', 'Unknown site'), network: of('network', 'Unknown network'), stall: of('stall', ''), car: of('car', 'Car not named') };
+  return {
+    site: of('site', 'Unknown site'),
+    network: of('network', 'Unknown network'),
+    stall: of('stall', ''),
+    car: of('car', 'Car not named'),
+    adapter: of('adapter', ''),
+    means: of('means', ''),
+  };
 }
 
 /** Everything the page of one visit shows; `null` for an id that is unknown in this household, whoever else may have it. */
@@ -51,6 +73,7 @@ export async function visitPage(householdId: string, visitId: string): Promise<V
   const tariff = site && day ? tariffOn(tariffs, site.fields.networkId, day) : undefined;
   const sessions = visit.attempts.filter((a) => a.proof).length;
   const expected = tariff && visit.delivered.known && sessions > 0 ? expectedBill(tariff, visit.delivered.value, sessions) : null;
+  const [stop, clocks_s] = await Promise.all([stopOfVisit(householdId, visitId), phoneClocks(householdId, visitId)]);
   const [people] = await pool().execute<RowDataPacket[]>('SELECT LOWER(HEX(id)) AS id, name FROM person WHERE household_id = ?', [toBin(householdId)]);
   return {
     visit,
@@ -62,5 +85,11 @@ export async function visitPage(householdId: string, visitId: string): Promise<V
     difference: expected && visit.paid.known ? billDifference(expected, visit.paid.value) : null,
     people: new Map(people.map((p) => [p.id, p.name])),
     maxSeq: Math.max(...events.map((e) => e.seq)),
+    clocks_s,
+    stop: stop.length > 1 ? stopTimes(stop) : null,
+    joinedFrom: [...new Set(events.flatMap((e) => (typeof e.payload.joinedFrom === 'string' ? [e.payload.joinedFrom] : [])))],
+    joinedInto: visit.withdrawn
+      ? (events.flatMap((e) => (e.kind === 'withdrawal' && typeof e.payload.joinedInto === 'string' ? [e.payload.joinedInto] : [])).at(-1) ?? null)
+      : null,
   };
 }

@@ -1,36 +1,28 @@
 import type { ReactNode } from 'react';
+import { printDuration } from '@/core/units/print';
 import { printClock, printDate } from '@/core/units/zoned';
+import { type CorrectableField, correctableFields } from '@/core/visit/correctable-fields';
 import type { Visit } from '@/core/visit/derive';
-import { eventLabel } from '@/core/visit/event-label';
+import { BAY_LABELS, eventLabel, GONE_LABELS, HELP_RESULTS, LEAVE_LABELS } from '@/core/visit/event-label';
+import type { Kind } from '@/core/visit/kinds';
 import type { Placed } from '@/core/visit/order';
+import type { FieldValue } from '@/core/visit/set-fields';
 
 /** An event as the correcting of it needs it. */
-export type Correctable = { id: string; label: string; at: number; figures: { field: string; label: string; value: string; decimal: boolean }[] };
-
-/** Figures of a kind that can be corrected, with their bounds as the person sees them. */
-const FIGURES: Record<string, { field: string; label: string; decimal: boolean }[]> = {
-  reading: [
-    { field: 'socPct', label: 'Battery, %', decimal: false },
-    { field: 'kW', label: 'Power, kW', decimal: false },
-    { field: 'kWh', label: 'Delivered, kWh', decimal: true },
-    { field: 'cost', label: 'Cost', decimal: true },
-  ],
-  bill: [
-    { field: 'amount', label: 'Charged', decimal: true },
-    { field: 'kWh', label: 'kWh on the bill', decimal: true },
-  ],
-};
+export type Correctable = { id: string; kind: Kind; label: string; at: number; payload: Record<string, unknown> };
+/** Names of what an event refers to by its id. */
+export type NameOf = (type: 'site' | 'stall' | 'car' | 'adapter' | 'means', id: string) => string;
 
 /** The record itself: every event in order, what was changed since, and the way to correct it. */
 export function EventTable({
   visit: v,
   people,
-  stallNames,
+  nameOf,
   correct,
 }: {
   visit: Visit;
   people: Record<string, string>;
-  stallNames: Record<string, string>;
+  nameOf: NameOf;
   correct: (event: Correctable) => ReactNode;
 }) {
   const person = (id: string) => people[id.replaceAll('-', '')] ?? 'somebody else';
@@ -46,8 +38,13 @@ export function EventTable({
             <li key={e.id} className="flex flex-wrap items-center gap-x-3 border-b border-rule-2 py-1 text-[13px]">
               <span className="num w-[76px] shrink-0">{printClock(e.t, v.zone)}</span>
               <span className="min-w-[120px] grow font-semibold">
-                {eventLabel(e, (id) => stallNames[id] ?? '')} <span className="font-normal text-ink-2">{detail(e)}</span>
+                {eventLabel(e, (id) => nameOf('stall', id))} <span className="font-normal text-ink-2">{detail(e, nameOf)}</span>
               </span>
+              {photoOf(e) ? (
+                <a href={`/api/v1/photos/${photoOf(e)}`} className="no-print text-shake underline" target="_blank" rel="noreferrer">
+                  Picture{takenAt(e)}
+                </a>
+              ) : null}
               {e.secondObservation ? (
                 <span className="text-ink-2">
                   also seen by {person(e.secondObservation.personId)}, {e.secondObservation.differs_s.toFixed(1)} s apart
@@ -59,16 +56,17 @@ export function EventTable({
                   {history
                     .map(
                       (h) =>
-                        `${h.field === 'at' ? `time set to ${printClock(Number(h.value), v.zone)}` : `${h.field} set to ${h.value ?? 'not read'}`} by ${person(h.personId)}, ${printDate(h.madeAt, v.zone)}`,
+                        `${h.field === 'at' ? `time set to ${printClock(Number(h.value), v.zone)}` : `${fieldLabel(e, h.field, nameOf)} set to ${valueText(e, h.field, h.value, nameOf)}`} by ${person(h.personId)}, ${printDate(h.madeAt, v.zone)}`,
                     )
                     .join('; ')}
                 </span>
               ) : null}
               {correct({
                 id: e.id,
-                label: eventLabel(e, (id) => stallNames[id] ?? ''),
+                kind: e.kind,
+                label: eventLabel(e, (id) => nameOf('stall', id)),
                 at: e.at,
-                figures: (FIGURES[e.kind] ?? []).map((f) => ({ ...f, value: String((e.payload as Record<string, unknown>)[f.field] ?? '') })),
+                payload: e.payload as Record<string, unknown>,
               })}
             </li>
           );
@@ -76,32 +74,107 @@ export function EventTable({
       </ol>
       {v.takenBack.length > 0 ? (
         <p className="mt-2 text-[13px] text-ink-2">
-          Taken back, kept and not counted: {v.takenBack.map((e) => `${eventLabel(e, (id) => stallNames[id] ?? '')} ${printClock(e.at, v.zone)}`).join(', ')}.
+          Taken back, kept and not counted: {v.takenBack.map((e) => `${eventLabel(e, (id) => nameOf('stall', id))} ${printClock(e.at, v.zone)}`).join(', ')}.
         </p>
       ) : null}
     </section>
   );
 }
 
-function detail(e: Placed): string {
+const fieldOf = (e: Placed, field: string): CorrectableField | undefined =>
+  correctableFields(e.kind, e.payload as Record<string, unknown>).find((f) => f.field === field);
+function fieldLabel(e: Placed, field: string, nameOf: NameOf): string {
+  const f = fieldOf(e, field);
+  return f?.stallId ? `stall ${nameOf('stall', f.stallId)}` : (f?.label.toLowerCase() ?? field);
+}
+function valueText(e: Placed, field: string, value: FieldValue, nameOf: NameOf): string {
+  const f = fieldOf(e, field);
+  if (value === null) return 'not read';
+  if (f?.is === 'ref') return nameOf(f.type, String(value)) || 'something not known here';
+  if (f?.is === 'choice') return f.options.find(([v]) => v === value)?.[1] ?? String(value);
+  if (f?.is === 'yes_no') return value === true ? 'yes' : 'no';
+  return field === 'photo' ? 'a picture' : String(value);
+}
+
+/** What an event holds, in a line. */
+function detail(e: Placed, nameOf: NameOf): string {
+  const joined = (...parts: (string | null | undefined)[]) => parts.filter(Boolean).join(', ');
+  const unit = (value: number | string | undefined, text: string) => (value === undefined ? null : `${value} ${text}`);
   switch (e.kind) {
-    case 'reading':
-      return [
-        e.payload.socPct === undefined ? null : `${e.payload.socPct} %`,
-        e.payload.kW === undefined ? null : `${e.payload.kW} kW`,
-        e.payload.kWh === undefined ? null : `${e.payload.kWh} kWh`,
-      ]
-        .filter(Boolean)
+    case 'pulled_in': {
+      const { seen, socPct, odometerKm, airC, preconditioned } = e.payload;
+      return joined(
+        seen?.free === undefined ? null : `${seen.free}${seen.total === undefined ? '' : ` of ${seen.total}`} free`,
+        unit(seen?.outOfOrder, 'out of order'),
+        unit(socPct, '%'),
+        unit(odometerKm, 'km'),
+        unit(airC, '°C'),
+        preconditioned ? 'battery preconditioned' : null,
+      );
+    }
+    case 'survey':
+      return e.payload.stalls
+        .filter((s) => s.state !== 'not_looked')
+        .map((s) => `${nameOf('stall', s.stallId)} ${BAY_LABELS[s.state].toLowerCase()}`)
         .join(', ');
+    case 'reading':
+      return joined(
+        unit(e.payload.socPct, '%'),
+        unit(e.payload.kW, 'kW'),
+        unit(e.payload.kWh, 'kWh'),
+        unit(e.payload.V, 'V'),
+        unit(e.payload.A, 'A'),
+        unit(e.payload.batteryC, '°C battery'),
+        `${e.payload.screen}’s screen`,
+      );
     case 'bill':
-      return `${e.payload.amount} ${e.payload.currency}`;
+      return joined(`${e.payload.amount} ${e.payload.currency}`, e.payload.state === 'charged' ? null : e.payload.state, e.payload.payee, e.payload.ref);
     case 'note':
       return e.payload.text;
+    case 'fault':
+      return joined(`${e.payload.side}’s side`, e.payload.text);
+    case 'adapter_fitted':
+      return e.payload.adapterId ? nameOf('adapter', e.payload.adapterId) : '';
+    case 'means_shown':
+    case 'means_accepted':
+    case 'means_refused':
+      return joined(e.payload.meansId ? nameOf('means', e.payload.meansId) : null, unit(e.payload.holdAmount, `${e.payload.currency ?? ''} held`));
+    case 'stall_chosen':
+    case 'plugged':
+      return e.payload.connectorId ?? '';
+    case 'price_shown':
+      return joined(e.payload.text, e.payload.where.toLowerCase(), e.payload.taxIn === undefined ? null : e.payload.taxIn ? 'tax in' : 'tax on top');
+    case 'first_act':
+      return e.payload.what;
+    case 'claimed':
+      return `by ${e.payload.by}`;
     case 'power_seen':
       return `${e.payload.mark} on the ${e.payload.screen}’s screen`;
     case 'stop_asked':
       return `by ${e.payload.by}`;
+    case 'power_gone':
+      return e.payload.why ? GONE_LABELS[e.payload.why] : '';
+    case 'stuck':
+      return `at the ${e.payload.end}`;
+    case 'help_ended':
+      return e.payload.result ? HELP_RESULTS[e.payload.result].toLowerCase() : '';
+    case 'pulled_out':
+      return LEAVE_LABELS[e.payload.reason].toLowerCase();
+    case 'rating':
+      return e.payload.stars === undefined ? '' : `${e.payload.stars} of 5`;
+    case 'figure_given':
+      return `${e.payload.figure}, ${printDuration(e.payload.seconds)} ± ${e.payload.plusMinus_s ?? 2} s`;
     default:
       return '';
   }
 }
+
+/** Where a picture was taken, when its driver wanted that kept. */
+function takenAt(e: Placed): string {
+  const at = e.kind === 'receipt' || e.kind === 'fault' || e.kind === 'note' ? e.payload.takenAt : undefined;
+  return at ? `, taken at ${at.latitude.toFixed(4)}, ${at.longitude.toFixed(4)}` : '';
+}
+
+/** The picture that goes with an event. */
+const photoOf = (e: Placed): string | undefined =>
+  e.kind === 'receipt' ? e.payload.sha256 : e.kind === 'fault' || e.kind === 'note' ? e.payload.photo : undefined;

@@ -17,12 +17,14 @@ export type LedgerListProps = {
   total: number;
   filter: LedgerFilter;
   networks: { id: string; name: string }[];
+  /** Name of the one site that is shown. */
+  siteName: string | null;
   selected: string | null;
   first: boolean;
 };
 
 /** The ledger by month, newest first. */
-export function LedgerList({ rows, months, next, total, filter, networks, selected, first }: LedgerListProps) {
+export function LedgerList({ rows, months, next, total, filter, networks, siteName, selected, first }: LedgerListProps) {
   const query = writeLedgerFilter(filter);
   const filtered = query !== '';
   return (
@@ -30,16 +32,22 @@ export function LedgerList({ rows, months, next, total, filter, networks, select
       aria-labelledby="ledger-head"
       className="flex min-h-0 grow flex-col bg-card lg:h-[calc(100dvh-52px)] lg:w-[392px] lg:grow-0 lg:border-r lg:border-rule"
     >
-      <div className="flex flex-wrap items-center gap-2 border-b-2 border-ink px-4 py-3">
+      <div className="flex min-h-[98px] flex-wrap items-center gap-2 border-b-2 border-ink px-4 py-3">
         <h1 id="ledger-head" className="text-xl">
           Ledger
         </h1>
         <span className="grow" />
+        <Link href="/ledger/new" className="no-print inline-block min-h-6 text-sm font-semibold text-shake underline">
+          Type in a visit
+        </Link>
+        <span className="w-full" />
         <LedgerFilters filter={filter} networks={networks} />
-        {filter.counted ? (
+        {filter.counted || filter.site ? (
           <p className="w-full text-sm text-ink-2">
-            {printCount(total, 'visit')} {COUNTED_LABELS[filter.counted]}.{' '}
-            <Link className="font-semibold text-shake underline" href={`/ledger${writeLedgerFilter({ ...filter, counted: undefined })}`}>
+            {printCount(total, 'visit')}
+            {filter.site ? ` at ${siteName ?? 'an unknown site'}` : ''}
+            {filter.counted ? ` ${COUNTED_LABELS[filter.counted]}` : ''}.{' '}
+            <Link className="font-semibold text-shake underline" href={`/ledger${writeLedgerFilter({ ...filter, site: undefined, counted: undefined })}`}>
               Show all
             </Link>
           </p>

@@ -1,5 +1,6 @@
 import { renderToStaticMarkup } from 'react-dom/server';
 import { league } from '@/core/compare/league';
+import { recordItem } from '@/core/records/record-schema';
 import { expectedBill } from '@/core/tariff/simple-tariff';
 import { deriveVisit } from '@/core/visit/derive';
 import { CARD, IN, idOf, KW, PERSON, STALL_A, STALL_B, type Step, story, T0, VISIT } from '@/core/visit/fixtures/story';
@@ -18,6 +19,8 @@ const names = {
   network: () => 'Saltmarsh Rapid',
   stall: (id: string | null) => (id === STALL_A ? '2' : '4'),
   car: () => 'Heron 62',
+  adapter: () => '',
+  means: () => '',
 };
 const page = (...steps: Step[]): VisitSheetData => {
   const visit = deriveVisit(VISIT, story(IN, [5, 'stall_chosen', { stallId: STALL_A }], ...steps), payloadProblem);
@@ -26,10 +29,14 @@ const page = (...steps: Step[]): VisitSheetData => {
     state: visit.pulledOutAt === null ? 'running' : 'over',
     names,
     networkId: null,
-    stalls: [{ id: STALL_B, fields: { ratedKW: 150, connector: 'CCS2' } }],
+    stalls: [{ id: STALL_B, fields: recordItem('stall', STALL_B, { siteId: STALL_A, name: '4', outlets: [{ connector: 'CCS2', ratedKW: 150 }] }).fields }],
     expected: null,
     difference: null,
     people: { [PERSON.replaceAll('-', '')]: 'Ines Kolar' },
+    stop: null,
+    clocks_s: [],
+    joinedFrom: [],
+    joinedInto: null,
   };
 };
 const sheet = (data: VisitSheetData) => text(renderToStaticMarkup(<VisitSheet page={data} withdraw={null} correct={() => null} />));

@@ -1,36 +1,44 @@
 import type { ReactNode } from 'react';
 import { faultLabel } from '@/core/faults/fault-list';
 import { meansLabel } from '@/core/records/means-kind';
-import type { ExpectedBill } from '@/core/tariff/simple-tariff';
-import type { Maybe } from '@/core/units/known';
+import type { RecordFields } from '@/core/records/record-schema';
+import { plateText } from '@/core/records/stall-plate';
 import { printMoney, printPerKWh } from '@/core/units/money';
 import { NOT_READ, printDuration, printKW, printKWh } from '@/core/units/print';
-import { printClock, printLongDate, printTime } from '@/core/units/zoned';
+import { printLongDate, printTime } from '@/core/units/zoned';
 import { meansOf } from '@/core/visit/attempt-times';
 import type { Visit } from '@/core/visit/derive';
 import { describeEnd } from '@/core/visit/describe-visit';
 import { eventLabel } from '@/core/visit/event-label';
 import type { Placed } from '@/core/visit/order';
-import { span } from '@/core/visit/timing';
+import type { StopTimes } from '@/core/visit/stop';
+import { visitCode } from '@/core/visit/visit-code';
 import { VisitTape } from '../tape/visit-tape';
 import { AttemptTable } from './attempt-table';
+import { BillTable, type BillTableProps } from './bill-table';
 import { type Correctable, EventTable } from './event-table';
+import { GivenFigures } from './given-figures';
+import { ReadingsTable } from './readings-table';
+import { StopNote } from './stop-note';
 import { timingText } from './timing-text';
 
-export type VisitSheetData = {
-  visit: Visit;
+export type VisitSheetData = BillTableProps & {
   state: 'over' | 'running' | 'left_open';
   names: {
     site: (id: string | null) => string;
     network: (id: string | null) => string;
     stall: (id: string | null) => string;
     car: (id: string | null) => string;
+    adapter: (id: string | null) => string;
+    means: (id: string | null) => string;
   };
   networkId: string | null;
-  stalls: { id: string; fields: { ratedKW: number; connector: string } }[];
-  expected: ExpectedBill | null;
-  difference: Maybe<string> | null;
+  stalls: { id: string; fields: Pick<RecordFields<'stall'>, 'outlets'> }[];
   people: Record<string, string>;
+  stop: StopTimes | null;
+  clocks_s: number[];
+  joinedFrom: string[];
+  joinedInto: string | null;
 };
 
 /** One visit, as a page of the book: the tape, the facts, the attempts with their times, the readings, the bill, the record itself. */
@@ -53,7 +61,19 @@ export function VisitSheet({ page, withdraw, correct }: { page: VisitSheetData; 
       {v.withdrawn ? (
         <div className="mb-4 border-l-4 border-fault bg-fault-card px-4 py-2.5" role="status">
           <p className="font-bold">This visit is withdrawn.</p>
-          <p className="text-sm">It is kept, but stands in no list, count or figure. Restoring it takes the withdrawal back.</p>
+          <p className="text-sm">
+            It is kept, but stands in no list, count or figure. Restoring it takes the withdrawal back.
+            {page.joinedInto ? (
+              <>
+                {' '}
+                It was joined into{' '}
+                <a href={`/ledger/${page.joinedInto}`} className="text-shake underline">
+                  another recording of the same visit
+                </a>
+                .
+              </>
+            ) : null}
+          </p>
         </div>
       ) : null}
       {page.state !== 'over' ? (
@@ -68,21 +88,36 @@ export function VisitSheet({ page, withdraw, correct }: { page: VisitSheetData; 
           Part of this visit was recorded by a newer version. It is kept, and not shown here.
         </p>
       ) : null}
+      {page.joinedFrom.map((id) => (
+        <p key={id} className="mb-3 border-l-4 border-paint bg-card px-4 py-2 text-sm">
+          Part of this visit was recorded apart and joined later:{' '}
+          <a href={`/ledger/${id}`} className="text-shake underline">
+            the other recording
+          </a>
+          .
+        </p>
+      ))}
+      {page.clocks_s.map((s) => (
+        <p key={s} className="mb-3 border-l-4 border-paint bg-card px-4 py-2 text-sm">
+          The clock of the phone that sent this was {printDuration(Math.abs(s))} {s < 0 ? 'behind' : 'ahead of'} the server’s: the times are the phone’s own.
+        </p>
+      ))}
       {v.jumps_s.map((s) => (
         <p key={s} className="mb-3 border-l-4 border-paint bg-card px-4 py-2 text-sm">
           The phone’s clock jumped {Math.round(Math.abs(s))} s {s < 0 ? 'back' : 'forward'} during this visit; the page’s own clock was believed.
         </p>
       ))}
       <div className="mb-2 flex flex-wrap items-end gap-3">
-        <div className="min-w-0">
+        <div className="min-w-[240px] flex-1">
           <p className="text-[12.5px] font-semibold text-ink-2">
             {[
               printLongDate(at, v.zone),
               v.pulledInAt === null ? null : `pulled in ${printTime(v.pulledInAt, v.zone)}`,
               names.network(page.networkId),
               stallText,
-              lastStall ? `${lastStall.fields.ratedKW} kW ${lastStall.fields.connector}` : null,
+              lastStall ? plateText(lastStall.fields) : null,
               names.car(v.carId),
+              `code ${visitCode(v.id)}`,
             ]
               .filter(Boolean)
               .join(', ')}
@@ -91,7 +126,6 @@ export function VisitSheet({ page, withdraw, correct }: { page: VisitSheetData; 
             {names.site(v.siteId)}
           </h1>
         </div>
-        <span className="grow" />
         {withdraw}
       </div>
       <VisitTape
@@ -143,6 +177,8 @@ export function VisitSheet({ page, withdraw, correct }: { page: VisitSheetData; 
           foot={v.allIn.known ? `${printPerKWh(v.allIn.value.perKWh, v.allIn.value.currency)} per kWh all-in` : v.paid.known ? v.allIn.why : v.paid.why}
         />
       </dl>
+      {page.stop ? <StopNote stop={page.stop} here={v.id} site={names.site} /> : null}
+      {v.given.length > 0 ? <GivenFigures visit={v} /> : null}
       <AttemptTable
         attempts={v.attempts.map((a) => ({
           n: a.n,
@@ -158,10 +194,10 @@ export function VisitSheet({ page, withdraw, correct }: { page: VisitSheetData; 
         zone={v.zone}
       />
       <div className="mt-5 grid gap-6 xl:grid-cols-[1.25fr_1fr]">
-        <Readings visit={v} />
-        <Bill page={page} />
+        <ReadingsTable visit={v} />
+        <BillTable visit={v} expected={page.expected} difference={page.difference} />
       </div>
-      <EventTable visit={v} people={page.people} stallNames={Object.fromEntries(stallIds.map((id) => [id, names.stall(id)]))} correct={correct} />
+      <EventTable visit={v} people={page.people} nameOf={(type, id) => names[type](id)} correct={correct} />
     </article>
   );
 }
@@ -205,111 +241,5 @@ function Fact({ label, value, foot }: { label: string; value: string; foot: stri
         <span className="block text-[12px] text-ink-2">{foot}</span>
       </dd>
     </div>
-  );
-}
-
-function Readings({ visit: v }: { visit: Visit }) {
-  const rows = v.attempts.flatMap((a) => a.readings.map((r) => ({ ...r, n: a.n, after: a.proof ? span(a.proof, r.mark) : null })));
-  return (
-    <section aria-labelledby="readings-head">
-      <h2 id="readings-head" className="mb-1.5 text-[15px]">
-        Readings
-      </h2>
-      {rows.length === 0 ? (
-        <p className="text-sm text-ink-2">None was taken.</p>
-      ) : (
-        <div className="overflow-x-auto">
-          <table className="w-full text-[13px]">
-            <thead>
-              <tr className="border-b border-ink text-right text-[12px] text-ink-2">
-                <th scope="col" className="py-1 pr-2 text-left font-semibold">
-                  Time
-                </th>
-                <th scope="col" className="px-2 font-semibold">
-                  After power
-                </th>
-                <th scope="col" className="px-2 font-semibold">
-                  Battery
-                </th>
-                <th scope="col" className="px-2 font-semibold">
-                  kW
-                </th>
-                <th scope="col" className="px-2 font-semibold">
-                  kWh
-                </th>
-                <th scope="col" className="px-2 font-semibold">
-                  Cost
-                </th>
-                <th scope="col" className="pl-2 font-semibold">
-                  Screen
-                </th>
-              </tr>
-            </thead>
-            <tbody>
-              {rows.map((r) => (
-                <tr key={r.mark.id} className="num border-b border-rule-2 text-right">
-                  <td className="py-1 pr-2 text-left">{printClock(r.mark.t, v.zone)}</td>
-                  <td className="px-2">{r.after?.known ? timingText(r.after) : '\u2003'}</td>
-                  <td className="px-2">{r.socPct === undefined ? '\u2003' : `${r.socPct} %`}</td>
-                  <td className="px-2">{r.kW === undefined ? '\u2003' : Math.round(r.kW)}</td>
-                  <td className="px-2">{r.kWh ?? '\u2003'}</td>
-                  <td className="px-2">{r.cost === undefined ? '\u2003' : r.currency ? printMoney(r.cost, r.currency) : r.cost}</td>
-                  <td className="pl-2 font-sans">{r.screen}</td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
-        </div>
-      )}
-    </section>
-  );
-}
-
-function Bill({ page: { visit: v, expected, difference } }: { page: VisitSheetData }) {
-  const line = (label: string, amount: string, bold = false, key = label) => (
-    <tr key={key} className={`border-b border-rule-2 ${bold ? 'font-bold' : ''}`}>
-      <th scope="row" className={`py-1 text-left ${bold ? 'font-bold' : 'font-normal'}`}>
-        {label}
-      </th>
-      <td className="num text-right">{amount}</td>
-    </tr>
-  );
-  return (
-    <section aria-labelledby="bill-head">
-      <h2 id="bill-head" className="mb-1.5 text-[15px]">
-        The bill
-      </h2>
-      {!expected && v.bills.length === 0 ? (
-        <p className="text-sm text-ink-2">No bill recorded, and no price known for that day.</p>
-      ) : (
-        <table className="w-full text-[13px]">
-          <tbody>
-            {expected?.lines.map((l) => line(l.label, printMoney(l.amount, expected.currency)))}
-            {expected ? line('Should be, tax in', printMoney(expected.total, expected.currency), true) : null}
-            {v.bills.map((b) =>
-              line(
-                b.payload.state === 'refunded' ? 'Refunded' : `Was charged${b.payload.kWh ? ` for ${printKWh(b.payload.kWh)}` : ''}`,
-                printMoney(b.payload.amount, b.payload.currency),
-                true,
-                b.id,
-              ),
-            )}
-            {v.bills.length === 0 ? line('Was charged', 'no bill yet', true) : null}
-          </tbody>
-        </table>
-      )}
-      {difference?.known && expected && difference.value !== '0.00' && Number(difference.value) !== 0 ? (
-        <p className="mt-2.5 border-l-4 border-fault bg-fault-card px-3 py-2 text-[13px]">
-          <b>
-            {printMoney(difference.value.replace('-', ''), expected.currency)} {difference.value.startsWith('-') ? 'under' : 'over'}.
-          </b>{' '}
-          Set against the price kept for this network on that day.
-        </p>
-      ) : null}
-      {difference && !difference.known ? <p className="mt-2 text-[13px] text-ink-2">{difference.why}.</p> : null}
-      {!expected && v.bills.length > 0 ? (
-        <p className="mt-2 text-[13px] text-ink-2">No price is kept for this network on that day, so the bill is not checked.</p>
-      ) : null}
-    </section>
   );
 }

@@ -30,7 +30,9 @@ export function DigitPad({
   saveLabel: string;
   problem?: string | null;
 }) {
-  const [at, setAt] = useState(0);
+  const [picked, setAt] = useState(0);
+  // Fields can go while the pad is open.
+  const at = Math.min(picked, fields.length - 1);
   const field = fields[at] as DigitField;
   const text = values[field.key] ?? '';
   const press = (digit: string) => {

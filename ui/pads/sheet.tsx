@@ -23,7 +23,7 @@ export function Sheet({ title, onClose, children, hint }: { title: string; onClo
               <Dialog.Title className="text-xl">{title}</Dialog.Title>
               {hint ? <p className="mt-1 text-sm text-ink-2">{hint}</p> : null}
             </div>
-            <Dialog.Close className="plate !min-h-[44px] !w-[44px] !p-0" aria-label="Close">
+            <Dialog.Close className="plate !min-h-[44px] !w-[44px] shrink-0 !p-0" aria-label="Close">
               <X size={20} aria-hidden="true" />
             </Dialog.Close>
           </div>

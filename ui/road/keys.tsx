@@ -1,14 +1,20 @@
 'use client';
 import * as Dialog from '@radix-ui/react-dialog';
 import { useRouter } from 'next/navigation';
-import { useCallback, useState } from 'react';
+import { lazy, Suspense, useCallback, useEffect, useState } from 'react';
+import type { Found } from '@/core/records/findables';
 import { PLACES } from './places';
 import { usePlaceKeys } from './use-place-keys';
+
+const FindDialog = lazy(() => import('../find/find-dialog').then((m) => ({ default: m.FindDialog })));
+/** Asked for by the find plate of the road. */
+export const FIND_EVENT = 'mile:find';
 
 const KEYS: [string, string][] = [
   ...PLACES.map((p): [string, string] => [p.key, p.name]),
   ['N', 'Pull in'],
-  ['J / K', 'Next or previous visit in the ledger'],
+  ['Ctrl K', 'Find'],
+  ['J / K', 'Next or previous in the list'],
   ['?', 'This list'],
 ];
 
@@ -23,30 +29,56 @@ export function Keys() {
     else return false;
     return true;
   }, []);
-  usePlaceKeys(go, more);
+  const [finding, setFinding] = useState(false);
+  const find = useCallback(() => setFinding(true), []);
+  usePlaceKeys(go, more, find);
+  useEffect(() => {
+    addEventListener(FIND_EVENT, find);
+    return () => removeEventListener(FIND_EVENT, find);
+  }, [find]);
   return (
-    <Dialog.Root open={open} onOpenChange={setOpen}>
-      <Dialog.Portal>
-        <div className="fixed inset-0 z-30 bg-black/50" />
-        <Dialog.Content
-          className="fixed left-1/2 top-24 z-40 w-[min(92vw,420px)] -translate-x-1/2 border-2 border-ink bg-card p-5"
-          aria-describedby={undefined}
-        >
-          <Dialog.Title className="text-lg">Keys</Dialog.Title>
-          <dl className="mt-3 grid grid-cols-[80px_1fr] gap-y-1.5 text-sm">
-            {KEYS.map(([key, what]) => (
-              <div key={key} className="contents">
-                <dt className="num font-bold">{key}</dt>
-                <dd>{what}</dd>
-              </div>
-            ))}
-          </dl>
-          <p className="mt-3 text-sm text-ink-2">Single keys can be switched off in the settings.</p>
-          <Dialog.Close className="plate mt-4">Close</Dialog.Close>
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
+    <>
+      <Suspense>
+        {finding ? (
+          <FindDialog
+            search={searchServer}
+            onClose={() => setFinding(false)}
+            onOpen={(href) => {
+              setFinding(false);
+              go(href);
+            }}
+          />
+        ) : null}
+      </Suspense>
+      <Dialog.Root open={open} onOpenChange={setOpen}>
+        <Dialog.Portal>
+          <div className="fixed inset-0 z-30 bg-black/50" />
+          <Dialog.Content
+            className="fixed left-1/2 top-24 z-40 w-[min(92vw,420px)] -translate-x-1/2 border-2 border-ink bg-card p-5"
+            aria-describedby={undefined}
+          >
+            <Dialog.Title className="text-lg">Keys</Dialog.Title>
+            <dl className="mt-3 grid grid-cols-[80px_1fr] gap-y-1.5 text-sm">
+              {KEYS.map(([key, what]) => (
+                <div key={key} className="contents">
+                  <dt className="num font-bold">{key}</dt>
+                  <dd>{what}</dd>
+                </div>
+              ))}
+            </dl>
+            <p className="mt-3 text-sm text-ink-2">Single keys can be switched off in the settings.</p>
+            <Dialog.Close className="plate mt-4">Close</Dialog.Close>
+          </Dialog.Content>
+        </Dialog.Portal>
+      </Dialog.Root>
+    </>
   );
+}
+
+async function searchServer(typed: string, signal: AbortSignal): Promise<Found[]> {
+  const response = await fetch(`/api/v1/find?q=${encodeURIComponent(typed)}`, { signal });
+  if (!response.ok) throw new Error('not answered');
+  return (await response.json()).found;
 }
 
 /** Follows the link of the next or previous row of the ledger list. */

@@ -1,6 +1,7 @@
 'use client';
 import Link from 'next/link';
 import { usePathname } from 'next/navigation';
+import { FIND_EVENT } from './keys';
 import { PLACES } from './places';
 import { Stone } from './stone';
 
@@ -40,6 +41,17 @@ export function RoadBar({ person }: { person: string }) {
         })}
       </nav>
       <span className="grow" />
+      <button
+        type="button"
+        className="flex min-h-[30px] items-center gap-1.5 text-sm font-semibold text-line-2"
+        aria-keyshortcuts="Control+K"
+        onClick={() => dispatchEvent(new Event(FIND_EVENT))}
+      >
+        Find
+        <span className="num hidden text-[10px] text-[#9aa5aa] sm:inline" aria-hidden="true">
+          Ctrl K
+        </span>
+      </button>
       <Link href="/settings" className="truncate text-sm font-semibold text-line-2" aria-current={path === '/settings' ? 'page' : undefined}>
         {person}
       </Link>

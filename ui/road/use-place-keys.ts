@@ -13,12 +13,17 @@ function keysRest(target: EventTarget | null): boolean {
 }
 
 /**
- * Single keys: 1, 2, 3 for the places, N to pull in, and whatever else the page knows. Can be switched off.
- * @param go opens a place @param more handles a further key; true when it did
+ * Single keys: a number for each place, N to pull in, and whatever else the page knows; they can be switched off. Ctrl K finds.
+ * @param go opens a place @param more handles a further key; true when it did @param find opens the find box
  */
-export function usePlaceKeys(go: (href: string) => void, more: (key: string) => boolean = () => false): void {
+export function usePlaceKeys(go: (href: string) => void, more: (key: string) => boolean, find: () => void): void {
   useEffect(() => {
     const onKey = (e: KeyboardEvent) => {
+      // With Ctrl it is no single key: it works in fields too, and cannot be switched off.
+      if ((e.ctrlKey || e.metaKey) && !e.altKey && e.key.toLowerCase() === 'k') {
+        e.preventDefault();
+        return find();
+      }
       if (e.ctrlKey || e.metaKey || e.altKey || keysRest(e.target) || localStorage.getItem(KEYS_STORE) === 'off') return;
       const place = PLACES.find((p) => p.key === e.key || (e.key.toLowerCase() === 'n' && p.shell));
       if (place) go(place.href);
@@ -27,5 +32,5 @@ export function usePlaceKeys(go: (href: string) => void, more: (key: string) => 
     };
     addEventListener('keydown', onKey);
     return () => removeEventListener('keydown', onKey);
-  }, [go, more]);
+  }, [go, more, find]);
 }

@@ -1,3 +1,4 @@
+import { memo } from 'react';
 import { printClock } from '@/core/units/zoned';
 import type { Segment } from '@/core/visit/tape';
 import { FILL } from './paint';
@@ -9,9 +10,10 @@ const ROAD = 74;
 
 /**
  * The tape while it is laid: the road on the left, what was recorded beside it. Each mark can be pressed to
- * correct its time. @param running the segment being laid now, down to the foot
+ * correct its time. Drawn anew only when something was recorded: never between a touch and its keeping.
+ * @param running the segment being laid now, down to the foot
  */
-export function UprightTape({
+export const UprightTape = memo(function UprightTape({
   marks,
   tape,
   zone,
@@ -57,7 +59,7 @@ export function UprightTape({
       </ol>
     </div>
   );
-}
+});
 
 function UprightRow({ mark: m, top, zone, onMark }: { mark: UprightMark; top: number; zone: string; onMark: (id: string) => void }) {
   return (

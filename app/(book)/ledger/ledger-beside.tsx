@@ -4,6 +4,7 @@ import { readLedgerFilter } from '@/core/compare/ledger-filter';
 import type { SignedIn } from '@/server/accounts/sessions';
 import { fromBin, toBin } from '@/server/db/binary-id';
 import { pool } from '@/server/db/pool';
+import { readRecord } from '@/server/records/record-tables';
 import { ledgerPage } from '@/server/visits/ledger-query';
 import { LedgerList } from '@/ui/ledger/ledger-list';
 
@@ -29,9 +30,10 @@ export async function LedgerBeside({
   page: (visitId: string) => Promise<ReactNode>;
 }) {
   const filter = readLedgerFilter((name) => one(query, name));
-  const [page, [networks]] = await Promise.all([
+  const [page, [networks], site] = await Promise.all([
     ledgerPage(who.householdId, filter, one(query, 'from')),
     pool().execute<RowDataPacket[]>('SELECT id, name FROM network WHERE household_id = ? AND archived_at IS NULL ORDER BY name', [toBin(who.householdId)]),
+    filter.site ? readRecord(who.householdId, 'site', filter.site) : null,
   ]);
   const open = selected ?? page.rows[0]?.id ?? null;
   const beside = open ? await pageOf(open) : null;
@@ -45,6 +47,7 @@ export async function LedgerBeside({
           total={page.total}
           filter={filter}
           networks={networks.map((n) => ({ id: fromBin(n.id), name: n.name }))}
+          siteName={site?.fields.name ?? null}
           selected={open}
           first={one(query, 'from') === undefined}
         />

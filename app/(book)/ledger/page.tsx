@@ -27,7 +27,7 @@ function ReadingTheLedger() {
   return (
     <div className="flex grow">
       <div className="grow bg-card lg:h-[calc(100dvh-52px)] lg:w-[392px] lg:grow-0 lg:border-r lg:border-rule" role="status">
-        <p className="border-b-2 border-ink px-4 py-[22px] text-xl leading-none font-extrabold">Ledger</p>
+        <p className="h-[98px] border-b-2 border-ink px-4 py-3 text-xl font-extrabold">Ledger</p>
         <p className="p-4 text-sm text-ink-2">Reading the ledger …</p>
       </div>
       <div className="hidden grow lg:block" />

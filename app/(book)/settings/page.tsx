@@ -1,6 +1,8 @@
 import type { Metadata } from 'next';
 import { redirect } from 'next/navigation';
 import { whoAsks } from '@/server/http/session-cookie';
+import { namesForForms } from '@/server/records/names-for-forms';
+import { SettleChanges } from '../../settle/settle-changes';
 import { PhoneSettings } from './phone-settings';
 import { SignOut } from './sign-out';
 
@@ -20,6 +22,10 @@ export default async function SettingsPage() {
         <SignOut who={{ householdId: who.householdId, personId: who.personId }} />
       </section>
       <PhoneSettings />
+      <section id="settle" className="mt-4 border-t-2 border-ink bg-card p-4">
+        <h2 className="mb-2 text-[16px]">Changes to settle</h2>
+        <SettleChanges names={await namesForForms(who.householdId)} />
+      </section>
     </div>
   );
 }

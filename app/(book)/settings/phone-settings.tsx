@@ -17,9 +17,9 @@ export function PhoneSettings() {
     setKeys(localStorage.getItem(KEYS_STORE) !== 'off');
   }, []);
   return (
-    <section className="mt-4 border-t-2 border-ink bg-card p-4">
+    <section id="keys" className="mt-4 border-t-2 border-ink bg-card p-4">
       <h2 className="text-[16px]">This device</h2>
-      <fieldset className="mt-3">
+      <fieldset id="sheet" className="mt-3">
         <legend className="mb-1.5 text-sm font-semibold">Colours</legend>
         <div className="flex flex-wrap gap-2">
           {SHEETS.map(([value, label]) => (
@@ -57,7 +57,9 @@ export function PhoneSettings() {
             </button>
           ))}
         </div>
-        <p className="mt-2 text-[13px] text-ink-2">Press ? on any page of the ledger for the list.</p>
+        <p className="mt-2 text-[13px] text-ink-2">
+          Press ? on any page of the ledger for the list. At the Stall a shutter-button, volume or page key presses the yellow pad.
+        </p>
       </fieldset>
     </section>
   );

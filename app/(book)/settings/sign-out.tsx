@@ -1,14 +1,35 @@
 'use client';
 import { useState } from 'react';
+import { sendOutbox } from '@/client/outbox/send-outbox';
 import { forgetHabits } from '@/client/store/habits';
 import { clearSentData, openPhoneStore } from '@/client/store/phone-store';
 import { forgetWho } from '@/client/store/who';
+import { printCount } from '@/core/units/print';
 import { postJson } from '@/ui/forms/post-json';
+
+/** What of this person's is not at the server yet, after one more try to send it; refused and unsettled ones too. */
+async function unsentOf(who: { householdId: string; personId: string }): Promise<number> {
+  const store = await openPhoneStore(who.householdId, who.personId);
+  try {
+    await sendOutbox(store);
+    const refused = (await store.getAll('event')).filter((e) => e.state === 'refused').length;
+    return (await store.count('outbox')) + refused + (await store.count('unsettled'));
+  } finally {
+    store.close();
+  }
+}
 
 /** Signing out clears this device's copy of what is sent; what is not sent yet stays for its person. */
 export function SignOut({ who }: { who: { householdId: string; personId: string } }) {
   const [problem, setProblem] = useState<string | null>(null);
-  const out = async () => {
+  const [unsent, setUnsent] = useState(0);
+  const out = async (anyway: boolean) => {
+    setProblem(null);
+    if (!anyway) {
+      const waiting = await unsentOf(who).catch(() => 0);
+      setUnsent(waiting);
+      if (waiting > 0) return;
+    }
     const answer = await postJson('/api/v1/session', {}, 'DELETE');
     if (!answer.ok) return setProblem(answer.error);
     const store = await openPhoneStore(who.householdId, who.personId).catch(() => null);
@@ -20,9 +41,25 @@ export function SignOut({ who }: { who: { householdId: string; personId: string 
   };
   return (
     <>
-      <button type="button" className="plate mt-3" onClick={() => void out()}>
+      <button id="sign-out" type="button" className="plate mt-3" onClick={() => void out(false)}>
         Sign out
       </button>
+      {unsent > 0 ? (
+        <div role="alert" className="mt-3 border-l-4 border-fault bg-fault-card px-3 py-2">
+          <p className="font-bold">
+            {printCount(unsent, 'thing')} recorded on this device {unsent === 1 ? 'is' : 'are'} not sent yet.
+          </p>
+          <p className="text-sm">Signed out, they stay on this device and are sent when you sign in here again. Nobody else sees them.</p>
+          <div className="mt-2 flex flex-wrap gap-2">
+            <button type="button" className="plate !min-h-[44px]" onClick={() => setUnsent(0)}>
+              Stay signed in
+            </button>
+            <button type="button" className="plate plate-bad !min-h-[44px]" onClick={() => void out(true)}>
+              Sign out, keep them here
+            </button>
+          </div>
+        </div>
+      ) : null}
       {problem ? (
         <p role="alert" className="mt-2 text-sm font-semibold text-fault">
           {problem}

@@ -8,7 +8,7 @@ import { askWho, readWho } from '@/client/store/who';
 import { touchTime } from '@/client/touch/touch-time';
 import type { Payload } from '@/core/visit/payloads';
 
-export type VisitContext = { visitId: string; zone: string; knownSeq: number };
+export type VisitContext = { visitId: string; siteId: string | null; zone: string; knownSeq: number };
 type Afterwards = { kind: 'correction'; payload: Payload<'correction'> } | { kind: 'withdrawal'; payload: Payload<'withdrawal'> };
 
 /**

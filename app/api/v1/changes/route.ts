@@ -1,10 +1,12 @@
 import { notSignedIn, whoAsks } from '@/server/http/session-cookie';
 import { householdRev } from '@/server/outbox/household-rev';
 import { recordsSince } from '@/server/records/record-tables';
+import { stallsLately } from '@/server/visits/stalls-lately';
+import { usualWaiting } from '@/server/visits/usual-waiting';
 
 export const dynamic = 'force-dynamic';
 
-/** Records of the household written after `since`, and the rev they bring the phone to. */
+/** Records of the household written after `since`, the rev they bring the phone to, what happened lately at each stall, and its usual waiting. */
 export async function GET(request: Request): Promise<Response> {
   const who = await whoAsks();
   if (!who) return notSignedIn();
@@ -12,5 +14,6 @@ export async function GET(request: Request): Promise<Response> {
   if (!Number.isSafeInteger(since) || since < 0) return Response.json({ error: 'since: must be a whole number' }, { status: 422 });
   // Read the rev first: what is written in between comes again next time, never too little.
   const rev = await householdRev(who.householdId);
-  return Response.json({ rev, records: await recordsSince(who.householdId, since) }, { headers: { 'cache-control': 'no-store' } });
+  const [records, lately, usual] = await Promise.all([recordsSince(who.householdId, since), stallsLately(who.householdId), usualWaiting(who.householdId)]);
+  return Response.json({ rev, records, lately, usual }, { headers: { 'cache-control': 'no-store' } });
 }

@@ -1,0 +1,188 @@
+'use client';
+import { useRouter } from 'next/navigation';
+import { type ReactNode, useEffect, useState } from 'react';
+import { useForm } from 'react-hook-form';
+import { v7 } from 'uuid';
+import { sendOutbox } from '@/client/outbox/send-outbox';
+import { householdRecords } from '@/client/store/household-records';
+import { keepEvents } from '@/client/store/keep-event';
+import { openPhoneStore } from '@/client/store/phone-store';
+import { noRecords } from '@/client/store/records-by-type';
+import { askWho, readWho } from '@/client/store/who';
+import { phoneNow } from '@/client/touch/touch-time';
+import { FAULTS } from '@/core/faults/fault-list';
+import { MEANS_KINDS, meansLabel } from '@/core/records/means-kind';
+import { LEAVE_LABELS } from '@/core/visit/event-label';
+import { typedVisit } from '@/core/visit/typed-visit';
+import { readTypedVisit, type TypedTexts } from '@/core/visit/typed-visit-form';
+import { FormField, fieldState } from '@/ui/forms/form-field';
+import { localInstant } from '@/ui/forms/local-time';
+import { recordChoices } from '@/ui/forms/record-choices';
+
+const EMPTY: TypedTexts = {
+  siteId: '',
+  stallId: '',
+  carId: '',
+  day: '',
+  pulledIn: '',
+  plugged: '',
+  powerSeen: '',
+  stopped: '',
+  pulledOut: '',
+  means: '',
+  handshake: '',
+  socFrom: '',
+  socTo: '',
+  kWh: '',
+  amount: '',
+  currency: '',
+  fault: '',
+  charged: 'yes',
+  reason: 'enough',
+  note: '',
+};
+type Name = keyof TypedTexts;
+
+/** A visit typed in afterwards, with only what is known. */
+export function TypeVisit({ currency, site }: { currency: string; site: string }) {
+  const router = useRouter();
+  const [records, setRecords] = useState(noRecords);
+  const [problems, setProblems] = useState<Partial<Record<Name, string>>>({});
+  const [failed, setFailed] = useState<string | null>(null);
+  const { register, handleSubmit, watch, formState } = useForm<TypedTexts>({ defaultValues: { ...EMPTY, siteId: site, currency } });
+  useEffect(() => void householdRecords(setRecords).catch(() => {}), []);
+  const [siteId, charged] = [watch('siteId'), watch('charged')];
+  const zone = records.site.find((s) => s.id === siteId)?.fields.zone ?? Intl.DateTimeFormat().resolvedOptions().timeZone;
+  const choices = recordChoices(records, siteId);
+
+  const keep = async (texts: TypedTexts) => {
+    const read = readTypedVisit(texts, (day, time) => localInstant(day, time, zone), phoneNow());
+    setProblems(read.problems);
+    setFailed(null);
+    const first = Object.keys(read.problems)[0];
+    if (first) document.getElementById(`typed-${first}`)?.focus();
+    if (!read.visit) return;
+    try {
+      const asked = await askWho();
+      const who = typeof asked === 'object' ? asked : readWho();
+      if (!who || asked === 'signed_out') throw new Error('Sign in again, then repeat this.');
+      const store = await openPhoneStore(who.householdId, who.personId);
+      const visitId = v7();
+      await keepEvents(
+        store,
+        who,
+        typedVisit(read.visit).map((e) => ({
+          visitId,
+          kind: e.kind,
+          payload: e.payload,
+          zone,
+          touch: { at: e.at, mono: 0 },
+          origin: 'typed' as const,
+          precision: e.precision,
+        })),
+      );
+      const outcome = await sendOutbox(store);
+      store.close();
+      if (outcome !== 'sent') setFailed('The visit is kept on this device. It is sent, and has its page, once the server can be reached.');
+      else router.push(`/ledger/${visitId}`);
+    } catch (error) {
+      setFailed(error instanceof Error ? error.message : String(error));
+    }
+  };
+
+  const field = (name: Name, label: string, control: (props: ReturnType<typeof fieldState> & ReturnType<typeof register>) => ReactNode, hint?: string) => (
+    <FormField id={`typed-${name}`} label={label} error={problems[name]} {...(hint ? { hint } : {})}>
+      {control({ ...register(name), ...fieldState(`typed-${name}`, problems[name]) })}
+    </FormField>
+  );
+  const select = (name: Name, label: string, none: string | null, options: readonly (readonly [string, string])[]) =>
+    field(name, label, (p) => (
+      <select {...p}>
+        {none === null ? null : <option value="">{none}</option>}
+        {options.map(([value, text]) => (
+          <option key={value} value={value}>
+            {text}
+          </option>
+        ))}
+      </select>
+    ));
+  const time = (name: Name, label: string) => field(name, label, (p) => <input {...p} type="time" />);
+  const figure = (name: Name, label: string, hint?: string) => field(name, label, (p) => <input {...p} inputMode="decimal" autoComplete="off" />, hint);
+  const ids = (list: readonly { id: string; name: string }[] | undefined) => (list ?? []).map((r) => [r.id, r.name] as const);
+  return (
+    <form onSubmit={(e) => void handleSubmit(keep)(e)} noValidate>
+      <Part title="Where and when">
+        {select('siteId', 'Site', 'choose', ids(choices.site))}
+        {select('stallId', 'Stall', 'not known', ids(choices.stall))}
+        {select('carId', 'Car', 'not known', ids(choices.car))}
+        {field('day', 'Day', (p) => (
+          <input {...p} type="date" />
+        ))}
+      </Part>
+      <Part title="Times, as far as they are known">
+        {time('pulledIn', 'Pulled in')}
+        {charged === 'no' ? null : (
+          <>
+            {time('plugged', 'Plugged in')}
+            {time('powerSeen', 'Power seen')}
+            {time('stopped', 'Stopped')}
+          </>
+        )}
+        {time('pulledOut', 'Pulled out')}
+      </Part>
+      <Part title="How it went">
+        {select('charged', 'Did it charge?', null, [
+          ['yes', 'Yes'],
+          ['no', 'No'],
+        ])}
+        {select(
+          'fault',
+          'Fault',
+          'none',
+          FAULTS.map((f) => [f.code, f.label] as const),
+        )}
+        {select('reason', 'Why you left', null, Object.entries(LEAVE_LABELS))}
+        {charged === 'no' ? null : (
+          <>
+            {select('means', 'Paid with', 'not known', [
+              ...records.means.map((m) => [`${m.fields.kind} ${m.id}`, `${meansLabel(m.fields.kind)}: ${m.fields.label}`] as const),
+              ...MEANS_KINDS.map((m) => [m.kind, m.label] as const),
+            ])}
+            {figure('handshake', 'Handshake by stopwatch', 'Seconds, or 1:05. ± 2 s is taken')}
+          </>
+        )}
+      </Part>
+      <Part title="Figures">
+        {figure('socFrom', 'Battery on arrival, %')}
+        {charged === 'no' ? null : (
+          <>
+            {figure('socTo', 'Battery at the end, %')}
+            {figure('kWh', 'Delivered, kWh')}
+          </>
+        )}
+        {figure('amount', 'Charged')}
+        {figure('currency', 'Currency')}
+      </Part>
+      {field('note', 'Note', (p) => (
+        <textarea {...p} rows={3} />
+      ))}
+      {failed ? (
+        <p role="alert" className="mb-3 text-sm font-semibold text-fault">
+          {failed}
+        </p>
+      ) : null}
+      <button type="submit" className="plate plate-next !min-h-[52px]" disabled={formState.isSubmitting}>
+        Keep the visit
+      </button>
+    </form>
+  );
+}
+
+function Part({ title, children }: { title: string; children: ReactNode }) {
+  return (
+    <fieldset className="mb-4 border-t-2 border-ink pt-2">
+      <legend className="pr-3 text-[15px] font-bold">{title}</legend>
+      <div className="grid gap-x-4 sm:grid-cols-2 xl:grid-cols-3">{children}</div>
+    </fieldset>
+  );
+}

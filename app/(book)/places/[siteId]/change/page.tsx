@@ -1,0 +1,40 @@
+import type { Metadata } from 'next';
+import { notFound, redirect } from 'next/navigation';
+import { localDay } from '@/core/units/zoned';
+import { now } from '@/server/clock';
+import { whoAsks } from '@/server/http/session-cookie';
+import { namesForForms } from '@/server/records/names-for-forms';
+import { readRecord, recordsOf } from '@/server/records/record-tables';
+import { timesUsed } from '@/server/records/times-used';
+import { EditPage } from '../../../edit-page';
+import { RecordEditor } from '../../../record-editor';
+import { isId, PlacesBeside } from '../../places-beside';
+import { positionsOf } from '../../positions';
+
+export const metadata: Metadata = { title: 'Change a site' };
+
+export default async function ChangeSitePage({ params }: { params: Promise<{ siteId: string }> }) {
+  const who = await whoAsks();
+  if (!who) redirect('/sign-in');
+  const { siteId } = await params;
+  const site = isId(siteId) ? await readRecord(who.householdId, 'site', siteId) : null;
+  if (!site) notFound();
+  const [names, sites, used] = await Promise.all([namesForForms(who.householdId), recordsOf(who.householdId, 'site'), timesUsed(who.householdId, 'site')]);
+  return (
+    <PlacesBeside who={who} car={undefined} selected={siteId}>
+      <EditPage title={site.fields.name} back={{ href: `/places/${siteId}`, text: 'Back to the site' }}>
+        <RecordEditor
+          type="site"
+          record={site}
+          names={names}
+          today={localDay(now(), site.fields.zone)}
+          person={who.name}
+          used={used.get(siteId) ?? 0}
+          then="/places/:id"
+          homeZone={who.zone}
+          others={positionsOf(sites, siteId)}
+        />
+      </EditPage>
+    </PlacesBeside>
+  );
+}

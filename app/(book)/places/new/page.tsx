@@ -1,0 +1,28 @@
+import type { Metadata } from 'next';
+import { redirect } from 'next/navigation';
+import { whoAsks } from '@/server/http/session-cookie';
+import { namesForForms } from '@/server/records/names-for-forms';
+import { recordsOf } from '@/server/records/record-tables';
+import { EditPage } from '../../edit-page';
+import { PlacesBeside } from '../places-beside';
+import { positionsOf } from '../positions';
+import { NewSite } from './new-site';
+
+export const metadata: Metadata = { title: 'A new site' };
+
+export default async function NewSitePage() {
+  const who = await whoAsks();
+  if (!who) redirect('/sign-in');
+  const [names, sites] = await Promise.all([namesForForms(who.householdId), recordsOf(who.householdId, 'site')]);
+  return (
+    <PlacesBeside who={who} car={undefined} selected="">
+      <EditPage
+        title="A new site"
+        back={{ href: '/places', text: 'All sites' }}
+        lead="As the sign and the posts say. What differs between stalls is changed afterwards."
+      >
+        <NewSite names={names} zone={who.zone} others={positionsOf(sites)} />
+      </EditPage>
+    </PlacesBeside>
+  );
+}

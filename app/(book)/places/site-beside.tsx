@@ -1,0 +1,36 @@
+import Link from 'next/link';
+import { writeLedgerFilter } from '@/core/compare/ledger-filter';
+import type { SitePage } from '@/server/places/site-page';
+import { CarChoice } from '@/ui/places/car-choice';
+import { SiteSheet } from '@/ui/places/site-sheet';
+
+/** The page of a site with what can be done on it. */
+export function SiteBeside({ page }: { page: SitePage }) {
+  return (
+    <SiteSheet
+      page={page}
+      carChoice={<CarChoice cars={page.cars} carId={page.carId} />}
+      actions={
+        <div className="flex flex-wrap gap-2">
+          <Link href="/places" className="plate lg:!hidden">
+            All sites
+          </Link>
+          <Link href={`/places/${page.site.id}/change`} className="plate">
+            Change
+          </Link>
+          <Link href={`/places/${page.site.id}/stalls/new`} className="plate">
+            Add a stall
+          </Link>
+          <Link href={`/ledger${writeLedgerFilter({ site: page.site.id, time: 'handshake', mark: 'kW' })}`} className="plate">
+            Its visits, {page.visits}
+          </Link>
+          {page.site.archived ? null : (
+            <a href={`/stall?site=${page.site.id}`} className="plate plate-next">
+              Pull in here
+            </a>
+          )}
+        </div>
+      }
+    />
+  );
+}

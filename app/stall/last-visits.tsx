@@ -1,0 +1,83 @@
+'use client';
+import { useState } from 'react';
+import type { LastVisit } from '@/client/store/last-visits';
+import { printMoney } from '@/core/units/money';
+import { printDuration, printKWh } from '@/core/units/print';
+import { printDay, printTime } from '@/core/units/zoned';
+import type { Records, StallHands } from './stall-state';
+
+type Props = { visits: readonly LastVisit[]; records: Records; hands: StallHands };
+const SHOWN = 6;
+
+/** Visits that are still open, on whichever phone of the household: gone on with, or joined. */
+export function OpenVisits(props: Props) {
+  return <VisitButtons {...props} visits={props.visits.slice(0, 3)} verb={(v) => (v.onPhone ? 'Go on with' : 'Join')} />;
+}
+
+/** The last visits that are over: those on this phone open without a network too. */
+export function LastVisits(props: Props) {
+  const [all, setAll] = useState(false);
+  const { visits } = props;
+  if (visits.length === 0) return null;
+  return (
+    <section aria-label="Last visits" className="mt-5">
+      <h2 className="mb-2 text-[15px]">Last visits</h2>
+      <VisitButtons {...props} visits={all ? visits : visits.slice(0, SHOWN)} verb={() => 'Open'} />
+      {!all && visits.length > SHOWN ? (
+        <button type="button" className="mt-1 min-h-[44px] text-sm font-semibold text-shake underline" onClick={() => setAll(true)}>
+          {visits.length - SHOWN} more
+        </button>
+      ) : null}
+    </section>
+  );
+}
+
+function VisitButtons({ visits, records, hands, verb }: Props & { verb: (v: LastVisit) => string }) {
+  const [problem, setProblem] = useState<string | null>(null);
+  return (
+    <>
+      <ul className="grid gap-2 sm:grid-cols-2">
+        {visits.map((v) => {
+          const site = v.siteName ?? records.site.find((s) => s.id === v.siteId)?.fields.name ?? 'Unknown site';
+          return (
+            <li key={v.id}>
+              <button
+                type="button"
+                className="flex min-h-[52px] w-full items-center gap-3 rounded-lg border-2 border-rule bg-card px-3 py-1.5 text-left"
+                onClick={() => void hands.openVisit(v.id).then(setProblem)}
+                aria-label={`${verb(v)}: ${site}, ${printDay(v.at, v.zone)} ${printTime(v.at, v.zone)}`}
+              >
+                <span className="min-w-0 grow">
+                  <b className="block truncate text-[15px]">{site}</b>
+                  <span className="block truncate text-[13px] text-ink-2">{facts(v)}</span>
+                </span>
+                <span className="num shrink-0 text-right text-[13px] text-ink-2">
+                  {printDay(v.at, v.zone)}
+                  <br />
+                  {printTime(v.at, v.zone)}
+                </span>
+              </button>
+            </li>
+          );
+        })}
+      </ul>
+      {problem ? (
+        <p role="alert" className="mt-2 text-[14px] font-semibold text-fault">
+          {problem}
+        </p>
+      ) : null}
+    </>
+  );
+}
+
+function facts(v: LastVisit): string {
+  if (v.state === 'running') return v.onPhone ? 'open on this phone: go on with it' : 'open on another phone: join it';
+  return [
+    v.ended === 'none' ? 'without a charge' : v.state === 'left_open' ? 'left open' : null,
+    v.kWh === null || v.ended === 'none' ? null : printKWh(v.kWh),
+    v.handshake_s === null ? null : `handshake ${printDuration(v.handshake_s)}`,
+    v.paid !== null && v.currency !== null ? printMoney(v.paid, v.currency) : null,
+  ]
+    .filter(Boolean)
+    .join(', ');
+}

@@ -1,0 +1,115 @@
+import { memory } from '@/client/store/fixtures/memory-storage';
+import { rememberMeans, rememberOrder } from '@/client/store/habits';
+import { byType } from '@/client/store/records-by-type';
+import { type MileRecord, type RecordType, recordItem } from '@/core/records/record-schema';
+import { deriveVisit } from '@/core/visit/derive';
+import { CARD, idOf, KW, SITE, STALL_A, type Step, story, T0, VISIT } from '@/core/visit/fixtures/story';
+import { payloadProblem } from '@/core/visit/payloads';
+import { type Live, liveFacts } from './live-facts';
+import { secondPad, yellowPad } from './live-pads';
+import type { StallHands } from './stall-state';
+
+beforeEach(() => memory.clear());
+
+const NETWORK = idOf(40);
+const CAR = idOf(41);
+const record = <T extends RecordType>(type: T, id: string, said: object): MileRecord =>
+  ({ type, id, rev: 1, archived: false, fields: recordItem(type, id, said as never).fields }) as MileRecord;
+const base = (stall: object = {}, site: object = {}): MileRecord[] => [
+  record('network', NETWORK, { name: 'Otterbrook' }),
+  record('site', SITE, { networkId: NETWORK, name: 'Sava Osier', zone: 'Europe/Ljubljana', ...site }),
+  record('stall', STALL_A, { siteId: SITE, name: '4', outlets: [{ connector: 'CCS2', ratedKW: 150 }], ...stall }),
+  record('car', CAR, { name: 'Heron 62', usableKWh: 62, connectors: ['CCS2'] }),
+  record('means', idOf(42), { kind: 'contactless', label: 'Bank card' }),
+  record('means', idOf(43), { kind: 'rfid', label: 'Tag' }),
+  record('tariff', idOf(44), { networkId: NETWORK, currency: 'EUR', perKWh: '0.50', startFee: '0', validFrom: '2020-01-01' }),
+];
+const IN: Step = [0, 'pulled_in', { siteId: SITE, carId: CAR }];
+const CHOSEN: Step = [5, 'stall_chosen', { stallId: STALL_A }];
+const who = { householdId: idOf(1), personId: idOf(2), name: 'Ines', householdName: '', currency: 'EUR', zone: 'UTC', clockOffsetMs: 0 };
+
+function live(records: MileRecord[], ...steps: Step[]): Live {
+  const visit = deriveVisit(VISIT, story(...steps), payloadProblem);
+  return { who, records: byType(records), lately: {}, usual: {}, visit, visitId: VISIT } as unknown as Live;
+}
+const ways = { act: () => {}, open: () => {}, hands: {} as StallHands } as never;
+const pads = (state: Live) => {
+  const facts = liveFacts(state);
+  return [yellowPad(state, facts, ways).text, secondPad(state, facts, ways).text];
+};
+
+describe('what the pads propose', () => {
+  it('follows a visit from the stall to the bill', () => {
+    const steps: Step[] = [IN];
+    const next = (...more: Step[]) => {
+      steps.push(...more);
+      return pads(live(base(), ...steps))[0];
+    };
+    expect(next()).toBe('Choose the stall');
+    expect(next(CHOSEN)).toBe('Plugged in');
+    expect(next([20, 'plugged'])).toBe('Card shown');
+    expect(next([30, 'means_shown', CARD])).toBe('I see power');
+    expect(next([60, 'power_seen', KW])).toBe('Add a reading');
+    expect(next([900, 'stop_asked', { by: 'button' }])).toBe('Unplugged');
+    expect(next([960, 'unplugged'])).toBe('Pulled out');
+    expect(next([990, 'pulled_out', { reason: 'enough' }])).toBe('Bill');
+    expect(next([1000, 'bill', { sessions: [], amount: '1', currency: 'EUR', state: 'charged' }])).toBe('Done');
+  });
+  it('takes the order that is noted, else the one that worked here or at the network', () => {
+    expect(pads(live(base({ orderThatWorks: 'card, then plug' }), IN, CHOSEN))[0]).toBe('Card shown');
+    expect(pads(live(base({}, { orderThatWorks: 'card, then plug' }), IN, CHOSEN))[0]).toBe('Card shown');
+    rememberOrder(idOf(99), NETWORK, 'pay_first');
+    expect(pads(live(base(), IN, CHOSEN))[0]).toBe('Card shown');
+    rememberOrder(STALL_A, undefined, 'plug_first');
+    expect(pads(live(base(), IN, CHOSEN))[0]).toBe('Plugged in');
+  });
+  it('names the means usual at the network', () => {
+    rememberMeans(NETWORK, { meansKind: 'rfid', meansId: idOf(43) });
+    expect(pads(live(base(), IN, CHOSEN, [20, 'plugged']))[0]).toBe('RFID card shown');
+  });
+  it('has the adapter fitted first where the car needs one, and none where it does not', () => {
+    const adapter = record('adapter', idOf(45), { name: 'CHAdeMO box', from: 'CHAdeMO', to: 'CCS2', maxA: 125, maxV: 500 });
+    const chademo = base({ outlets: [{ connector: 'CHAdeMO', ratedKW: 50 }] });
+    const state = live([...chademo, adapter], IN, CHOSEN);
+    expect(pads(state)[0]).toBe('Adapter fitted');
+    expect(liveFacts(state).adapter?.id).toBe(idOf(45));
+    expect(pads(live([...base(), adapter], IN, CHOSEN))[0]).toBe('Plugged in');
+  });
+  it('offers power again after it went unasked, and the way out after a failure', () => {
+    const charging: Step[] = [IN, CHOSEN, [20, 'plugged'], [30, 'means_shown', CARD], [60, 'power_seen', KW]];
+    expect(pads(live(base(), ...charging))[1]).toBe('I pressed stop');
+    expect(pads(live(base(), ...charging, [300, 'power_gone', { why: 'unknown' }]))).toEqual(['Unplugged', 'Power again']);
+    expect(pads(live(base(), IN, CHOSEN, [20, 'plugged'], [60, 'fault', { code: 'start_error', side: 'network' }]))[1]).toBe('Pulled out');
+  });
+});
+
+describe('what stands beside the events', () => {
+  it('is from the phone’s own copy: price, plate, limits, the next full ten', () => {
+    const facts = liveFacts(
+      live(
+        base({ maxStay_min: 45 }, { maxStay_min: 90, idleGrace_min: 5 }),
+        IN,
+        CHOSEN,
+        [20, 'plugged'],
+        [30, 'means_shown', CARD],
+        [60, 'power_seen', KW],
+        [120, 'reading', { screen: 'stall', socPct: 30, kW: 62 }],
+      ),
+    );
+    expect(facts.expected('20')).toBe('10.00');
+    expect(facts.expected(undefined)).toBeNull();
+    expect([facts.ratedKW, facts.currency]).toEqual([150, 'EUR']);
+    // The stall's own limit goes before the site's.
+    expect(facts.clocks).toEqual([{ kind: 'max_stay', label: 'Max stay', until: T0 + 45 * 60_000 }]);
+    // 62 kW into 62 kWh: ten per cent in six minutes.
+    expect(facts.ten).toEqual({ pct: 40, at: T0 + 120_000 + 360_000 });
+  });
+  it('the usual handshake is shown while one waits, of this means at this stall', () => {
+    const state = {
+      ...live(base(), IN, CHOSEN, [20, 'plugged'], [30, 'means_shown', CARD]),
+      usual: { [`${STALL_A} contactless`]: { s: 24, attempts: 5 } },
+    } as Live;
+    expect(liveFacts(state).usual).toEqual({ s: 24, attempts: 5, of: 'stall' });
+    expect(liveFacts({ ...state, visit: live(base(), IN, CHOSEN).visit }).usual).toBeNull();
+  });
+});

@@ -1,0 +1,84 @@
+import { orderAt } from '@/client/store/habits';
+import { phoneNow } from '@/client/touch/touch-time';
+import { usualHere } from '@/core/compare/usual-handshake';
+import { compatibleStalls } from '@/core/power/compatible-stalls';
+import { nextTen } from '@/core/power/next-ten';
+import { carIsMeans } from '@/core/records/means-kind';
+import { plateKW } from '@/core/records/stall-plate';
+import { expectedBill, tariffOn } from '@/core/tariff/simple-tariff';
+import { localDay } from '@/core/units/zoned';
+import { alarms } from '@/core/visit/alarms';
+import type { Visit } from '@/core/visit/derive';
+import { nextAct } from '@/core/visit/next-act';
+import { orderInWords } from '@/core/visit/start-order';
+import { stayClocks } from '@/core/visit/stay-clocks';
+import type { StallState } from './stall-state';
+import { usualMeans } from './usual-means';
+
+export type Live = Extract<StallState, { is: 'ready' }> & { visit: Visit; visitId: string };
+
+/** Everything the live screen shows besides the events themselves, from the phone's own copy. */
+export function liveFacts(state: Pick<Live, 'visit' | 'records' | 'who' | 'lately' | 'usual'>) {
+  const { visit, records, who } = state;
+  const site = records.site.find((s) => s.id === visit.siteId);
+  const network = records.network.find((n) => n.id === site?.fields.networkId);
+  const chosenId = visit.line.findLast((e) => e.kind === 'stall_chosen')?.payload.stallId ?? null;
+  const stall = records.stall.find((s) => s.id === chosenId);
+  const car = records.car.find((c) => c.id === visit.carId);
+  const means = usualMeans(visit, records, network?.id);
+  const attempt = visit.attempts.at(-1);
+  const charging = attempt?.proof && !attempt.ended && !attempt.stopAsked && !attempt.powerGone ? attempt : null;
+
+  const answer =
+    stall && site && car
+      ? compatibleStalls(
+          { car, adapters: records.adapter, means: records.means, enrolments: records.enrolment },
+          { site, stalls: [stall] },
+          state.lately,
+          localDay(phoneNow(), site.fields.zone),
+        )[0]
+      : undefined;
+  const adapter = records.adapter.find((a) => a.id === answer?.way?.adapterId);
+  const noted = stall?.fields.orderThatWorks ?? site?.fields.orderThatWorks ?? null;
+  const order = orderInWords(noted) ?? (stall ? orderAt(stall.id, network?.id) : null);
+  const next = nextAct(visit, { carIsMeans: carIsMeans(means.meansKind), payFirst: order === 'pay_first', adapter: adapter !== undefined });
+
+  const tariff = tariffOn(
+    records.tariff.map((t) => ({ id: t.id, ...t.fields })),
+    network?.id ?? null,
+    localDay(visit.pulledInAt ?? visit.lastEventAt, visit.zone),
+  );
+  const clocks = stayClocks(visit, {
+    maxStay_min: stall?.fields.maxStay_min ?? site?.fields.maxStay_min ?? null,
+    overstayAfter_min: site?.fields.overstayAfter_min ?? null,
+    idleGrace_min: site?.fields.idleGrace_min ?? null,
+  });
+  const socs = (charging?.readings ?? []).flatMap((r) => (r.socPct === undefined ? [] : [{ t: r.mark.t, socPct: r.socPct }]));
+  const kW = charging?.readings.findLast((r) => r.kW !== undefined)?.kW ?? null;
+  const ten = nextTen(socs, kW, car?.fields.usableKWh ?? null);
+  const waiting = attempt && !attempt.ended && !attempt.proof;
+  return {
+    site,
+    network,
+    stall,
+    chosenId,
+    car,
+    means,
+    attempt,
+    charging,
+    adapter,
+    noted,
+    next,
+    tariff,
+    currency: tariff?.currency ?? who.currency,
+    ratedKW: stall ? plateKW(stall.fields) : null,
+    clocks,
+    ten,
+    alarms: alarms(visit, clocks, ten),
+    usual: waiting ? usualHere(state.usual, chosenId, network?.id ?? null, means.meansKind) : null,
+    /** What the tariff says so many kWh cost in this visit, a decimal string. */
+    expected: (kWh: string | undefined): string | null =>
+      tariff && kWh !== undefined ? expectedBill(tariff, kWh, Math.max(1, visit.attempts.filter((a) => a.proof).length)).total : null,
+  };
+}
+export type LiveFacts = ReturnType<typeof liveFacts>;

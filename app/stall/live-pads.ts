@@ -1,0 +1,77 @@
+import { phoneNow } from '@/client/touch/touch-time';
+import { carIsMeans, meansPad } from '@/core/records/means-kind';
+import { printMoney } from '@/core/units/money';
+import { printTime } from '@/core/units/zoned';
+import type { NextAct } from '@/core/visit/next-act';
+import type { Live, LiveFacts } from './live-facts';
+import { lastReading } from './live-words';
+import type { Open } from './open-sheet';
+import type { Draft, StallHands } from './stall-state';
+
+export type PadAct = { text: string; hint: string; press: (timeStamp: number) => void };
+type Ways = { act: (timeStamp: number, ...drafts: Draft[]) => void; open: (open: Open) => void; hands: StallHands };
+
+/** What the driver shows as means, as an event says it. */
+export const paidBy = (means: LiveFacts['means']) => ({ meansKind: means.meansKind, ...(means.meansId ? { meansId: means.meansId } : {}) });
+
+/** Minutes before the next full ten from which the pad speaks of it. */
+const NEAR_MS = 90_000;
+function readingHint(f: LiveFacts, zone: string): string {
+  const { ten } = f;
+  const now = phoneNow();
+  if (ten && now >= ten.at - NEAR_MS) return now > ten.at + NEAR_MS ? `past ${ten.pct} % by now: read it` : `${ten.pct} % about now: read it`;
+  const last = lastReading(f.attempt, now);
+  return ten ? `${last}; ${ten.pct} % about ${printTime(ten.at, zone)}` : last;
+}
+
+/** The yellow pad: the likeliest next thing, and what pressing it does. */
+export function yellowPad(state: Live, f: LiveFacts, { act, open, hands }: Ways): PadAct {
+  const delivered = state.visit.delivered.known ? state.visit.delivered.value : undefined;
+  const expected = f.expected(delivered);
+  const order = f.noted ? `here: ${f.noted}` : f.stall ? `stall ${f.stall.fields.name}` : '';
+  const pads: Record<NextAct, PadAct> = {
+    pulled_in: { text: 'Pulled in', hint: '', press: () => {} },
+    call_help: { text: 'Call for help', hint: 'keep away, do not unplug', press: (t) => open({ sheet: 'help', at: t }) },
+    choose_stall: { text: 'Choose the stall', hint: 'which bay do you stand in', press: (t) => open({ sheet: 'stall', at: t }) },
+    adapter_fitted: {
+      text: 'Adapter fitted',
+      hint: `${f.adapter?.fields.name ?? ''}: firmly home, before you plug in or pay`,
+      press: (t) => act(t, { kind: 'adapter_fitted', payload: f.adapter ? { adapterId: f.adapter.id } : {} }),
+    },
+    plugged: { text: 'Plugged in', hint: order, press: (t) => act(t, { kind: 'plugged', payload: {} }) },
+    means_shown: {
+      text: meansPad(f.means.meansKind),
+      hint: [f.means.label ?? 'change it under More', f.noted && !carIsMeans(f.means.meansKind) ? order : null].filter(Boolean).join('; '),
+      press: (t) => act(t, { kind: 'means_shown', payload: paidBy(f.means) }),
+    },
+    power_seen: {
+      text: 'I see power',
+      hint: 'kW or kWh above zero on either screen: tap now',
+      press: (t) => act(t, { kind: 'power_seen', payload: { screen: 'stall', mark: 'kW' } }),
+    },
+    reading: { text: 'Add a reading', hint: readingHint(f, state.visit.zone), press: (t) => open({ sheet: 'reading', at: t }) },
+    unplugged: { text: 'Unplugged', hint: 'once stall and car both say it has ended', press: (t) => act(t, { kind: 'unplugged', payload: {} }) },
+    pulled_out: { text: 'Pulled out', hint: 'enough charged', press: (t) => act(t, { kind: 'pulled_out', payload: { reason: 'enough' } }) },
+    bill: {
+      text: 'Bill',
+      hint: expected && f.tariff ? `by tariff about ${printMoney(expected, f.tariff.currency)}` : 'what was charged',
+      press: (t) => open({ sheet: 'bill', at: t }),
+    },
+    done: { text: 'Done', hint: 'the visit is in the ledger', press: () => void hands.leaveVisit() },
+  };
+  return pads[f.next];
+}
+
+/** The pad beside Fault: what is the other likely thing. */
+export function secondPad(state: Live, f: LiveFacts, { act, open, hands }: Ways): PadAct {
+  const { attempt, next } = f;
+  if (state.visit.pulledOutAt !== null) return { text: 'No bill yet', hint: 'leave it for later', press: () => void hands.leaveVisit() };
+  if (attempt && !attempt.ended && attempt.powerGone && !attempt.stopAsked)
+    return { text: 'Power again', hint: 'it flows anew', press: (t) => act(t, { kind: 'power_seen', payload: { screen: 'stall', mark: 'kW' } }) };
+  if (attempt && !attempt.ended && attempt.stopAsked)
+    return { text: 'Power gone', hint: 'the screen says ended', press: (t) => act(t, { kind: 'power_gone', payload: { why: 'asked' } }) };
+  if (f.charging) return { text: 'I pressed stop', hint: 'button, card, app or car', press: (t) => act(t, { kind: 'stop_asked', payload: { by: 'button' } }) };
+  if (attempt?.ended && next !== 'plugged' && next !== 'adapter_fitted')
+    return { text: next === 'pulled_out' ? 'Left otherwise' : 'Pulled out', hint: 'choose why', press: (t) => open({ sheet: 'leave', at: t }) };
+  return { text: 'Says charging', hint: 'shows no power yet', press: (t) => act(t, { kind: 'claimed', payload: { by: 'screen' } }) };
+}

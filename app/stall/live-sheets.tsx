@@ -1,0 +1,164 @@
+'use client';
+import { lazy, Suspense } from 'react';
+import { phoneNow } from '@/client/touch/touch-time';
+import type { Fault } from '@/core/faults/fault-list';
+import { printMoney } from '@/core/units/money';
+import { chargingSoFar } from '@/core/visit/attempt-times';
+import type { Live, LiveFacts } from './live-facts';
+import type { Open, Plain } from './open-sheet';
+import type { Draft, StallHands } from './stall-state';
+
+const FaultSheet = lazy(() => import('./sheets/fault-sheet').then((m) => ({ default: m.FaultSheet })));
+const AfterFaultSheet = lazy(() => import('./sheets/after-fault-sheet').then((m) => ({ default: m.AfterFaultSheet })));
+const StallSheet = lazy(() => import('./sheets/stall-sheet').then((m) => ({ default: m.StallSheet })));
+const ReadingSheet = lazy(() => import('./sheets/reading-sheet').then((m) => ({ default: m.ReadingSheet })));
+const BillSheet = lazy(() => import('./sheets/bill-sheet').then((m) => ({ default: m.BillSheet })));
+const MoreSheet = lazy(() => import('./sheets/more-sheet').then((m) => ({ default: m.MoreSheet })));
+const ChangeSheet = lazy(() => import('./sheets/change-sheet').then((m) => ({ default: m.ChangeSheet })));
+const LeaveSheet = lazy(() => import('./sheets/leave-sheet').then((m) => ({ default: m.LeaveSheet })));
+const MarkSheet = lazy(() => import('./sheets/mark-sheet').then((m) => ({ default: m.MarkSheet })));
+const MeansSheet = lazy(() => import('./sheets/means-sheet').then((m) => ({ default: m.MeansSheet })));
+const SurveySheet = lazy(() => import('./sheets/survey-sheet').then((m) => ({ default: m.SurveySheet })));
+const ArrivalSheet = lazy(() => import('./sheets/arrival-sheet').then((m) => ({ default: m.ArrivalSheet })));
+const AdapterSheet = lazy(() => import('./sheets/adapter-sheet').then((m) => ({ default: m.AdapterSheet })));
+const HelpSheet = lazy(() => import('./sheets/help-sheet').then((m) => ({ default: m.HelpSheet })));
+const WordsSheet = lazy(() => import('./sheets/words-sheet').then((m) => ({ default: m.WordsSheet })));
+const PriceSheet = lazy(() => import('./sheets/words-sheet').then((m) => ({ default: m.PriceSheet })));
+const GoneSheet = lazy(() => import('./sheets/gone-sheet').then((m) => ({ default: m.GoneSheet })));
+const StuckSheet = lazy(() => import('./sheets/gone-sheet').then((m) => ({ default: m.StuckSheet })));
+const RatingSheet = lazy(() => import('./sheets/rating-sheet').then((m) => ({ default: m.RatingSheet })));
+const StopwatchSheet = lazy(() => import('./sheets/stopwatch-sheet').then((m) => ({ default: m.StopwatchSheet })));
+const PhotoSheet = lazy(() => import('./sheets/photo-sheet').then((m) => ({ default: m.PhotoSheet })));
+const CautionsSheet = lazy(() => import('./sheets/cautions').then((m) => ({ default: m.CautionsSheet })));
+const FilmClock = lazy(() => import('./sheets/film-clock').then((m) => ({ default: m.FilmClock })));
+
+/** Whatever sheet is open over the pads. */
+export function LiveSheets({
+  open,
+  setOpen,
+  state,
+  facts,
+  hands,
+  act,
+  onFault,
+}: {
+  open: Open;
+  setOpen: (open: Open | null) => void;
+  state: Live;
+  facts: LiveFacts;
+  hands: StallHands;
+  /** Records and closes. */
+  act: (timeStamp: number, ...drafts: Draft[]) => void;
+  onFault: (fault: Fault, at: number) => void;
+}) {
+  const { visit, records, who } = state;
+  const close = () => setOpen(null);
+  const go = (sheet: Plain) => setOpen({ sheet, at: performance.now() });
+  const expectedText = (kWh: string | undefined) => {
+    const total = facts.expected(kWh);
+    return total && facts.tariff ? printMoney(total, facts.tariff.currency) : null;
+  };
+  const delivered = visit.delivered.known ? visit.delivered.value : undefined;
+  const sheet = () => {
+    switch (open.sheet) {
+      case 'fault':
+        return <FaultSheet charging={facts.charging !== null} onClose={close} onFault={(f) => onFault(f, open.at)} />;
+      case 'after_fault':
+        return (
+          <AfterFaultSheet
+            fault={open.fault}
+            outlets={facts.stall?.fields.outlets.length ?? 1}
+            onClose={close}
+            onGo={go}
+            onSet={(set) => {
+              if (open.id) void hands.act(performance.now(), { kind: 'correction', payload: { target: open.id, set } });
+            }}
+            onPhoto={hands.keepPhoto}
+          />
+        );
+      case 'stall':
+        return (
+          <StallSheet
+            records={records}
+            siteId={visit.siteId}
+            chosen={facts.chosenId}
+            currency={who.currency}
+            hands={hands}
+            onClose={close}
+            onChoose={(id, t, connector) => act(t, { kind: 'stall_chosen', payload: { stallId: id, ...(connector ? { connectorId: connector } : {}) } })}
+          />
+        );
+      case 'reading':
+        return (
+          <ReadingSheet
+            attempt={facts.attempt}
+            facts={{
+              ratedKW: facts.ratedKW,
+              usableKWh: facts.car?.fields.usableKWh ?? null,
+              // Power that was seen late flowed longer than is known.
+              charging_s: facts.charging && !facts.charging.proof?.late ? chargingSoFar(facts.charging, phoneNow()) : null,
+            }}
+            expected={facts.expected}
+            currency={facts.currency}
+            openedAt={open.at}
+            onClose={close}
+            onSave={act}
+          />
+        );
+      case 'bill':
+        return <BillSheet currency={facts.currency} expected={expectedText(delivered)} onClose={close} onSave={act} onReceipt={() => go('receipt')} />;
+      case 'more':
+        return <MoreSheet means={facts.means} onClose={close} onAct={act} onSheet={go} onAnother={() => void hands.leaveVisit()} />;
+      case 'change':
+        return <ChangeSheet openedAt={open.at} onClose={close} onAct={act} />;
+      case 'leave':
+        return <LeaveSheet charged={visit.attempts.some((a) => a.proof)} hands={hands} onClose={close} onAct={act} />;
+      case 'means':
+        return <MeansSheet records={records} onClose={close} onAct={act} />;
+      case 'survey':
+        return <SurveySheet records={records} siteId={visit.siteId} openedAt={open.at} onClose={close} onAct={act} />;
+      case 'arrival':
+        return <ArrivalSheet visit={visit} onClose={close} onAct={act} />;
+      case 'adapter':
+        return <AdapterSheet records={records} stall={facts.stall} car={facts.car} openedAt={open.at} onClose={close} onAct={act} />;
+      case 'help':
+        return <HelpSheet visit={visit} facts={facts} onClose={close} onRecord={hands.act} />;
+      case 'named':
+      case 'note':
+        return <WordsSheet kind={open.sheet} openedAt={open.at} onClose={close} onAct={act} />;
+      case 'price':
+        return <PriceSheet currency={facts.currency} openedAt={open.at} onClose={close} onAct={act} />;
+      case 'gone':
+        return <GoneSheet onClose={close} onAct={act} />;
+      case 'stuck':
+        return <StuckSheet onClose={close} onAct={act} />;
+      case 'rating':
+        return <RatingSheet onClose={close} onAct={act} />;
+      case 'stopwatch':
+        return <StopwatchSheet openedAt={open.at} onClose={close} onAct={act} />;
+      case 'receipt':
+      case 'photo':
+        return <PhotoSheet kind={open.sheet} openedAt={open.at} onPhoto={hands.keepPhoto} onClose={close} onAct={act} />;
+      case 'cautions':
+        return <CautionsSheet onClose={close} />;
+      case 'film':
+        return <FilmClock visit={visit} onClose={close} />;
+      case 'mark': {
+        const event = visit.line.find((e) => e.id === open.id);
+        const kept = state.kept.find((k) => k.event.id === open.id);
+        return event ? (
+          <MarkSheet
+            event={event}
+            original={kept?.event.at ?? event.at}
+            refused={kept?.state === 'refused' ? `${kept.path ?? ''} ${kept.reason ?? 'refused'}`.trim() : null}
+            records={records}
+            siteId={visit.siteId}
+            onClose={close}
+            onAct={act}
+          />
+        ) : null;
+      }
+    }
+  };
+  return <Suspense>{sheet()}</Suspense>;
+}

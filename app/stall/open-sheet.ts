@@ -1,0 +1,28 @@
+import type { Fault } from '@/core/faults/fault-list';
+
+/** Sheets that need no more than the touch that opened them: its time is what they record. */
+export type Plain =
+  | 'fault'
+  | 'stall'
+  | 'reading'
+  | 'bill'
+  | 'more'
+  | 'change'
+  | 'leave'
+  | 'means'
+  | 'survey'
+  | 'arrival'
+  | 'adapter'
+  | 'help'
+  | 'named'
+  | 'price'
+  | 'note'
+  | 'gone'
+  | 'stuck'
+  | 'rating'
+  | 'stopwatch'
+  | 'receipt'
+  | 'photo'
+  | 'cautions'
+  | 'film';
+export type Open = { sheet: Plain; at: number } | { sheet: 'after_fault'; fault: Fault; id: string | null; at: number } | { sheet: 'mark'; id: string };

@@ -1,0 +1,112 @@
+'use client';
+import { useForm } from 'react-hook-form';
+import { v7 } from 'uuid';
+import { CONNECTORS } from '@/core/records/connector';
+import { RECORDS, type RecordItem } from '@/core/records/record-schema';
+import { FormField, fieldState } from '@/ui/forms/form-field';
+import { Sheet } from '@/ui/pads/sheet';
+import type { Records } from '../stall-state';
+
+type Form = { site: string; network: string; stall: string; kW: string; connector: string; perKWh: string };
+
+/** A site made on the spot, or another stall of one. Records of one form are kept together, in the order they refer to each other. */
+export function AddPlaceSheet({
+  records,
+  site,
+  currency,
+  onClose,
+  onAdd,
+}: {
+  records: Records;
+  site: Records['site'][number] | null;
+  currency: string;
+  onClose: () => void;
+  onAdd: (items: RecordItem[], ids: { siteId: string; stallId: string }) => Promise<void>;
+}) {
+  const {
+    register,
+    handleSubmit,
+    setError,
+    formState: { errors, isSubmitting },
+  } = useForm<Form>({ defaultValues: { site: '', network: '', stall: '', kW: '', connector: 'CCS2', perKWh: '' } });
+  const submit = handleSubmit(async (form) => {
+    const items: RecordItem[] = [];
+    let bad = false;
+    const add = <T extends keyof typeof RECORDS>(type: T, id: string, fields: unknown, at: Partial<Record<string, keyof Form>>) => {
+      const parsed = RECORDS[type].safeParse(fields);
+      if (parsed.success) return void items.push({ type, id, baseRev: 0, fields: parsed.data } as RecordItem);
+      bad = true;
+      for (const issue of parsed.error.issues) setError(at[String(issue.path[0])] ?? 'root', { message: issue.message });
+    };
+    const known = records.network.find((n) => n.fields.name.toLowerCase() === form.network.trim().toLowerCase());
+    const networkId = site?.fields.networkId ?? known?.id ?? v7();
+    const siteId = site?.id ?? v7();
+    const stallId = v7();
+    if (!site) {
+      if (!known) add('network', networkId, { name: form.network }, { name: 'network' });
+      add('site', siteId, { networkId, name: form.site, zone: Intl.DateTimeFormat().resolvedOptions().timeZone }, { name: 'site' });
+    }
+    add(
+      'stall',
+      stallId,
+      { siteId, name: form.stall, outlets: [{ connector: form.connector, ratedKW: form.kW.trim() === '' ? undefined : Number(form.kW.replace(',', '.')) }] },
+      { name: 'stall', outlets: 'kW' },
+    );
+    if (form.perKWh.trim() !== '')
+      add('tariff', v7(), { networkId, currency, perKWh: form.perKWh.trim().replace(',', '.'), startFee: '0', validFrom: '2000-01-01' }, { perKWh: 'perKWh' });
+    if (!bad) await onAdd(items, { siteId, stallId });
+  });
+  return (
+    <Sheet
+      title={site ? `A stall at ${site.fields.name}` : 'A site and its stall'}
+      onClose={onClose}
+      hint="As the post and the sign say. Card and contract numbers are never kept."
+    >
+      <form onSubmit={submit} noValidate>
+        {site ? null : (
+          <>
+            <FormField id="site" label="Site" error={errors.site?.message}>
+              <input {...register('site')} {...fieldState('site', errors.site?.message)} autoComplete="off" />
+            </FormField>
+            <FormField id="network" label="Network" error={errors.network?.message}>
+              <input {...register('network')} {...fieldState('network', errors.network?.message)} list="known-networks" autoComplete="off" />
+              <datalist id="known-networks">
+                {records.network.map((n) => (
+                  <option key={n.id} value={n.fields.name} />
+                ))}
+              </datalist>
+            </FormField>
+          </>
+        )}
+        <div className="grid grid-cols-2 gap-3">
+          <FormField id="stall" label="Stall number or name" error={errors.stall?.message}>
+            <input {...register('stall')} {...fieldState('stall', errors.stall?.message)} autoComplete="off" />
+          </FormField>
+          <FormField id="kW" label="Rated kW on the plate" error={errors.kW?.message}>
+            <input {...register('kW')} {...fieldState('kW', errors.kW?.message)} inputMode="decimal" autoComplete="off" />
+          </FormField>
+          <FormField id="connector" label="Connector" error={errors.connector?.message}>
+            <select {...register('connector')} {...fieldState('connector', errors.connector?.message)}>
+              {CONNECTORS.map((c) => (
+                <option key={c}>{c}</option>
+              ))}
+            </select>
+          </FormField>
+          {site ? null : (
+            <FormField id="perKWh" label={`Price, ${currency} per kWh`} error={errors.perKWh?.message} hint="If shown">
+              <input {...register('perKWh')} {...fieldState('perKWh', errors.perKWh?.message)} inputMode="decimal" autoComplete="off" />
+            </FormField>
+          )}
+        </div>
+        {errors.root?.message ? (
+          <p role="alert" className="mb-2 text-sm font-semibold text-fault">
+            {errors.root.message}
+          </p>
+        ) : null}
+        <button type="submit" disabled={isSubmitting} className="plate plate-next !min-h-[56px] w-full text-[17px]">
+          Add and choose
+        </button>
+      </form>
+    </Sheet>
+  );
+}

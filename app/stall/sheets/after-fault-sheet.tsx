@@ -1,0 +1,104 @@
+'use client';
+import { useState } from 'react';
+import { type Fault, SIDES, type Side } from '@/core/faults/fault-list';
+import { privateNumber } from '@/core/records/private-number';
+import { FormField, fieldState } from '@/ui/forms/form-field';
+import { Sheet } from '@/ui/pads/sheet';
+import type { Plain } from '../open-sheet';
+import { Caution, cautionFor } from './cautions';
+import { PhotoButton } from './photo-button';
+import { Plate } from './plate-list';
+
+/** After a fault: what next. Whose side it seems, what was shown and a photo can be added; nothing of it must be. */
+export function AfterFaultSheet({
+  fault,
+  outlets,
+  onClose,
+  onGo,
+  onSet,
+  onPhoto,
+}: {
+  fault: Fault;
+  /** Connectors of the stall. */
+  outlets: number;
+  onClose: () => void;
+  onGo: (sheet: Plain) => void;
+  /** Adds to the event just recorded; its time stays. */
+  onSet: (set: Record<string, string | number>) => void;
+  onPhoto: (file: Blob) => Promise<string>;
+}) {
+  const [side, setSide] = useState<Side>(fault.side);
+  const [text, setText] = useState('');
+  const [kept, setKept] = useState('');
+  const why = privateNumber(text) ?? undefined;
+  const caution = cautionFor(fault.code);
+  const keepText = () => {
+    const said = text.trim();
+    if (said === '' || said === kept || why) return;
+    onSet({ text: said });
+    setKept(said);
+  };
+  const leaveTo = (go: () => void) => () => {
+    keepText();
+    go();
+  };
+  return (
+    <Sheet title={fault.label} onClose={leaveTo(onClose)} hint="Recorded. What next?">
+      {caution ? <Caution>{caution}</Caution> : null}
+      <div className="grid grid-cols-2 gap-2">
+        {/* Nobody is sent back to a stall that can hurt. */}
+        {fault.danger ? null : (
+          <>
+            <Plate onPress={leaveTo(onClose)}>Same stall again</Plate>
+            <Plate onPress={leaveTo(() => onGo('stall'))}>Another stall</Plate>
+            {outlets > 1 ? <Plate onPress={leaveTo(() => onGo('stall'))}>Other connector</Plate> : null}
+            <Plate onPress={leaveTo(() => onGo('means'))}>Other means</Plate>
+          </>
+        )}
+        <Plate onPress={leaveTo(() => onGo('help'))}>Helpline</Plate>
+        <Plate onPress={leaveTo(() => onGo('leave'))}>Leave</Plate>
+      </div>
+      {fault.refusal ? null : (
+        <fieldset className="mt-4">
+          <legend className="mb-1.5 text-[15px] font-bold">Whose side it seems</legend>
+          <div className="flex flex-wrap gap-2">
+            {SIDES.map((s) => (
+              <button
+                key={s}
+                type="button"
+                aria-pressed={s === side}
+                className="plate !min-h-[44px]"
+                onClick={() => {
+                  setSide(s);
+                  if (s !== side) onSet({ side: s });
+                }}
+              >
+                {s}
+              </button>
+            ))}
+          </div>
+        </fieldset>
+      )}
+      {fault.refusal ? null : (
+        <div className="mt-4">
+          <FormField id="fault-text" label="What it said" error={why}>
+            <input
+              {...fieldState('fault-text', why)}
+              value={text}
+              maxLength={500}
+              autoComplete="off"
+              onChange={(e) => setText(e.target.value)}
+              onBlur={keepText}
+            />
+          </FormField>
+          {fault.danger ? null : (
+            <PhotoButton
+              onPhoto={onPhoto}
+              onKept={(photo, at) => onSet({ photo, ...(at ? { 'takenAt.latitude': at.latitude, 'takenAt.longitude': at.longitude } : {}) })}
+            />
+          )}
+        </div>
+      )}
+    </Sheet>
+  );
+}

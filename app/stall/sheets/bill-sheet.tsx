@@ -1,0 +1,58 @@
+'use client';
+import { useState } from 'react';
+import { currencySymbol } from '@/core/units/money';
+import { type DigitField, DigitPad } from '@/ui/pads/digit-pad';
+import { Sheet } from '@/ui/pads/sheet';
+import type { Draft } from '../stall-state';
+
+/** What was charged, and on how many kWh when the receipt says. */
+export function BillSheet({
+  currency,
+  expected,
+  onClose,
+  onSave,
+  onReceipt,
+}: {
+  currency: string;
+  expected: string | null;
+  onClose: () => void;
+  onSave: (timeStamp: number, draft: Draft<'bill'>) => void;
+  onReceipt: () => void;
+}) {
+  const [values, setValues] = useState<Record<string, string>>({});
+  const [problem, setProblem] = useState<string | null>(null);
+  const fields: DigitField[] = [
+    { key: 'amount', label: 'Charged', unit: currencySymbol(currency), max: 9999, decimals: 2 },
+    { key: 'kWh', label: 'kWh on the bill', unit: 'kWh', max: 999, decimals: 3 },
+  ];
+  return (
+    <Sheet title="Bill" onClose={onClose} hint={expected ? `By tariff it should be about ${expected}.` : 'The amount that was charged, tax in.'}>
+      <DigitPad
+        fields={fields}
+        values={values}
+        onChange={(v) => {
+          setValues(v);
+          setProblem(null);
+        }}
+        problem={problem}
+        saveLabel="Save the bill"
+        onSave={(timeStamp) => {
+          if (!values.amount) return setProblem('Type the amount. Free of charge is 0.');
+          onSave(timeStamp, {
+            kind: 'bill',
+            payload: {
+              sessions: [],
+              amount: values.amount.replace(/\.$/, ''),
+              currency,
+              ...(values.kWh ? { kWh: values.kWh.replace(/\.$/, '') } : {}),
+              state: 'charged',
+            },
+          });
+        }}
+      />
+      <button type="button" className="plate mt-3 !min-h-[44px] w-full" onClick={onReceipt}>
+        Photo of the receipt
+      </button>
+    </Sheet>
+  );
+}

@@ -1,0 +1,72 @@
+'use client';
+import { useState } from 'react';
+import { correctableFields, correctableText, correctionSet } from '@/core/visit/correctable-fields';
+import { eventLabel } from '@/core/visit/event-label';
+import type { Placed } from '@/core/visit/order';
+import { CorrectFields } from '@/ui/forms/correct-fields';
+import { recordChoices } from '@/ui/forms/record-choices';
+import { SetTime } from '@/ui/forms/set-time';
+import { Sheet } from '@/ui/pads/sheet';
+import type { Draft, Records } from '../stall-state';
+
+/** Correcting one mark of the tape: its time, what it holds, or taking it back. All are events of their own; the mark's history stays. */
+export function MarkSheet({
+  event,
+  original,
+  refused,
+  records,
+  siteId,
+  onClose,
+  onAct,
+}: {
+  event: Placed;
+  original: number;
+  refused: string | null;
+  records: Records;
+  siteId: string | null;
+  onClose: () => void;
+  onAct: (timeStamp: number, draft: Draft) => void;
+}) {
+  const payload = event.payload as Record<string, unknown>;
+  const [at, setAt] = useState(event.at);
+  const [values, setValues] = useState(() => correctableText(event.kind, payload));
+  const { set, problems } = correctionSet(event.kind, payload, values);
+  const moved = at !== event.at;
+  const changed = Object.keys(set).length > 0;
+  return (
+    <Sheet title={eventLabel(event)} onClose={onClose}>
+      {refused ? (
+        <p role="alert" className="mb-3 border-l-4 border-fault bg-fault-card px-3 py-2 text-sm">
+          The server did not take this: {refused}. It is kept on this phone: mend it under “refused” in the corner, or take it back.
+        </p>
+      ) : null}
+      <SetTime at={at} original={original} zone={event.zone} onChange={setAt} />
+      <div className="mt-4">
+        <CorrectFields
+          fields={correctableFields(event.kind, payload)}
+          values={values}
+          problems={problems}
+          choices={recordChoices(records, siteId)}
+          onChange={setValues}
+        />
+      </div>
+      <div className="mt-4 grid grid-cols-2 gap-2">
+        <button
+          type="button"
+          className="plate plate-bad !min-h-[56px]"
+          onClick={(e) => onAct(e.timeStamp, { kind: 'withdrawal', payload: { target: event.id } })}
+        >
+          Take it back
+        </button>
+        <button
+          type="button"
+          className="plate plate-next !min-h-[56px]"
+          disabled={(!moved && !changed) || Object.keys(problems).length > 0}
+          onClick={(e) => onAct(e.timeStamp, { kind: 'correction', payload: { target: event.id, ...(moved ? { at } : {}), ...(changed ? { set } : {}) } })}
+        >
+          {changed ? 'Keep the change' : 'Keep this time'}
+        </button>
+      </div>
+    </Sheet>
+  );
+}

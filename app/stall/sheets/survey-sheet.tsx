@@ -1,0 +1,82 @@
+'use client';
+import { useState } from 'react';
+import { byPost } from '@/core/records/stall-plate';
+import { countBays } from '@/core/visit/bays';
+import { BAY_LABELS } from '@/core/visit/event-label';
+import type { Payload } from '@/core/visit/payloads';
+import { Sheet } from '@/ui/pads/sheet';
+import { Milestone } from '@/ui/road/milestone';
+import type { Draft, Records } from '../stall-state';
+
+type Bay = Payload<'survey'>['stalls'][number]['state'];
+const STATES = Object.keys(BAY_LABELS) as Bay[];
+
+/** The bays as they stand on arrival: press a bay until it says what you see. What was not looked at is said so. */
+export function SurveySheet({
+  records,
+  siteId,
+  openedAt,
+  onClose,
+  onAct,
+}: {
+  records: Records;
+  siteId: string | null;
+  openedAt: number;
+  onClose: () => void;
+  onAct: (timeStamp: number, draft: Draft) => void;
+}) {
+  const stalls = records.stall.filter((s) => s.fields.siteId === siteId).sort(byPost);
+  const [seen, setSeen] = useState<Record<string, Bay>>({});
+  const [at, setAt] = useState<string | null>(stalls[0]?.id ?? null);
+  const stateOf = (id: string): Bay => seen[id] ?? 'not_looked';
+  const bays = countBays(stalls.map((s) => ({ state: stateOf(s.id) })));
+  const set = (state: Bay) => {
+    if (at === null) return;
+    setSeen({ ...seen, [at]: state });
+    // On to the next bay that was not looked at.
+    const after = stalls.findIndex((s) => s.id === at) + 1;
+    const next = [...stalls.slice(after), ...stalls.slice(0, after)].find((s) => s.id !== at && stateOf(s.id) === 'not_looked');
+    setAt(next?.id ?? at);
+  };
+  return (
+    <Sheet title="Bays" onClose={onClose} hint={`${bays.free} free, ${bays.taken} taken, ${bays.outOfOrder} out of order.`}>
+      {stalls.length === 0 ? <p className="text-[15px]">No stall of this site is known yet. The counts can be typed under Figures on arrival.</p> : null}
+      <ul className="grid grid-cols-4 gap-2">
+        {stalls.map((s) => (
+          <li key={s.id}>
+            <button
+              type="button"
+              aria-pressed={s.id === at}
+              onClick={() => setAt(s.id)}
+              className={`grid w-full justify-items-center rounded-lg border-4 bg-asphalt px-1 pb-1.5 pt-2 text-line ${s.id === at ? 'border-paint' : 'border-asphalt'}`}
+              aria-label={`Stall ${s.fields.name}: ${BAY_LABELS[stateOf(s.id)]}`}
+            >
+              <Milestone text={s.fields.name} />
+              <span className="mt-1 text-[12px]">{BAY_LABELS[stateOf(s.id)]}</span>
+            </button>
+          </li>
+        ))}
+      </ul>
+      {at !== null ? (
+        <fieldset className="mt-3">
+          <legend className="mb-1.5 text-[15px] font-bold">Stall {stalls.find((s) => s.id === at)?.fields.name} is</legend>
+          <div className="grid grid-cols-2 gap-2">
+            {STATES.map((state) => (
+              <button key={state} type="button" className="plate !min-h-[48px]" onClick={() => set(state)}>
+                {BAY_LABELS[state]}
+              </button>
+            ))}
+          </div>
+        </fieldset>
+      ) : null}
+      <button
+        type="button"
+        className="plate plate-next mt-4 !min-h-[56px] w-full"
+        disabled={Object.keys(seen).length === 0}
+        onClick={() => onAct(openedAt, { kind: 'survey', payload: { stalls: stalls.map((s) => ({ stallId: s.id, state: stateOf(s.id) })) } })}
+      >
+        Record the bays
+      </button>
+    </Sheet>
+  );
+}

@@ -1,0 +1,53 @@
+import type { MileRecord, RecordItem } from '@/core/records/record-schema';
+import { keepPhoto, sendPhotos } from '../photos/take-photo';
+import { keepRecords } from '../store/keep-record';
+import { openPhoneStore, type PhoneStore, type Unsettled } from '../store/phone-store';
+import { askWho, readWho } from '../store/who';
+import { sendOutbox } from './send-outbox';
+
+export type Kept = { is: 'sent' } | { is: 'kept_here' } | { is: 'unsettled'; unsettled: Unsettled } | { is: 'failed'; why: string };
+
+async function withStore<T>(work: (store: PhoneStore) => Promise<T>): Promise<T> {
+  const asked = await askWho();
+  const who = typeof asked === 'object' ? asked : readWho();
+  if (!who || asked === 'signed_out') throw new Error('Sign in again, then repeat this.');
+  const store = await openPhoneStore(who.householdId, who.personId);
+  try {
+    return await work(store);
+  } finally {
+    store.close();
+  }
+}
+
+/**
+ * Keeps records on this device and sends them at once, by the same way as the Stall does.
+ * @param was what the changed ones said when the page was opened: the device's copy follows, and a difference is told from it
+ */
+export async function keepAndSend(items: readonly RecordItem[], was: readonly MileRecord[]): Promise<Kept> {
+  try {
+    return await withStore(async (store) => {
+      for (const r of was) {
+        const here = await store.get('record', [r.type, r.id]);
+        if (!here || here.rev < r.rev) await store.put('record', r);
+      }
+      await keepRecords(store, items);
+      await sendPhotos(store);
+      const outcome = await sendOutbox(store);
+      for (const i of items) {
+        const unsettled = await store.get('unsettled', [i.type, i.id]);
+        if (unsettled) return { is: 'unsettled', unsettled };
+      }
+      return { is: outcome === 'sent' ? 'sent' : 'kept_here' };
+    });
+  } catch (error) {
+    return { is: 'failed', why: error instanceof Error ? error.message : String(error) };
+  }
+}
+
+/** Keeps a photo on this device for sending. @returns its SHA-256 @throws with a sentence */
+export const keepPhotoHere = (file: Blob): Promise<string> => withStore((store) => keepPhoto(store, file));
+
+/** What waits for a choice on this device. */
+export const unsettledHere = (): Promise<Unsettled[]> => withStore((store) => store.getAll('unsettled')).catch(() => []);
+/** Lets go of what was typed here: what stands at the server stays. */
+export const dropUnsettled = (u: Unsettled): Promise<void> => withStore((store) => store.delete('unsettled', [u.type, u.id]));

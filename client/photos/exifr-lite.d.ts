@@ -1,0 +1,3 @@
+declare module 'exifr/dist/lite.esm.mjs' {
+  export { gps } from 'exifr';
+}

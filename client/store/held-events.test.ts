@@ -1,0 +1,135 @@
+import '@/client/store/fixtures/memory-storage';
+import 'fake-indexeddb/auto';
+
+import { CARD, IN, idOf, KW, STALL_A, story, VISIT } from '@/core/visit/fixtures/story';
+import { sendHeld } from '../outbox/send-outbox';
+import { holdEvents, refusedOf, waitingOf } from './held-events';
+import { type EventDraft, eventsOfVisit, keepEvents, keepFromServer } from './keep-event';
+import { pruneSent, visitsAtHand } from './last-visits';
+import { openPhoneStore, type PhoneStore } from './phone-store';
+
+const who = { householdId: idOf(1), personId: idOf(2), name: '', householdName: '', currency: 'EUR', zone: 'UTC', clockOffsetMs: 0 };
+const draft = (at: number, more: Partial<EventDraft> = {}): EventDraft => ({
+  visitId: VISIT,
+  kind: 'plugged',
+  payload: {},
+  zone: 'UTC',
+  touch: { at, mono: at },
+  ...more,
+});
+let store: PhoneStore;
+let person = 500;
+beforeEach(async () => {
+  store = await openPhoneStore(who.householdId, idOf(++person));
+});
+afterEach(() => {
+  store.close();
+  jest.restoreAllMocks();
+});
+const full = () =>
+  jest.spyOn(IDBObjectStore.prototype, 'put').mockImplementation(() => {
+    throw new DOMException('no room', 'QuotaExceededError');
+  });
+
+describe('what cannot be written down', () => {
+  it('leaves nothing of a touch in the store, and goes on with the seq of what is there', async () => {
+    await keepEvents(store, who, [draft(1)]);
+    const spy = full();
+    await expect(keepEvents(store, who, [draft(2), draft(3)])).rejects.toThrow('no room');
+    spy.mockRestore();
+    expect([await store.count('event'), await store.count('outbox')]).toEqual([1, 1]);
+    const held = holdEvents();
+    held.add(who, true, [draft(2)], await eventsOfVisit(store, VISIT));
+    held.add(who, true, [draft(3)], await eventsOfVisit(store, VISIT));
+    expect(waitingOf(held).map((k) => k.event.seq)).toEqual([2, 3]);
+  });
+  it('is written down with its place in the outbox once there is room, and stays held while there is none', async () => {
+    const held = holdEvents();
+    held.add(who, true, [draft(1), draft(2)], []);
+    const spy = full();
+    await expect(held.writeDown(store)).rejects.toThrow('no room');
+    expect(held.all()).toHaveLength(2);
+    spy.mockRestore();
+    await held.writeDown(store);
+    expect([held.all().length, await store.count('event'), await store.count('outbox')]).toEqual([0, 2, 2]);
+    expect((await keepEvents(store, who, [draft(3)]))[0]?.seq).toBe(3);
+  });
+  it('goes on with a visit as the server has it, where nothing else can keep it', () => {
+    const held = holdEvents();
+    held.take(story(IN, [60, 'plugged']));
+    held.take(story(IN, [60, 'plugged']));
+    expect([held.all().length, waitingOf(held).length]).toEqual([2, 0]);
+    expect(held.add(who, true, [draft(1)], [])[0]?.seq).toBe(3);
+  });
+  it('is sent from memory: taken, refused with its reason, or kept for another try', async () => {
+    const held = holdEvents();
+    held.add(who, true, [draft(1), draft(2)], []);
+    globalThis.fetch = (async () => {
+      throw new TypeError('no network');
+    }) as never;
+    expect(await sendHeld(held)).toBe('unreachable');
+    expect(waitingOf(held)).toHaveLength(2);
+    let n = 0;
+    globalThis.fetch = (async (_url: string, init: { body: string }) => {
+      const { id } = JSON.parse(init.body).items[0].event;
+      n += 1;
+      return {
+        ok: true,
+        status: 200,
+        json: async () => ({ results: [n === 1 ? { id, status: 'taken' } : { id, status: 'refused', path: 'at', reason: 'too late' }] }),
+      };
+    }) as never;
+    expect(await sendHeld(held)).toBe('sent');
+    expect([waitingOf(held).length, refusedOf(held).map((k) => k.reason)]).toEqual([0, ['too late']]);
+    expect(await sendHeld(held)).toBe('sent');
+    expect(n).toBe(2);
+  });
+});
+
+describe('the last visits at hand', () => {
+  const now = Date.parse('2025-10-20T12:00:00Z');
+  const events = story(
+    IN,
+    [5, 'stall_chosen', { stallId: STALL_A }],
+    [60, 'plugged'],
+    [75, 'means_shown', CARD],
+    [100, 'power_seen', KW],
+    [900, 'pulled_out', { reason: 'enough' }],
+  );
+  const rowOf = (id: string, at: number) =>
+    ({ id, at, zone: 'UTC', siteName: 'Hollin Bridge', state: 'over', ended: 'charge', handshake_s: 99, kWh: '1', paid: null, currency: null }) as never;
+  it('are the ledger’s where it knows them, and this phone’s own where something is not sent', async () => {
+    await keepFromServer(store, events);
+    const there = [rowOf(VISIT, events[0]?.at as number), rowOf(idOf(77), 1)];
+    expect((await visitsAtHand(store, holdEvents(), there, now)).map((v) => [v.id, v.onPhone, v.handshake_s])).toEqual([
+      [VISIT, true, 99],
+      [idOf(77), false, 99],
+    ]);
+    await keepEvents(store, who, [draft((events.at(-1)?.at as number) + 1000, { kind: 'note', payload: { text: 'rain' } })]);
+    expect((await visitsAtHand(store, holdEvents(), there, now))[0]).toMatchObject({ id: VISIT, onPhone: true, handshake_s: 25, state: 'over' });
+  });
+  it('without a correction’s visit, which is not here; withdrawn ones not at all', async () => {
+    await keepEvents(store, who, [draft(now, { visitId: idOf(77), kind: 'correction', payload: { target: idOf(1), at: 5 } })]);
+    expect((await visitsAtHand(store, holdEvents(), [rowOf(idOf(77), 1)], now)).map((v) => [v.id, v.onPhone])).toEqual([[idOf(77), false]]);
+    await keepFromServer(store, events);
+    await keepEvents(store, who, [draft(now, { kind: 'withdrawal', payload: { target: VISIT } })]);
+    expect((await visitsAtHand(store, holdEvents(), [], now)).map((v) => v.id)).not.toContain(VISIT);
+  });
+  it('old ones leave the phone once they are wholly sent', async () => {
+    await keepFromServer(store, events);
+    await pruneSent(store, (events[0]?.at as number) + 29 * 86_400_000);
+    expect(await store.count('event')).toBe(events.length);
+    await keepEvents(store, who, [draft(1)]);
+    await pruneSent(store, (events[0]?.at as number) + 40 * 86_400_000);
+    expect(await store.count('event')).toBe(events.length + 1);
+    for (const k of await store.getAll('event')) await store.put('event', { event: k.event, state: 'sent' });
+    await pruneSent(store, (events[0]?.at as number) + 40 * 86_400_000);
+    expect(await store.count('event')).toBe(0);
+  });
+  it('what the phone made itself is never put over by what the server says', async () => {
+    const [mine] = await keepEvents(store, who, [draft(1)]);
+    if (!mine) throw new Error('nothing kept');
+    await keepFromServer(store, [{ ...mine, at: 5 }]);
+    expect((await store.get('event', mine.id))?.event.at).toBe(1);
+  });
+});

@@ -1,0 +1,25 @@
+import type { LedgerRow } from '@/core/compare/ledger-row';
+import type { StoredEvent } from '@/core/visit/event';
+
+async function read<T>(path: string): Promise<T | null> {
+  try {
+    const response = await fetch(path, { cache: 'no-store' });
+    return response.ok ? ((await response.json()) as T) : null;
+  } catch {
+    return null;
+  }
+}
+
+/** The household's last visits; `null` without the server. */
+export const lastVisits = async (): Promise<LedgerRow[] | null> => (await read<{ rows: LedgerRow[] }>('/api/v1/visits'))?.rows ?? null;
+
+/**
+ * The events of a visit that some phone of the household recorded.
+ * @param have how many of them are here already: the same number means the same events, as none is ever taken away
+ * @returns `null` without the server, or when there are none besides
+ */
+export const visitEvents = async (visitId: string, have: number): Promise<StoredEvent[] | null> =>
+  (await read<{ events: StoredEvent[] | null }>(`/api/v1/visits/${visitId}/events?have=${have}`))?.events ?? null;
+
+/** Visits within twelve hours of an instant, UTC ms; `null` without the server. */
+export const lastVisitsNear = async (at: number): Promise<LedgerRow[] | null> => (await read<{ rows: LedgerRow[] }>(`/api/v1/visits?near=${at}`))?.rows ?? null;

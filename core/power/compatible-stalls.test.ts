@@ -1,0 +1,175 @@
+import { type RecordFields, recordItem } from '../records/record-schema';
+import { idOf } from '../visit/fixtures/story';
+import { bestStalls, compatibleStalls, type Garage, type Lately } from './compatible-stalls';
+import { mostKW } from './most-kw';
+
+const TODAY = '2025-10-15';
+let n = 100;
+const kept = <T extends { id: string }>(item: T) => ({ archived: false, ...item }) as T & { archived: boolean };
+const carOf = (fields: object) => kept(recordItem('car', idOf(1), { name: 'Badger 88', usableKWh: 88, connectors: ['CCS2'], ...fields } as never));
+const adapterOf = (fields: object) =>
+  kept(recordItem('adapter', idOf(++n), { name: 'the adapter', from: 'CHAdeMO', to: 'CCS2', approved: true, ...fields } as never));
+const meansOf = (fields: object) => kept(recordItem('means', idOf(++n), { kind: 'contactless', label: 'Bank card', ...fields } as never));
+const site = kept(recordItem('site', idOf(2), { networkId: idOf(3), name: 'Vrba Crossing', zone: 'Europe/Ljubljana', meansAccepted: ['contactless', 'app'] }));
+type Outlet = { connector?: string; ratedKW?: number; maxA?: number; minV?: number; maxV?: number; phases?: number };
+const stallOf = (outlet: Outlet, more: object = {}) =>
+  kept(recordItem('stall', idOf(++n), { siteId: idOf(2), name: '1', outlets: [{ connector: 'CCS2', ratedKW: 150, ...outlet }], ...more } as never));
+
+const ask = (stall: ReturnType<typeof stallOf>, car: object = {}, garage: Partial<Garage> = {}, lately: Lately = {}) =>
+  compatibleStalls(
+    { car: carOf(car), adapters: [], means: [meansOf({})], enrolments: [], ...garage },
+    { site, stalls: [stall] },
+    lately,
+    TODAY,
+  )[0] as NonNullable<ReturnType<typeof compatibleStalls>[0]>;
+const most = (car: object, outlet: Outlet) =>
+  mostKW(carOf(car).fields, stallOf(outlet).fields.outlets[0] as RecordFields<'stall'>['outlets'][0], { deratedKW: null, cabinetKW: null, adapter: null });
+
+describe('at most how many kW', () => {
+  // "a '50 kW' stall limited to 125 A gives 50 kW only at 400 V, 39 kW near 312 V": common practice, no source.
+  it.each([
+    [400, 50],
+    [312, 39],
+  ])('125 A at %d V: %d kW', (packV100, kW) => expect(most({ packV100 }, { ratedKW: 50, maxA: 125 })).toMatchObject({ can: true, kW }));
+  // "188 A at 300 V: about 56 kW": common practice, no source.
+  it('188 A at 300 V', () => expect(most({ packV100: 300 }, { maxA: 188 })).toMatchObject({ kW: expect.closeTo(56.4, 3), by: 'amps' }));
+  // "a 43 kW AC outlet gives 7 kW to a 7 kW car": common practice, no source.
+  it('AC: the onboard charger sets it', () =>
+    expect(most({ maxACkW: 7 }, { connector: 'Type 2', ratedKW: 43 })).toEqual({ can: true, kW: 7, by: 'onboard charger' }));
+  // 16 A and 32 A at 230 V a phase give 11 and 22 kW with three phases, 3.7 and 7.4 with one (IEC 61851-1 mode 3 practice; common practice, no source).
+  it.each([
+    [3, 32, 22],
+    [3, 16, 11],
+    [1, 32, 7.4],
+    [1, 16, 3.7],
+  ])('%d phases at %d A: %d kW', (acPhases, maxA, kW) => {
+    const m = most({ acPhases }, { connector: 'Type 2', ratedKW: 22, maxA });
+    expect(m.can && Math.round(m.kW * 10) / 10).toBeCloseTo(kW, 0);
+  });
+  it('a car of one phase gets a third of a three-phase plate', () =>
+    expect(most({ acPhases: 1 }, { connector: 'Type 2', ratedKW: 22 })).toMatchObject({ kW: expect.closeTo(22 / 3, 6), by: 'phases' }));
+  it('the car’s own limit, or the top of its curve', () => {
+    expect(most({ maxDCkW: 121 }, {})).toEqual({ can: true, kW: 121, by: 'car' });
+    expect(
+      most(
+        {
+          curve: [
+            [0, 90],
+            [20, 110],
+            [80, 60],
+          ],
+        },
+        {},
+      ),
+    ).toEqual({ can: true, kW: 110, by: 'car' });
+  });
+});
+
+describe('a stall that can be used', () => {
+  it('by the plug itself, with the means that work there', () => {
+    expect(ask(stallOf({}), { maxDCkW: 178 })).toMatchObject({ use: 'yes', kW: 150, by: 'plate', way: { connector: 'CCS2', adapterId: null }, reasons: [] });
+  });
+  it('AC by a combined inlet', () => expect(ask(stallOf({ connector: 'Type 2', ratedKW: 22 }), { maxACkW: 11 })).toMatchObject({ use: 'yes', kW: 11 }));
+  it('by one adapter within its ratings', () => {
+    const a = adapterOf({ maxA: 200, maxV: 500 });
+    expect(ask(stallOf({ connector: 'CHAdeMO', ratedKW: 50, maxA: 125 }), { packV100: 400 }, { adapters: [a] })).toMatchObject({
+      use: 'yes',
+      kW: 50,
+      way: { adapterId: a.id },
+    });
+  });
+  it('what it takes unknown is said, not guessed', () => {
+    const at = { site: kept(recordItem('site', idOf(2), { networkId: idOf(3), name: 'V', zone: 'UTC' })), stalls: [stallOf({})] };
+    expect(compatibleStalls({ car: carOf({}), adapters: [], means: [meansOf({})], enrolments: [] }, at, {}, TODAY)[0]).toMatchObject({
+      use: 'yes',
+      reasons: [{ code: 'not_known' }],
+    });
+  });
+  it('the best are those of the most kW without doubt', () => {
+    const answers = compatibleStalls(
+      { car: carOf({}), adapters: [], means: [meansOf({})], enrolments: [] },
+      { site, stalls: [stallOf({}), stallOf({ ratedKW: 50 }), stallOf({}), stallOf({ ratedKW: 300 }, { state: { is: 'derated', kW: 200, seenOn: TODAY } })] },
+      {},
+      TODAY,
+    );
+    expect(bestStalls(answers)).toEqual([answers[0]?.stallId, answers[2]?.stallId]);
+    expect(bestStalls([])).toEqual([]);
+  });
+});
+
+describe('why not', () => {
+  const why = (a: ReturnType<typeof ask>) => [a.use, a.reasons[0]?.code, a.reasons[0]?.text];
+  it('connector', () =>
+    expect(why(ask(stallOf({ connector: 'CHAdeMO' })))).toEqual(['no', 'connector', 'CHAdeMO does not fit Badger 88, and no adapter held goes between']));
+  it('volts: an 800 V pack at a 500 V stall without a booster; with one, the booster’s kW', () => {
+    expect(why(ask(stallOf({ maxV: 500 }), { voltClass: 800 }))).toEqual(['no', 'volts', 'the stall goes up to 500 V, the pack to 800 V']);
+    expect(ask(stallOf({ maxV: 500 }), { voltClass: 800, boosterKW: 50 })).toMatchObject({ use: 'yes', kW: 50, by: 'booster' });
+  });
+  it('volts: a stall that starts above the pack', () => expect(why(ask(stallOf({ minV: 500 }), { packV100: 400 }))[1]).toBe('volts'));
+  it('amps: more may flow than the adapter is rated for', () => {
+    const a = adapterOf({ maxA: 150, maxV: 1000 });
+    expect(why(ask(stallOf({ connector: 'CHAdeMO', ratedKW: 100, maxA: 250 }), { packV0: 320, packV100: 400 }, { adapters: [a] }))).toEqual([
+      'no',
+      'amps',
+      'the adapter is rated for 150 A, up to 250 A may flow',
+    ]);
+  });
+  it('adapter: its volts, no approval, two in a row', () => {
+    const chademo = stallOf({ connector: 'CHAdeMO', ratedKW: 50 });
+    expect(why(ask(chademo, { voltClass: 800 }, { adapters: [adapterOf({ maxV: 500 })] }))).toEqual([
+      'no',
+      'volts',
+      'the adapter goes up to 500 V, the pack to 800 V',
+    ]);
+    expect(why(ask(chademo, {}, { adapters: [adapterOf({ approved: false })] }))[1]).toBe('adapter');
+    expect(why(ask(stallOf({ connector: 'NACS' }, { builtInAdapter: 'CHAdeMO' }), {}, { adapters: [adapterOf({})] }))[2]).toMatch(/never two in a row/);
+  });
+  it('means: none held, expired, of another network, car not enrolled', () => {
+    expect(why(ask(stallOf({}, { meansAccepted: ['rfid'] })))).toEqual(['no', 'means', 'takes rfid card; none of these is held']);
+    expect(why(ask(stallOf({}), {}, { means: [meansOf({ expires: '2025-09' })] }))[2]).toMatch(/Bank card: expired 2025-09/);
+    expect(ask(stallOf({}), {}, { means: [meansOf({ expires: '2025-10' })] }).use).toBe('yes');
+    expect(why(ask(stallOf({}), {}, { means: [meansOf({ networkId: idOf(9) })] }))[2]).toMatch(/another network/);
+    const auto = meansOf({ kind: 'autocharge', label: 'Autocharge' });
+    const enrol = (enrolledOn: string | null) =>
+      kept(
+        recordItem('enrolment', idOf(7), {
+          kind: 'autocharge',
+          carId: idOf(1),
+          networkId: idOf(3),
+          enrolledOn,
+          steps: [{ where: 'home', act: 'Add the car', shows: '', doneOn: null }],
+        }),
+      );
+    const at = stallOf({}, { meansAccepted: ['autocharge'] });
+    expect(why(ask(at, {}, { means: [auto], enrolments: [enrol(null)] }))[2]).toMatch(/enrolment unfinished, 1 step left/);
+    expect(ask(at, {}, { means: [auto], enrolments: [enrol('2025-08-01')] }).use).toBe('yes');
+  });
+  it('closed, not yet open: as seen', () => {
+    expect(ask(stallOf({}, { state: { is: 'closed', seenOn: '2025-10-09' } }))).toMatchObject({
+      use: 'no',
+      asSeen: '2025-10-09',
+      reasons: [{ code: 'closed' }],
+    });
+    expect(ask(stallOf({}, { state: { is: 'not yet open', seenOn: '2025-10-09' } }))).toMatchObject({ use: 'no', reasons: [{ code: 'not_yet_open' }] });
+  });
+  it('derated, and the last two attempts failed: doubtful, still usable', () => {
+    const s = stallOf({}, { state: { is: 'derated', kW: 50, seenOn: '2025-10-02' } });
+    const failed = [
+      { outcome: 'failed' as const, on: '2025-10-14' },
+      { outcome: 'gave_up' as const, on: '2025-10-03' },
+    ];
+    expect(ask(s, {}, {}, { [s.id]: failed })).toMatchObject({
+      use: 'doubtful',
+      kW: 50,
+      by: 'derated',
+      asSeen: '2025-10-14',
+      reasons: [{ code: 'derated' }, { code: 'failed_twice' }],
+    });
+    const ok = stallOf({});
+    expect(ask(ok, {}, {}, { [ok.id]: [{ outcome: 'power', on: '2025-10-14' }, ...failed] }).use).toBe('yes');
+  });
+  it('archived stalls are not spoken of', () => {
+    const stall = { ...stallOf({}), archived: true };
+    expect(compatibleStalls({ car: carOf({}), adapters: [], means: [], enrolments: [] }, { site, stalls: [stall] }, {}, TODAY)).toEqual([]);
+  });
+});

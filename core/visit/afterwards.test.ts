@@ -1,0 +1,190 @@
+import { countBays } from './bays';
+import { correctableFields, correctableText, correctionSet } from './correctable-fields';
+import { deriveVisit } from './derive';
+import { CARD, IN, idOf, KW, LIFE, PHONE, SECOND_PHONE, SITE, STALL_A, type Step, story, VISIT } from './fixtures/story';
+import { joinedEvents } from './join-visits';
+import { KINDS } from './kinds';
+import { payloadProblem } from './payloads';
+import { fieldAt, setFields } from './set-fields';
+import { type StopVisit, stopTimes } from './stop';
+
+const visit = (...steps: Step[]) => deriveVisit(VISIT, story(...steps), payloadProblem);
+const chosen: Step = [5, 'stall_chosen', { stallId: STALL_A }];
+const charged: Step[] = [IN, chosen, [60, 'plugged'], [75, 'means_shown', CARD], [100, 'power_seen', KW]];
+const given = (more: Record<string, unknown> = {}): Step => [
+  400,
+  'figure_given',
+  { figure: 'handshake', seconds: 27, plusMinus_s: 2, startMark: 'card', endMark: 'kW', ...more },
+];
+
+describe('setting fields', () => {
+  it('sets, takes out, reaches into an object, and leaves what was given alone', () => {
+    const before = { siteId: SITE, seen: { free: 2 } };
+    expect(setFields(before, { 'seen.total': 4, socPct: 20 })).toEqual({ siteId: SITE, seen: { free: 2, total: 4 }, socPct: 20 });
+    expect(setFields(before, { 'seen.free': null })).toEqual({ siteId: SITE });
+    expect(setFields({}, { 'seen.free': 1 })).toEqual({ seen: { free: 1 } });
+    expect(before).toEqual({ siteId: SITE, seen: { free: 2 } });
+  });
+  it('reaches nothing behind the object', () => {
+    expect(setFields({}, JSON.parse('{"__proto__.polluted":1,"constructor.x":1,"a.b.c":2,"":3}'))).toEqual({});
+    expect(({} as { polluted?: number }).polluted).toBeUndefined();
+  });
+  it('reaches into an entry that a list has, and makes none', () => {
+    const before = { stalls: [{ stallId: STALL_A, state: 'free' }] };
+    expect(setFields(before, { 'stalls.0.state': 'dark' })).toEqual({ stalls: [{ stallId: STALL_A, state: 'dark' }] });
+    expect(setFields(before, { 'stalls.7.state': 'dark', 'nothing.0.state': 'dark', 'stalls.0.__proto__': 'x' })).toEqual(before);
+    expect([fieldAt(before, 'stalls.0.state'), fieldAt(before, 'stalls.7.state')]).toEqual(['free', undefined]);
+  });
+  it('reads what it set', () => {
+    expect(fieldAt({ seen: { free: 2 } }, 'seen.free')).toBe(2);
+    expect(fieldAt({ seen: { free: 2 } }, 'seen')).toBeUndefined();
+  });
+});
+
+describe('correcting any field', () => {
+  it('a form that was not touched changes nothing; a decimal comma is a point; emptied is not read', () => {
+    const reading = { screen: 'stall', socPct: 20, kWh: '3.1' };
+    const typed = correctableText('reading', reading);
+    expect(correctionSet('reading', reading, typed)).toEqual({ set: {}, problems: {} });
+    expect(correctionSet('reading', reading, { ...typed, kWh: '13,1', socPct: '', kW: 'x' })).toEqual({
+      set: { kWh: '13.1', socPct: null },
+      problems: { kW: 'Not a number' },
+    });
+  });
+  it('what a choice offers is within the record’s own bounds', () => {
+    const least: Partial<Record<string, Record<string, unknown>>> = {
+      fault: { code: 'start_error', side: 'network' },
+      means_shown: CARD,
+      means_accepted: CARD,
+      means_refused: CARD,
+      change: { what: 'rain' },
+      power_seen: KW,
+      reading: { screen: 'car' },
+      bill: { sessions: [], amount: '1', currency: 'EUR', state: 'charged' },
+    };
+    for (const kind of KINDS)
+      for (const f of correctableFields(kind, {}))
+        if (f.is === 'choice')
+          for (const [value] of f.options) expect([kind, payloadProblem(kind, { ...least[kind], [f.field]: value })]).toEqual([kind, null]);
+  });
+  it('each bay of a survey, within its bounds', () => {
+    const survey = { stalls: [{ stallId: STALL_A, state: 'free' }] };
+    expect(correctionSet('survey', survey, { 'stalls.0.state': 'dark' })).toEqual({ set: { 'stalls.0.state': 'dark' }, problems: {} });
+    const v = visit(
+      IN,
+      [2, 'survey', survey],
+      [300, 'stall_chosen', { stallId: STALL_A }],
+      [310, 'correction', { target: idOf(101), set: { 'stalls.0.state': 'charging' } }],
+    );
+    expect(v.times.queue).toMatchObject({ known: true, s: 300 });
+    const bad = visit(IN, [2, 'survey', survey], [310, 'correction', { target: idOf(101), set: { 'stalls.0.state': 'on fire' } }]);
+    expect(bad.line[1]?.payload).toEqual(survey);
+  });
+  it('figures on arrival are set into pulling in by a correction', () => {
+    const v = visit(...charged, [110, 'correction', { target: idOf(100), set: { 'seen.free': 0, 'seen.total': 4, socPct: 18 } }]);
+    expect(v.line[0]?.payload).toEqual({ siteId: SITE, seen: { free: 0, total: 4 }, socPct: 18 });
+    expect(v.socFrom).toBe(18);
+    // No free stall was seen: what lies before the stall was chosen was a queue.
+    expect(v.times.queue).toMatchObject({ known: true, s: 5 });
+  });
+});
+
+describe('given figures', () => {
+  it('stand beside the derived one, which counts', () => {
+    const v = visit(...charged, given());
+    expect(v.given).toHaveLength(1);
+    expect(v.attempts[0]?.times.handshake).toMatchObject({ known: true, s: 25 });
+  });
+  it('count in its place once somebody chose them', () => {
+    const v = visit(...charged, given(), [500, 'correction', { target: idOf(105), set: { used: true } }]);
+    expect(v.attempts[0]?.times.handshake).toMatchObject({ known: true, s: 27, pm_s: 2 });
+    expect(v.attempts[0]?.times.plugToPower).toMatchObject({ s: 40 });
+  });
+});
+
+describe('a clock that ran back between two page lives', () => {
+  const later = { life: SECOND_PHONE };
+  it('leaves the order alone: the card was shown, only the time across is unknown', () => {
+    const v = visit(IN, chosen, [60, 'plugged'], [75, 'means_shown', CARD], [-3500, 'power_seen', KW, later]);
+    expect(v.attempts[0]?.times.handshake).toEqual({ known: false, why: 'the phone’s clock ran back in between' });
+  });
+  it('what lies wholly after it is known', () => {
+    const v = visit(IN, chosen, [60, 'plugged'], [-3520, 'means_shown', CARD, later], [-3500, 'power_seen', KW, later]);
+    expect(v.attempts[0]?.times.handshake).toMatchObject({ known: true, s: 20 });
+    expect(v.attempts[0]?.times.plugToPower).toMatchObject({ known: false });
+  });
+});
+
+describe('two recordings of one visit', () => {
+  const other = idOf(900);
+  const newId = (id: string) => id.replace(/^0190/, '0191');
+  const from = story(
+    [2, 'pulled_in', { siteId: SITE }],
+    [6, 'stall_chosen', { stallId: STALL_A }],
+    [61, 'plugged'],
+    [62, 'correction', { target: idOf(102), at: 0 }],
+    [700, 'withdrawal', { target: other }],
+  ).map((e) => ({ ...e, visitId: other, deviceId: SECOND_PHONE, life: LIFE }));
+  it('become observations of one, corrections follow their events, and the taking back of the whole stays behind', () => {
+    const copies = joinedEvents(VISIT, from, newId);
+    expect(copies.map((e) => [e.kind, e.role, e.visitId])).toEqual(['pulled_in', 'stall_chosen', 'plugged', 'correction'].map((k) => [k, 'observer', VISIT]));
+    expect(copies[3]?.payload).toMatchObject({ target: newId(idOf(102)), joinedFrom: other });
+    expect(joinedEvents(VISIT, from, newId)).toEqual(copies);
+  });
+  it('differ by half as ±, with the recorder’s time', () => {
+    const mine = story(IN, chosen, [60, 'plugged']).map((e) => ({ ...e, deviceId: PHONE }));
+    const v = deriveVisit(VISIT, [...mine, ...joinedEvents(VISIT, from.slice(0, 3), newId)], payloadProblem);
+    expect(v.line.map((e) => [e.kind, e.pm_s, e.secondObservation?.differs_s])).toEqual([
+      ['pulled_in', 1, 2],
+      ['stall_chosen', 0.5, 1],
+      ['plugged', 0.5, 1],
+    ]);
+  });
+});
+
+describe('the bays on arrival', () => {
+  const bays = (...states: string[]) => ({ stalls: states.map((state) => ({ stallId: STALL_A, state })) });
+  it('are counted as seen; what was not looked at is in none', () => {
+    expect(countBays(bays('free', 'derated', 'charging', 'idle_car', 'blocked', 'dark', 'closed', 'not_looked').stalls as never)).toEqual({
+      free: 2,
+      taken: 3,
+      outOfOrder: 2,
+      looked: 7,
+    });
+  });
+  it('none of them free before a stall was chosen: that was a queue, from pulling in', () => {
+    expect(visit(IN, [10, 'survey', bays('charging', 'dark', 'not_looked')], [300, 'stall_chosen', { stallId: STALL_A }]).times.queue).toMatchObject({
+      s: 300,
+    });
+    expect(visit(IN, [10, 'survey', bays('charging', 'free')], [300, 'stall_chosen', { stallId: STALL_A }]).times.queue.known).toBe(false);
+    expect(visit(IN, [10, 'survey', bays('not_looked')], [300, 'stall_chosen', { stallId: STALL_A }]).times.queue.known).toBe(false);
+    expect(visit(IN, chosen, [10, 'survey', bays('charging')]).times.queue.known).toBe(false);
+  });
+  it('a count that was given is believed before the bays', () => {
+    const free = [0, 'pulled_in', { siteId: SITE, seen: { free: 1 } }] as Step;
+    expect(visit(free, [10, 'survey', bays('charging')], [300, 'stall_chosen', { stallId: STALL_A }]).times.queue.known).toBe(false);
+  });
+});
+
+describe('a stop of several visits', () => {
+  const at = (min: number) => Date.UTC(2025, 9, 14, 12, min);
+  const one = (id: number, from: number, to: number | null, more: Partial<StopVisit> = {}): StopVisit => ({
+    id: idOf(id),
+    siteId: SITE,
+    zone: 'UTC',
+    pulledInAt: at(from),
+    pulledOutAt: to === null ? null : at(to),
+    ended: 'none',
+    lost_s: 300,
+    ...more,
+  });
+  it('loses at its stalls, and on the way from a site that gave nothing', () => {
+    const stop = stopTimes([one(2, 20, 50, { ended: 'charge', lost_s: 0 }), one(1, 0, 9)]);
+    expect(stop.visits.map((v) => v.id)).toEqual([idOf(1), idOf(2)]);
+    expect([stop.atStalls_s, stop.onTheWay_s]).toEqual([300, 660]);
+  });
+  it('is unknown where one of its parts is', () => {
+    expect(stopTimes([one(1, 0, null), one(2, 20, 50)]).onTheWay_s).toBeNull();
+    expect(stopTimes([one(1, 0, 9, { lost_s: null }), one(2, 20, 50)]).atStalls_s).toBeNull();
+  });
+});

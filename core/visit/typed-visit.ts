@@ -1,0 +1,68 @@
+import type { MeansKind } from '../records/means-kind';
+import type { Precision } from './event';
+import type { Kind } from './kinds';
+import type { Payload } from './payloads';
+
+/** What somebody still knows of a visit: from memory, a receipt, or a stopwatch. Times are UTC ms of whole minutes. */
+export type TypedVisit = {
+  siteId: string;
+  stallId: string | null;
+  carId: string | null;
+  /** Noon of the local day, UTC ms: where events without a time stand. */
+  day: number;
+  pulledIn: number | null;
+  plugged: number | null;
+  powerSeen: number | null;
+  stopped: number | null;
+  pulledOut: number | null;
+  meansKind: MeansKind | null;
+  meansId: string | null;
+  /** Handshake by a stopwatch or from memory, seconds. */
+  handshake_s: number | null;
+  socFrom: number | null;
+  socTo: number | null;
+  kWh: string | null;
+  amount: string | null;
+  currency: string;
+  /** A fault of the list, and whether the visit ended without a charge. */
+  fault: { code: string; side: Payload<'fault'>['side'] } | null;
+  charged: boolean;
+  reason: Payload<'pulled_out'>['reason'];
+  note: string | null;
+};
+export type TypedEvent = { [K in Kind]: { kind: K; payload: Payload<K>; at: number; precision: Precision } }[Kind];
+
+/**
+ * The events of a visit typed in afterwards, with only what is known: a time that is known has a precision of a
+ * minute, everything else stands in its order within the day and has no durations.
+ */
+export function typedVisit(v: TypedVisit): TypedEvent[] {
+  const out: TypedEvent[] = [];
+  const known = [v.pulledIn, v.plugged, v.powerSeen, v.stopped, v.pulledOut].filter((t) => t !== null);
+  // Without any time the whole visit is a day; with some, what lacks one stands right after what came before it.
+  let at = known.length > 0 ? Math.min(...known) : v.day;
+  const add = <K extends Kind>(kind: K, payload: Payload<K>, t: number | null) => {
+    if (t !== null) at = Math.max(at, t);
+    out.push({ kind, payload, at: at + out.length, precision: t === null ? 'day' : 'min' } as TypedEvent);
+  };
+  add('pulled_in', { siteId: v.siteId, ...(v.carId ? { carId: v.carId } : {}), ...(v.socFrom === null ? {} : { socPct: v.socFrom }) }, v.pulledIn);
+  if (v.stallId) add('stall_chosen', { stallId: v.stallId }, null);
+  if (v.fault && !v.charged) add('fault', v.fault, null);
+  if (v.charged) {
+    add('plugged', {}, v.plugged);
+    if (v.meansKind) add('means_shown', { meansKind: v.meansKind, ...(v.meansId ? { meansId: v.meansId } : {}) }, null);
+    add('power_seen', { screen: 'stall', mark: 'kW', ...(v.powerSeen === null ? { late: true } : {}) }, v.powerSeen);
+    if (v.fault) add('fault', v.fault, null);
+    if (v.socTo !== null || v.kWh !== null)
+      add('reading', { screen: 'stall', ...(v.socTo === null ? {} : { socPct: v.socTo }), ...(v.kWh === null ? {} : { kWh: v.kWh }) }, v.stopped);
+    if (v.stopped !== null) add('stop_asked', { by: 'button' }, v.stopped);
+    add('unplugged', {}, null);
+  }
+  add('pulled_out', { reason: v.reason }, v.pulledOut);
+  if (v.handshake_s !== null)
+    add('figure_given', { figure: 'handshake', seconds: v.handshake_s, plusMinus_s: 2, startMark: 'plug or card', endMark: 'kW' }, null);
+  if (v.amount !== null)
+    add('bill', { sessions: [], amount: v.amount, currency: v.currency, ...(v.kWh === null ? {} : { kWh: v.kWh }), state: 'charged' }, null);
+  if (v.note) add('note', { text: v.note }, null);
+  return out;
+}

@@ -1,0 +1,46 @@
+import { expect, test } from '@playwright/test';
+import { pullIn } from '../hands/at-the-site';
+import { addPlace, newHousehold } from '../hands/household';
+import { allSent, keptEvents, openStall, thumb } from '../hands/stall';
+
+test('offline from pulling in to pulling out, with two reloads: every event arrives once, in order, its times unchanged', async ({
+  page,
+  context,
+  baseURL,
+}) => {
+  await newHousehold(page, baseURL as string);
+  await addPlace(page, baseURL as string, { network: 'Bluebarn', site: 'Lipa Barn' });
+  await openStall(page);
+  await expect(page.getByRole('button', { name: /^Lipa Barn/ })).toBeVisible();
+  await context.setOffline(true);
+  await pullIn(page);
+  const hand = thumb(page);
+  await hand.pad(/^Plugged in/);
+  await page.reload();
+  await hand.pad(/^Card shown/);
+  await hand.pad(/^I see power/);
+  await page.reload();
+  await hand.reading(['31', '88', '1.2']);
+  await hand.pad(/^I pressed stop/);
+  await hand.pad(/^Unplugged/);
+  await hand.pad(/^Pulled out/);
+  await expect(page.getByText(/Kept on\s*phone 9/)).toBeVisible();
+  const offline = (await keptEvents(page)).map((k) => k.event);
+  expect(new Set(offline.map((e) => e.life)).size).toBe(3);
+  expect(offline.map((e) => e.at)).toEqual([...offline.map((e) => e.at)].sort((a, b) => a - b));
+
+  await context.setOffline(false);
+  await allSent(page, 9);
+  const visitId = offline[0]?.visitId as string;
+  const there = (await (await page.request.get(`/api/v1/visits/${visitId}/events`)).json()).events as typeof offline;
+  const inOrder = there.sort((a, b) => a.seq - b.seq);
+  expect(inOrder).toEqual(offline);
+
+  // The own last visits are at hand without a network too.
+  await page.getByRole('button', { name: 'Leave the visit' }).tap();
+  await expect(page.getByRole('region', { name: 'Last visits' })).toContainText('Lipa Barn');
+  await context.setOffline(true);
+  await page.reload();
+  await page.getByRole('button', { name: /^Open: Lipa Barn/ }).tap();
+  await expect(page.getByRole('heading', { name: /^The visit is over/ })).toBeVisible();
+});

@@ -1,0 +1,105 @@
+import { expect, test } from '@playwright/test';
+import { type RecordItem, recordItem } from '@/core/records/record-schema';
+import { addPlace, newHousehold, send } from '../hands/household';
+import { openStall } from '../hands/stall';
+
+const changes = async (page: import('@playwright/test').Page) => (await (await page.request.get('/api/v1/changes?since=0')).json()).records;
+
+test('a stall is changed without a network, twice, and arrives once; the phone’s copy follows changes made elsewhere', async ({ page, context, baseURL }) => {
+  const base = baseURL as string;
+  await newHousehold(page, base);
+  const place = await addPlace(page, base, { network: 'Copperbeech', site: 'Hollin Bridge' });
+  await openStall(page);
+  await page.getByRole('button', { name: /Hollin Bridge/ }).tap();
+  await page.getByRole('button', { name: /^Stall 2/ }).tap();
+  await expect(page.getByText('Stall 2: 150 kW CCS2')).toBeVisible();
+  await context.setOffline(true);
+  await page.reload();
+  await page.getByRole('button', { name: /Hollin Bridge/ }).tap();
+  await page.getByRole('button', { name: /^Stall 2/ }).tap();
+  await page.getByRole('button', { name: 'Closed today' }).tap();
+  await expect(page.getByText(/Not for the Heron 62: closed/)).toBeVisible();
+  await page.getByRole('button', { name: 'Works today' }).tap();
+  await page.getByRole('button', { name: 'Change this stall' }).tap();
+  const form = page.getByRole('dialog');
+  await form.getByLabel('On the plate').fill('35000');
+  await form.getByRole('button', { name: 'Keep the change' }).tap();
+  await expect(form.getByText('At most 4000 kW: is this in watts?')).toBeVisible();
+  await form.getByLabel('On the plate').fill('200');
+  await form.getByRole('button', { name: 'Keep the change' }).tap();
+  await expect(page.getByText('Stall 2: 200 kW CCS2')).toBeVisible();
+  await expect(page.getByText(/Kept on\s*phone 1/)).toBeVisible();
+  await context.setOffline(false);
+  await expect(page.getByText(/All\s*sent/)).toBeVisible();
+  const there = (await changes(page)).find((r: { id: string }) => r.id === place.stalls[1]);
+  expect(there.fields).toMatchObject({ outlets: [{ ratedKW: 200 }], state: { is: 'working', by: 'Tone Zupan' } });
+
+  // Changed elsewhere meanwhile: this phone's next change is shown as a difference, and neither is lost.
+  const theirs: RecordItem = { type: 'stall', id: there.id, baseRev: there.rev, archived: false, fields: { ...there.fields, note: 'Screen is cracked' } };
+  expect((await send(page.request, base, [{ type: 'record', record: theirs }]))[0]).toMatchObject({ status: 'taken' });
+  await page.getByRole('button', { name: 'Closed today' }).tap();
+  await page.getByRole('button', { name: '1 to settle' }).tap();
+  await page.getByRole('button', { name: 'Choose' }).tap();
+  const dialog = page.getByRole('dialog', { name: /changed elsewhere too/ });
+  await expect(dialog.getByRole('group', { name: 'Note' }).getByRole('radio', { name: /Theirs/ })).toBeChecked();
+  await expect(dialog.getByRole('group', { name: 'State' }).getByRole('radio', { name: /Mine/ })).toBeChecked();
+  await dialog.getByRole('button', { name: 'Keep this choice' }).tap();
+  await expect(page.getByText('Nothing waits for a choice on this device.')).toBeVisible();
+  await page.keyboard.press('Escape');
+  await expect(page.getByText('Screen is cracked')).toBeVisible();
+  expect((await changes(page)).find((r: { id: string }) => r.id === there.id).fields).toMatchObject({ note: 'Screen is cracked', state: { is: 'closed' } });
+});
+
+test('a site with several stalls is found at the Stall by the name on the post, without a network', async ({ page, context, baseURL }) => {
+  const base = baseURL as string;
+  await newHousehold(page, base);
+  const place = await addPlace(page, base, { network: 'Bluebarn', site: 'Lipa Barn' });
+  await send(page.request, base, [
+    {
+      type: 'record',
+      record: recordItem('stall', place.siteId.replace(/^.{8}/, '01990000'), {
+        siteId: place.siteId,
+        name: 'North',
+        outlets: [{ connector: 'CCS2', ratedKW: 100 }],
+      }),
+    },
+  ]);
+  await openStall(page);
+  await expect(page.getByRole('button', { name: /Lipa Barn/ })).toBeVisible();
+  await context.setOffline(true);
+  await page.reload();
+  await expect(page.getByRole('button', { name: /Lipa Barn/ })).toBeVisible();
+  await page.keyboard.press('Control+k');
+  await expect(page.getByRole('dialog', { name: 'Find' })).toBeVisible();
+  await page.keyboard.type('north');
+  await expect(page.getByRole('option', { name: /Lipa Barn, stall North/ })).toBeVisible();
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('button', { name: /^Stall North/ })).toHaveAttribute('aria-pressed', 'true');
+});
+
+test('the garage is looked up and added to at the Stall without a network', async ({ page, context, baseURL }) => {
+  const base = baseURL as string;
+  await newHousehold(page, base);
+  await addPlace(page, base, { network: 'Copperbeech', site: 'Hollin Bridge' });
+  await openStall(page);
+  await expect(page.getByRole('button', { name: /Hollin Bridge/ })).toBeVisible();
+  await context.setOffline(true);
+  await page.reload();
+  await page.getByRole('button', { name: 'Garage' }).tap();
+  const sheet = page.getByRole('dialog');
+  await expect(sheet.getByRole('button', { name: /Heron 62.*62 kWh, CCS2/ })).toBeVisible();
+  await sheet.getByRole('button', { name: 'Ways to pay' }).tap();
+  await sheet.getByRole('button', { name: 'Add: way to pay' }).tap();
+  await sheet.getByLabel('Label').fill('4111 1111 1111 1111');
+  await sheet.getByRole('button', { name: 'Add the way to pay' }).tap();
+  await expect(sheet.getByText(/Card numbers are never kept here/)).toBeVisible();
+  await sheet.getByLabel('Label').fill('Blue card');
+  await sheet.getByLabel('Provider').fill('Lindenpass');
+  await sheet.getByRole('button', { name: 'Add the way to pay' }).tap();
+  await expect(sheet.getByRole('button', { name: /Blue card.*Contactless card, Lindenpass/ })).toBeVisible();
+  await page.keyboard.press('Escape');
+  await context.setOffline(false);
+  await expect(page.getByText(/All\s*sent/)).toBeVisible();
+  const names = (await changes(page)).map((r: { fields: { name?: string; label?: string } }) => r.fields.name ?? r.fields.label);
+  expect(names).toEqual(expect.arrayContaining(['Lindenpass', 'Blue card']));
+});

@@ -1,0 +1,87 @@
+import { execFile } from 'node:child_process';
+import { promisify } from 'node:util';
+import { expect, type Page, test } from '@playwright/test';
+import { pulledIn } from '../hands/at-the-site';
+import { ownServer } from '../hands/own-server';
+import { keptEvents, thumb } from '../hands/stall';
+
+const run = promisify(execFile);
+const bash = (script: string) =>
+  run('bash', ['-euo', 'pipefail', '-c', `ROOT=$PWD; . bin/parts/machine.sh; . bin/parts/database.sh; db_use restart; ${script}`], { env: { ...process.env } });
+
+/** Sends whatever waits until nothing does, and holds what the server has against what the phone kept. */
+async function everythingOnce(page: Page, visitId: string): Promise<void> {
+  await expect
+    .poll(async () => {
+      await page.evaluate("dispatchEvent(new Event('online'))");
+      return (await keptEvents(page)).map((k) => k.state).filter((s) => s !== 'sent').length;
+    })
+    .toBe(0);
+  const kept = (await keptEvents(page)).map((k) => k.event);
+  const there = ((await (await page.request.get(`/api/v1/visits/${visitId}/events`)).json()).events as typeof kept).sort((a, b) => a.seq - b.seq);
+  expect(there).toEqual(kept);
+}
+
+test('the server killed while events are being sent, and the database restarted: nothing lost, nothing twice', async ({ browser }, info) => {
+  const { stdout } = await bash('db_start >/dev/null; db_prepare mile_restart >/dev/null; printf "%s\\n" "$DATABASE_URL"');
+  const server = await ownServer({ DATABASE_URL: stdout.trim() });
+  const context = await browser.newContext({ ...info.project.use, baseURL: server.url });
+  const page = await context.newPage();
+  try {
+    await pulledIn(page, server.url);
+    const hand = thumb(page);
+    const visitId = (await keptEvents(page))[0]?.event.visitId as string;
+    await everythingOnce(page, visitId);
+
+    // Killed at the moment the batch is on its way: its answer never comes.
+    let killed: Promise<void> | null = null;
+    await page.route('**/api/v1/outbox', async (route) => {
+      const answer = route.continue();
+      killed ??= server.kill();
+      await Promise.all([killed, answer.catch(() => {})]);
+    });
+    await hand.pad(/^Plugged in/);
+    await expect.poll(() => killed !== null).toBe(true);
+    await killed;
+    await page.unroute('**/api/v1/outbox');
+    await hand.pad(/^Card shown/);
+    await expect(page.getByText(/Kept on\s*phone/)).toBeVisible();
+    await server.start();
+    await everythingOnce(page, visitId);
+
+    // Taken and answered, but the answer is lost: sent again, it is there already.
+    let lost = 0;
+    await page.route(
+      '**/api/v1/outbox',
+      async (route) => {
+        await route.fetch();
+        await route.abort();
+        lost += 1;
+      },
+      { times: 1 },
+    );
+    await hand.pad(/^I see power/);
+    await expect.poll(() => lost).toBe(1);
+    await everythingOnce(page, visitId);
+
+    await bash('db_start >/dev/null; db_stop');
+    await hand.reading(['31', '88', '1.2']);
+    await expect(page.getByText(/Kept on\s*phone 1/)).toBeVisible();
+    await bash('db_start >/dev/null');
+    await hand.pad(/^I pressed stop/);
+    await everythingOnce(page, visitId);
+    expect((await keptEvents(page)).map((k) => k.event.kind)).toEqual([
+      'pulled_in',
+      'stall_chosen',
+      'plugged',
+      'means_shown',
+      'power_seen',
+      'reading',
+      'stop_asked',
+    ]);
+  } finally {
+    await server.kill();
+    await context.close();
+    await bash('db_start >/dev/null; db_stop');
+  }
+});

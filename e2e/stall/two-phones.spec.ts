@@ -1,0 +1,79 @@
+import { expect, test } from '@playwright/test';
+import { pulledIn, pullIn } from '../hands/at-the-site';
+import { own } from '../hands/household';
+import { allSent, keptEvents, openStall, thumb } from '../hands/stall';
+
+test('two pages on one visit share its events and never a place in the order', async ({ page, context, baseURL }) => {
+  await pulledIn(page, baseURL as string);
+  const other = await context.newPage();
+  await other.goto('/stall');
+  await expect(other.getByRole('button', { name: /^Stall 1 chosen/ })).toBeVisible();
+  await Promise.all([thumb(page).pad(/^Plugged in/), thumb(other).pad(/^Says charging/)]);
+  await expect(page.getByRole('button', { name: /^Plugged in, .*Correct$/ })).toBeVisible();
+  await expect(other.getByRole('button', { name: /^Says charging, .*Correct$/ })).toBeVisible();
+  await expect.poll(async () => (await keptEvents(page)).map((k) => k.event.seq)).toEqual([1, 2, 3, 4]);
+  await page.reload();
+  await expect(page.getByRole('button', { name: /^Says charging, .*Correct$/ })).toBeVisible();
+  await allSent(page, 4);
+});
+
+test('a second phone joins the open visit: what it sees stands beside the recorder’s, and says whose it is', async ({ page, browser, baseURL }, info) => {
+  const { who } = await pulledIn(page, baseURL as string);
+  await allSent(page, 2);
+  const context = await browser.newContext({ ...info.project.use, baseURL: baseURL as string });
+  const second = await context.newPage();
+  await second.request.post('/api/v1/session', { headers: own(baseURL as string), data: { email: who.email, password: who.password } });
+  await openStall(second);
+  await second.getByRole('button', { name: /^Join: Lipa Barn/ }).tap();
+  await expect(second.getByText(/^observing, Bluebarn/)).toBeVisible();
+  await expect(second.getByText('nothing', { exact: true })).toBeVisible(); // what the other phone recorded is not this one's to undo
+  await thumb(page).pad(/^Plugged in/);
+  await thumb(second).pad(/^Plugged in/);
+  await allSent(page, 3);
+  const mine = (await keptEvents(second)).find((k) => k.event.kind === 'plugged' && k.event.role === 'observer');
+  expect(mine).toBeDefined();
+  await expect.poll(async () => (await keptEvents(second)).filter((k) => k.state !== 'sent').length).toBe(0);
+  const visitId = mine?.event.visitId as string;
+  await page.goto(`/ledger/${visitId}`);
+  const record = page.getByRole('region', { name: 'The record' });
+  await expect(record.getByRole('listitem')).toHaveText([/Pulled in/, /Stall 1 chosen/, /Plugged in.*also seen by Tone Zupan, \d+\.\d s apart/]);
+  await context.close();
+});
+
+test('two phones that recorded one visit apart are joined later, once and for all', async ({ page, browser, baseURL }, info) => {
+  const { who } = await pulledIn(page, baseURL as string);
+  const context = await browser.newContext({ ...info.project.use, baseURL: baseURL as string });
+  const second = await context.newPage();
+  await second.request.post('/api/v1/session', { headers: own(baseURL as string), data: { email: who.email, password: who.password } });
+  await openStall(second);
+  await pullIn(second);
+  await thumb(page).pad(/^Plugged in/);
+  await thumb(second).pad(/^Plugged in/);
+  await thumb(second).pad(/^Card shown/);
+  await allSent(page, 3);
+  await allSent(second, 4);
+  const one = (await keptEvents(page))[0]?.event.visitId as string;
+  const two = (await keptEvents(second))[0]?.event.visitId as string;
+  expect(one).not.toBe(two);
+  await page.goto(`/ledger/${one}`);
+  await page.getByRole('button', { name: 'Join a recording' }).tap();
+  await page
+    .getByRole('dialog')
+    .getByRole('button', { name: /Lipa Barn/ })
+    .tap();
+  await expect(page.getByText('Part of this visit was recorded apart and joined later')).toBeVisible();
+  const record = page.getByRole('region', { name: 'The record' });
+  await expect(record.getByRole('listitem')).toHaveText([/Pulled in.*also seen by/, /Stall 1 chosen.*also seen by/, /Plugged in.*also seen by/, /Card shown/]);
+  const again = await page.request.post('/api/v1/visits/join', { headers: own(baseURL as string), data: { into: one, from: two } });
+  expect(await again.json()).toEqual({ copied: 0 });
+  await page.goto('/ledger');
+  await expect(page.locator('[data-ledger-row]')).toHaveCount(1);
+  await page.goto(`/ledger/${two}`);
+  await expect(page.getByRole('link', { name: 'another recording of the same visit' })).toBeVisible();
+  // Nobody joins what is not his, nor a visit with itself.
+  for (const from of [one, '018e983e-3f00-7000-8000-000000000000']) {
+    const answer = await page.request.post('/api/v1/visits/join', { headers: own(baseURL as string), data: { into: one, from } });
+    expect(answer.status()).toBe(422);
+  }
+  await context.close();
+});

@@ -1,0 +1,95 @@
+import type { RowDataPacket } from 'mysql2/promise';
+import type { SiteRow } from '@/core/compare/site-row';
+import { compatibleStalls, type Lately } from '@/core/power/compatible-stalls';
+import type { MileRecord } from '@/core/records/record-schema';
+import { fromBin, toBin } from '../db/binary-id';
+import { pool } from '../db/pool';
+import { readRecord, recordsOf } from '../records/record-tables';
+import { refreshStale } from '../visits/figures';
+import { stallsLately } from '../visits/stalls-lately';
+
+/** All sites of a household with what its visits count, by name; archived ones too. */
+export async function siteList(householdId: string): Promise<SiteRow[]> {
+  await refreshStale(householdId);
+  const hh = toBin(householdId);
+  const [[sites], [stalls], [visits]] = await Promise.all([
+    pool().execute<RowDataPacket[]>(
+      `SELECT s.id, s.name, s.zone, s.latitude, s.longitude, s.archived_at, n.name AS network_name
+         FROM site s LEFT JOIN network n ON n.household_id = s.household_id AND n.id = s.network_id WHERE s.household_id = ? ORDER BY s.name, s.id`,
+      [hh],
+    ),
+    pool().execute<RowDataPacket[]>(
+      'SELECT site_id, COUNT(*) AS stalls, MAX(most_kw) AS most_kw FROM stall WHERE household_id = ? AND archived_at IS NULL GROUP BY site_id',
+      [hh],
+    ),
+    pool().execute<RowDataPacket[]>(
+      `SELECT v.site_id, COUNT(*) AS visits, SUM(f.attempts > 0 AND f.first_try = 'yes') AS yes, SUM(f.attempts > 0 AND f.first_try = 'no') AS no, MAX(v.sort_at) AS last_at
+         FROM visit v JOIN visit_figures f ON f.household_id = v.household_id AND f.visit_id = v.id
+        WHERE v.household_id = ? AND v.withdrawn = FALSE AND v.site_id IS NOT NULL GROUP BY v.site_id`,
+      [hh],
+    ),
+  ]);
+  const key = (id: Buffer) => id.toString('hex');
+  const stallsOf = new Map(stalls.map((r) => [key(r.site_id), r]));
+  const visitsOf = new Map(visits.map((r) => [key(r.site_id), r]));
+  return sites.map((s): SiteRow => {
+    const st = stallsOf.get(key(s.id));
+    const v = visitsOf.get(key(s.id));
+    return {
+      id: fromBin(s.id),
+      name: s.name,
+      networkName: s.network_name ?? 'Unknown network',
+      latitude: s.latitude === null ? null : Number(s.latitude),
+      longitude: s.longitude === null ? null : Number(s.longitude),
+      archived: s.archived_at !== null,
+      stalls: Number(st?.stalls ?? 0),
+      mostKW: st?.most_kw == null ? null : Number(st.most_kw),
+      visits: Number(v?.visits ?? 0),
+      firstYes: Number(v?.yes ?? 0),
+      firstNo: Number(v?.no ?? 0),
+      lastAt: v?.last_at ? (v.last_at as Date).getTime() : null,
+      zone: s.zone,
+    };
+  });
+}
+
+/** The same list with what each site can give one car. @param today local day, `2025-10-15` @returns `null` when the car is not known */
+export async function siteListFor(householdId: string, carId: string, today: string): Promise<SiteRow[] | null> {
+  const car = await readRecord(householdId, 'car', carId);
+  if (!car) return null;
+  const [rows, sites, stalls, adapters, means, enrolments, lately] = await Promise.all([
+    siteList(householdId),
+    recordsOf(householdId, 'site'),
+    recordsOf(householdId, 'stall'),
+    recordsOf(householdId, 'adapter'),
+    recordsOf(householdId, 'means'),
+    recordsOf(householdId, 'enrolment'),
+    stallsLately(householdId),
+  ]);
+  const bySite = new Map<string, MileRecord<'stall'>[]>();
+  for (const s of stalls) bySite.set(s.fields.siteId, [...(bySite.get(s.fields.siteId) ?? []), s]);
+  const siteOf = new Map(sites.map((s) => [s.id, s]));
+  return rows.map((row) => ({ ...row, fitsKW: bestKW({ car, adapters, means, enrolments }, siteOf.get(row.id), bySite.get(row.id) ?? [], lately, today) }));
+}
+
+function bestKW(
+  garage: Parameters<typeof compatibleStalls>[0],
+  site: MileRecord<'site'> | undefined,
+  stalls: MileRecord<'stall'>[],
+  lately: Lately,
+  today: string,
+): number | null {
+  if (!site) return null;
+  const kW = compatibleStalls(garage, { site, stalls }, lately, today).flatMap((a) => (a.use === 'no' || a.kW === null ? [] : [a.kW]));
+  return kW.length > 0 ? Math.max(...kW) : null;
+}
+
+/** The site of the last visit, else the first by name; `null` without sites. */
+export async function lastSite(householdId: string): Promise<string | null> {
+  const [rows] = await pool().execute<RowDataPacket[]>(
+    `SELECT s.id FROM site s LEFT JOIN visit v ON v.household_id = s.household_id AND v.site_id = s.id AND v.withdrawn = FALSE
+      WHERE s.household_id = ? AND s.archived_at IS NULL GROUP BY s.id, s.name ORDER BY MAX(v.sort_at) IS NULL, MAX(v.sort_at) DESC, s.name LIMIT 1`,
+    [toBin(householdId)],
+  );
+  return rows[0] ? fromBin(rows[0].id) : null;
+}

@@ -1,0 +1,16 @@
+import type { RowDataPacket } from 'mysql2/promise';
+import { fromBin, toBin } from '../db/binary-id';
+import { pool } from '../db/pool';
+
+/** Names that a record can refer to, for forms. */
+export async function namesForForms(householdId: string): Promise<Record<'network' | 'provider' | 'car', { id: string; name: string }[]>> {
+  const [networks, providers, cars] = await Promise.all(
+    (['network', 'provider', 'car'] as const).map(async (type) => {
+      const [rows] = await pool().execute<RowDataPacket[]>(`SELECT id, name FROM ${type} WHERE household_id = ? ORDER BY archived_at IS NOT NULL, name`, [
+        toBin(householdId),
+      ]);
+      return rows.map((r) => ({ id: fromBin(r.id), name: r.name as string }));
+    }),
+  );
+  return { network: networks ?? [], provider: providers ?? [], car: cars ?? [] };
+}

@@ -1,0 +1,24 @@
+import type { RowDataPacket } from 'mysql2/promise';
+import { type Usual, usualHandshakes } from '@/core/compare/usual-handshake';
+import { fromBin, toBin } from '../db/binary-id';
+import { pool } from '../db/pool';
+
+/** The usual handshakes of a household's stalls and networks by means, over the attempts that count. */
+export async function usualWaiting(householdId: string): Promise<Usual> {
+  const [rows] = await pool().execute<RowDataPacket[]>(
+    `SELECT a.stall_id, a.network_id, a.means_kind, a.outcome, a.late, a.handshake_s
+       FROM visit v JOIN attempt_figures a ON a.household_id = v.household_id AND a.visit_id = v.id
+      WHERE v.household_id = ? AND v.withdrawn = FALSE AND a.stall_id IS NOT NULL`,
+    [toBin(householdId)],
+  );
+  return usualHandshakes(
+    rows.map((r) => ({
+      stallId: fromBin(r.stall_id),
+      networkId: r.network_id === null ? null : fromBin(r.network_id),
+      meansKind: r.means_kind,
+      outcome: r.outcome,
+      late: r.late === 1,
+      handshake_s: r.handshake_s,
+    })),
+  );
+}

@@ -1,0 +1,58 @@
+'use client';
+import type { CorrectableField } from '@/core/visit/correctable-fields';
+import { FormField, fieldState } from './form-field';
+
+export type RecordChoices = Partial<Record<'site' | 'stall' | 'car' | 'adapter' | 'means', readonly { id: string; name: string }[]>>;
+
+/** The fields of an event as they can be corrected. Empty is: not read. */
+export function CorrectFields({
+  fields,
+  values,
+  problems,
+  choices,
+  onChange,
+}: {
+  fields: readonly CorrectableField[];
+  values: Readonly<Record<string, string>>;
+  problems: Readonly<Record<string, string>>;
+  choices: RecordChoices;
+  onChange: (values: Record<string, string>) => void;
+}) {
+  return fields.map((f) => {
+    const id = `correct-${f.field.replaceAll('.', '-')}`;
+    const stall = f.stallId ? choices.stall?.find((s) => s.id === f.stallId)?.name : undefined;
+    const value = values[f.field] ?? '';
+    const set = (text: string) => onChange({ ...values, [f.field]: text });
+    const options =
+      f.is === 'choice'
+        ? f.options
+        : f.is === 'yes_no'
+          ? [['true', 'Yes'] as const, ['false', 'No'] as const]
+          : f.is === 'ref'
+            ? (choices[f.type] ?? []).map((r) => [r.id, r.name] as const)
+            : null;
+    return (
+      <FormField key={f.field} id={id} label={stall ? `Stall ${stall}` : f.label} error={problems[f.field]}>
+        {options ? (
+          <select {...fieldState(id, problems[f.field])} value={value} onChange={(e) => set(e.target.value)}>
+            <option value="">not read</option>
+            {value !== '' && !options.some(([v]) => v === value) ? <option value={value}>{f.is === 'ref' ? 'archived' : value}</option> : null}
+            {options.map(([v, label]) => (
+              <option key={v} value={v}>
+                {label}
+              </option>
+            ))}
+          </select>
+        ) : (
+          <input
+            {...fieldState(id, problems[f.field])}
+            inputMode={f.is === 'text' ? 'text' : 'decimal'}
+            autoComplete="off"
+            value={value}
+            onChange={(e) => set(e.target.value)}
+          />
+        )}
+      </FormField>
+    );
+  });
+}

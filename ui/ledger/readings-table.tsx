@@ -1,0 +1,63 @@
+import { printMoney } from '@/core/units/money';
+import { printClock } from '@/core/units/zoned';
+import type { Visit } from '@/core/visit/derive';
+import { span } from '@/core/visit/timing';
+import { timingText } from './timing-text';
+
+/** Every reading of the visit, with its time after power. */
+export function ReadingsTable({ visit: v }: { visit: Visit }) {
+  const rows = v.attempts.flatMap((a) => a.readings.map((r) => ({ ...r, n: a.n, after: a.proof ? span(a.proof, r.mark) : null })));
+  return (
+    <section aria-labelledby="readings-head">
+      <h2 id="readings-head" className="mb-1.5 text-[15px]">
+        Readings
+      </h2>
+      {rows.length === 0 ? (
+        <p className="text-sm text-ink-2">None was taken.</p>
+      ) : (
+        <div className="overflow-x-auto">
+          <table className="w-full text-[13px]">
+            <thead>
+              <tr className="border-b border-ink text-right text-[12px] text-ink-2">
+                <th scope="col" className="py-1 pr-2 text-left font-semibold">
+                  Time
+                </th>
+                <th scope="col" className="px-2 font-semibold">
+                  After power
+                </th>
+                <th scope="col" className="px-2 font-semibold">
+                  Battery
+                </th>
+                <th scope="col" className="px-2 font-semibold">
+                  kW
+                </th>
+                <th scope="col" className="px-2 font-semibold">
+                  kWh
+                </th>
+                <th scope="col" className="px-2 font-semibold">
+                  Cost
+                </th>
+                <th scope="col" className="pl-2 font-semibold">
+                  Screen
+                </th>
+              </tr>
+            </thead>
+            <tbody>
+              {rows.map((r) => (
+                <tr key={r.mark.id} className="num border-b border-rule-2 text-right">
+                  <td className="py-1 pr-2 text-left">{printClock(r.mark.t, v.zone)}</td>
+                  <td className="px-2">{r.after?.known ? timingText(r.after) : '\u2003'}</td>
+                  <td className="px-2">{r.socPct === undefined ? '\u2003' : `${r.socPct} %`}</td>
+                  <td className="px-2">{r.kW === undefined ? '\u2003' : Math.round(r.kW)}</td>
+                  <td className="px-2">{r.kWh ?? '\u2003'}</td>
+                  <td className="px-2">{r.cost === undefined ? '\u2003' : r.currency ? printMoney(r.cost, r.currency) : r.cost}</td>
+                  <td className="pl-2 font-sans">{r.screen}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </div>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,210 @@
+import Link from 'next/link';
+import type { ReactNode } from 'react';
+import type { LeagueRow } from '@/core/compare/league';
+import { type Counted, writeLedgerFilter } from '@/core/compare/ledger-filter';
+import { answerSentence, printSeen } from '@/core/power/answer-words';
+import type { StallAnswer } from '@/core/power/compatible-stalls';
+import type { MileRecord, RecordFields } from '@/core/records/record-schema';
+import { printMoney, printPerKWh } from '@/core/units/money';
+import { printCount, printDuration, printShare } from '@/core/units/print';
+import { printDate, printDay } from '@/core/units/zoned';
+import { AnswerTable } from './answer-table';
+import { aroundLines, arrivalLines, bayLines } from './arrival';
+import { Bays } from './bays';
+import { Rows, Section } from './section';
+
+export type SiteSheetData = {
+  site: MileRecord<'site'>;
+  network: MileRecord<'network'> | null;
+  stalls: MileRecord<'stall'>[];
+  archivedStalls: MileRecord<'stall'>[];
+  cars: { id: string; name: string }[];
+  carId: string | null;
+  answers: StallAnswer[];
+  best: string[];
+  adapters: { id: string; name: string }[];
+  row: LeagueRow | null;
+  visits: number;
+  lastAt: number | null;
+  means: { id: string; label: string; kind: string; here: boolean; accepted: boolean | null; problem: string | null; power: number; attempts: number }[];
+  tariff: RecordFields<'tariff'> | null;
+  faults: { label: string; stall: string; at: number; visitId: string }[];
+};
+
+/** The page of a site: what is there, what to know on arrival, what its visits say. @param carChoice the control that asks for another car */
+export function SiteSheet({ page, carChoice, actions }: { page: SiteSheetData; carChoice: ReactNode; actions: ReactNode }) {
+  const { site, network, stalls, answers, row } = page;
+  const f = site.fields;
+  const stallName = (id: string) => stalls.find((s) => s.id === id)?.fields.name ?? '';
+  const car = page.cars.find((c) => c.id === page.carId);
+  const arrival = arrivalLines(f, network?.fields.helpline ?? null);
+  const notes: [string, string[]][] = stalls.map((s): [string, string[]] => [s.fields.name, bayLines(s.fields)]).filter(([, lines]) => lines.length > 0);
+  const photos = [...f.photos, ...stalls.flatMap((s) => s.fields.photos.map((p) => ({ ...p, text: `Stall ${s.fields.name}${p.text ? `: ${p.text}` : ''}` })))];
+  const ledger = (counted?: Counted) => `/ledger${writeLedgerFilter({ site: site.id, time: 'handshake', mark: 'kW', ...(counted ? { counted } : {}) })}`;
+  return (
+    <article aria-labelledby="site-head" className="px-4 py-4 sm:px-6">
+      {site.archived ? (
+        <p className="mb-3 border-l-4 border-fault bg-fault-card px-4 py-2 text-sm font-semibold">
+          Archived. Its visits still count; it is not offered at the Stall.
+        </p>
+      ) : null}
+      <div className="mb-3 flex flex-wrap items-end gap-3">
+        <div className="min-w-0">
+          <p className="text-[12.5px] font-semibold text-ink-2">
+            {[
+              network?.fields.name ?? 'Unknown network',
+              page.lastAt === null ? 'not visited' : `last here ${printDate(page.lastAt, f.zone)}`,
+              f.latitude === null ? 'no coordinates' : null,
+            ]
+              .filter(Boolean)
+              .join(', ')}
+          </p>
+          <h1 id="site-head" className="mt-1 text-[26px]">
+            {f.name}
+          </h1>
+        </div>
+        <span className="grow" />
+        {actions}
+      </div>
+      {stalls.length > 0 ? (
+        <Bays
+          stalls={stalls}
+          answers={answers}
+          best={page.best}
+          sentence={car ? answerSentence(answers, page.best, car.name, stallName) : 'Add a car to see which stalls it can use.'}
+          href={(id) => `/places/${site.id}/stalls/${id}`}
+        />
+      ) : (
+        <div className="bg-card p-5">
+          <h2 className="text-[16px]">No stalls yet</h2>
+          <p className="mt-1 text-sm text-ink-2">Add them from the posts: number or name, connector and the kW on the plate.</p>
+        </div>
+      )}
+      <div className="mt-6 grid gap-x-6 gap-y-7 md:grid-cols-2 xl:grid-cols-3">
+        <Section head="On arrival">
+          {arrival.length === 0 ? (
+            <p className="text-sm text-ink-2">Nothing noted yet: entrance, hours, the order that works, the helpline on the post.</p>
+          ) : (
+            <ul className="list-disc pl-5 text-[14.5px] leading-snug">
+              {arrival.map((l) => (
+                <li key={l} className="mb-1.5">
+                  {l}
+                </li>
+              ))}
+            </ul>
+          )}
+        </Section>
+        <Section head="Ways to pay" beside="that you hold">
+          <Rows
+            rows={page.means.filter((m) => (m.accepted !== false && m.here) || m.attempts > 0).map((m) => [m.label, payWords(m)])}
+            empty="No way to pay is noted in the garage."
+          />
+          {page.tariff ? <p className="mt-2 text-[13px] text-ink-2">{tariffWords(page.tariff)}</p> : null}
+        </Section>
+        <Section head="What the visits say" beside={printCount(page.visits, 'visit')}>
+          <Rows rows={row ? counts(row, ledger) : []} empty="Nobody of this household was here yet." />
+        </Section>
+      </div>
+      {stalls.length > 0 && page.cars.length > 0 ? (
+        <Section head="What can be used here" beside={carChoice} className="mt-7">
+          <AnswerTable
+            answers={answers}
+            stallName={stallName}
+            adapterName={(id) => page.adapters.find((a) => a.id === id)?.name ?? 'an adapter'}
+            meansLabel={(id) => page.means.find((m) => m.id === id)?.label ?? ''}
+          />
+          <p className="mt-2 max-w-[760px] text-[13px] text-ink-2">
+            An estimate from what was noted. Adapters only within their rated amps and volts, approved by the car’s maker, never two in a row. The signs on the
+            stall and the car’s manual go before this page.
+          </p>
+        </Section>
+      ) : null}
+      <div className="mt-7 grid gap-x-6 gap-y-7 md:grid-cols-2 xl:grid-cols-3">
+        <Section head="Around">
+          <Rows rows={aroundLines(f)} empty="Nothing noted yet." />
+        </Section>
+        <Section head="Faults, newest first">
+          <Rows
+            rows={page.faults.slice(0, 8).map((x) => [
+              <Link key="what" href={`/ledger/${x.visitId}`} className="inline-block min-h-6 underline decoration-rule underline-offset-4">
+                {x.label}
+                {x.stall ? `, stall ${x.stall}` : ''}
+              </Link>,
+              <span key="when" className="num text-[13px]">
+                {printDay(x.at, f.zone)}
+              </span>,
+            ])}
+            empty="None recorded here."
+          />
+        </Section>
+        <Section head="Notes and photos" beside={photos.length > 0 ? printCount(photos.length, 'photo') : null}>
+          {f.note ? <p className="mb-2 whitespace-pre-line text-[14.5px]">{f.note}</p> : null}
+          {notes.map(([name, lines]) => (
+            <p key={name} className="mb-2 text-[14px]">
+              <b className="num">{name}</b> {lines.join('. ')}
+            </p>
+          ))}
+          {!f.note && notes.length === 0 && photos.length === 0 ? <p className="text-sm text-ink-2">None yet.</p> : null}
+          <ul className="flex flex-wrap gap-3">
+            {photos.map((p) => (
+              <li key={p.sha256} className="w-[150px]">
+                <a href={`/api/v1/photos/${p.sha256}`} target="_blank" rel="noreferrer">
+                  {/* biome-ignore lint/performance/noImgElement: a household's own photo, sent as it is kept */}
+                  <img
+                    src={`/api/v1/photos/${p.sha256}`}
+                    alt={p.text || `Photo of ${f.name}`}
+                    loading="lazy"
+                    className="h-[104px] w-full border border-rule object-cover"
+                  />
+                </a>
+                {p.text ? <p className="text-[13px] text-ink-2">{p.text}</p> : null}
+              </li>
+            ))}
+          </ul>
+        </Section>
+      </div>
+      {page.archivedStalls.length > 0 ? (
+        <p className="mt-6 text-[14px] text-ink-2">
+          Archived stalls:{' '}
+          {page.archivedStalls.map((s, i) => (
+            <span key={s.id}>
+              {i > 0 ? ', ' : ''}
+              <Link href={`/places/${site.id}/stalls/${s.id}`} className="font-semibold text-shake underline">
+                {s.fields.name}
+              </Link>
+            </span>
+          ))}
+        </p>
+      ) : null}
+    </article>
+  );
+}
+
+function payWords(m: SiteSheetData['means'][number]): string {
+  const seen = m.attempts > 0 ? `power ${m.power} of ${m.attempts}` : null;
+  if (m.problem) return [m.problem, seen].filter(Boolean).join('; ');
+  if (m.accepted === false) return `not taken here; ${seen}`;
+  return seen ?? (m.accepted === null ? 'not tried here' : 'taken, not tried yet');
+}
+
+function tariffWords(t: RecordFields<'tariff'>): string {
+  const start = Number(t.startFee) > 0 ? ` and ${printMoney(t.startFee, t.currency)} per start` : '';
+  return `Price, guest: ${printPerKWh(t.perKWh, t.currency)} per kWh${start}, since ${printSeen(t.validFrom)} ${t.validFrom.slice(0, 4)}.`;
+}
+
+function counts(r: LeagueRow, ledger: (c?: Counted) => string): [ReactNode, ReactNode][] {
+  const open = (counted: Counted, text: string) => (
+    <Link prefetch={false} href={ledger(counted)} className="num inline-block min-h-6 underline decoration-rule underline-offset-4">
+      {text}
+    </Link>
+  );
+  const { yes, no, interval, leftOut } = r.firstTry;
+  return [
+    ['Starts at the first try', open('attempted', `${yes} of ${yes + no}`)],
+    ['95 % interval', interval ? <span key="i" className="num">{`${printShare(interval[0])} to ${printShare(interval[1])}`}</span> : 'cannot tell yet'],
+    ...(leftOut > 0 ? [['Left out: only claimed or open', open('first_left_out', String(leftOut))] as [ReactNode, ReactNode]] : []),
+    ['Handshake, median', r.waiting.median.known ? open('timed', printDuration(r.waiting.median.value)) : r.waiting.median.why],
+    ['Lost per visit', r.lost.known ? open('lost', printDuration(r.lost.value.perVisit_s)) : r.lost.why],
+    ['Paid, all-in per kWh', r.allIn.known ? open('priced', printPerKWh(r.allIn.value.perKWh, r.allIn.value.currency)) : r.allIn.why],
+  ];
+}

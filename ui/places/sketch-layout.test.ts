@@ -1,0 +1,47 @@
+import { kmBetween } from '@/core/records/place-questions';
+import { fitAll, placeAround, placeNames, ringStep } from './sketch-layout';
+
+const middle = { latitude: 46.2, longitude: 14.7 };
+const spot = (id: string, latitude: number, longitude: number) => ({ id, name: id, latitude, longitude });
+
+describe('the sketch', () => {
+  it('keeps true distances from its middle, and directions', () => {
+    const spots = [spot('north', 46.9, 14.7), spot('east', 46.2, 15.9), spot('far', 51.5, 2.3)];
+    const placed = placeAround(middle, spots);
+    for (const [i, p] of placed.entries()) expect(Math.hypot(p.x, p.y)).toBeCloseTo(kmBetween(middle, spots[i] as (typeof spots)[0]), 6);
+    expect(placed[0]?.y).toBeLessThan(0);
+    expect(Math.abs(placed[0]?.x as number)).toBeLessThan(1e-6);
+    expect(placed[1]?.x).toBeGreaterThan(0);
+  });
+  it.each([
+    [1, 45, 50],
+    [10, 45, 5],
+    [0.2, 45, 500],
+    [4, 40, 10],
+  ])('rings at %d px per km, at least %d px apart: every %d km', (pxPerKm, least, km) => expect(ringStep(pxPerKm, least)).toBeCloseTo(km, 9));
+  it('shows all points, and never less than ten km', () => {
+    const f = fitAll(
+      [
+        { x: -50, y: 0 },
+        { x: 50, y: 20 },
+      ],
+      300,
+      200,
+      20,
+    );
+    expect(f).toEqual({ pxPerKm: 2.6, x: 0, y: 10 });
+    expect(fitAll([{ x: 3, y: 3 }], 120, 120, 10)).toEqual({ pxPerKm: 10, x: 3, y: 3 });
+    expect(fitAll([], 120, 120, 10).pxPerKm).toBe(1);
+  });
+  it('no name covers another; the first in line has its name', () => {
+    const stones = Array.from({ length: 60 }, (_, i) => ({ id: String(i), name: `Site number ${i}`, x: (i * 53) % 380, y: 20 + ((i * 37) % 200) }));
+    const names = placeNames(stones, { width: 390, height: 236, stone: 16, letter: 6, line: 14 }, 40);
+    expect(names[0]?.id).toBe('0');
+    const box = (n: (typeof names)[0]) => {
+      const x0 = n.x - { left: 0, right: 1, center: 0.5 }[n.align] * n.text.length * 6;
+      return { x0, x1: x0 + n.text.length * 6 };
+    };
+    for (const [i, a] of names.entries())
+      for (const b of names.slice(i + 1)) expect(Math.abs(a.y - b.y) < 14 && box(a).x0 < box(b).x1 && box(b).x0 < box(a).x1).toBe(false);
+  });
+});
