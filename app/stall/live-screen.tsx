@@ -10,6 +10,7 @@ import { sessionStallKWh } from '@/core/visit/delivered';
 import { isPlugged } from '@/core/visit/next-act';
 import { orderOf } from '@/core/visit/start-order';
 import { Pad } from '@/ui/pads/pad';
+import { takesTouch } from '@/ui/pads/rest';
 import { RunningClock } from '@/ui/pads/running-clock';
 import { Milestone } from '@/ui/road/milestone';
 import { type UprightMark, UprightTape } from '@/ui/tape/upright-tape';
@@ -77,7 +78,7 @@ export function LiveScreen({ state, hands }: { state: Live; hands: StallHands })
   const yellow = yellowPad(state, facts, ways);
   const second = secondPad(state, facts, ways);
   useShutter((t) => {
-    if (!hands.resting && open === null) yellow.press(t);
+    if (takesTouch(hands.rest, t) && open === null) yellow.press(t);
   });
 
   const waitsForAnswer =
@@ -177,35 +178,35 @@ export function LiveScreen({ state, hands }: { state: Live; hands: StallHands })
       </main>
       <div
         className="grid grid-cols-2 content-start gap-2.5 border-t-2 border-ink bg-card lg:border-l-2 lg:border-t-0 px-3.5 pb-[max(14px,env(safe-area-inset-bottom))] pt-3"
-        data-resting={hands.resting}
+        data-resting={hands.rest.now}
       >
-        <Pad tone="next" className="col-span-2 min-h-[88px] text-[24px] font-extrabold" hint={yellow.hint} onPress={yellow.press} resting={hands.resting}>
+        <Pad tone="next" className="col-span-2 min-h-[88px] text-[24px] font-extrabold" hint={yellow.hint} onPress={yellow.press} rest={hands.rest}>
           {yellow.text}
         </Pad>
-        <Pad hint={second.hint} onPress={second.press} resting={hands.resting} unavailable={over && facts.next === 'done'}>
+        <Pad hint={second.hint} onPress={second.press} rest={hands.rest} unavailable={over && facts.next === 'done'}>
           {second.text}
         </Pad>
         <Pad
           tone="bad"
           hint={charging ? 'stopped, slow, hot' : 'error, nothing, stopped'}
           onPress={(t) => setOpen({ sheet: 'fault', at: t })}
-          resting={hands.resting}
+          rest={hands.rest}
         >
           Fault
         </Pad>
         <div className="col-span-2 grid grid-cols-3 gap-2.5">
-          <Pad onPress={(t) => setOpen({ sheet: 'change', at: t })} resting={hands.resting}>
+          <Pad onPress={(t) => setOpen({ sheet: 'change', at: t })} rest={hands.rest}>
             Changed
           </Pad>
           <Pad
             hint={hands.undoable ? undoLabel(hands.undoable, visit) : 'nothing'}
             onPress={(t) => void hands.undo(t)}
-            resting={hands.resting}
+            rest={hands.rest}
             unavailable={!hands.undoable}
           >
             Undo
           </Pad>
-          <Pad onPress={(t) => setOpen({ sheet: 'more', at: t })} resting={hands.resting}>
+          <Pad onPress={(t) => setOpen({ sheet: 'more', at: t })} rest={hands.rest}>
             More
           </Pad>
         </div>

@@ -210,7 +210,7 @@ export function PullInScreen({ state, hands }: { state: Extract<StallState, { is
           tone="next"
           className="min-h-[84px] w-full text-[24px] font-extrabold"
           onPress={pullIn}
-          resting={hands.resting}
+          rest={hands.rest}
           unavailable={!site}
           hint={site ? (stall ? `${site.fields.name}, stall ${stall.fields.name}` : site.fields.name) : 'choose a site first'}
         >

@@ -9,6 +9,7 @@ import type { RecordItem } from '@/core/records/record-schema';
 import type { Visit } from '@/core/visit/derive';
 import type { Kind } from '@/core/visit/kinds';
 import type { Payload } from '@/core/visit/payloads';
+import type { Rest } from '@/ui/pads/rest';
 
 export type { Records } from '@/client/store/records-by-type';
 export type Draft<K extends Kind = Kind> = { [P in K]: { kind: P; payload: Payload<P> } }[K];
@@ -62,7 +63,7 @@ export type StallHands = {
   /** The id that the next visit will have, when it goes on from one that gave nothing; `null`: it stands alone. */
   linkNextVisit: (visitId: string | null) => Promise<void>;
   /** For 700 ms after a tap the pads take no touch. */
-  resting: boolean;
+  rest: Rest;
   /** Grows with each event kept: the page flashes. */
   flash: number;
 };

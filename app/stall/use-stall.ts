@@ -20,6 +20,7 @@ import type { Lately } from '@/core/power/compatible-stalls';
 import type { MileRecord, RecordItem } from '@/core/records/record-schema';
 import { deriveVisit } from '@/core/visit/derive';
 import type { PayloadCheck } from '@/core/visit/kinds';
+import { noRest } from '@/ui/pads/rest';
 import type { Draft, StallHands, StallState } from './stall-state';
 import { useFollow } from './use-follow';
 import { useWho } from './use-who';
@@ -43,7 +44,7 @@ export function useStall(): { state: StallState; hands: StallHands } {
   const [outbox, setOutbox] = useState<OutboxStatus | null>(null);
   const [goesOn, setGoesOn] = useState(false);
   const [loaded, setLoaded] = useState(false);
-  const [resting, setResting] = useState(false);
+  const [rest, setRest] = useState(noRest);
   const [flash, setFlash] = useState(0);
   const [check, setCheck] = useState<PayloadCheck>(() => notChecked);
   const [held] = useState(holdEvents);
@@ -151,16 +152,17 @@ export function useStall(): { state: StallState; hands: StallHands } {
   const ready = useMemo(() => (loaded && who !== 'asking' && who ? { store, who } : null), [loaded, store, who]);
   const observing = useMemo(() => looksOn(kept), [kept]);
 
-  const rest = useCallback(() => {
-    setResting(true);
-    setTimeout(() => setResting(false), REST_MS);
+  const startRest = useCallback(() => {
+    const until = performance.now() + REST_MS;
+    setRest({ now: true, until });
+    setTimeout(() => setRest((r) => (r.until === until ? { ...r, now: false } : r)), REST_MS);
   }, []);
 
   const act = useCallback(
     async (timeStamp: number, ...drafts: Draft[]): Promise<string[]> => {
       if (!ready || drafts.length === 0) return [];
       const touch = touchTime(timeStamp);
-      rest();
+      startRest();
       const s = ready.store;
       const id = visitId ?? (s ? await takeNextVisitId(s) : null) ?? v7();
       setGoesOn(false);
@@ -201,7 +203,7 @@ export function useStall(): { state: StallState; hands: StallHands } {
       void loop.current?.wake();
       return ids;
     },
-    [ready, visitId, visit?.siteId, records.site, rest, held, kept, observing],
+    [ready, visitId, visit?.siteId, records.site, startRest, held, kept, observing],
   );
 
   const undoable = useMemo(() => lastToUndo(kept), [kept]);
@@ -327,7 +329,7 @@ export function useStall(): { state: StallState; hands: StallHands } {
     lastVisits: showLastVisits,
     keepPhoto,
     linkNextVisit,
-    resting,
+    rest,
     flash,
   };
   return { state, hands };

@@ -30,10 +30,8 @@ try {
   const context = await browser.newContext({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true });
   await context.addCookies([{ name: SESSION_COOKIE, value: await startSession(who.householdId, who.personId), url: server.url }]);
   const page = await context.newPage();
-  // The 700 ms of rest are left out; fingers go down and transactions end are written down beside the application.
+  // Fingers that go down and transactions that end are written down beside the application.
   await page.addInitScript(`{
-    const later = window.setTimeout;
-    window.setTimeout = (f, ms, ...a) => later(f, ms === 700 ? 0 : ms, ...a);
     window.mileDown = []; window.mileUp = []; window.mileKept = [];
     addEventListener('pointerdown', (e) => window.mileDown.push(e.timeStamp), true);
     addEventListener('pointerup', (e) => window.mileUp.push(e.timeStamp), true);

@@ -74,6 +74,12 @@ export async function allSent(page: Page, least = 1): Promise<void> {
   await expect(page.getByRole('status').filter({ hasText: /All\s*sent/ })).toBeVisible();
 }
 
+/** Loads the page anew, once `least` events are on the disk: a touch takes a moment to get there. */
+export async function reloadWhenKept(page: Page, least: number): Promise<void> {
+  await expect.poll(async () => (await keptEvents(page)).length).toBeGreaterThanOrEqual(least);
+  await page.reload();
+}
+
 /** Opens the Stall with the service worker in place. */
 export async function openStall(page: Page): Promise<void> {
   await page.goto('/stall');

@@ -1,6 +1,6 @@
 import { expect, type Page, test } from '@playwright/test';
 import { pulledIn } from '../hands/at-the-site';
-import { allSent, keptEvents, thumb } from '../hands/stall';
+import { allSent, keptEvents, reloadWhenKept, thumb } from '../hands/stall';
 
 /** The phone's clock shifted by what the test says, over reloads too. */
 async function clockOf(page: Page) {
@@ -50,7 +50,7 @@ test('the clock set back an hour between two page lives: the order is kept, what
   await hand.pad(/^Plugged in/);
   await hand.pad(/^Card shown/);
   await clock.set(-3_600_000);
-  await page.reload();
+  await reloadWhenKept(page, 4);
   await hand.pad(/^I see power/);
   await hand.pad(/^I pressed stop/);
   await hand.pad(/^Unplugged/);

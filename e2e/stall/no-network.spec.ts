@@ -1,7 +1,7 @@
 import { expect, test } from '@playwright/test';
 import { pullIn } from '../hands/at-the-site';
 import { addPlace, newHousehold } from '../hands/household';
-import { allSent, keptEvents, openStall, thumb } from '../hands/stall';
+import { allSent, keptEvents, openStall, reloadWhenKept, thumb } from '../hands/stall';
 
 test('offline from pulling in to pulling out, with two reloads: every event arrives once, in order, its times unchanged', async ({
   page,
@@ -16,10 +16,10 @@ test('offline from pulling in to pulling out, with two reloads: every event arri
   await pullIn(page);
   const hand = thumb(page);
   await hand.pad(/^Plugged in/);
-  await page.reload();
+  await reloadWhenKept(page, 3);
   await hand.pad(/^Card shown/);
   await hand.pad(/^I see power/);
-  await page.reload();
+  await reloadWhenKept(page, 5);
   await hand.reading(['31', '88', '1.2']);
   await hand.pad(/^I pressed stop/);
   await hand.pad(/^Unplugged/);

@@ -1,7 +1,7 @@
 import { expect, test } from '@playwright/test';
 import { addPlace, newHousehold } from '../hands/household';
 import { ownServer } from '../hands/own-server';
-import { allSent, keptEvents, openStall, thumb } from '../hands/stall';
+import { allSent, keptEvents, openStall, reloadWhenKept, thumb } from '../hands/stall';
 
 test('reloads and a killed server in mid-visit: nothing lost, nothing doubled', async ({ browser }, info) => {
   const server = await ownServer();
@@ -25,7 +25,7 @@ test('reloads and a killed server in mid-visit: nothing lost, nothing doubled', 
     await page.reload();
     await expect(page.getByRole('heading', { name: 'Lipa Barn' })).toBeVisible();
     await hand.pad(/^I see power/);
-    await page.reload();
+    await reloadWhenKept(page, 5);
     await hand.reading(['44', '98', '3.1']);
     await expect(page.getByText(/Kept on\s*phone 3/)).toBeVisible();
     const before = (await keptEvents(page)).map((k) => k.event);

@@ -24,15 +24,14 @@ test('storage that is refused is said at once; the visit goes on in memory and i
   await hand.pad(/^Card shown/);
   await hand.pad(/^I see power/);
   await context.setOffline(false);
-  await expect(page.getByRole('status').filter({ hasText: /All\s*sent/ })).toBeVisible();
-  expect((await eventsThere(page)).map((e) => e.kind)).toEqual(['pulled_in', 'stall_chosen', 'plugged', 'means_shown', 'power_seen']);
+  await expect.poll(async () => (await eventsThere(page)).map((e) => e.kind)).toEqual(['pulled_in', 'stall_chosen', 'plugged', 'means_shown', 'power_seen']);
   expect((await eventsThere(page)).map((e) => e.seq)).toEqual([1, 2, 3, 4, 5]);
   // A reload loses nothing that was sent: the visit is gone on with from the server's copy.
   await page.reload();
   await page.getByRole('button', { name: /^(Join|Go on with): Lipa Barn/ }).tap();
   await hand.pad(/^I pressed stop/);
+  await expect.poll(async () => (await eventsThere(page)).map((e) => e.seq)).toEqual([1, 2, 3, 4, 5, 6]);
   await expect(page.getByRole('status').filter({ hasText: /All\s*sent/ })).toBeVisible();
-  expect((await eventsThere(page)).map((e) => e.seq)).toEqual([1, 2, 3, 4, 5, 6]);
 });
 
 test('storage that is full in mid-visit: what cannot be written down is held and sent, and written down once there is room', async ({
@@ -54,7 +53,9 @@ test('storage that is full in mid-visit: what cannot be written down is held and
   await page.evaluate('window.full = false');
   await hand.pad(/^I see power/);
   await expect(page.getByText(/In memory/)).toHaveCount(0);
-  expect((await keptEvents(page)).map((k) => k.event.kind)).toEqual(['pulled_in', 'stall_chosen', 'plugged', 'means_shown', 'power_seen']);
+  await expect
+    .poll(async () => (await keptEvents(page)).map((k) => k.event.kind))
+    .toEqual(['pulled_in', 'stall_chosen', 'plugged', 'means_shown', 'power_seen']);
   await context.setOffline(false);
   await expect(page.getByRole('status').filter({ hasText: /All\s*sent/ })).toBeVisible();
   expect((await eventsThere(page)).map((e) => [e.seq, e.kind])).toEqual([

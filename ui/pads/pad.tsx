@@ -1,12 +1,13 @@
 'use client';
 import { type ReactNode, useRef } from 'react';
+import { type Rest, takesTouch } from './rest';
 
 export type PadProps = {
   children: ReactNode;
   hint?: string;
   tone?: 'next' | 'bad' | 'plain';
   onPress: (timeStamp: number) => void;
-  resting: boolean;
+  rest: Rest;
   className?: string;
   unavailable?: boolean;
   shortcut?: string;
@@ -14,15 +15,15 @@ export type PadProps = {
 
 /**
  * One pad at the stall. The time handed on is that of the finger going down, not of the handler.
- * While `resting` (just after another tap) it takes nothing, so that a wet double touch records nothing.
+ * While it rests (just after another tap) it takes nothing, so that a wet double touch records nothing.
  */
-export function Pad({ children, hint, tone = 'plain', onPress, resting, className = '', unavailable = false }: PadProps) {
+export function Pad({ children, hint, tone = 'plain', onPress, rest, className = '', unavailable = false }: PadProps) {
   const down = useRef<number | null>(null);
   const look = tone === 'next' ? 'bg-paint text-on-paint border-on-paint' : tone === 'bad' ? 'border-fault text-fault bg-card' : 'border-ink bg-card text-ink';
   return (
     <button
       type="button"
-      aria-disabled={resting || unavailable}
+      aria-disabled={rest.now || unavailable}
       onPointerDown={(e) => {
         down.current = e.timeStamp;
       }}
@@ -30,7 +31,7 @@ export function Pad({ children, hint, tone = 'plain', onPress, resting, classNam
         // A press by keyboard has no finger: an old one, slid away, must not lend it its time.
         const at = e.detail === 0 ? e.timeStamp : (down.current ?? e.timeStamp);
         down.current = null;
-        if (!resting && !unavailable) onPress(at);
+        if (!unavailable && takesTouch(rest, at)) onPress(at);
       }}
       className={`grid min-h-[60px] select-none place-items-center rounded-lg border-2 p-1.5 text-center text-[17px] font-bold leading-tight [touch-action:manipulation] active:translate-y-px ${unavailable ? 'opacity-45' : ''} ${look} ${className}`}
     >
