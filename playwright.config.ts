@@ -17,8 +17,8 @@ const launchOptions = {
 export default defineConfig({
   testDir: 'e2e',
   outputDir: 'test-results',
-  timeout: 90_000,
-  expect: { timeout: 15_000 },
+  timeout: 240_000,
+  expect: { timeout: 30_000 },
   fullyParallel: true,
   workers: 2,
   retries: 0,

@@ -236,7 +236,7 @@ for (const scheme of ['light', 'dark'] as const) {
 }
 
 test('every sheet of the stall, by day and by night', async ({ browser, baseURL }) => {
-  test.setTimeout(150_000);
+  test.setTimeout(480_000);
   const context = await browser.newContext({ baseURL, viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true });
   const page = await context.newPage();
   const blocked: string[] = [];

@@ -11,7 +11,7 @@ const SHOWN = 6;
 
 /** Visits that are still open, on whichever phone of the household: gone on with, or joined. */
 export function OpenVisits(props: Props) {
-  return <VisitButtons {...props} visits={props.visits.slice(0, 3)} verb={(v) => (v.onPhone ? 'Go on with' : 'Join')} />;
+  return <VisitButtons {...props} visits={props.visits.slice(0, 3)} verb={(v) => (v.recordedHere ? 'Go on with' : 'Join')} />;
 }
 
 /** The last visits that are over: those on this phone open without a network too. */
@@ -71,7 +71,7 @@ function VisitButtons({ visits, records, hands, verb }: Props & { verb: (v: Last
 }
 
 function facts(v: LastVisit): string {
-  if (v.state === 'running') return v.onPhone ? 'open on this phone: go on with it' : 'open on another phone: join it';
+  if (v.state === 'running') return v.recordedHere ? 'open on this phone: go on with it' : 'open on another phone: join it';
   return [
     v.ended === 'none' ? 'without a charge' : v.state === 'left_open' ? 'left open' : null,
     v.kWh === null || v.ended === 'none' ? null : printKWh(v.kWh),

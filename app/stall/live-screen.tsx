@@ -26,6 +26,7 @@ import { StayCountdown } from './stay-countdown';
 import { useAwakeScreen } from './use-awake-screen';
 import { useShutter } from './use-shutter';
 import { VisitOver } from './visit-over';
+import { WithdrawnNote } from './withdrawn-note';
 
 const ChargingBoard = lazy(() => import('./charging-board').then((m) => ({ default: m.ChargingBoard })));
 
@@ -111,6 +112,7 @@ export function LiveScreen({ state, hands }: { state: Live; hands: StallHands })
           <KeptCorner outbox={state.outbox} signedOut={state.signedOut} hands={hands} />
         </header>
         <NotKept state={state} />
+        {visit.withdrawn ? <WithdrawnNote visit={visit} hands={hands} act={act} /> : null}
         <AlarmStrip alarms={facts.alarms} onReading={(t) => setOpen({ sheet: 'reading', at: t })} onStopped={(t) => setOpen({ sheet: 'gone', at: t })} />
         {facts.clocks.length > 0 ? <StayCountdown clocks={facts.clocks} now={phoneNow} /> : null}
       </div>

@@ -4,6 +4,7 @@ import { phoneNow } from '@/client/touch/touch-time';
 import type { Fault } from '@/core/faults/fault-list';
 import { printMoney } from '@/core/units/money';
 import { chargingSoFar } from '@/core/visit/attempt-times';
+import { attemptChoices } from '@/core/visit/billed';
 import type { Live, LiveFacts } from './live-facts';
 import type { Open, Plain } from './open-sheet';
 import type { Draft, StallHands } from './stall-state';
@@ -58,6 +59,7 @@ export function LiveSheets({
     const total = facts.expected(kWh);
     return total && facts.tariff ? printMoney(total, facts.tariff.currency) : null;
   };
+  const attempts = attemptChoices(visit.attempts, visit.line, (id) => records.stall.find((s) => s.id === id)?.fields.name ?? '');
   const delivered = visit.delivered.known ? visit.delivered.value : undefined;
   const sheet = () => {
     switch (open.sheet) {
@@ -106,7 +108,17 @@ export function LiveSheets({
           />
         );
       case 'bill':
-        return <BillSheet currency={facts.currency} expected={expectedText(delivered)} onClose={close} onSave={act} onReceipt={() => go('receipt')} />;
+        return (
+          <BillSheet
+            currency={facts.currency}
+            expected={expectedText(delivered)}
+            attempts={attempts}
+            charged={visit.attempts.filter((a) => a.proof).map((a) => a.opened.id)}
+            onClose={close}
+            onSave={act}
+            onReceipt={() => go('receipt')}
+          />
+        );
       case 'more':
         return <MoreSheet means={facts.means} onClose={close} onAct={act} onSheet={go} onAnother={() => void hands.leaveVisit()} />;
       case 'change':
@@ -152,6 +164,7 @@ export function LiveSheets({
             original={kept?.event.at ?? event.at}
             refused={kept?.state === 'refused' ? `${kept.path ?? ''} ${kept.reason ?? 'refused'}`.trim() : null}
             records={records}
+            attempts={attempts}
             siteId={visit.siteId}
             onClose={close}
             onAct={act}

@@ -243,15 +243,17 @@ export function useStall(): { state: StallState; hands: StallHands } {
   const showLastVisits = useCallback<StallHands['lastVisits']>(
     async (onRows) => {
       if (!ready) return;
-      const { pruneSent, visitsAtHand } = await import('@/client/store/last-visits');
+      const { bringAlong, pruneSent, visitsAtHand } = await import('@/client/store/last-visits');
       const now = touchTime(performance.now()).at;
       const before = ((await ready.store?.get('meta', 'lastVisits')) as LedgerRow[] | undefined) ?? [];
       onRows(await visitsAtHand(ready.store, held, before, now));
       const rows = await lastVisits();
       if (!rows) return;
       await ready.store?.put('meta', rows, 'lastVisits').catch(() => {});
-      if (ready.store) await pruneSent(ready.store, now).catch(() => {});
+      if (ready.store) await pruneSent(ready.store, rows, now).catch(() => {});
       onRows(await visitsAtHand(ready.store, held, rows, now));
+      // One that could not be brought is listed, and opens when there is a network.
+      if (ready.store && (await bringAlong(ready.store, rows).catch(() => false))) onRows(await visitsAtHand(ready.store, held, rows, now));
     },
     [ready, held],
   );

@@ -1,11 +1,12 @@
 import '@/client/store/fixtures/memory-storage';
 import 'fake-indexeddb/auto';
 
+import type { StoredEvent } from '@/core/visit/event';
 import { CARD, IN, idOf, KW, STALL_A, story, VISIT } from '@/core/visit/fixtures/story';
 import { sendHeld } from '../outbox/send-outbox';
 import { holdEvents, refusedOf, waitingOf } from './held-events';
 import { type EventDraft, eventsOfVisit, keepEvents, keepFromServer } from './keep-event';
-import { pruneSent, visitsAtHand } from './last-visits';
+import { bringAlong, pruneSent, visitsAtHand } from './last-visits';
 import { openPhoneStore, type PhoneStore } from './phone-store';
 
 const who = { householdId: idOf(1), personId: idOf(2), name: '', householdName: '', currency: 'EUR', zone: 'UTC', clockOffsetMs: 0 };
@@ -101,30 +102,56 @@ describe('the last visits at hand', () => {
   it('are the ledger’s where it knows them, and this phone’s own where something is not sent', async () => {
     await keepFromServer(store, events);
     const there = [rowOf(VISIT, events[0]?.at as number), rowOf(idOf(77), 1)];
-    expect((await visitsAtHand(store, holdEvents(), there, now)).map((v) => [v.id, v.onPhone, v.handshake_s])).toEqual([
-      [VISIT, true, 99],
-      [idOf(77), false, 99],
+    expect((await visitsAtHand(store, holdEvents(), there, now)).map((v) => [v.id, v.handshake_s])).toEqual([
+      [VISIT, 99],
+      [idOf(77), 99],
     ]);
     await keepEvents(store, who, [draft((events.at(-1)?.at as number) + 1000, { kind: 'note', payload: { text: 'rain' } })]);
-    expect((await visitsAtHand(store, holdEvents(), there, now))[0]).toMatchObject({ id: VISIT, onPhone: true, handshake_s: 25, state: 'over' });
+    expect((await visitsAtHand(store, holdEvents(), there, now))[0]).toMatchObject({ id: VISIT, recordedHere: true, handshake_s: 25, state: 'over' });
   });
   it('without a correction’s visit, which is not here; withdrawn ones not at all', async () => {
     await keepEvents(store, who, [draft(now, { visitId: idOf(77), kind: 'correction', payload: { target: idOf(1), at: 5 } })]);
-    expect((await visitsAtHand(store, holdEvents(), [rowOf(idOf(77), 1)], now)).map((v) => [v.id, v.onPhone])).toEqual([[idOf(77), false]]);
+    expect((await visitsAtHand(store, holdEvents(), [rowOf(idOf(77), 1)], now)).map((v) => [v.id, v.recordedHere])).toEqual([[idOf(77), true]]);
     await keepFromServer(store, events);
     await keepEvents(store, who, [draft(now, { kind: 'withdrawal', payload: { target: VISIT } })]);
     expect((await visitsAtHand(store, holdEvents(), [], now)).map((v) => v.id)).not.toContain(VISIT);
   });
   it('old ones leave the phone once they are wholly sent', async () => {
     await keepFromServer(store, events);
-    await pruneSent(store, (events[0]?.at as number) + 29 * 86_400_000);
+    await pruneSent(store, [], (events[0]?.at as number) + 29 * 86_400_000);
     expect(await store.count('event')).toBe(events.length);
     await keepEvents(store, who, [draft(1)]);
-    await pruneSent(store, (events[0]?.at as number) + 40 * 86_400_000);
+    await pruneSent(store, [], (events[0]?.at as number) + 40 * 86_400_000);
     expect(await store.count('event')).toBe(events.length + 1);
     for (const k of await store.getAll('event')) await store.put('event', { event: k.event, state: 'sent' });
-    await pruneSent(store, (events[0]?.at as number) + 40 * 86_400_000);
+    await pruneSent(store, [rowOf(VISIT, 1)], (events[0]?.at as number) + 40 * 86_400_000);
+    expect(await store.count('event')).toBe(events.length + 1);
+    await pruneSent(store, [], (events[0]?.at as number) + 40 * 86_400_000);
     expect(await store.count('event')).toBe(0);
+  });
+  it('the newest of the ledger come along, once; one that the ledger no longer lists is asked after', async () => {
+    const asked: string[] = [];
+    const there = new Map([[VISIT, events]]);
+    jest.spyOn(globalThis, 'fetch').mockImplementation(async (url) => {
+      asked.push(String(url));
+      const id = String(url).split('/')[4] as string;
+      const list = there.get(id) ?? [];
+      return Response.json({ events: String(url).endsWith(`have=${list.length}`) ? null : list });
+    });
+    const row = rowOf(VISIT, events[0]?.at as number);
+    expect(await bringAlong(store, [row])).toBe(true);
+    expect(await store.count('event')).toBe(events.length);
+    expect(await bringAlong(store, [row])).toBe(false);
+    expect(asked).toEqual([`/api/v1/visits/${VISIT}/events?have=0`]);
+
+    const withdrawal = { ...(events.at(-1) as StoredEvent), id: idOf(990), kind: 'withdrawal', payload: { target: VISIT }, seq: 99 };
+    there.set(VISIT, [...events, withdrawal]);
+    const older = rowOf(idOf(77), (events[0]?.at as number) - 1000);
+    there.set(idOf(77), [{ ...(events[0] as StoredEvent), id: idOf(991), visitId: idOf(77) }]);
+    expect(await bringAlong(store, [older])).toBe(true);
+    expect((await visitsAtHand(store, holdEvents(), [older], now)).map((v) => v.id)).toEqual([idOf(77)]);
+    // Known to be withdrawn, it is not asked after again.
+    expect(await bringAlong(store, [older])).toBe(false);
   });
   it('what the phone made itself is never put over by what the server says', async () => {
     const [mine] = await keepEvents(store, who, [draft(1)]);

@@ -1,30 +1,58 @@
 import type { LedgerRow } from '@/core/compare/ledger-row';
 import { deriveVisit, type Visit, visitState } from '@/core/visit/derive';
 import type { PayloadCheck } from '@/core/visit/kinds';
+import { deviceId } from '../touch/page-life';
+import { visitEvents } from '../visits/from-server';
 import { type HeldEvents, waitingOf } from './held-events';
+import { keepFromServer } from './keep-event';
 import type { KeptEvent, PhoneStore } from './phone-store';
 
-/** One line of the visits at hand. `onPhone`: its events are here, so that it opens without a network. */
+/** One line of the visits at hand. `recordedHere`: some of it was recorded on this device. */
 export type LastVisit = Pick<LedgerRow, 'id' | 'at' | 'zone' | 'siteName' | 'state' | 'ended' | 'handshake_s' | 'kWh' | 'paid' | 'currency'> & {
-  onPhone: boolean;
+  recordedHere: boolean;
   siteId: string | null;
 };
 
 /** Sent visits older than this leave the phone, milliseconds; the ledger has them. */
 const KEEP_MS = 30 * 24 * 3600 * 1000;
 const MOST = 20;
+/** So many of the newest come along. */
+const ALONG = 10;
 const notChecked: PayloadCheck = () => ({ path: '', reason: 'not checked here' });
 
-/** Takes old visits off the phone that are wholly sent. */
-export async function pruneSent(store: PhoneStore, now: number): Promise<void> {
+/**
+ * Brings the newest visits of the ledger onto the phone, whoever recorded them, so that they open without a network;
+ * of those that the ledger no longer lists it takes what was recorded since: that they were withdrawn.
+ * @returns whether any came
+ */
+export async function bringAlong(store: PhoneStore, rows: readonly LedgerRow[]): Promise<boolean> {
+  const here = visitsOf(await store.getAll('event'));
+  const listed = new Set(rows.map((r) => r.id));
+  const wanted = rows.slice(0, ALONG).flatMap((r) => (here.get(r.id)?.some((k) => k.event.kind === 'pulled_in') ? [] : [r.id]));
+  const oldest = rows.at(-1)?.at ?? Number.POSITIVE_INFINITY;
+  for (const [id, list] of here)
+    if (!listed.has(id) && list.every((k) => k.state === 'sent' && k.event.at >= oldest) && !list.some((k) => k.event.payload.target === id)) wanted.push(id);
+  let some = false;
+  for (const id of wanted) {
+    const events = await visitEvents(id, here.get(id)?.length ?? 0);
+    if (!events) continue;
+    await keepFromServer(store, events);
+    some = true;
+  }
+  return some;
+}
+
+/** Takes old visits off the phone that are wholly sent, save the newest of the ledger. */
+export async function pruneSent(store: PhoneStore, rows: readonly LedgerRow[], now: number): Promise<void> {
+  const along = new Set(rows.slice(0, ALONG).map((r) => r.id));
   const tx = store.transaction('event', 'readwrite');
   const byVisit = visitsOf(await tx.store.getAll());
-  for (const list of byVisit.values())
-    if (list.every((k) => k.state === 'sent' && now - k.event.at > KEEP_MS)) for (const k of list) await tx.store.delete(k.event.id);
+  for (const [id, list] of byVisit)
+    if (!along.has(id) && list.every((k) => k.state === 'sent' && now - k.event.at > KEEP_MS)) for (const k of list) await tx.store.delete(k.event.id);
   await tx.done;
 }
 
-function row(v: Visit, now: number): LastVisit {
+function row(v: Visit, recordedHere: boolean, now: number): LastVisit {
   return {
     id: v.id,
     at: v.pulledInAt ?? v.line[0]?.t ?? v.lastEventAt,
@@ -37,7 +65,7 @@ function row(v: Visit, now: number): LastVisit {
     kWh: v.delivered.known ? v.delivered.value : null,
     paid: v.paid.known ? v.paid.value.amount : null,
     currency: v.paid.known ? v.paid.value.currency : null,
-    onPhone: true,
+    recordedHere,
   };
 }
 
@@ -52,12 +80,14 @@ function visitsOf(kept: readonly KeptEvent[]): Map<string, KeptEvent[]> {
  * not know them yet.
  */
 export async function visitsAtHand(store: PhoneStore | null, held: HeldEvents, rows: readonly LedgerRow[], now: number): Promise<LastVisit[]> {
-  const out = new Map(rows.map((r): [string, LastVisit] => [r.id, { ...r, siteId: null, onPhone: false }]));
+  const here = deviceId();
+  const out = new Map(rows.map((r): [string, LastVisit] => [r.id, { ...r, siteId: null, recordedHere: false }]));
   for (const [id, list] of visitsOf([...(store ? await store.getAll('event') : []), ...waitingOf(held)])) {
     const there = out.get(id);
+    const recordedHere = list.some((k) => k.event.deviceId === here);
     const whole = list.some((k) => k.event.kind === 'pulled_in');
     if (there && (!whole || list.every((k) => k.state === 'sent'))) {
-      out.set(id, { ...there, onPhone: whole });
+      out.set(id, { ...there, recordedHere });
       continue;
     }
     const visit = deriveVisit(
@@ -66,7 +96,7 @@ export async function visitsAtHand(store: PhoneStore | null, held: HeldEvents, r
       notChecked,
     );
     if (visit.withdrawn) out.delete(id);
-    else if (visit.line.length > 0) out.set(id, row(visit, now));
+    else if (visit.line.length > 0) out.set(id, row(visit, recordedHere, now));
   }
   return [...out.values()].sort((a, b) => b.at - a.at).slice(0, MOST);
 }

@@ -1,8 +1,9 @@
 import { countBays } from './bays';
 import { correctableFields, correctableText, correctionSet } from './correctable-fields';
 import { deriveVisit } from './derive';
+import type { StoredEvent } from './event';
 import { CARD, IN, idOf, KW, LIFE, PHONE, SECOND_PHONE, SITE, STALL_A, type Step, story, VISIT } from './fixtures/story';
-import { joinedEvents } from './join-visits';
+import { joinedEvents, takenBackTo } from './join-visits';
 import { KINDS } from './kinds';
 import { payloadProblem } from './payloads';
 import { fieldAt, setFields } from './set-fields';
@@ -130,6 +131,33 @@ describe('two recordings of one visit', () => {
     expect(copies.map((e) => [e.kind, e.role, e.visitId])).toEqual(['pulled_in', 'stall_chosen', 'plugged', 'correction'].map((k) => [k, 'observer', VISIT]));
     expect(copies[3]?.payload).toMatchObject({ target: newId(idOf(102)), joinedFrom: other });
     expect(joinedEvents(VISIT, from, newId)).toEqual(copies);
+  });
+  it('take a bill’s attempts along, and bring nothing back to where it was recorded', () => {
+    const bill = story([900, 'bill', { sessions: [idOf(102)], amount: '9.00', currency: 'EUR', state: 'charged' }]).map((e) => ({ ...e, visitId: other }));
+    const copies = joinedEvents(VISIT, [...from, ...bill], newId);
+    expect(copies.at(-1)?.payload.sessions).toEqual([newId(idOf(102))]);
+    expect(joinedEvents(other, copies, newId)).toEqual([]);
+  });
+  it('stand together until the other is restored', () => {
+    const [end, back] = story(
+      ...Array.from({ length: 2 }, (_, i): Step => [800 + i, 'withdrawal', { target: i === 0 ? other : idOf(500), joinedInto: VISIT }]),
+    ).map((e, i) => ({ ...e, id: idOf(500 + i), visitId: other, seq: 50 + i })) as [StoredEvent, StoredEvent];
+    expect(deriveVisit(other, [...from.slice(0, 3), end], payloadProblem).joinedInto).toBe(VISIT);
+    expect(deriveVisit(other, [...from.slice(0, 3), end, back], payloadProblem)).toMatchObject({ joinedInto: null, withdrawn: false });
+    expect(joinedEvents(VISIT, [...from.slice(0, 3), end, back], newId)).toHaveLength(3);
+  });
+  it('are parted by taking the copies back, save what somebody had taken back before', () => {
+    const copies = joinedEvents(VISIT, from.slice(0, 3), newId);
+    const [own, parting] = story([810, 'withdrawal', { target: copies[1]?.id }], [820, 'withdrawal', { target: copies[0]?.id, partedFrom: other }]).map(
+      (e, i) => ({
+        ...e,
+        id: idOf(600 + i),
+        seq: 60 + i,
+      }),
+    ) as [StoredEvent, StoredEvent];
+    expect(takenBackTo('part', copies, VISIT, other)).toEqual(copies.map((e) => e.id));
+    expect(takenBackTo('part', [...copies, own], VISIT, other)).toEqual([copies[0]?.id, copies[2]?.id]);
+    expect(takenBackTo('join_again', [...copies, own, parting], VISIT, other)).toEqual([parting.id]);
   });
   it('differ by half as ±, with the recorder’s time', () => {
     const mine = story(IN, chosen, [60, 'plugged']).map((e) => ({ ...e, deviceId: PHONE }));

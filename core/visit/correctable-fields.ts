@@ -5,9 +5,9 @@ import type { Kind } from './kinds';
 import { type FieldValue, fieldAt } from './set-fields';
 
 type Options = readonly (readonly [value: string, label: string])[];
-/** One field of a payload as a person changes it. `decimal`: kept as a decimal string; `ref`: the id of a record of that type. */
+/** One field of a payload as a person changes it. `decimal`: kept as a decimal string; `ref`: the id of a record of that type; `attempts`: events of attempts, as text with spaces between. */
 export type CorrectableField = { field: string; label: string /** The stall it is about. */; stallId?: string } & (
-  | { is: 'number' | 'decimal' | 'text' | 'yes_no' }
+  | { is: 'number' | 'decimal' | 'text' | 'yes_no' | 'attempts' }
   | { is: 'choice'; options: Options }
   | { is: 'ref'; type: 'site' | 'stall' | 'car' | 'adapter' | 'means' }
 );
@@ -121,6 +121,7 @@ const FIELDS: Partial<Record<Kind, readonly CorrectableField[]>> = {
   help_ended: [choice('result', 'Result', entries(HELP_RESULTS))],
   pulled_out: [choice('reason', 'Why you left', entries(LEAVE_LABELS))],
   bill: [
+    { field: 'sessions', label: 'For which attempts', is: 'attempts' },
     decimal('amount', 'Charged'),
     text('currency', 'Currency'),
     decimal('kWh', 'kWh on the bill'),
@@ -155,7 +156,12 @@ const bayFields = (payload: Readonly<Record<string, unknown>>): CorrectableField
 
 /** What stands in the fields of an event, as text for a form: empty is not read. */
 export const correctableText = (kind: Kind, payload: Readonly<Record<string, unknown>>): Record<string, string> =>
-  Object.fromEntries(correctableFields(kind, payload).map((f) => [f.field, String(fieldAt(payload, f.field) ?? '')]));
+  Object.fromEntries(
+    correctableFields(kind, payload).map((f) => {
+      const value = fieldAt(payload, f.field) ?? '';
+      return [f.field, Array.isArray(value) ? value.join(' ') : String(value)];
+    }),
+  );
 
 /**
  * What a form with these texts changes.
@@ -173,7 +179,8 @@ export function correctionSet(
     const text = (typed[f.field] ?? '').trim();
     if (text === before[f.field]) continue;
     const figure = text.replace(',', '.');
-    if (text === '') set[f.field] = null;
+    if (f.is === 'attempts') set[f.field] = text.split(' ').filter(Boolean);
+    else if (text === '') set[f.field] = null;
     else if ((f.is === 'number' || f.is === 'decimal') && !/^-?\d+(\.\d+)?$/.test(figure)) problems[f.field] = 'Not a number';
     else set[f.field] = f.is === 'number' ? Number(figure) : f.is === 'decimal' ? figure : f.is === 'yes_no' ? text === 'true' : text;
   }

@@ -22,17 +22,22 @@ const two = (first: Record<string, unknown>, second: Record<string, unknown>) =>
 
 describe('energy delivered', () => {
   it('is the sum of the sessions, each its stall’s last figure', () => {
-    expect(deliveredKWh(two({ kWh: '8.1' }, { kWh: '12.25' }), undefined, true)).toEqual({ known: true, value: '20.35' });
+    expect(deliveredKWh(two({ kWh: '8.1' }, { kWh: '12.25' }), [], true)).toEqual({ known: true, value: '20.35' });
   });
   it('is the bill’s where one session was not read, else unknown', () => {
-    expect(deliveredKWh(two({ kWh: '8.1' }, { kW: 60 }), '20.4', true)).toEqual({ known: true, value: '20.4' });
-    expect(deliveredKWh(two({ kWh: '8.1' }, { kW: 60 }), undefined, true)).toMatchObject({ known: false });
+    expect(deliveredKWh(two({ kWh: '8.1' }, { kW: 60 }), [{ attempts: [], kWh: '20.4' }], true)).toEqual({ known: true, value: '20.4' });
+    expect(deliveredKWh(two({ kWh: '8.1' }, { kW: 60 }), [], true)).toMatchObject({ known: false });
+  });
+  it('takes a session that was not read from the bill for it alone, and never a bill that leaves one out', () => {
+    expect(deliveredKWh(two({ kWh: '8.1' }, { kW: 60 }), [{ attempts: [2], kWh: '12.3' }], true)).toEqual({ known: true, value: '20.4' });
+    expect(deliveredKWh(two({ kW: 40 }, { kW: 60 }), [{ attempts: [2], kWh: '12.3' }], true)).toMatchObject({ known: false });
+    expect(deliveredKWh(two({ kW: 40 }, { kW: 60 }), [{ attempts: [1, 2], kWh: '20.5' }], true)).toEqual({ known: true, value: '20.5' });
   });
   it('is a known zero only when the visit is over and nothing was left open', () => {
     const failed = attempts([10, 'plugged'], [60, 'fault', { code: 'start_error', side: 'network' }]);
-    expect(deliveredKWh(failed, undefined, true)).toEqual({ known: true, value: '0' });
-    expect(deliveredKWh(failed, undefined, false)).toMatchObject({ known: false, why: 'the visit is still open' });
-    expect(deliveredKWh(attempts([10, 'plugged'], [20, 'claimed', { by: 'app' }]), undefined, true)).toMatchObject({
+    expect(deliveredKWh(failed, [], true)).toEqual({ known: true, value: '0' });
+    expect(deliveredKWh(failed, [], false)).toMatchObject({ known: false, why: 'the visit is still open' });
+    expect(deliveredKWh(attempts([10, 'plugged'], [20, 'claimed', { by: 'app' }]), [], true)).toMatchObject({
       known: false,
       why: 'power was not recorded',
     });

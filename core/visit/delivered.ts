@@ -1,6 +1,7 @@
 import Decimal from 'decimal.js';
 import { known, type Maybe, unknown } from '../units/known';
 import type { Attempt } from './attempts';
+import { type Billed, kWhBilledFor, kWhBilledForAll } from './billed';
 
 /** The stall's last kWh of a session, decimal string; the car's figures are never mixed in. */
 export function sessionStallKWh(a: Attempt): string | undefined {
@@ -13,17 +14,20 @@ export function sessionStallKWh(a: Attempt): string | undefined {
 
 /**
  * Energy delivered in a visit.
- * Per session the stall's last kWh; where one is missing, the bills' kWh for the whole visit instead.
+ * Per session the stall's last kWh, else that of a bill for it alone; where one is missing, all bills' kWh instead.
  * @param attempts all attempts of the visit
- * @param billsKWh sum of the bills' kWh as a decimal string, when every bill carries one
  * @param over the visit has ended: without a session it delivered nothing
  * @returns kWh as a decimal string
  */
-export function deliveredKWh(attempts: readonly Attempt[], billsKWh: string | undefined, over: boolean): Maybe<string> {
+export function deliveredKWh(attempts: readonly Attempt[], billed: readonly Billed[], over: boolean): Maybe<string> {
   const sessions = attempts.filter((a) => a.proof);
-  const metered = sessions.map(sessionStallKWh);
-  if (sessions.length > 0 && metered.every((x) => x !== undefined)) return known(metered.reduce((sum, x) => sum.plus(x), new Decimal(0)).toString());
-  if (billsKWh !== undefined) return known(billsKWh);
+  const each = sessions.map((a) => sessionStallKWh(a) ?? kWhBilledFor(a.n, billed));
+  if (sessions.length > 0 && each.every((x) => x !== undefined)) return known(each.reduce((sum, x) => sum.plus(x), new Decimal(0)).toString());
+  const all = kWhBilledForAll(
+    sessions.map((a) => a.n),
+    billed,
+  );
+  if (all !== undefined) return known(all);
   if (sessions.length > 0) return unknown('no kWh was read from the stall or the bill');
   if (!over) return unknown('the visit is still open');
   if (attempts.some((a) => a.outcome.kind === 'open')) return unknown('power was not recorded');

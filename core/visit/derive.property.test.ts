@@ -194,7 +194,7 @@ describe('whatever is recorded', () => {
         const other = idOf(901);
         const [mine, theirs] = [events.filter((e) => e.deviceId === PHONE), events.filter((e) => e.deviceId !== PHONE)];
         const apart = theirs.map((e) => ({ ...e, visitId: other }));
-        const joined = joinedEvents(VISIT, apart, (id) => id).map(({ payload: { joinedFrom: _, ...payload }, ...e }) => ({ ...e, payload }));
+        const joined = joinedEvents(VISIT, apart, (id) => id).map(({ payload: { joinedFrom: _, recordedIn: __, ...payload }, ...e }) => ({ ...e, payload }));
         expect(text([...mine, ...joined])).toBe(text(events));
       }),
       { seed: 5, numRuns: 200 },

@@ -3,10 +3,12 @@ import type { Side } from '../faults/fault-list';
 import { known, type Maybe, unknown } from '../units/known';
 import { type AttemptTimes, attemptTimes, TIME_RULES, type TimeName } from './attempt-times';
 import { type Attempt, cutAttempts, type Proof } from './attempts';
+import { type Billed, billedOf } from './billed';
 import { LEFT_OPEN_MS } from './definitions-version';
 import { averageKW, deliveredKWh, peakKW, sessionStallKWh } from './delivered';
 import { type Effective, effectiveEvents } from './effective';
 import type { EventOf, StoredEvent } from './event';
+import { joinedInto } from './join-visits';
 import type { PayloadCheck } from './kinds';
 import { type Placed, placeEvents } from './order';
 import { layTape, type Segment } from './tape';
@@ -20,6 +22,8 @@ export type Visit = {
   id: string;
   withdrawn: boolean;
   visitWithdrawals: string[];
+  /** The recording that this one was joined into. */
+  joinedInto: string | null;
   newer: boolean;
   history: Effective['history'];
   takenBack: Effective['withdrawn'];
@@ -47,6 +51,7 @@ export type Visit = {
   socFrom: number | null;
   socTo: number | null;
   bills: (Placed & EventOf<'bill'>)[];
+  billed: Billed[];
   /** Figures read from a stopwatch or remembered, beside the derived ones. */
   given: EventOf<'figure_given'>['payload'][];
   paid: Maybe<{ amount: string; currency: string }>;
@@ -83,7 +88,8 @@ export function deriveVisit(visitId: string, events: readonly StoredEvent[], che
   const bills = line.filter((e): e is Placed & EventOf<'bill'> => e.kind === 'bill');
   const moments = line.filter((e) => !AFTERWARDS.has(e.kind));
   const lastEventAt = moments.at(-1)?.t ?? line.at(-1)?.t ?? 0;
-  const delivered = deliveredKWh(attempts, billsKWh(bills), pulledOut !== undefined);
+  const billed = billedOf(bills, attempts, line);
+  const delivered = deliveredKWh(attempts, billed, pulledOut !== undefined);
   const paid = paidOf(bills);
   const charging = times.charging;
   const average = !delivered.known
@@ -99,6 +105,7 @@ export function deriveVisit(visitId: string, events: readonly StoredEvent[], che
     id: visitId,
     withdrawn: effective.visitWithdrawn,
     visitWithdrawals: effective.visitWithdrawals,
+    joinedInto: joinedInto(events, effective.visitWithdrawals),
     newer: effective.newer,
     history: effective.history,
     takenBack: effective.withdrawn,
@@ -114,8 +121,13 @@ export function deriveVisit(visitId: string, events: readonly StoredEvent[], che
     attempts,
     times,
     tape: layTape(moments, attempts, times.queue, pulledOut?.t ?? lastEventAt),
-    firstTry: firstTry(attempts, bills),
-    ended: attempts.some((a) => a.proof) ? 'charge' : !pulledOut || attempts.some((a) => a.outcome.kind === 'open') ? 'open' : 'none',
+    firstTry: firstTry(attempts, billed),
+    ended:
+      attempts.some((a) => a.proof) || (delivered.known && Number(delivered.value) > 0)
+        ? 'charge'
+        : !pulledOut || attempts.some((a) => a.outcome.kind === 'open')
+          ? 'open'
+          : 'none',
     faults: faultsOf(line, attempts),
     delivered,
     average,
@@ -123,6 +135,7 @@ export function deriveVisit(visitId: string, events: readonly StoredEvent[], che
     socFrom: socs[0] ?? null,
     socTo: socs.length > 1 ? (socs.at(-1) as number) : null,
     bills,
+    billed,
     given,
     paid,
     allIn: allInOf(paid, delivered),
@@ -159,14 +172,6 @@ export function visitState(v: Pick<Visit, 'pulledOutAt' | 'lastEventAt'>, now: n
   return now - v.lastEventAt > LEFT_OPEN_MS ? 'left_open' : 'running';
 }
 
-function billsKWh(bills: readonly EventOf<'bill'>[]): string | undefined {
-  if (bills.length === 0 || bills.some((b) => b.payload.kWh === undefined)) return undefined;
-  return bills
-    .filter((b) => b.payload.state !== 'refunded')
-    .reduce((s, b) => s.plus(b.payload.kWh as string), new Decimal(0))
-    .toString();
-}
-
 /** Everything paid; refunds taken off. Unknown across currencies: they are never added without a rate. */
 function paidOf(bills: readonly EventOf<'bill'>[]): Maybe<{ amount: string; currency: string }> {
   const first = bills[0];
@@ -184,15 +189,15 @@ function allInOf(paid: Visit['paid'], delivered: Maybe<string>): Maybe<{ perKWh:
 }
 
 /** Starts at the first try: attempt 1 got power, or shows energy on its readings or its bill. Attempt 2 is never promoted. */
-function firstTry(attempts: readonly Attempt[], bills: readonly EventOf<'bill'>[]): Visit['firstTry'] {
+function firstTry(attempts: readonly Attempt[], billed: readonly Billed[]): Visit['firstTry'] {
   const one = attempts[0];
   if (!one) return { answer: 'left_out', why: 'no attempt' };
   if (one.proof) return { answer: 'yes', why: 'power on attempt 1' };
   if (Number(sessionStallKWh(one) ?? 0) > 0) return { answer: 'yes', why: 'kWh read on attempt 1' };
-  const billed = bills.some(
-    (b) => Number(b.payload.kWh ?? 0) > 0 && (b.payload.sessions.includes(one.opened.id) || (b.payload.sessions.length === 0 && attempts.length === 1)),
+  const onBill = billed.some(
+    (b) => Number(b.kWh ?? 0) > 0 && (b.attempts.length === 0 ? attempts.length === 1 : b.attempts.length === 1 && b.attempts[0] === one.n),
   );
-  if (billed) return { answer: 'yes', why: 'kWh on the bill for attempt 1' };
+  if (onBill) return { answer: 'yes', why: 'kWh on the bill for attempt 1' };
   if (one.outcome.kind === 'failed' || one.outcome.kind === 'gave_up') return { answer: 'no', why: one.outcome.reason };
   return { answer: 'left_out', why: one.claimed ? 'only claimed' : 'still open' };
 }

@@ -1,13 +1,15 @@
 import { EVENT_VERSION, type StoredEvent, type VisitEvent } from './event';
 import { isKind, type PayloadCheck } from './kinds';
-import { setFields } from './set-fields';
+import { type FieldValue, setFields } from './set-fields';
 
 /** One change made to an event afterwards, oldest first: shown as the event's history. */
-export type CorrectionNote = { id: string; personId: string; madeAt: number; field: string; value: string | number | boolean | null };
+export type CorrectionNote = { id: string; personId: string; madeAt: number; field: string; value: FieldValue };
 
 export type Effective = {
   /** Known kinds only, corrections applied, withdrawn events and the bookkeeping kinds taken out. Unordered. */
   events: (VisitEvent & { correctedAt?: true })[];
+  /** Ids of all that was taken back, corrections and withdrawals as well. */
+  gone: ReadonlySet<string>;
   /** Events taken back, as they were. */
   withdrawn: VisitEvent[];
   visitWithdrawn: boolean;
@@ -66,7 +68,7 @@ export function effectiveEvents(events: readonly StoredEvent[], visitId: string,
     corrections.set(e.payload.target, list);
   }
 
-  const result: Effective = { events: [], withdrawn: [], visitWithdrawn: visitWithdrawals.length > 0, visitWithdrawals, newer, history };
+  const result: Effective = { events: [], gone, withdrawn: [], visitWithdrawn: visitWithdrawals.length > 0, visitWithdrawals, newer, history };
   for (const e of all) {
     if (isBookkeeping(e)) continue;
     if (gone.has(e.id)) {
@@ -89,7 +91,7 @@ function correct(
   let payload = e.payload as Record<string, unknown>;
   const notes: CorrectionNote[] = [];
   for (const c of corrections) {
-    const note = (field: string, value: string | number | boolean | null) => notes.push({ id: c.id, personId: c.personId, madeAt: c.at, field, value });
+    const note = (field: string, value: FieldValue) => notes.push({ id: c.id, personId: c.personId, madeAt: c.at, field, value });
     if (c.payload.at !== undefined) {
       at = c.payload.at;
       note('at', at);

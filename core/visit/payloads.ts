@@ -172,7 +172,12 @@ export const PAYLOADS = {
   correction: z.looseObject({
     target: uuid(),
     at: opt(instant()),
-    set: opt(z.record(z.string().check(z.maxLength(40)), z.union([z.string().check(z.maxLength(2000)), z.number(), z.boolean(), z.null()]))),
+    set: opt(
+      z.record(
+        z.string().check(z.maxLength(40)),
+        z.union([z.string().check(z.maxLength(2000)), z.number(), z.boolean(), z.array(z.string().check(z.maxLength(40))).check(z.maxLength(50)), z.null()]),
+      ),
+    ),
   }),
   withdrawal: z.looseObject({ target: uuid() }),
 } satisfies Record<Kind, unknown>;

@@ -1,4 +1,5 @@
-export type FieldValue = string | number | boolean | null;
+/** A list is set whole. */
+export type FieldValue = string | number | boolean | string[] | null;
 /** A field's name, or one of an object's: nothing that reaches behind the object. */
 const PATH = /^(?!__proto__|constructor|prototype)[A-Za-z]\w*(\.[A-Za-z]\w*)?$/;
 /** A field of an entry of a list, `stalls.2.state`. */
@@ -51,5 +52,6 @@ export function fieldAt(payload: Readonly<Record<string, unknown>>, path: string
   const [outer = '', inner] = path.split('.', 2);
   const value = payload[outer];
   const found = inner === undefined ? value : typeof value === 'object' && value !== null ? (value as Record<string, unknown>)[inner] : undefined;
+  if (Array.isArray(found) && found.every((x) => typeof x === 'string')) return found;
   return typeof found === 'string' || typeof found === 'number' || typeof found === 'boolean' ? found : undefined;
 }

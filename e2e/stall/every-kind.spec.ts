@@ -15,7 +15,7 @@ const picture = () =>
     .toBuffer();
 
 test('every kind of event can be recorded, whatever went before', async ({ page, baseURL }) => {
-  test.setTimeout(180_000);
+  test.setTimeout(480_000);
   const { place } = await pulledIn(page, baseURL as string);
   await send(page.request, baseURL as string, [
     { type: 'record', record: recordItem('adapter', v7(), { name: 'CHAdeMO box', from: 'CHAdeMO', to: 'CCS2', maxA: 125, maxV: 500 }) },

@@ -33,8 +33,16 @@ test('a visit with two failed attempts over two stalls', async ({ page }) => {
   await hand.pad(/^Power gone/);
   await hand.pad(/^Unplugged/);
   await hand.pad(/^Pulled out/);
-  await allSent(page, 18);
+  // The bill is for the attempt that got power, unless said otherwise.
+  await hand.pad(/^Bill/);
+  const sheet = page.getByRole('dialog');
+  await expect(sheet.getByRole('checkbox', { name: '3. Stall 2: power' })).toBeChecked();
+  await expect(sheet.getByRole('checkbox', { name: /^1\. Stall 1: failed/ })).not.toBeChecked();
+  await hand.figures(['9.60', '20.5']);
+  await hand.sheet('Save the bill');
+  await allSent(page, 19);
   const events = (await keptEvents(page)).map((k) => k.event);
+  expect(events.at(-1)?.payload.sessions).toEqual([events.filter((e) => e.kind === 'plugged')[2]?.id]);
   const at = (kind: string, n = 0) => (events.filter((e) => e.kind === kind)[n] as { at: number }).at;
   const lost = (at('plugged', 2) - at('plugged', 0)) / 1000;
 
@@ -49,6 +57,18 @@ test('a visit with two failed attempts over two stalls', async ({ page }) => {
   await expect(page.getByRole('heading', { name: /3\. Stall 2: power/ })).toBeVisible();
   await page.goto('/compare');
   await expect(page.getByRole('row').filter({ hasText: 'Ferrywell' })).toContainText('0 of 1, 1 not');
+  // It was the first attempt that charged, says the receipt.
+  await page.goBack();
+  const record = page.getByRole('region', { name: 'The record' });
+  await expect(record).toContainText('9.60 EUR, 20.5 kWh, attempt 3');
+  await page.getByRole('button', { name: /^Correct Bill/ }).tap();
+  await page.getByRole('checkbox', { name: /^1\. Stall 1: failed/ }).check();
+  await page.getByRole('checkbox', { name: '3. Stall 2: power' }).uncheck();
+  await page.getByRole('button', { name: 'Keep the correction' }).tap();
+  await expect(record).toContainText('for which attempts set to attempt 1 by Tone Zupan');
+  await expect(page.getByRole('region', { name: 'The bill' })).toContainText('Was charged for 20.5 kWh, attempt 1');
+  await page.goto('/compare');
+  await expect(page.getByRole('row').filter({ hasText: 'Ferrywell' })).toContainText('1 of 1');
 });
 
 test('a refused card, another means, and leaving without a charge', async ({ page }) => {

@@ -1,6 +1,6 @@
 import { expect, test } from '@playwright/test';
 import { pullIn } from '../hands/at-the-site';
-import { addPlace, newHousehold } from '../hands/household';
+import { addPlace, asItems, newHousehold, send, visitEvents } from '../hands/household';
 import { allSent, keptEvents, openStall, reloadWhenKept, thumb } from '../hands/stall';
 
 test('offline from pulling in to pulling out, with two reloads: every event arrives once, in order, its times unchanged', async ({
@@ -43,4 +43,18 @@ test('offline from pulling in to pulling out, with two reloads: every event arri
   await page.reload();
   await page.getByRole('button', { name: /^Open: Lipa Barn/ }).tap();
   await expect(page.getByRole('heading', { name: /^The visit is over/ })).toBeVisible();
+});
+
+test('the newest visits of the household open without a network, on whichever device they were recorded', async ({ page, context, baseURL }) => {
+  const who = await newHousehold(page, baseURL as string);
+  const place = await addPlace(page, baseURL as string, { network: 'Bluebarn', site: 'Lipa Barn' });
+  const events = visitEvents(who, place, Date.UTC(2026, 0, 12, 9));
+  await send(page.request, baseURL as string, asItems(events));
+  await openStall(page);
+  await expect.poll(async () => (await keptEvents(page)).length).toBe(events.length);
+  await context.setOffline(true);
+  await page.reload();
+  await page.getByRole('button', { name: /^Open: Lipa Barn/ }).tap();
+  await expect(page.getByRole('heading', { name: /^The visit is over/ })).toBeVisible();
+  await expect(page.getByRole('region', { name: 'The visit', exact: true })).toContainText(/Handshake\s*24\.\d s/);
 });

@@ -14,6 +14,7 @@ import { inTransaction } from '../db/pool';
 import { recordForUpdate, writeRecord } from '../records/record-tables';
 import { contentHash, eventsById, hashesById, insertEvents } from '../visits/event-rows';
 import { refreshVisits } from '../visits/figures';
+import { followJoins } from '../visits/follow-joins';
 
 /** Most items of one batch. */
 export const MAX_ITEMS = 500;
@@ -82,7 +83,7 @@ export async function takeBatch(who: Who, body: unknown): Promise<BatchResult> {
       results[i] = await takeRecord(c, who.householdId, next, record);
       wrote ||= results[i].status === 'taken';
     }
-    touched = await takeEvents(c, who.householdId, events, results, new Date(at), parsed.data.sentAt);
+    touched = await takeEvents(c, who, events, results, new Date(at), parsed.data.sentAt);
     wrote ||= touched.length > 0;
     if (!wrote) return before;
     await c.execute('UPDATE household SET rev = ? WHERE id = ?', [next, toBin(who.householdId)]);
@@ -116,12 +117,13 @@ async function takeRecord(c: PoolConnection, householdId: string, rev: number, r
 /** Writes the acceptable events and raises their visits' rev. @returns ids of the visits that changed */
 async function takeEvents(
   c: PoolConnection,
-  householdId: string,
+  who: Who,
   events: readonly { i: number; event: StoredEvent; newer: boolean }[],
   results: ItemResult[],
   receivedAt: Date,
   sentAt: number | undefined,
 ): Promise<string[]> {
+  const { householdId } = who;
   const seen = await hashesById(
     c,
     householdId,
@@ -161,7 +163,13 @@ async function takeEvents(
       [toBin(householdId), toBin(event.visitId), toBin(event.personId), event.zone, new Date(event.at)],
     );
   }
-  return [...byVisit.keys()];
+  const followed = await followJoins(
+    c,
+    who,
+    fresh.map((f) => f.event),
+    receivedAt,
+  );
+  return [...new Set([...byVisit.keys(), ...followed])];
 }
 
 /** A correction is held to the same bounds as what it corrects, as far as that is known here. */

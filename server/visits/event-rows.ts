@@ -29,11 +29,15 @@ function fromRow(householdId: string, r: RowDataPacket): StoredEvent {
   };
 }
 
-/** Every event of the given visits, by visit. */
-export async function eventsOfVisits(householdId: string, visitIds: readonly string[]): Promise<Map<string, StoredEvent[]>> {
+/** Every event of the given visits, by visit. @param on the transaction whose own writes are seen too */
+export async function eventsOfVisits(
+  householdId: string,
+  visitIds: readonly string[],
+  on: Pick<PoolConnection, 'execute'> = pool(),
+): Promise<Map<string, StoredEvent[]>> {
   const byVisit = new Map<string, StoredEvent[]>();
   if (visitIds.length === 0) return byVisit;
-  const [rows] = await pool().execute<RowDataPacket[]>(
+  const [rows] = await on.execute<RowDataPacket[]>(
     `SELECT ${COLUMNS} FROM event WHERE household_id = ? AND visit_id IN (${visitIds.map(() => '?').join(', ')})`,
     [toBin(householdId), ...visitIds.map(toBin)],
   );
@@ -103,4 +107,14 @@ export async function insertEvents(
 ): Promise<void> {
   if (events.length === 0) return;
   await c.query(`INSERT INTO event (${EVENT_COLUMNS}) VALUES ?`, [events.map(({ event, hash }) => eventRow(event, hash, receivedAt, sentAt))]);
+}
+
+/** The withdrawals of these visits, in a transaction. */
+export async function withdrawalsOf(c: PoolConnection, householdId: string, visitIds: readonly string[]): Promise<StoredEvent[]> {
+  if (visitIds.length === 0) return [];
+  const [rows] = await c.execute<RowDataPacket[]>(
+    `SELECT ${COLUMNS} FROM event WHERE household_id = ? AND visit_id IN (${visitIds.map(() => '?').join(', ')}) AND kind = 'withdrawal'`,
+    [toBin(householdId), ...visitIds.map(toBin)],
+  );
+  return rows.map((r) => fromRow(householdId, r));
 }

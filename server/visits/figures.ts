@@ -3,6 +3,7 @@ import type { PoolConnection, RowDataPacket } from 'mysql2/promise';
 import { valueOrNull } from '@/core/units/known';
 import { localMonth } from '@/core/units/zoned';
 import { meansOf } from '@/core/visit/attempt-times';
+import { kWhBilledFor } from '@/core/visit/billed';
 import { DEFINITION_VERSION } from '@/core/visit/definitions-version';
 import { sessionStallKWh } from '@/core/visit/delivered';
 import { deriveVisit, type Visit } from '@/core/visit/derive';
@@ -178,7 +179,7 @@ async function writeFigures(c: PoolConnection, householdId: string, rev: number,
       seconds(a.times.handsOn),
       seconds(a.times.plugCardGap),
       seconds(a.times.charging),
-      sessionStallKWh(a) ?? null,
+      sessionStallKWh(a) ?? kWhBilledFor(a.n, v.billed) ?? null,
     ];
   });
   await c.query(

@@ -1,24 +1,18 @@
-import { v5, v7 } from 'uuid';
 import * as z from 'zod';
 import { deriveVisit } from '@/core/visit/derive';
-import type { StoredEvent } from '@/core/visit/event';
-import { EVENT_VERSION } from '@/core/visit/event';
-import { joinedEvents } from '@/core/visit/join-visits';
 import { payloadProblem, uuid } from '@/core/visit/payloads';
 import type { Who } from '../accounts/accounts';
 import { now } from '../clock';
 import { toBin } from '../db/binary-id';
 import { inTransaction } from '../db/pool';
-import { contentHash, eventsOfVisits, hashesById, insertEvents } from './event-rows';
+import { contentHash, eventsOfVisits, insertEvents } from './event-rows';
 import { refreshVisits } from './figures';
+import { takeInto, withdrawalFor } from './follow-joins';
 
 /** Two recordings further apart than this are two visits. */
 const APART_MS = 12 * 3600 * 1000;
 const request = z.object({ into: uuid(), from: uuid() });
 type Answer = { ok: true; copied: number } | { ok: false; reason: string };
-
-/** The same copy of an event into a visit always has the same id. */
-const copyId = (into: string) => (eventId: string) => v5(eventId, into);
 
 /**
  * Takes the recording `from` into the recording `into` of the same visit, and withdraws `from`: all in one transaction.
@@ -37,44 +31,19 @@ export async function joinVisits(who: Who, body: unknown): Promise<Answer> {
   if (one.siteId && other.siteId && one.siteId !== other.siteId) return { ok: false, reason: 'The two were recorded at different sites.' };
   if (Math.abs((one.pulledInAt ?? one.lastEventAt) - (other.pulledInAt ?? other.lastEventAt)) > APART_MS)
     return { ok: false, reason: 'The two are more than twelve hours apart.' };
-  const copies = joinedEvents(into, b, copyId(into));
-  const withdrawal: StoredEvent = {
-    id: v7(),
-    householdId: who.householdId,
-    personId: who.personId,
-    visitId: from,
-    kind: 'withdrawal',
-    v: EVENT_VERSION,
-    at: now(),
-    precision: 's',
-    zone: other.zone,
-    deviceId: v5('joined', who.householdId),
-    life: v5('joined', who.householdId),
-    mono: 0,
-    awake: true,
-    seq: Math.max(...b.map((e) => e.seq)) + 1,
-    origin: 'typed',
-    role: 'recorder',
-    payload: { target: from, joinedInto: into },
-  };
+  const receivedAt = new Date(now());
   const copied = await inTransaction(async (c) => {
     await c.execute('SELECT rev FROM household WHERE id = ? FOR UPDATE', [toBin(who.householdId)]);
-    const there = await hashesById(
-      c,
-      who.householdId,
-      copies.map((e) => e.id),
-    );
-    const fresh = copies.filter((e) => !there.has(e.id));
-    const withdrawn = other.withdrawn ? [] : [withdrawal];
-    await insertEvents(
-      c,
-      [...fresh, ...withdrawn].map((event) => ({ event, hash: contentHash(event) })),
-      new Date(now()),
-      null,
-    );
+    // Read again under the lock: what came in the meantime comes along.
+    const all = (await eventsOfVisits(who.householdId, [from], c)).get(from) ?? b;
+    const fresh = await takeInto(c, who, into, all, receivedAt);
+    if (!other.withdrawn) {
+      const withdrawal = withdrawalFor(who, all, { target: from, joinedInto: into }, receivedAt.getTime());
+      await insertEvents(c, [{ event: withdrawal, hash: contentHash(withdrawal) }], receivedAt, null);
+    }
     await c.execute('UPDATE visit SET rev = rev + 1, stale = TRUE WHERE household_id = ? AND id IN (?, ?)', [toBin(who.householdId), toBin(into), toBin(from)]);
     await c.execute('UPDATE household SET rev = rev + 1 WHERE id = ?', [toBin(who.householdId)]);
-    return fresh.length;
+    return fresh;
   });
   await refreshVisits(who.householdId, [into, from]).catch((error) => console.error('figures left stale', error));
   return { ok: true, copied };

@@ -4,6 +4,7 @@ import { billDifference, type ExpectedBill, expectedBill, tariffOn } from '@/cor
 import type { Maybe } from '@/core/units/known';
 import { localDay } from '@/core/units/zoned';
 import { deriveVisit, type Visit, visitState } from '@/core/visit/derive';
+import { takenBackTo } from '@/core/visit/join-visits';
 import { payloadProblem } from '@/core/visit/payloads';
 import { type StopTimes, stopTimes } from '@/core/visit/stop';
 import { now } from '../clock';
@@ -38,8 +39,6 @@ export type VisitPageData = {
   stop: StopTimes | null;
   /** Recordings of the same visit that were taken into this one. */
   joinedFrom: string[];
-  /** The recording that this one was taken into. */
-  joinedInto: string | null;
 };
 
 /** Names of records by id; what is not known is called so. */
@@ -87,9 +86,8 @@ export async function visitPage(householdId: string, visitId: string): Promise<V
     maxSeq: Math.max(...events.map((e) => e.seq)),
     clocks_s,
     stop: stop.length > 1 ? stopTimes(stop) : null,
-    joinedFrom: [...new Set(events.flatMap((e) => (typeof e.payload.joinedFrom === 'string' ? [e.payload.joinedFrom] : [])))],
-    joinedInto: visit.withdrawn
-      ? (events.flatMap((e) => (e.kind === 'withdrawal' && typeof e.payload.joinedInto === 'string' ? [e.payload.joinedInto] : [])).at(-1) ?? null)
-      : null,
+    joinedFrom: [...new Set(events.flatMap((e) => (typeof e.payload.joinedFrom === 'string' ? [e.payload.joinedFrom] : [])))].filter(
+      (from) => takenBackTo('part', events, visitId, from).length > 0,
+    ),
   };
 }

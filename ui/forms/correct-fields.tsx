@@ -1,8 +1,13 @@
 'use client';
+import type { AttemptChoice } from '@/core/visit/billed';
 import type { CorrectableField } from '@/core/visit/correctable-fields';
+import { AttemptsBilled } from './attempts-billed';
 import { FormField, fieldState } from './form-field';
 
-export type RecordChoices = Partial<Record<'site' | 'stall' | 'car' | 'adapter' | 'means', readonly { id: string; name: string }[]>>;
+export type RecordChoices = Partial<Record<'site' | 'stall' | 'car' | 'adapter' | 'means', readonly { id: string; name: string }[]>> & {
+  /** Of the visit, for what names attempts. */
+  attempts?: readonly AttemptChoice[];
+};
 
 /** The fields of an event as they can be corrected. Empty is: not read. */
 export function CorrectFields({
@@ -23,6 +28,11 @@ export function CorrectFields({
     const stall = f.stallId ? choices.stall?.find((s) => s.id === f.stallId)?.name : undefined;
     const value = values[f.field] ?? '';
     const set = (text: string) => onChange({ ...values, [f.field]: text });
+    if (f.is === 'attempts')
+      // A visit of one attempt leaves nothing to choose.
+      return (choices.attempts?.length ?? 0) < 2 ? null : (
+        <AttemptsBilled key={f.field} attempts={choices.attempts ?? []} named={value.split(' ').filter(Boolean)} onChange={(named) => set(named.join(' '))} />
+      );
     const options =
       f.is === 'choice'
         ? f.options

@@ -1,4 +1,5 @@
 import { printClock } from '@/core/units/zoned';
+import { outcomeText } from '@/core/visit/attempt-text';
 import { type AttemptTimes, TIME_RULES } from '@/core/visit/attempt-times';
 import type { Outcome } from '@/core/visit/attempts';
 import type { Timing } from '@/core/visit/timing';
@@ -6,8 +7,6 @@ import { VISIT_TIME_RULES, type VisitTimes } from '@/core/visit/visit-times';
 import { plusMinusText, timingText } from './timing-text';
 
 type AttemptLine = { n: number; stall: string; means: string; outcome: Outcome; times: AttemptTimes; shows: number; mark: string | null; faults: string[] };
-
-const OUTCOME = { power: 'power', failed: 'failed', gave_up: 'gave up', open: 'open' } as const;
 
 /** The attempts, each with its times; every time opens its own working. */
 export function AttemptTable({ attempts, visitTimes, zone }: { attempts: AttemptLine[]; visitTimes: VisitTimes; zone: string }) {
@@ -22,10 +21,7 @@ export function AttemptTable({ attempts, visitTimes, zone }: { attempts: Attempt
           <div key={a.n} className="border-t-2 border-ink bg-card px-3 py-2">
             <h3 className="text-[14px]">
               {a.n}. Stall {a.stall || 'not named'}:{' '}
-              <span className={a.outcome.kind === 'failed' || a.outcome.kind === 'gave_up' ? 'text-fault' : ''}>
-                {OUTCOME[a.outcome.kind]}
-                {a.outcome.kind === 'power' ? '' : ` (${a.outcome.reason.toLowerCase()})`}
-              </span>
+              <span className={a.outcome.kind === 'failed' || a.outcome.kind === 'gave_up' ? 'text-fault' : ''}>{outcomeText(a.outcome)}</span>
             </h3>
             <p className="text-[12.5px] text-ink-2">
               {a.means}

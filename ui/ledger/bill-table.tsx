@@ -2,6 +2,8 @@ import type { ExpectedBill } from '@/core/tariff/simple-tariff';
 import type { Maybe } from '@/core/units/known';
 import { printMoney } from '@/core/units/money';
 import { printKWh } from '@/core/units/print';
+import { attemptsText } from '@/core/visit/attempt-text';
+import { attemptsNamed } from '@/core/visit/billed';
 import type { Visit } from '@/core/visit/derive';
 
 export type BillTableProps = {
@@ -35,7 +37,12 @@ export function BillTable({ visit: v, expected, difference }: BillTableProps) {
             {expected ? line('Should be, tax in', printMoney(expected.total, expected.currency), true) : null}
             {v.bills.map((b) =>
               line(
-                b.payload.state === 'refunded' ? 'Refunded' : `Was charged${b.payload.kWh ? ` for ${printKWh(b.payload.kWh)}` : ''}`,
+                [
+                  b.payload.state === 'refunded' ? 'Refunded' : `Was charged${b.payload.kWh ? ` for ${printKWh(b.payload.kWh)}` : ''}`,
+                  attemptsText(attemptsNamed(b.payload.sessions, v.attempts, v.line)),
+                ]
+                  .filter(Boolean)
+                  .join(', '),
                 printMoney(b.payload.amount, b.payload.currency),
                 true,
                 b.id,

@@ -1,6 +1,8 @@
 import type { ReactNode } from 'react';
 import { printDuration } from '@/core/units/print';
 import { printClock, printDate } from '@/core/units/zoned';
+import { attemptsText } from '@/core/visit/attempt-text';
+import { type AttemptChoice, attemptChoices, attemptsNamed } from '@/core/visit/billed';
 import { type CorrectableField, correctableFields } from '@/core/visit/correctable-fields';
 import type { Visit } from '@/core/visit/derive';
 import { BAY_LABELS, eventLabel, GONE_LABELS, HELP_RESULTS, LEAVE_LABELS } from '@/core/visit/event-label';
@@ -9,7 +11,14 @@ import type { Placed } from '@/core/visit/order';
 import type { FieldValue } from '@/core/visit/set-fields';
 
 /** An event as the correcting of it needs it. */
-export type Correctable = { id: string; kind: Kind; label: string; at: number; payload: Record<string, unknown> };
+export type Correctable = {
+  id: string;
+  kind: Kind;
+  label: string;
+  at: number;
+  payload: Record<string, unknown> /** Of the visit, where the event names some. */;
+  attempts?: AttemptChoice[];
+};
 /** Names of what an event refers to by its id. */
 export type NameOf = (type: 'site' | 'stall' | 'car' | 'adapter' | 'means', id: string) => string;
 
@@ -38,7 +47,7 @@ export function EventTable({
             <li key={e.id} className="flex flex-wrap items-center gap-x-3 border-b border-rule-2 py-1 text-[13px]">
               <span className="num w-[76px] shrink-0">{printClock(e.t, v.zone)}</span>
               <span className="min-w-[120px] grow font-semibold">
-                {eventLabel(e, (id) => nameOf('stall', id))} <span className="font-normal text-ink-2">{detail(e, nameOf)}</span>
+                {eventLabel(e, (id) => nameOf('stall', id))} <span className="font-normal text-ink-2">{detail(e, v, nameOf)}</span>
               </span>
               {photoOf(e) ? (
                 <a href={`/api/v1/photos/${photoOf(e)}`} className="no-print text-shake underline" target="_blank" rel="noreferrer">
@@ -56,7 +65,7 @@ export function EventTable({
                   {history
                     .map(
                       (h) =>
-                        `${h.field === 'at' ? `time set to ${printClock(Number(h.value), v.zone)}` : `${fieldLabel(e, h.field, nameOf)} set to ${valueText(e, h.field, h.value, nameOf)}`} by ${person(h.personId)}, ${printDate(h.madeAt, v.zone)}`,
+                        `${h.field === 'at' ? `time set to ${printClock(Number(h.value), v.zone)}` : `${fieldLabel(e, h.field, nameOf)} set to ${valueText(e, h.field, h.value, v, nameOf)}`} by ${person(h.personId)}, ${printDate(h.madeAt, v.zone)}`,
                     )
                     .join('; ')}
                 </span>
@@ -67,6 +76,7 @@ export function EventTable({
                 label: eventLabel(e, (id) => nameOf('stall', id)),
                 at: e.at,
                 payload: e.payload as Record<string, unknown>,
+                ...(e.kind === 'bill' ? { attempts: attemptChoices(v.attempts, v.line, (id) => nameOf('stall', id)) } : {}),
               })}
             </li>
           );
@@ -87,17 +97,18 @@ function fieldLabel(e: Placed, field: string, nameOf: NameOf): string {
   const f = fieldOf(e, field);
   return f?.stallId ? `stall ${nameOf('stall', f.stallId)}` : (f?.label.toLowerCase() ?? field);
 }
-function valueText(e: Placed, field: string, value: FieldValue, nameOf: NameOf): string {
+function valueText(e: Placed, field: string, value: FieldValue, v: Visit, nameOf: NameOf): string {
   const f = fieldOf(e, field);
   if (value === null) return 'not read';
   if (f?.is === 'ref') return nameOf(f.type, String(value)) || 'something not known here';
   if (f?.is === 'choice') return f.options.find(([v]) => v === value)?.[1] ?? String(value);
+  if (f?.is === 'attempts') return attemptsText(attemptsNamed(Array.isArray(value) ? value : [], v.attempts, v.line)) ?? 'the whole visit';
   if (f?.is === 'yes_no') return value === true ? 'yes' : 'no';
   return field === 'photo' ? 'a picture' : String(value);
 }
 
 /** What an event holds, in a line. */
-function detail(e: Placed, nameOf: NameOf): string {
+function detail(e: Placed, v: Visit, nameOf: NameOf): string {
   const joined = (...parts: (string | null | undefined)[]) => parts.filter(Boolean).join(', ');
   const unit = (value: number | string | undefined, text: string) => (value === undefined ? null : `${value} ${text}`);
   switch (e.kind) {
@@ -128,7 +139,14 @@ function detail(e: Placed, nameOf: NameOf): string {
         `${e.payload.screen}’s screen`,
       );
     case 'bill':
-      return joined(`${e.payload.amount} ${e.payload.currency}`, e.payload.state === 'charged' ? null : e.payload.state, e.payload.payee, e.payload.ref);
+      return joined(
+        `${e.payload.amount} ${e.payload.currency}`,
+        unit(e.payload.kWh, 'kWh'),
+        attemptsText(attemptsNamed(e.payload.sessions, v.attempts, v.line)),
+        e.payload.state === 'charged' ? null : e.payload.state,
+        e.payload.payee,
+        e.payload.ref,
+      );
     case 'note':
       return e.payload.text;
     case 'fault':

@@ -36,7 +36,6 @@ const page = (...steps: Step[]): VisitSheetData => {
     stop: null,
     clocks_s: [],
     joinedFrom: [],
-    joinedInto: null,
   };
 };
 const sheet = (data: VisitSheetData) => text(renderToStaticMarkup(<VisitSheet page={data} withdraw={null} correct={() => null} />));

@@ -38,7 +38,6 @@ export type VisitSheetData = BillTableProps & {
   stop: StopTimes | null;
   clocks_s: number[];
   joinedFrom: string[];
-  joinedInto: string | null;
 };
 
 /** One visit, as a page of the book: the tape, the facts, the attempts with their times, the readings, the bill, the record itself. */
@@ -63,14 +62,14 @@ export function VisitSheet({ page, withdraw, correct }: { page: VisitSheetData; 
           <p className="font-bold">This visit is withdrawn.</p>
           <p className="text-sm">
             It is kept, but stands in no list, count or figure. Restoring it takes the withdrawal back.
-            {page.joinedInto ? (
+            {v.joinedInto ? (
               <>
                 {' '}
                 It was joined into{' '}
-                <a href={`/ledger/${page.joinedInto}`} className="text-shake underline">
+                <a href={`/ledger/${v.joinedInto}`} className="text-shake underline">
                   another recording of the same visit
                 </a>
-                .
+                : restoring it parts the two again.
               </>
             ) : null}
           </p>

@@ -1,6 +1,8 @@
 'use client';
 import { useState } from 'react';
 import { currencySymbol } from '@/core/units/money';
+import type { AttemptChoice } from '@/core/visit/billed';
+import { AttemptsBilled } from '@/ui/forms/attempts-billed';
 import { type DigitField, DigitPad } from '@/ui/pads/digit-pad';
 import { Sheet } from '@/ui/pads/sheet';
 import type { Draft } from '../stall-state';
@@ -9,17 +11,23 @@ import type { Draft } from '../stall-state';
 export function BillSheet({
   currency,
   expected,
+  attempts,
+  charged,
   onClose,
   onSave,
   onReceipt,
 }: {
   currency: string;
   expected: string | null;
+  attempts: AttemptChoice[];
+  /** Those that got power, by their first events. */
+  charged: string[];
   onClose: () => void;
   onSave: (timeStamp: number, draft: Draft<'bill'>) => void;
   onReceipt: () => void;
 }) {
   const [values, setValues] = useState<Record<string, string>>({});
+  const [named, setNamed] = useState(charged);
   const [problem, setProblem] = useState<string | null>(null);
   const fields: DigitField[] = [
     { key: 'amount', label: 'Charged', unit: currencySymbol(currency), max: 9999, decimals: 2 },
@@ -27,6 +35,7 @@ export function BillSheet({
   ];
   return (
     <Sheet title="Bill" onClose={onClose} hint={expected ? `By tariff it should be about ${expected}.` : 'The amount that was charged, tax in.'}>
+      {attempts.length < 2 ? null : <AttemptsBilled attempts={attempts} named={named} onChange={setNamed} />}
       <DigitPad
         fields={fields}
         values={values}
@@ -41,7 +50,8 @@ export function BillSheet({
           onSave(timeStamp, {
             kind: 'bill',
             payload: {
-              sessions: [],
+              // With one attempt a bill is for the visit.
+              sessions: attempts.length < 2 ? [] : named,
               amount: values.amount.replace(/\.$/, ''),
               currency,
               ...(values.kWh ? { kWh: values.kWh.replace(/\.$/, '') } : {}),

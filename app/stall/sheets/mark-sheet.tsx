@@ -1,5 +1,6 @@
 'use client';
 import { useState } from 'react';
+import type { AttemptChoice } from '@/core/visit/billed';
 import { correctableFields, correctableText, correctionSet } from '@/core/visit/correctable-fields';
 import { eventLabel } from '@/core/visit/event-label';
 import type { Placed } from '@/core/visit/order';
@@ -15,6 +16,7 @@ export function MarkSheet({
   original,
   refused,
   records,
+  attempts,
   siteId,
   onClose,
   onAct,
@@ -23,6 +25,7 @@ export function MarkSheet({
   original: number;
   refused: string | null;
   records: Records;
+  attempts: AttemptChoice[];
   siteId: string | null;
   onClose: () => void;
   onAct: (timeStamp: number, draft: Draft) => void;
@@ -46,7 +49,7 @@ export function MarkSheet({
           fields={correctableFields(event.kind, payload)}
           values={values}
           problems={problems}
-          choices={recordChoices(records, siteId)}
+          choices={{ ...recordChoices(records, siteId), attempts }}
           onChange={setValues}
         />
       </div>

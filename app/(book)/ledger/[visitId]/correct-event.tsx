@@ -32,7 +32,7 @@ function CorrectSheet({ context, event, onClose }: { context: VisitContext; even
   const [at, setAt] = useState(event.at);
   const fields = correctableFields(event.kind, event.payload);
   const [values, setValues] = useState(() => correctableText(event.kind, event.payload));
-  const choices = useChoices(context.siteId);
+  const choices = { ...useChoices(context.siteId), attempts: event.attempts };
   const [problems, setProblems] = useState<Record<string, string>>({});
 
   const save = async (timeStamp: number) => {

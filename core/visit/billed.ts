@@ -1,0 +1,59 @@
+import Decimal from 'decimal.js';
+import { attemptText } from './attempt-text';
+import type { Attempt } from './attempts';
+import type { EventOf } from './event';
+import type { Placed } from './order';
+
+/** A bill with the numbers of the attempts it is for; none: the whole visit. */
+export type Billed = { attempts: readonly number[]; kWh?: string };
+
+/**
+ * What was billed, by attempt. Refunds are left out: they take back money, not energy.
+ * An attempt is named by any of its events, so that a correction which gives it another first event unnames nothing;
+ * an event that was taken back names nothing.
+ */
+export function billedOf(bills: readonly EventOf<'bill'>[], attempts: readonly Attempt[], line: readonly Placed[]): Billed[] {
+  return bills
+    .filter((b) => b.payload.state !== 'refunded')
+    .map((b) => ({ attempts: attemptsNamed(b.payload.sessions, attempts, line), ...(b.payload.kWh === undefined ? {} : { kWh: b.payload.kWh }) }));
+}
+
+/** A second observation is named by its own id too. */
+const idsOf = (e: Placed): string[] => (e.secondObservation ? [e.id, e.secondObservation.eventId] : [e.id]);
+
+/** Numbers of the attempts that these events belong to, in order. */
+export function attemptsNamed(eventIds: readonly string[], attempts: readonly Attempt[], line: readonly Placed[]): number[] {
+  const named = new Set<number>();
+  for (const e of line) {
+    if (!idsOf(e).some((id) => eventIds.includes(id))) continue;
+    const n = attempts.filter((a) => a.opened.place <= e.place).at(-1)?.n;
+    if (n !== undefined) named.add(n);
+  }
+  return [...named].sort((a, b) => a - b);
+}
+
+/** The kWh that bills for this attempt alone say; the greatest, as what is billed twice was delivered once. */
+export function kWhBilledFor(n: number, billed: readonly Billed[]): string | undefined {
+  const own = billed.filter((b) => b.attempts.length === 1 && b.attempts[0] === n).flatMap((b) => (b.kWh === undefined ? [] : [b.kWh]));
+  return own.length === 0 ? undefined : Decimal.max(...own).toString();
+}
+
+/** The kWh of all bills together, when each says some and they leave out none of these attempts. */
+export function kWhBilledForAll(sessions: readonly number[], billed: readonly Billed[]): string | undefined {
+  if (billed.length === 0 || billed.some((b) => b.kWh === undefined)) return undefined;
+  const whole = billed.some((b) => b.attempts.length === 0);
+  if (!whole && sessions.some((n) => !billed.some((b) => b.attempts.includes(n)))) return undefined;
+  return billed.reduce((sum, b) => sum.plus(b.kWh as string), new Decimal(0)).toString();
+}
+
+/** An attempt as a bill can name it: by its first event, or by any other that belongs to it. */
+export type AttemptChoice = { id: string; name: string; events: string[] };
+
+/** @param stallName name on a stall's post, empty when it is not known */
+export function attemptChoices(attempts: readonly Attempt[], line: readonly Placed[], stallName: (stallId: string) => string): AttemptChoice[] {
+  return attempts.map((a, i) => ({
+    id: a.opened.id,
+    name: attemptText(a, a.stallId ? stallName(a.stallId) : ''),
+    events: line.filter((e) => e.place >= a.opened.place && e.place < (attempts[i + 1]?.opened.place ?? Number.POSITIVE_INFINITY)).flatMap(idsOf),
+  }));
+}

@@ -1,0 +1,103 @@
+import type { PoolConnection } from 'mysql2/promise';
+import { v5, v7 } from 'uuid';
+import { effectiveEvents } from '@/core/visit/effective';
+import { EVENT_VERSION, type StoredEvent } from '@/core/visit/event';
+import { joinedEvents, joinedInto, takenBackTo } from '@/core/visit/join-visits';
+import type { Who } from '../accounts/accounts';
+import { toBin } from '../db/binary-id';
+import { contentHash, eventsOfVisits, hashesById, insertEvents, withdrawalsOf } from './event-rows';
+
+/** The same copy of an event into a visit always has the same id. */
+const copyId = (into: string) => (eventId: string) => v5(eventId, into);
+
+/**
+ * A withdrawal made by the server on a person's behalf, after all that stands in the visit.
+ * @param there the events of the visit
+ */
+export function withdrawalFor(who: Who, there: readonly StoredEvent[], payload: { target: string; [more: string]: string }, at: number, nth = 1): StoredEvent {
+  const device = v5('joined', who.householdId);
+  const last = there.reduce((a, b) => (b.seq > a.seq ? b : a));
+  return {
+    id: v7(),
+    householdId: who.householdId,
+    personId: who.personId,
+    visitId: last.visitId,
+    kind: 'withdrawal',
+    v: EVENT_VERSION,
+    at,
+    precision: 's',
+    zone: last.zone,
+    deviceId: device,
+    life: device,
+    mono: 0,
+    awake: true,
+    seq: last.seq + nth,
+    origin: 'typed',
+    role: 'recorder',
+    payload,
+  };
+}
+
+/** Takes a recording into another: what is not there yet is copied, what parting took back stands again. @returns how many were copied */
+export async function takeInto(c: PoolConnection, who: Who, into: string, from: readonly StoredEvent[], receivedAt: Date): Promise<number> {
+  const there = (await eventsOfVisits(who.householdId, [into], c)).get(into);
+  // What no visit of this household is takes nothing.
+  if (!there || !from[0]) return 0;
+  const copies = joinedEvents(into, from, copyId(into));
+  const known = await hashesById(
+    c,
+    who.householdId,
+    copies.map((e) => e.id),
+  );
+  const fresh = copies.filter((e) => !known.has(e.id));
+  const restored = takenBackTo('join_again', there, into, from[0].visitId).map((target, i) =>
+    withdrawalFor(who, there, { target }, receivedAt.getTime(), i + 1),
+  );
+  await append(c, who.householdId, into, [...fresh, ...restored], receivedAt);
+  return fresh.length;
+}
+
+/** Parts a recording from the one that it was joined into: its copies there are taken back. */
+async function part(c: PoolConnection, who: Who, into: string, from: string, receivedAt: Date): Promise<void> {
+  const there = (await eventsOfVisits(who.householdId, [into], c)).get(into) ?? [];
+  const gone = takenBackTo('part', there, into, from).map((target, i) => withdrawalFor(who, there, { target, partedFrom: from }, receivedAt.getTime(), i + 1));
+  await append(c, who.householdId, into, gone, receivedAt);
+}
+
+async function append(c: PoolConnection, householdId: string, visitId: string, events: readonly StoredEvent[], receivedAt: Date): Promise<void> {
+  if (events.length === 0) return;
+  await insertEvents(
+    c,
+    events.map((event) => ({ event, hash: contentHash(event) })),
+    receivedAt,
+    null,
+  );
+  await c.execute('UPDATE visit SET rev = rev + 1, stale = TRUE WHERE household_id = ? AND id = ?', [toBin(householdId), toBin(visitId)]);
+}
+
+/**
+ * What the events just written mean for other recordings: what comes late to a recording that was joined follows into
+ * the one it was joined into, and a recording that is restored is parted from it.
+ * @returns ids of the visits that changed by it
+ */
+export async function followJoins(c: PoolConnection, who: Who, written: readonly StoredEvent[], receivedAt: Date): Promise<string[]> {
+  const fresh = new Set(written.map((e) => e.id));
+  const visitIds = [...new Set(written.map((e) => e.visitId))];
+  const withdrawals = await withdrawalsOf(c, who.householdId, visitIds);
+  const changed = new Set<string>();
+  for (const visitId of visitIds) {
+    const own = withdrawals.filter((e) => e.visitId === visitId);
+    const standsIn = (events: readonly StoredEvent[]) => joinedInto(events, effectiveEvents(events, visitId, () => null).visitWithdrawals);
+    const into = standsIn(own);
+    const before = standsIn(own.filter((e) => !fresh.has(e.id)));
+    if (before && before !== into) {
+      await part(c, who, before, visitId, receivedAt);
+      changed.add(before);
+    }
+    if (into) {
+      await takeInto(c, who, into, (await eventsOfVisits(who.householdId, [visitId], c)).get(visitId) ?? [], receivedAt);
+      changed.add(into);
+    }
+  }
+  return [...changed];
+}
