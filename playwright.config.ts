@@ -26,6 +26,7 @@ export default defineConfig({
   reporter: 'list',
   use: {
     baseURL: `http://127.0.0.1:${PORT}`,
+    actionTimeout: 60_000,
     launchOptions,
     trace: 'retain-on-failure',
     screenshot: 'only-on-failure',

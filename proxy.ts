@@ -13,7 +13,7 @@ export function proxy(request: NextRequest) {
   response.headers.set('x-content-type-options', 'nosniff');
   response.headers.set('referrer-policy', 'same-origin');
   response.headers.set('x-frame-options', 'DENY');
-  response.headers.set('permissions-policy', 'camera=(), microphone=(), geolocation=(), payment=()');
+  response.headers.set('permissions-policy', 'camera=(), microphone=(), geolocation=(self), payment=()');
   response.headers.set('cross-origin-opener-policy', 'same-origin');
   return response;
 }

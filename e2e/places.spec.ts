@@ -334,3 +334,29 @@ test('a photo is kept without where it was taken; what is no picture is refused'
   expect((await other.request.get(src)).status()).toBe(404);
   await other.context().close();
 });
+
+test('where this device is: asked for by a press, it fills in a site’s position and measures the others from here', async ({ page, context, baseURL }) => {
+  const base = baseURL as string;
+  await newHousehold(page, base);
+  await addPlace(page, base, { network: 'Copperbeech', site: 'Hollin Bridge' });
+  await page.goto('/places');
+  await page.getByRole('button', { name: 'From here' }).click();
+  await expect(page.getByText('The position was not given.')).toBeVisible();
+  await context.grantPermissions(['geolocation']);
+  await context.setGeolocation({ latitude: 46.2, longitude: 14.7 });
+  await page.goto('/places/new');
+  await page.getByLabel('Site', { exact: true }).fill('Osier Wharf');
+  await page.getByLabel('Network', { exact: true }).fill('Otterbrook');
+  await page.getByRole('button', { name: 'I am there now' }).click();
+  await expect(page.getByLabel('Latitude')).toHaveValue('46.20000');
+  await expect(page.getByLabel('Longitude')).toHaveValue('14.70000');
+  await expect(page.getByLabel('Time zone')).toHaveValue('Europe/Ljubljana');
+  await page.getByRole('button', { name: 'Add the site' }).click();
+  await expect(page.getByRole('heading', { name: 'Osier Wharf' })).toBeVisible();
+  await context.setGeolocation({ latitude: 46.3, longitude: 14.7 });
+  await page.goto('/places');
+  await page.getByRole('button', { name: 'From here' }).click();
+  await expect(page.getByText('Distances from where you are')).toBeVisible();
+  // A tenth of a degree of latitude is 11.12 km on the mean sphere (IUGG R1).
+  await expect(page.getByRole('link', { name: /Osier Wharf/ })).toContainText('11 km');
+});

@@ -1,15 +1,15 @@
 'use client';
-import { lazy, Suspense, useCallback, useEffect, useMemo, useState } from 'react';
-import { lastCar, recentSites, rememberPullIn } from '@/client/store/habits';
+import { lazy, Suspense, useCallback, useEffect, useState } from 'react';
+import { lastCar, rememberPullIn } from '@/client/store/habits';
 import type { LastVisit } from '@/client/store/last-visits';
 import { plateText } from '@/core/records/stall-plate';
-import { printCount } from '@/core/units/print';
 import { Pad } from '@/ui/pads/pad';
 import { Milestone } from '@/ui/road/milestone';
 import { PLACES } from '@/ui/road/places';
 import { ThumbBar } from '@/ui/road/thumb-bar';
 import { usePlaceKeys } from '@/ui/road/use-place-keys';
 import { KeptCorner } from './kept-corner';
+import { SiteChoice } from './site-choice';
 import type { StallHands, StallState } from './stall-state';
 
 const AddPlaceSheet = lazy(() => import('./sheets/add-place-sheet').then((m) => ({ default: m.AddPlaceSheet })));
@@ -27,18 +27,8 @@ export function PullInScreen({ state, hands }: { state: Extract<StallState, { is
   const [siteId, setSiteId] = useState<string | null>(() => new URLSearchParams(location.search).get('site'));
   const [stallId, setStallId] = useState<string | null>(null);
   const [carId, setCarId] = useState<string | null>(lastCar);
-  const [find, setFind] = useState('');
   const [sheet, setSheet] = useState<'place' | 'car' | 'garage' | 'find' | null>(null);
   const networkName = (id: string) => records.network.find((n) => n.id === id)?.fields.name ?? '';
-  const sites = useMemo(() => {
-    const recent = recentSites();
-    const rank = (id: string) => {
-      const i = recent.indexOf(id);
-      return i < 0 ? 999 : i;
-    };
-    return [...records.site].sort((a, b) => rank(a.id) - rank(b.id) || a.fields.name.localeCompare(b.fields.name));
-  }, [records.site]);
-  const shown = sites.filter((s) => `${s.fields.name} ${networkName(s.fields.networkId)}`.toLowerCase().includes(find.trim().toLowerCase()));
   const site = records.site.find((s) => s.id === siteId);
   const stall = records.stall.find((s) => s.id === stallId && s.fields.siteId === siteId);
   const car = records.car.find((c) => c.id === carId) ?? records.car[0];
@@ -129,43 +119,7 @@ export function PullInScreen({ state, hands }: { state: Extract<StallState, { is
             </Suspense>
           </section>
         ) : (
-          <section aria-label="Sites">
-            {records.site.length > 6 ? (
-              <input
-                type="search"
-                className="field mb-3"
-                placeholder="Find a site or network"
-                aria-label="Find a site or network"
-                value={find}
-                onChange={(e) => setFind(e.target.value)}
-              />
-            ) : null}
-            <ul className="grid gap-2 sm:grid-cols-2">
-              {shown.map((s) => (
-                <li key={s.id}>
-                  <button
-                    type="button"
-                    onClick={() => setSiteId(s.id)}
-                    className="flex min-h-[56px] w-full items-center gap-3 rounded-lg border-2 border-ink bg-card px-3 py-2 text-left"
-                  >
-                    <span className="min-w-0 grow">
-                      <b className="block truncate text-[16px]">{s.fields.name}</b>
-                      <span className="block truncate text-[13px] text-ink-2">{networkName(s.fields.networkId)}</span>
-                    </span>
-                    <span className="text-[13px] text-ink-2">{printCount(records.stall.filter((x) => x.fields.siteId === s.id).length, 'stall')}</span>
-                  </button>
-                </li>
-              ))}
-            </ul>
-            {shown.length === 0 && records.site.length > 0 ? <p className="text-sm text-ink-2">No site of that name.</p> : null}
-            <button
-              type="button"
-              className={`plate mt-3 !min-h-[52px] w-full ${records.site.length === 0 ? 'plate-next' : ''}`}
-              onClick={() => setSheet('place')}
-            >
-              Add a site
-            </button>
-          </section>
+          <SiteChoice records={records} onSite={setSiteId} onAdd={() => setSheet('place')} />
         )}
         <section aria-label="Car" className="mt-5">
           <h2 className="text-[15px]">Car</h2>

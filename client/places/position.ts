@@ -13,14 +13,3 @@ export async function zoneAt(latitude: number, longitude: number): Promise<strin
 export async function askAboutPlace(fields: Record<string, unknown>, others: readonly Position[], homeZone: string): Promise<PlaceQuestion[]> {
   return placeQuestions(fields as { latitude: number | null; longitude: number | null; zone: string }, others, await zones(), homeZone);
 }
-
-/** Where this device is. @throws with a sentence when it does not say */
-export const whereIAm = (): Promise<Position> =>
-  new Promise((done, fail) => {
-    if (!navigator.geolocation) return fail(new Error('This browser does not tell where it is.'));
-    navigator.geolocation.getCurrentPosition(
-      (p) => done({ latitude: p.coords.latitude, longitude: p.coords.longitude }),
-      () => fail(new Error('The position was not given.')),
-      { timeout: 10_000, maximumAge: 60_000 },
-    );
-  });

@@ -1,5 +1,5 @@
 import { printMoney, printPerKWh, toMinor } from './money';
-import { printAgo, printCount, printDuration, printKWh, printStopwatch } from './print';
+import { printAgo, printCount, printDuration, printKm, printKWh, printStopwatch } from './print';
 import { isZone, localDay, localMonth, printClock, printDay, printMonth } from './zoned';
 
 describe('durations', () => {
@@ -22,6 +22,7 @@ describe('durations', () => {
     [599.99, '9:59.9'],
     [3600, '1:00:00'],
   ])('a running clock at %d s shows %s', (s, text) => expect(printStopwatch(s)).toBe(text));
+  it('distances have one decimal below ten', () => expect([0.04, 9.94, 9.96, 137.4].map(printKm)).toEqual(['0.0 km', '9.9 km', '10 km', '137 km']));
   it('ages are coarse', () => expect([printAgo(10), printAgo(125), printAgo(8000)]).toEqual(['just now', '2 min ago', '2 h ago']));
 });
 

@@ -39,6 +39,9 @@ export const printKWh = (kWh: string | number) => `${new Decimal(kWh).toFixed(1,
 /** Power, whole kW. @param kW kilowatts */
 export const printKW = (kW: number) => `${Math.round(kW)} kW`;
 
+/** Distance: one decimal below ten. @param km kilometres ≥ 0 */
+export const printKm = (km: number) => `${km < 9.95 ? km.toFixed(1) : Math.round(km)} km`;
+
 /** A share as whole per cent. @param share 0…1 */
 export const printShare = (share: number) => `${Math.round(share * 100)} %`;
 

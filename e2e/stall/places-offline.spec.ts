@@ -1,4 +1,5 @@
 import { expect, test } from '@playwright/test';
+import { v7 } from 'uuid';
 import { type RecordItem, recordItem } from '@/core/records/record-schema';
 import { addPlace, newHousehold, send } from '../hands/household';
 import { openStall } from '../hands/stall';
@@ -102,4 +103,56 @@ test('the garage is looked up and added to at the Stall without a network', asyn
   await expect(page.getByText(/All\s*sent/)).toBeVisible();
   const names = (await changes(page)).map((r: { fields: { name?: string; label?: string } }) => r.fields.name ?? r.fields.label);
   expect(names).toEqual(expect.arrayContaining(['Lindenpass', 'Blue card']));
+});
+
+test('the nearest sites come first where the position is allowed, and a site made on the spot notes where it is, without a network', async ({
+  page,
+  context,
+  baseURL,
+}) => {
+  const base = baseURL as string;
+  await newHousehold(page, base);
+  const networkId = v7();
+  const east = (name: string, longitude: number | null) =>
+    recordItem('site', v7(), { networkId, name, zone: 'Europe/Ljubljana', ...(longitude === null ? {} : { latitude: 46, longitude }) });
+  await send(
+    page.request,
+    base,
+    [
+      recordItem('network', networkId, { name: 'Ferrywell' }),
+      ...[15.5, 15.4, 15.3, 15.2, 15.1, 15].map((l, i) => east(`Site ${i + 1}`, l)),
+      east('Nowhere', null),
+    ].map((record) => ({ type: 'record', record })),
+  );
+  await openStall(page);
+  const sites = page.getByRole('region', { name: 'Sites' }).getByRole('listitem');
+  await expect(sites.first()).toContainText('Nowhere');
+  await page.getByRole('button', { name: 'Nearest first' }).tap();
+  await expect(page.getByRole('alert').filter({ hasText: 'The position was not given.' })).toBeVisible();
+
+  await context.grantPermissions(['geolocation']);
+  await context.setGeolocation({ latitude: 46, longitude: 15.01 });
+  await context.setOffline(true);
+  await page.reload();
+  // One degree of longitude at 46° north is 111.195 km × cos 46° on the mean sphere (IUGG R1): a hundredth of it is 0.77 km.
+  await expect(sites.first()).toContainText(/Site 6.*0\.8 km/);
+  await expect(sites.nth(5)).toContainText(/Site 1.*38 km/);
+  await expect(sites.last()).toContainText('Nowhere');
+  await page.getByRole('button', { name: 'Nearest first' }).tap();
+  await expect(sites.first()).toContainText('Nowhere');
+
+  await page.getByRole('button', { name: 'Add a site' }).tap();
+  const form = page.getByRole('dialog');
+  await form.getByLabel('Site').fill('Mill of Zdravec');
+  await form.getByLabel('Network').fill('Ferrywell');
+  await form.getByRole('button', { name: 'It is where I am now' }).tap();
+  await expect(form.getByRole('button', { name: '46.00000, 15.01000' })).toBeVisible();
+  await form.getByLabel('Stall number or name').fill('1');
+  await form.getByLabel('Rated kW on the plate').fill('50');
+  await form.getByRole('button', { name: 'Add and choose' }).tap();
+  await expect(page.getByRole('heading', { name: 'Mill of Zdravec' })).toBeVisible();
+  await context.setOffline(false);
+  await expect
+    .poll(async () => (await changes(page)).find((r: { fields: { name?: string } }) => r.fields.name === 'Mill of Zdravec')?.fields)
+    .toMatchObject({ latitude: 46, longitude: 15.01, zone: 'Europe/Ljubljana' });
 });

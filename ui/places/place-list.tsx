@@ -5,10 +5,11 @@ import { useMemo, useState } from 'react';
 import type { SiteRow } from '@/core/compare/site-row';
 import { findScore } from '@/core/records/find-text';
 import { kmBetween, type Position } from '@/core/records/place-questions';
-import { printCount, printKW } from '@/core/units/print';
+import { printCount, printKm, printKW } from '@/core/units/print';
 import { printDay } from '@/core/units/zoned';
 import { Milestone } from '../road/milestone';
 import { Sketch } from './sketch';
+import { whereIAm } from './where-i-am';
 
 const SHOWN = 60;
 const LEAST = ['', '50', '100', '150'];
@@ -57,16 +58,14 @@ export function PlaceList({ rows, selected, cars }: { rows: SiteRow[]; selected:
     [sorted],
   );
   const middle = useMemo(() => origin ?? spots[0] ?? { latitude: 0, longitude: 0 }, [origin, spots]);
-  const whereIAm = () => {
+  const fromHere = () => {
     setTrouble(null);
-    if (!navigator.geolocation) return setTrouble('This browser does not tell where it is.');
-    navigator.geolocation.getCurrentPosition(
+    void whereIAm().then(
       (p) => {
-        setHere({ latitude: p.coords.latitude, longitude: p.coords.longitude });
+        setHere(p);
         set({ from: '' });
       },
-      () => setTrouble('The position was not given. Distances are from a site instead.'),
-      { timeout: 10_000, maximumAge: 120_000 },
+      (error: Error) => setTrouble(`${error.message} Distances are from a site instead.`),
     );
   };
 
@@ -136,7 +135,7 @@ export function PlaceList({ rows, selected, cars }: { rows: SiteRow[]; selected:
       <div className="flex flex-wrap items-center gap-x-3 border-b border-rule px-4 py-1.5 text-[13px] text-ink-2">
         <span>{origin ? `Distances from ${origin.name === 'here' ? 'where you are' : origin.name}` : 'No distances yet'}</span>
         <span className="grow" />
-        <button type="button" className="min-h-[30px] font-semibold text-shake underline" onClick={whereIAm}>
+        <button type="button" className="min-h-[30px] font-semibold text-shake underline" onClick={fromHere}>
           From here
         </button>
         {selected && rows.some((r) => r.id === selected && r.latitude !== null) && origin?.id !== selected ? (
@@ -184,7 +183,7 @@ export function PlaceList({ rows, selected, cars }: { rows: SiteRow[]; selected:
                     <b className="block truncate text-[15px]">{r.name}</b>
                     <span className="block truncate text-[13px] text-ink-2">
                       {r.networkName}
-                      {r.km !== null && r.id !== origin?.id ? `, ${r.km < 10 ? r.km.toFixed(1) : Math.round(r.km)} km` : ''}
+                      {r.km !== null && r.id !== origin?.id ? `, ${printKm(r.km)}` : ''}
                     </span>
                   </span>
                   <span className="shrink-0 text-right">

@@ -8,6 +8,7 @@ import { RECORDS, type RecordItem, type RecordType } from '@/core/records/record
 import { cabinetsFor, stallSeries } from '@/core/records/stall-series';
 import { FormAlert } from '@/ui/forms/form-alert';
 import { FormField, fieldState } from '@/ui/forms/form-field';
+import { whereIAm } from '@/ui/places/where-i-am';
 import { type Names, typedNumber } from './form-fields';
 import { QuestionPanel } from './question-panel';
 
@@ -43,14 +44,12 @@ export function NewSiteForm({
   names,
   zone,
   zoneAt,
-  whereIAm,
   ask,
   onSave,
 }: {
   names: Names;
   zone: string;
   zoneAt: (latitude: number, longitude: number) => Promise<string | null>;
-  whereIAm: () => Promise<{ latitude: number; longitude: number }>;
   /** Slips that are asked about before it is kept. */
   ask: (fields: Record<string, unknown>) => Promise<PlaceQuestion[]>;
   /** Keeps the records in the order in which they refer to each other. @returns what went wrong */

@@ -1,10 +1,14 @@
 'use client';
+import { useState } from 'react';
 import { useForm } from 'react-hook-form';
 import { v7 } from 'uuid';
+import { zoneAt } from '@/client/places/position';
 import { CONNECTORS } from '@/core/records/connector';
+import type { Position } from '@/core/records/place-questions';
 import { RECORDS, type RecordItem } from '@/core/records/record-schema';
 import { FormField, fieldState } from '@/ui/forms/form-field';
 import { Sheet } from '@/ui/pads/sheet';
+import { whereIAm } from '@/ui/places/where-i-am';
 import type { Records } from '../stall-state';
 
 type Form = { site: string; network: string; stall: string; kW: string; connector: string; perKWh: string };
@@ -29,6 +33,19 @@ export function AddPlaceSheet({
     setError,
     formState: { errors, isSubmitting },
   } = useForm<Form>({ defaultValues: { site: '', network: '', stall: '', kW: '', connector: 'CCS2', perKWh: '' } });
+  const [here, setHere] = useState<(Position & { zone: string | null }) | null>(null);
+  const [trouble, setTrouble] = useState<string | null>(null);
+  const noteWhere = async () => {
+    setTrouble(null);
+    try {
+      const p = await whereIAm();
+      // Five decimals are a metre.
+      const [latitude, longitude] = [Number(p.latitude.toFixed(5)), Number(p.longitude.toFixed(5))];
+      setHere({ latitude, longitude, zone: await zoneAt(latitude, longitude).catch(() => null) });
+    } catch (error) {
+      setTrouble(error instanceof Error ? error.message : String(error));
+    }
+  };
   const submit = handleSubmit(async (form) => {
     const items: RecordItem[] = [];
     let bad = false;
@@ -44,7 +61,9 @@ export function AddPlaceSheet({
     const stallId = v7();
     if (!site) {
       if (!known) add('network', networkId, { name: form.network }, { name: 'network' });
-      add('site', siteId, { networkId, name: form.site, zone: Intl.DateTimeFormat().resolvedOptions().timeZone }, { name: 'site' });
+      const zone = here?.zone ?? Intl.DateTimeFormat().resolvedOptions().timeZone;
+      const position = here ? { latitude: here.latitude, longitude: here.longitude } : {};
+      add('site', siteId, { networkId, name: form.site, zone, ...position }, { name: 'site' });
     }
     add(
       'stall',
@@ -76,6 +95,20 @@ export function AddPlaceSheet({
                 ))}
               </datalist>
             </FormField>
+            <button type="button" className="plate mb-3 !min-h-[44px]" aria-pressed={here !== null} onClick={() => (here ? setHere(null) : void noteWhere())}>
+              {here ? (
+                <span className="num text-[14px]">
+                  {here.latitude.toFixed(5)}, {here.longitude.toFixed(5)}
+                </span>
+              ) : (
+                'It is where I am now'
+              )}
+            </button>
+            {trouble ? (
+              <p role="alert" className="mb-2 text-sm font-semibold text-fault">
+                {trouble}
+              </p>
+            ) : null}
           </>
         )}
         <div className="grid grid-cols-2 gap-3">

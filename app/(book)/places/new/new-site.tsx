@@ -1,7 +1,7 @@
 'use client';
 import { useRouter } from 'next/navigation';
 import { keepAndSend } from '@/client/outbox/keep-and-send';
-import { askAboutPlace, whereIAm, zoneAt } from '@/client/places/position';
+import { askAboutPlace, zoneAt } from '@/client/places/position';
 import type { Position } from '@/core/records/place-questions';
 import type { Names } from '@/ui/records/form-fields';
 import { NewSiteForm } from '@/ui/records/new-site-form';
@@ -14,7 +14,6 @@ export function NewSite({ names, zone, others }: { names: Names; zone: string; o
       names={names}
       zone={zone}
       zoneAt={zoneAt}
-      whereIAm={whereIAm}
       ask={(fields) => askAboutPlace(fields, others, zone)}
       onSave={async (items, siteId) => {
         const kept = await keepAndSend(items, []);

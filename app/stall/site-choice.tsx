@@ -1,0 +1,105 @@
+'use client';
+import { useEffect, useMemo, useState } from 'react';
+import { recentSites } from '@/client/store/habits';
+import type { Position } from '@/core/records/place-questions';
+import type { MileRecord } from '@/core/records/record-schema';
+import { printCount, printKm } from '@/core/units/print';
+import { mayAskWhere, whereIAm } from '@/ui/places/where-i-am';
+import type { Records } from './stall-state';
+
+type Site = MileRecord<'site'>;
+/** Distance of each site from here, km; `null` for one without a position. */
+type Distances = (site: Site) => number | null;
+
+/** Measures from here. The arithmetic of the sphere is fetched only by those who ask. */
+async function distancesFrom(here: Position): Promise<Distances> {
+  const { kmBetween } = await import('@/core/records/place-questions');
+  return ({ fields: { latitude, longitude } }) => (latitude === null || longitude === null ? null : kmBetween(here, { latitude, longitude }));
+}
+
+/** The sites of the phone's copy: the nearest first where the position is allowed, else those pulled in at last. */
+export function SiteChoice({ records, onSite, onAdd }: { records: Records; onSite: (id: string) => void; onAdd: () => void }) {
+  const [find, setFind] = useState('');
+  const [distances, setDistances] = useState<{ of: Distances } | null>(null);
+  const [trouble, setTrouble] = useState<string | null>(null);
+  const measure = async () => {
+    setTrouble(null);
+    try {
+      const of = await distancesFrom(await whereIAm());
+      setDistances({ of });
+    } catch (error) {
+      setTrouble(error instanceof Error ? error.message : String(error));
+    }
+  };
+  // Allowed before: no tap is spent on it, and no trouble told of what nobody asked for.
+  useEffect(() => {
+    let gone = false;
+    void (async () => {
+      if (!(await mayAskWhere())) return;
+      const of = await distancesFrom(await whereIAm());
+      if (!gone) setDistances({ of });
+    })().catch(() => {});
+    return () => {
+      gone = true;
+    };
+  }, []);
+
+  const sites = useMemo(() => {
+    const recent = recentSites();
+    const rank = (s: Site) => (distances ? (distances.of(s) ?? Number.MAX_VALUE) : (recent.indexOf(s.id) + 1000) % 1000);
+    return records.site
+      .map((site) => ({ site, rank: rank(site), km: distances?.of(site) ?? null }))
+      .sort((a, b) => a.rank - b.rank || a.site.fields.name.localeCompare(b.site.fields.name));
+  }, [records.site, distances]);
+  const networkName = (id: string) => records.network.find((n) => n.id === id)?.fields.name ?? '';
+  const looked = find.trim().toLowerCase();
+  const shown = sites.filter(({ site }) => `${site.fields.name} ${networkName(site.fields.networkId)}`.toLowerCase().includes(looked));
+  return (
+    <section aria-label="Sites">
+      {records.site.length > 6 ? (
+        <div className="mb-3 flex gap-2">
+          <input
+            type="search"
+            className="field min-w-0 grow"
+            placeholder="Find a site or network"
+            aria-label="Find a site or network"
+            value={find}
+            onChange={(e) => setFind(e.target.value)}
+          />
+          <button type="button" aria-pressed={distances !== null} className="plate shrink-0" onClick={() => (distances ? setDistances(null) : void measure())}>
+            Nearest first
+          </button>
+        </div>
+      ) : null}
+      {trouble ? (
+        <p role="alert" className="mb-2 text-[14px] font-semibold text-fault">
+          {trouble}
+        </p>
+      ) : null}
+      <ul className="grid gap-2 sm:grid-cols-2">
+        {shown.map(({ site, km }) => (
+          <li key={site.id}>
+            <button
+              type="button"
+              onClick={() => onSite(site.id)}
+              className="flex min-h-[56px] w-full items-center gap-3 rounded-lg border-2 border-ink bg-card px-3 py-2 text-left"
+            >
+              <span className="min-w-0 grow">
+                <b className="block truncate text-[16px]">{site.fields.name}</b>
+                <span className="block truncate text-[13px] text-ink-2">{networkName(site.fields.networkId)}</span>
+              </span>
+              <span className="shrink-0 text-right text-[13px] text-ink-2">
+                {km === null ? null : <span className="num block text-[14px] font-semibold text-ink">{printKm(km)}</span>}
+                {printCount(records.stall.filter((x) => x.fields.siteId === site.id).length, 'stall')}
+              </span>
+            </button>
+          </li>
+        ))}
+      </ul>
+      {shown.length === 0 && records.site.length > 0 ? <p className="text-sm text-ink-2">No site of that name.</p> : null}
+      <button type="button" className={`plate mt-3 !min-h-[52px] w-full ${records.site.length === 0 ? 'plate-next' : ''}`} onClick={onAdd}>
+        Add a site
+      </button>
+    </section>
+  );
+}
