@@ -100,6 +100,9 @@ const KNOWN: Record<keyof typeof sites, Said> = {
 };
 
 /** What is known of the stalls that the visits name, by site and post. */
+/** Ways to pay that a site is known to take. */
+export const takesThere = (site: keyof typeof sites): readonly string[] => KNOWN[site].meansAccepted as string[];
+
 const STALLS: Partial<Record<keyof typeof sites, Record<string, Said>>> = {
   hollin: {
     1: pair('1', 'shared', 300),

@@ -1,6 +1,7 @@
 import Decimal from 'decimal.js';
 import type { AttemptPlan, VisitPlan } from '@/core/simulator/simulate-visit';
 import { demoId, demoRandom } from './ids';
+import { takesThere } from './places';
 import { badger, cars, heron, ines, means, networks, PRICE_CHANGE, type SiteKey, sites } from './scenario';
 
 /** One visit in the demo's own words: where, when, which car, and what happened. */
@@ -169,7 +170,8 @@ function ordinary(): Told[] {
     const from = 14 + Math.floor(demoRandom() * 26);
     const to = 66 + Math.floor(demoRandom() * 18);
     const handshake = n.handshake_s * (0.75 + demoRandom() * 0.6);
-    const session = charge(site, i, from, to, handshake, { by: demoRandom() < 0.25 ? 'rfid' : 'card' });
+    const tag = demoRandom() < 0.25 && takesThere(site).includes('rfid');
+    const session = charge(site, i, from, to, handshake, { by: tag ? 'rfid' : 'card' });
     const attempts = demoRandom() < n.startsFirst ? [session] : [fails(site, i, demoRandom() < 0.5 ? 'timed_out' : 'start_error', 45), session];
     return { at: at.toISOString().slice(0, 16), site, attempts, ...(demoRandom() < 0.3 ? { idle_s: 60 + Math.floor(demoRandom() * 400) } : {}) };
   });

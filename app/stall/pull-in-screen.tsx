@@ -119,7 +119,7 @@ export function PullInScreen({ state, hands }: { state: Extract<StallState, { is
             </Suspense>
           </section>
         ) : (
-          <SiteChoice records={records} onSite={setSiteId} onAdd={() => setSheet('place')} />
+          <SiteChoice records={records} visits={visits} onSite={setSiteId} onAdd={() => setSheet('place')} />
         )}
         <section aria-label="Car" className="mt-5">
           <h2 className="text-[15px]">Car</h2>

@@ -1,11 +1,14 @@
 'use client';
-import { useEffect, useMemo, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import { recentSites } from '@/client/store/habits';
 import type { Position } from '@/core/records/place-questions';
 import type { MileRecord } from '@/core/records/record-schema';
 import { printCount, printKm } from '@/core/units/print';
 import { mayAskWhere, whereIAm } from '@/ui/places/where-i-am';
 import type { Records } from './stall-state';
+
+/** A list that changed its order under the finger takes no touch for this long, ms. */
+const SETTLE_MS = 400;
 
 type Site = MileRecord<'site'>;
 /** Distance of each site from here, km; `null` for one without a position. */
@@ -17,8 +20,19 @@ async function distancesFrom(here: Position): Promise<Distances> {
   return ({ fields: { latitude, longitude } }) => (latitude === null || longitude === null ? null : kmBetween(here, { latitude, longitude }));
 }
 
-/** The sites of the phone's copy: the nearest first where the position is allowed, else those pulled in at last. */
-export function SiteChoice({ records, onSite, onAdd }: { records: Records; onSite: (id: string) => void; onAdd: () => void }) {
+/** The sites of the phone's copy: the nearest first where the position is allowed, else those pulled in at last, on this phone or another of the household. */
+export function SiteChoice({
+  records,
+  visits,
+  onSite,
+  onAdd,
+}: {
+  records: Records;
+  /** The household's last visits, newest first. */
+  visits: readonly { siteId: string | null }[];
+  onSite: (id: string) => void;
+  onAdd: () => void;
+}) {
   const [find, setFind] = useState('');
   const [distances, setDistances] = useState<{ of: Distances } | null>(null);
   const [trouble, setTrouble] = useState<string | null>(null);
@@ -45,12 +59,18 @@ export function SiteChoice({ records, onSite, onAdd }: { records: Records; onSit
   }, []);
 
   const sites = useMemo(() => {
-    const recent = recentSites();
-    const rank = (s: Site) => (distances ? (distances.of(s) ?? Number.MAX_VALUE) : (recent.indexOf(s.id) + 1000) % 1000);
+    // This phone's own habit goes before the household's.
+    const known = [...recentSites(), ...visits.map((v) => v.siteId)];
+    const rank = (s: Site) => (distances ? (distances.of(s) ?? Number.MAX_VALUE) : known.includes(s.id) ? known.indexOf(s.id) : known.length);
     return records.site
       .map((site) => ({ site, rank: rank(site), km: distances?.of(site) ?? null }))
       .sort((a, b) => a.rank - b.rank || a.site.fields.name.localeCompare(b.site.fields.name));
-  }, [records.site, distances]);
+  }, [records.site, visits, distances]);
+  const order = sites.map((s) => s.site.id).join(' ');
+  const moved = useRef({ order, at: Number.NEGATIVE_INFINITY });
+  useEffect(() => {
+    if (moved.current.order !== order) moved.current = { order, at: performance.now() };
+  }, [order]);
   const networkName = (id: string) => records.network.find((n) => n.id === id)?.fields.name ?? '';
   const looked = find.trim().toLowerCase();
   const shown = sites.filter(({ site }) => `${site.fields.name} ${networkName(site.fields.networkId)}`.toLowerCase().includes(looked));
@@ -81,7 +101,9 @@ export function SiteChoice({ records, onSite, onAdd }: { records: Records; onSit
           <li key={site.id}>
             <button
               type="button"
-              onClick={() => onSite(site.id)}
+              onClick={(e) => {
+                if (e.timeStamp - moved.current.at > SETTLE_MS) onSite(site.id);
+              }}
               className="flex min-h-[56px] w-full items-center gap-3 rounded-lg border-2 border-ink bg-card px-3 py-2 text-left"
             >
               <span className="min-w-0 grow">

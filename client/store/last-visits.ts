@@ -8,9 +8,8 @@ import { keepFromServer } from './keep-event';
 import type { KeptEvent, PhoneStore } from './phone-store';
 
 /** One line of the visits at hand. `recordedHere`: some of it was recorded on this device. */
-export type LastVisit = Pick<LedgerRow, 'id' | 'at' | 'zone' | 'siteName' | 'state' | 'ended' | 'handshake_s' | 'kWh' | 'paid' | 'currency'> & {
+export type LastVisit = Pick<LedgerRow, 'id' | 'at' | 'zone' | 'siteId' | 'siteName' | 'state' | 'ended' | 'handshake_s' | 'kWh' | 'paid' | 'currency'> & {
   recordedHere: boolean;
-  siteId: string | null;
 };
 
 /** Sent visits older than this leave the phone, milliseconds; the ledger has them. */
@@ -81,7 +80,7 @@ function visitsOf(kept: readonly KeptEvent[]): Map<string, KeptEvent[]> {
  */
 export async function visitsAtHand(store: PhoneStore | null, held: HeldEvents, rows: readonly LedgerRow[], now: number): Promise<LastVisit[]> {
   const here = deviceId();
-  const out = new Map(rows.map((r): [string, LastVisit] => [r.id, { ...r, siteId: null, recordedHere: false }]));
+  const out = new Map(rows.map((r): [string, LastVisit] => [r.id, { ...r, recordedHere: false }]));
   for (const [id, list] of visitsOf([...(store ? await store.getAll('event') : []), ...waitingOf(held)])) {
     const there = out.get(id);
     const recordedHere = list.some((k) => k.event.deviceId === here);

@@ -6,6 +6,7 @@ export type LedgerRow = {
   at: number;
   zone: string;
   month: string;
+  siteId: string | null;
   siteName: string | null;
   networkName: string | null;
   state: 'over' | 'running' | 'left_open';

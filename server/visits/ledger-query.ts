@@ -32,7 +32,7 @@ export async function ledgerPage(householdId: string, filter: LedgerFilter, plac
   const where = visitWhere(householdId, filter);
   const from = readPlace(place);
   const [rows] = await pool().execute<RowDataPacket[]>(
-    `SELECT v.id, v.sort_at, v.zone, v.local_month, v.pulled_out_at, v.last_event_at, v.newer, s.name AS site_name, n.name AS network_name,
+    `SELECT v.id, v.site_id, v.sort_at, v.zone, v.local_month, v.pulled_out_at, v.last_event_at, v.newer, s.name AS site_name, n.name AS network_name,
             f.ended, f.left_reason, f.attempts, f.failed, f.handshake_s, f.handshake_bound, f.delivered_kwh, f.paid, f.currency, f.fault_codes, f.tape
        FROM visit v JOIN visit_figures f ON f.household_id = v.household_id AND f.visit_id = v.id
        LEFT JOIN site s ON s.household_id = v.household_id AND s.id = v.site_id
@@ -49,6 +49,7 @@ export async function ledgerPage(householdId: string, filter: LedgerFilter, plac
       at: (r.sort_at as Date).getTime(),
       zone: r.zone,
       month: r.local_month,
+      siteId: r.site_id ? fromBin(r.site_id) : null,
       siteName: r.site_name,
       networkName: r.network_name,
       state: visitState({ pulledOutAt, lastEventAt: ((r.last_event_at ?? r.sort_at) as Date).getTime() }, at),

@@ -1,5 +1,5 @@
 import { kmBetween } from '@/core/records/place-questions';
-import { fitAll, placeAround, placeNames, ringStep } from './sketch-layout';
+import { fitAll, placeAround, placeDistances, placeNames, ringStep } from './sketch-layout';
 
 const middle = { latitude: 46.2, longitude: 14.7 };
 const spot = (id: string, latitude: number, longitude: number) => ({ id, name: id, latitude, longitude });
@@ -43,5 +43,17 @@ describe('the sketch', () => {
     };
     for (const [i, a] of names.entries())
       for (const b of names.slice(i + 1)) expect(Math.abs(a.y - b.y) < 14 && box(a).x0 < box(b).x1 && box(b).x0 < box(a).x1).toBe(false);
+  });
+  it('writes the distances of its rings off stones and names, and leaves out what has no place', () => {
+    const size = { width: 400, height: 400, stone: 16, letter: 6, line: 14 };
+    const centre = { x: 200, y: 200 };
+    const ring = { text: '50 km', r: 100 };
+    const northEast = { x: 200 + 100 * Math.SQRT1_2, y: 200 - 100 * Math.SQRT1_2 };
+    expect(placeDistances([ring], centre, size, [], [])).toMatchObject([northEast]);
+    // A stone there: the north-west is next.
+    expect(placeDistances([ring], centre, size, [northEast], [])).toMatchObject([{ x: 200 - 100 * Math.SQRT1_2 }]);
+    const name = { id: 'a', text: 'Mill of Zdravec', x: northEast.x - 20, y: northEast.y, align: 'left' as const };
+    expect(placeDistances([ring], centre, size, [], [name])[0]?.x).toBeLessThan(200);
+    expect(placeDistances([{ text: '500 km', r: 1000 }], centre, size, [], [])).toEqual([]);
   });
 });

@@ -45,6 +45,12 @@ export function fitAll(
 
 export type Label = { id: string; text: string; x: number; y: number; align: 'left' | 'right' | 'center' };
 type Box = { x0: number; y0: number; x1: number; y1: number };
+const boxOf = (l: Label, letter: number, line: number): Box => {
+  const long = l.text.length * letter;
+  const x0 = l.align === 'left' ? l.x : l.align === 'right' ? l.x - long : l.x - long / 2;
+  return { x0, x1: x0 + long, y0: l.y - line / 2, y1: l.y + line / 2 };
+};
+const stoneBox = (s: { x: number; y: number }, stone: number): Box => ({ x0: s.x - stone / 2, x1: s.x + stone / 2, y0: s.y - stone, y1: s.y });
 const over = (a: Box, b: Box) => a.x0 < b.x1 && b.x0 < a.x1 && a.y0 < b.y1 && b.y0 < a.y1;
 
 /**
@@ -58,11 +64,10 @@ export function placeNames(
   most: number,
 ): Label[] {
   const half = size.stone / 2;
-  const taken: Box[] = stones.slice(0, 400).map((s) => ({ x0: s.x - half, x1: s.x + half, y0: s.y - size.stone, y1: s.y }));
+  const taken: Box[] = stones.slice(0, 400).map((s) => stoneBox(s, size.stone));
   const out: Label[] = [];
   for (const s of stones) {
     if (out.length >= most) break;
-    const long = s.name.length * size.letter;
     const y = s.y - size.stone / 2;
     const places: Label[] = [
       { id: s.id, text: s.name, x: s.x + half + 4, y, align: 'left' },
@@ -71,8 +76,7 @@ export function placeNames(
       { id: s.id, text: s.name, x: s.x, y: s.y - size.stone - size.line / 2 - 3, align: 'center' },
     ];
     for (const label of places) {
-      const x0 = label.align === 'left' ? label.x : label.align === 'right' ? label.x - long : label.x - long / 2;
-      const box = { x0, x1: x0 + long, y0: label.y - size.line / 2, y1: label.y + size.line / 2 };
+      const box = boxOf(label, size.letter, size.line);
       if (box.x0 < 2 || box.x1 > size.width - 2 || box.y0 < 0 || box.y1 > size.height) continue;
       if (s !== stones[0] && taken.some((t) => over(t, box))) continue;
       taken.push(box);
@@ -81,4 +85,29 @@ export function placeNames(
     }
   }
   return out;
+}
+
+/** Where on a ring its distance may stand, of a full turn from the east, clockwise. */
+const ON_RING = [7, 5, 1, 3, 6, 0, 4, 2].map((eighth) => (eighth / 8) * 2 * Math.PI);
+
+/**
+ * Where the distance of each ring is written: on the ring, off every stone and name. A ring with no such place goes without.
+ * @param rings the smallest first, `r` in px @param size as for the names
+ */
+export function placeDistances(
+  rings: readonly { text: string; r: number }[],
+  centre: { x: number; y: number },
+  size: { width: number; height: number; stone: number; letter: number; line: number },
+  stones: readonly { x: number; y: number }[],
+  names: readonly Label[],
+): Label[] {
+  const taken = [...stones.slice(0, 400).map((s) => stoneBox(s, size.stone)), ...names.map((n) => boxOf(n, size.letter, size.line))];
+  return rings.flatMap(({ text, r }): Label[] => {
+    const places = ON_RING.map((turn): Label => ({ id: text, text, x: centre.x + r * Math.cos(turn), y: centre.y + r * Math.sin(turn), align: 'center' }));
+    const free = places.find((label) => {
+      const box = boxOf(label, size.letter, size.line);
+      return box.x0 >= 2 && box.x1 <= size.width - 2 && box.y0 >= 0 && box.y1 <= size.height && !taken.some((t) => over(t, box));
+    });
+    return free ? [free] : [];
+  });
 }

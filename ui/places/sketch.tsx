@@ -3,7 +3,7 @@ import { select } from 'd3-selection';
 import { type ZoomTransform, zoom, zoomIdentity } from 'd3-zoom';
 import { useEffect, useMemo, useRef } from 'react';
 import type { Position } from '@/core/records/place-questions';
-import { fitAll, placeAround, placeNames, ringStep, type Spot } from './sketch-layout';
+import { fitAll, type Label, placeAround, placeDistances, placeNames, ringStep, type Spot } from './sketch-layout';
 
 const STONE = 16;
 const MARGIN = 34;
@@ -151,7 +151,7 @@ function paint(ctx: CanvasRenderingContext2D, width: number, height: number, bas
   const pxPerKm = base.pxPerKm * s.view.k;
   ctx.clearRect(0, 0, width, height);
   const [cx, cy] = [toX(0), toY(0)];
-  rings(ctx, cx, cy, pxPerKm, width, height, { line: colour('--rule'), text: colour('--ink-2'), font: `11px ${mono}` });
+  const around = rings(ctx, cx, cy, pxPerKm, width, height, colour('--rule'));
 
   const onScreen = s.points
     .map((p) => ({ id: p.id, name: p.name, x: toX(p.x), y: toY(p.y) }))
@@ -188,11 +188,18 @@ function paint(ctx: CanvasRenderingContext2D, width: number, height: number, bas
   ctx.strokeStyle = colour('--band');
   ctx.lineWidth = 3;
   ctx.fillStyle = colour('--ink');
-  for (const n of placeNames(inOrder, { width, height, stone: STONE, letter: 6.4, line: 14 }, 40)) {
+  const size = { width, height, stone: STONE, letter: 6.6, line: 14 };
+  const names = placeNames(inOrder, size, 40);
+  const write = (n: Label) => {
     ctx.textAlign = n.align;
     ctx.strokeText(n.text, n.x, n.y);
     ctx.fillText(n.text, n.x, n.y);
-  }
+  };
+  names.forEach(write);
+  ctx.font = `11px ${mono}`;
+  ctx.fillStyle = colour('--ink-2');
+  // The plates at the foot cover what stands under them.
+  placeDistances(around, { x: cx, y: cy }, { ...size, height: height - FOOT }, onScreen, names).forEach(write);
   return onScreen;
 }
 
@@ -203,25 +210,22 @@ function rings(
   pxPerKm: number,
   width: number,
   height: number,
-  ink: { line: string; text: string; font: string },
-) {
+  line: string,
+): { text: string; r: number }[] {
   const step = ringStep(pxPerKm, 44);
   const far = Math.max(Math.hypot(cx, cy), Math.hypot(width - cx, cy), Math.hypot(cx, height - cy), Math.hypot(width - cx, height - cy)) / pxPerKm;
   ctx.setLineDash([4, 5]);
-  ctx.strokeStyle = ink.line;
-  ctx.fillStyle = ink.text;
+  ctx.strokeStyle = line;
   ctx.lineWidth = 1;
-  ctx.font = ink.font;
-  ctx.textBaseline = 'middle';
-  ctx.textAlign = 'center';
+  const drawn: { text: string; r: number }[] = [];
   for (let km = step, n = 0; km <= far && n < 24; km += step, n++) {
     ctx.beginPath();
     ctx.arc(cx, cy, km * pxPerKm, 0, 2 * Math.PI);
     ctx.stroke();
-    const at = km * pxPerKm * Math.SQRT1_2;
-    ctx.fillText(`${Number(km.toPrecision(3))} km`, cx + at, cy - at);
+    drawn.push({ text: `${Number(km.toPrecision(3))} km`, r: km * pxPerKm });
   }
   ctx.setLineDash([]);
+  return drawn;
 }
 
 /** A milestone of a width: round top, straight foot. */

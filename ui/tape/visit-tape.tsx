@@ -75,7 +75,7 @@ export function VisitTape({ tape, marks, energy, description }: { tape: Segment[
           <text
             key={kW}
             x={width - 4}
-            y={y(kW) - 3}
+            y={y(kW) + 10}
             textAnchor="end"
             fontSize="10"
             className="num"

@@ -12,8 +12,18 @@ import { GarageList } from '@/ui/records/garage-list';
 
 export const isGarageType = (text: string): text is GarageType => (GARAGE_TYPES as readonly string[]).includes(text);
 
-/** A list of the garage beside a page. */
-export async function GarageBeside({ who, type, selected, children }: { who: SignedIn; type: GarageType; selected: string | null; children: ReactNode }) {
+/** A list of the garage beside a page. @param children given the record that is used most, of those not archived */
+export async function GarageBeside({
+  who,
+  type,
+  selected,
+  children,
+}: {
+  who: SignedIn;
+  type: GarageType;
+  selected: string | null;
+  children: (first: MileRecord<GarageType> | null) => ReactNode;
+}) {
   await refreshStale(who.householdId);
   const [records, names, used] = await Promise.all([
     recordsOf(who.householdId, type) as Promise<MileRecord<GarageType>[]>,
@@ -29,12 +39,14 @@ export async function GarageBeside({ who, type, selected, children }: { who: Sig
   const rows = records
     .map((r) => ({ ...garageRow(r, (id) => (id ? (known.get(id) ?? '') : ''), today), used: used.get(r.id) ?? 0 }))
     .sort((a, b) => b.used - a.used || a.name.localeCompare(b.name));
+  const first = rows.find((r) => !r.archived);
+  const record = records.find((r) => r.id === first?.id) ?? null;
   return (
     <div className="flex grow flex-col lg:flex-row">
       <div className={selected !== null ? 'hidden lg:flex' : 'flex grow lg:grow-0'}>
-        <GarageList type={type} rows={rows} selected={selected} />
+        <GarageList type={type} rows={rows} selected={selected ?? record?.id ?? null} />
       </div>
-      <div className={`min-w-0 grow lg:h-[calc(100dvh-52px)] lg:overflow-y-auto ${selected !== null ? '' : 'hidden lg:block'}`}>{children}</div>
+      <div className={`min-w-0 grow lg:h-[calc(100dvh-52px)] lg:overflow-y-auto ${selected !== null ? '' : 'hidden lg:block'}`}>{children(record)}</div>
     </div>
   );
 }

@@ -1,0 +1,64 @@
+import Link from 'next/link';
+import { type GarageType, garageRow } from '@/core/power/garage-row';
+import { newRecordStart } from '@/core/power/new-record-start';
+import { meansLabel } from '@/core/records/means-kind';
+import type { MileRecord } from '@/core/records/record-schema';
+import { localDay } from '@/core/units/zoned';
+import type { SignedIn } from '@/server/accounts/sessions';
+import { now } from '@/server/clock';
+import { namesForForms } from '@/server/records/names-for-forms';
+import { timesUsed } from '@/server/records/times-used';
+import { RECORD_NAMES } from '@/ui/records/record-fields';
+import { EditPage } from '../edit-page';
+import { RecordEditor } from '../record-editor';
+import { EnrolmentPlate } from './[type]/[id]/enrolment-plate';
+
+/** The page of one record of the garage; of a new one without. */
+export async function RecordBeside({
+  who,
+  type,
+  record,
+  kind,
+}: {
+  who: SignedIn;
+  type: GarageType;
+  record: MileRecord<GarageType> | null;
+  /** Of a new enrolment. */
+  kind: 'autocharge' | 'plug_and_charge';
+}) {
+  const [names, used] = await Promise.all([namesForForms(who.householdId), timesUsed(who.householdId, type)]);
+  const today = localDay(now(), who.zone);
+  const nameOf = (x: string | null) =>
+    Object.values(names)
+      .flat()
+      .find((n) => n.id === x)?.name ?? '';
+  const start = newRecordStart(type, { kind, currency: who.currency, today, cars: names.car });
+  return (
+    <EditPage
+      title={record ? garageRow(record, nameOf, today).name : `${RECORD_NAMES[type].one}, new`}
+      back={{ href: `/garage/${type}`, text: RECORD_NAMES[type].many }}
+    >
+      {record?.type === 'enrolment' ? <EnrolmentPlate key={record.rev} record={record as MileRecord<'enrolment'>} today={today} /> : null}
+      {type === 'enrolment' && !record ? (
+        <p className="mb-4 flex flex-wrap gap-2">
+          {(['autocharge', 'plug_and_charge'] as const).map((k) => (
+            <Link key={k} href={`/garage/enrolment/new?kind=${k}`} className="plate" aria-current={k === kind ? 'true' : undefined}>
+              {k === kind ? '✓ ' : ''}Steps for {meansLabel(k)}
+            </Link>
+          ))}
+        </p>
+      ) : null}
+      <RecordEditor
+        key={record?.id ?? kind}
+        type={type}
+        record={record}
+        {...(record ? {} : { start })}
+        names={names}
+        today={today}
+        person={who.name}
+        used={record ? (used.get(record.id) ?? 0) : 0}
+        then={`/garage/${type}/:id`}
+      />
+    </EditPage>
+  );
+}
