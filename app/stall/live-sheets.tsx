@@ -3,8 +3,10 @@ import { lazy, Suspense } from 'react';
 import { phoneNow } from '@/client/touch/touch-time';
 import type { Fault } from '@/core/faults/fault-list';
 import { printMoney } from '@/core/units/money';
+import { localDay } from '@/core/units/zoned';
 import { chargingSoFar } from '@/core/visit/attempt-times';
 import { attemptChoices } from '@/core/visit/billed';
+import { statesSeen } from '@/core/visit/states-seen';
 import type { Live, LiveFacts } from './live-facts';
 import type { Open, Plain } from './open-sheet';
 import type { Draft, StallHands } from './stall-state';
@@ -128,7 +130,19 @@ export function LiveSheets({
       case 'means':
         return <MeansSheet records={records} onClose={close} onAct={act} />;
       case 'survey':
-        return <SurveySheet records={records} siteId={visit.siteId} openedAt={open.at} onClose={close} onAct={act} />;
+        return (
+          <SurveySheet
+            records={records}
+            siteId={visit.siteId}
+            openedAt={open.at}
+            onClose={close}
+            onAct={act}
+            onStalls={(bays) => {
+              const items = statesSeen(bays, records.stall, localDay(phoneNow(), visit.zone), who.name);
+              if (items.length > 0) void hands.addRecords(items);
+            }}
+          />
+        );
       case 'arrival':
         return <ArrivalSheet visit={visit} onClose={close} onAct={act} />;
       case 'adapter':

@@ -20,6 +20,7 @@ const LastVisits = lazy(() => import('./last-visits').then((m) => ({ default: m.
 const GarageSheet = lazy(() => import('./sheets/garage-sheet').then((m) => ({ default: m.GarageSheet })));
 
 const noMoreKeys = () => false;
+const NO_VISITS: LastVisit[] = [];
 
 /** Before a visit: choose the site, the stall if it is known yet, and the car; then the one yellow pad. */
 export function PullInScreen({ state, hands }: { state: Extract<StallState, { is: 'ready' }>; hands: StallHands }) {
@@ -34,8 +35,16 @@ export function PullInScreen({ state, hands }: { state: Extract<StallState, { is
   const car = records.car.find((c) => c.id === carId) ?? records.car[0];
 
   const [visits, setVisits] = useState<LastVisit[]>([]);
+  // What the phone had at hand gives the order of the sites: an answer that comes later moves nothing under the finger.
+  const [atHand, setAtHand] = useState<LastVisit[] | null>(null);
   const { lastVisits } = hands;
-  useEffect(() => void lastVisits(setVisits).catch(() => {}), [lastVisits]);
+  useEffect(() => {
+    const take = (rows: LastVisit[]) => {
+      setVisits(rows);
+      setAtHand((before) => before ?? rows);
+    };
+    void lastVisits(take).catch(() => {});
+  }, [lastVisits]);
   const running = visits.filter((v) => v.state === 'running');
 
   usePlaceKeys(
@@ -119,7 +128,7 @@ export function PullInScreen({ state, hands }: { state: Extract<StallState, { is
             </Suspense>
           </section>
         ) : (
-          <SiteChoice records={records} visits={visits} onSite={setSiteId} onAdd={() => setSheet('place')} />
+          <SiteChoice records={records} visits={atHand ?? NO_VISITS} onSite={setSiteId} onAdd={() => setSheet('place')} />
         )}
         <section aria-label="Car" className="mt-5">
           <h2 className="text-[15px]">Car</h2>

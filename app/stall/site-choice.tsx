@@ -7,7 +7,7 @@ import { printCount, printKm } from '@/core/units/print';
 import { mayAskWhere, whereIAm } from '@/ui/places/where-i-am';
 import type { Records } from './stall-state';
 
-/** A list that changed its order under the finger takes no touch for this long, ms. */
+/** A list that changed its order by itself takes no touch for this long, ms: the finger may be on its way. */
 const SETTLE_MS = 400;
 
 type Site = MileRecord<'site'>;
@@ -36,6 +36,7 @@ export function SiteChoice({
   const [find, setFind] = useState('');
   const [distances, setDistances] = useState<{ of: Distances } | null>(null);
   const [trouble, setTrouble] = useState<string | null>(null);
+  const movedAt = useRef(Number.NEGATIVE_INFINITY);
   const measure = async () => {
     setTrouble(null);
     try {
@@ -51,7 +52,9 @@ export function SiteChoice({
     void (async () => {
       if (!(await mayAskWhere())) return;
       const of = await distancesFrom(await whereIAm());
-      if (!gone) setDistances({ of });
+      if (gone) return;
+      movedAt.current = performance.now();
+      setDistances({ of });
     })().catch(() => {});
     return () => {
       gone = true;
@@ -66,11 +69,6 @@ export function SiteChoice({
       .map((site) => ({ site, rank: rank(site), km: distances?.of(site) ?? null }))
       .sort((a, b) => a.rank - b.rank || a.site.fields.name.localeCompare(b.site.fields.name));
   }, [records.site, visits, distances]);
-  const order = sites.map((s) => s.site.id).join(' ');
-  const moved = useRef({ order, at: Number.NEGATIVE_INFINITY });
-  useEffect(() => {
-    if (moved.current.order !== order) moved.current = { order, at: performance.now() };
-  }, [order]);
   const networkName = (id: string) => records.network.find((n) => n.id === id)?.fields.name ?? '';
   const looked = find.trim().toLowerCase();
   const shown = sites.filter(({ site }) => `${site.fields.name} ${networkName(site.fields.networkId)}`.toLowerCase().includes(looked));
@@ -102,7 +100,7 @@ export function SiteChoice({
             <button
               type="button"
               onClick={(e) => {
-                if (e.timeStamp - moved.current.at > SETTLE_MS) onSite(site.id);
+                if (e.timeStamp - movedAt.current > SETTLE_MS) onSite(site.id);
               }}
               className="flex min-h-[56px] w-full items-center gap-3 rounded-lg border-2 border-ink bg-card px-3 py-2 text-left"
             >

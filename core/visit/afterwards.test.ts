@@ -70,6 +70,8 @@ describe('correcting any field', () => {
   });
   it('each bay of a survey, within its bounds', () => {
     const survey = { stalls: [{ stallId: STALL_A, state: 'free' }] };
+    const slow = { stalls: [{ stallId: STALL_A, state: 'derated', kW: 60 }] };
+    expect(correctionSet('survey', slow, { ...correctableText('survey', slow), 'stalls.0.kW': '50' })).toEqual({ set: { 'stalls.0.kW': 50 }, problems: {} });
     expect(correctionSet('survey', survey, { 'stalls.0.state': 'dark' })).toEqual({ set: { 'stalls.0.state': 'dark' }, problems: {} });
     const v = visit(
       IN,

@@ -149,10 +149,10 @@ export const correctableFields = (kind: Kind, payload: Readonly<Record<string, u
   kind === 'survey' ? bayFields(payload) : (FIELDS[kind] ?? []);
 
 const bayFields = (payload: Readonly<Record<string, unknown>>): CorrectableField[] =>
-  (Array.isArray(payload.stalls) ? (payload.stalls as { stallId: string }[]) : []).map((bay, i) => ({
-    ...choice(`stalls.${i}.state`, `Bay ${i + 1}`, entries(BAY_LABELS)),
-    stallId: bay.stallId,
-  }));
+  (Array.isArray(payload.stalls) ? (payload.stalls as { stallId: string; state: string }[]) : []).flatMap((bay, i): CorrectableField[] => [
+    { ...choice(`stalls.${i}.state`, `Bay ${i + 1}`, entries(BAY_LABELS)), stallId: bay.stallId },
+    ...(bay.state === 'derated' ? [{ ...number(`stalls.${i}.kW`, 'derated to, kW'), stallId: bay.stallId }] : []),
+  ]);
 
 /** What stands in the fields of an event, as text for a form: empty is not read. */
 export const correctableText = (kind: Kind, payload: Readonly<Record<string, unknown>>): Record<string, string> =>

@@ -1,8 +1,9 @@
 import { expect, test } from '@playwright/test';
 import { v7 } from 'uuid';
 import { type RecordItem, recordItem } from '@/core/records/record-schema';
+import { pulledIn } from '../hands/at-the-site';
 import { addPlace, newHousehold, send } from '../hands/household';
-import { openStall } from '../hands/stall';
+import { openStall, thumb } from '../hands/stall';
 
 const changes = async (page: import('@playwright/test').Page) => (await (await page.request.get('/api/v1/changes?since=0')).json()).records;
 
@@ -155,4 +156,33 @@ test('the nearest sites come first where the position is allowed, and a site mad
   await expect
     .poll(async () => (await changes(page)).find((r: { fields: { name?: string } }) => r.fields.name === 'Mill of Zdravec')?.fields)
     .toMatchObject({ latitude: 46, longitude: 15.01, zone: 'Europe/Ljubljana' });
+});
+
+test('bays seen dark or derated are noted with the stalls, without a network', async ({ page, context, baseURL }) => {
+  const { place } = await pulledIn(page, baseURL as string);
+  await context.setOffline(true);
+  const hand = thumb(page);
+  await hand.pad(/^More/);
+  await hand.sheet('Look at the bays …');
+  const dialog = page.getByRole('dialog');
+  await hand.sheet('Derated');
+  await dialog.getByLabel('Derated to, kW').fill('5000');
+  await expect(dialog.getByText('A figure between 1 and 4000')).toBeVisible();
+  await expect(dialog.getByRole('button', { name: 'Record the bays' })).toBeDisabled();
+  await dialog.getByLabel('Derated to, kW').fill('62,5');
+  await dialog.getByRole('button', { name: /^Stall 2/ }).tap();
+  await hand.sheet('Dark');
+  await expect(dialog.getByText('1 free, 0 taken, 1 out of order.')).toBeVisible();
+  await hand.sheet('Record the bays');
+  await expect(dialog).toHaveCount(0);
+  await context.setOffline(false);
+  const states = async () =>
+    Object.fromEntries(
+      (await changes(page)).flatMap((r: { id: string; type: string; fields: { state?: object } }) => (r.type === 'stall' ? [[r.id, r.fields.state]] : [])),
+    );
+  await expect
+    .poll(states)
+    .toMatchObject({ [place.stalls[0] as string]: { is: 'derated', kW: 62.5, by: 'Tone Zupan' }, [place.stalls[1] as string]: { is: 'closed', kW: null } });
+  await page.goto(`/places/${place.siteId}`);
+  await expect(page.getByText('62.5 of 150')).toBeVisible();
 });

@@ -42,7 +42,7 @@ export function CorrectFields({
             ? (choices[f.type] ?? []).map((r) => [r.id, r.name] as const)
             : null;
     return (
-      <FormField key={f.field} id={id} label={stall ? `Stall ${stall}` : f.label} error={problems[f.field]}>
+      <FormField key={f.field} id={id} label={stall ? `Stall ${stall}${f.is === 'number' ? ` ${f.label}` : ''}` : f.label} error={problems[f.field]}>
         {options ? (
           <select {...fieldState(id, problems[f.field])} value={value} onChange={(e) => set(e.target.value)}>
             <option value="">not read</option>

@@ -95,7 +95,7 @@ const fieldOf = (e: Placed, field: string): CorrectableField | undefined =>
   correctableFields(e.kind, e.payload as Record<string, unknown>).find((f) => f.field === field);
 function fieldLabel(e: Placed, field: string, nameOf: NameOf): string {
   const f = fieldOf(e, field);
-  return f?.stallId ? `stall ${nameOf('stall', f.stallId)}` : (f?.label.toLowerCase() ?? field);
+  return f?.stallId ? `stall ${nameOf('stall', f.stallId)}${f.is === 'number' ? ` ${f.label}` : ''}` : (f?.label.toLowerCase() ?? field);
 }
 function valueText(e: Placed, field: string, value: FieldValue, v: Visit, nameOf: NameOf): string {
   const f = fieldOf(e, field);
@@ -126,7 +126,7 @@ function detail(e: Placed, v: Visit, nameOf: NameOf): string {
     case 'survey':
       return e.payload.stalls
         .filter((s) => s.state !== 'not_looked')
-        .map((s) => `${nameOf('stall', s.stallId)} ${BAY_LABELS[s.state].toLowerCase()}`)
+        .map((s) => `${nameOf('stall', s.stallId)} ${BAY_LABELS[s.state].toLowerCase()}${s.state === 'derated' && s.kW !== undefined ? ` to ${s.kW} kW` : ''}`)
         .join(', ');
     case 'reading':
       return joined(

@@ -4,12 +4,21 @@ import { byPost } from '@/core/records/stall-plate';
 import { countBays } from '@/core/visit/bays';
 import { BAY_LABELS } from '@/core/visit/event-label';
 import type { Payload } from '@/core/visit/payloads';
+import { FormField, fieldState } from '@/ui/forms/form-field';
 import { Sheet } from '@/ui/pads/sheet';
 import { Milestone } from '@/ui/road/milestone';
 import type { Draft, Records } from '../stall-state';
 
 type Bay = Payload<'survey'>['stalls'][number]['state'];
 const STATES = Object.keys(BAY_LABELS) as Bay[];
+
+/** The figure that was typed, as kW of a bay; nothing where none was. */
+const readKW = (text: string | undefined): { kW?: number } => (text?.trim() && !badKW(text) ? { kW: Number(text.replace(',', '.')) } : {});
+function badKW(text: string | undefined): boolean {
+  if (!text?.trim()) return false;
+  const kW = Number(text.replace(',', '.'));
+  return !(kW >= 1 && kW <= 4000);
+}
 
 /** The bays as they stand on arrival: press a bay until it says what you see. What was not looked at is said so. */
 export function SurveySheet({
@@ -18,21 +27,27 @@ export function SurveySheet({
   openedAt,
   onClose,
   onAct,
+  onStalls,
 }: {
   records: Records;
   siteId: string | null;
   openedAt: number;
   onClose: () => void;
   onAct: (timeStamp: number, draft: Draft) => void;
+  /** What was seen of the stalls themselves. */
+  onStalls: (bays: Payload<'survey'>['stalls']) => void;
 }) {
   const stalls = records.stall.filter((s) => s.fields.siteId === siteId).sort(byPost);
   const [seen, setSeen] = useState<Record<string, Bay>>({});
+  const [kW, setKW] = useState<Record<string, string>>({});
   const [at, setAt] = useState<string | null>(stalls[0]?.id ?? null);
   const stateOf = (id: string): Bay => seen[id] ?? 'not_looked';
   const bays = countBays(stalls.map((s) => ({ state: stateOf(s.id) })));
   const set = (state: Bay) => {
     if (at === null) return;
     setSeen({ ...seen, [at]: state });
+    // To how many kW is asked at the same bay.
+    if (state === 'derated') return;
     // On to the next bay that was not looked at.
     const after = stalls.findIndex((s) => s.id === at) + 1;
     const next = [...stalls.slice(after), ...stalls.slice(0, after)].find((s) => s.id !== at && stateOf(s.id) === 'not_looked');
@@ -67,13 +82,29 @@ export function SurveySheet({
               </button>
             ))}
           </div>
+          {stateOf(at) === 'derated' ? (
+            <FormField id="derated-kW" label="Derated to, kW" error={badKW(kW[at]) ? 'A figure between 1 and 4000' : undefined}>
+              <input
+                {...fieldState('derated-kW', badKW(kW[at]) ? 'bad' : undefined)}
+                inputMode="decimal"
+                autoComplete="off"
+                value={kW[at] ?? ''}
+                onChange={(e) => setKW({ ...kW, [at]: e.target.value })}
+              />
+            </FormField>
+          ) : null}
         </fieldset>
       ) : null}
+      <p className="mt-3 text-[13px] text-ink-2">Dark, closed and derated bays are noted with the stalls, as seen today.</p>
       <button
         type="button"
-        className="plate plate-next mt-4 !min-h-[56px] w-full"
-        disabled={Object.keys(seen).length === 0}
-        onClick={() => onAct(openedAt, { kind: 'survey', payload: { stalls: stalls.map((s) => ({ stallId: s.id, state: stateOf(s.id) })) } })}
+        className="plate plate-next mt-2 !min-h-[56px] w-full"
+        disabled={Object.keys(seen).length === 0 || Object.values(kW).some(badKW)}
+        onClick={() => {
+          const bays = stalls.map((s) => ({ stallId: s.id, state: stateOf(s.id), ...(stateOf(s.id) === 'derated' ? readKW(kW[s.id]) : {}) }));
+          onStalls(bays);
+          onAct(openedAt, { kind: 'survey', payload: { stalls: bays } });
+        }}
       >
         Record the bays
       </button>
