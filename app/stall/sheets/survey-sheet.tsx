@@ -83,15 +83,17 @@ export function SurveySheet({
             ))}
           </div>
           {stateOf(at) === 'derated' ? (
-            <FormField id="derated-kW" label="Derated to, kW" error={badKW(kW[at]) ? 'A figure between 1 and 4000' : undefined}>
-              <input
-                {...fieldState('derated-kW', badKW(kW[at]) ? 'bad' : undefined)}
-                inputMode="decimal"
-                autoComplete="off"
-                value={kW[at] ?? ''}
-                onChange={(e) => setKW({ ...kW, [at]: e.target.value })}
-              />
-            </FormField>
+            <div className="mt-3">
+              <FormField id="derated-kW" label="Derated to, kW" error={badKW(kW[at]) ? 'A figure between 1 and 4000' : undefined}>
+                <input
+                  {...fieldState('derated-kW', badKW(kW[at]) ? 'bad' : undefined)}
+                  inputMode="decimal"
+                  autoComplete="off"
+                  value={kW[at] ?? ''}
+                  onChange={(e) => setKW({ ...kW, [at]: e.target.value })}
+                />
+              </FormField>
+            </div>
           ) : null}
         </fieldset>
       ) : null}
