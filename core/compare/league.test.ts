@@ -12,7 +12,6 @@ const attempt = (s: number | null, more: Partial<AttemptRow> = {}): AttemptRow =
 });
 const failed: AttemptRow = { outcome: 'failed', endMark: null, late: false, seconds: { handshake: null } };
 const visit = (more: Partial<VisitRow> = {}): VisitRow => ({
-  visitId: 'v',
   networkId: 'n',
   siteId: 's',
   firstTry: 'yes',

@@ -1,5 +1,5 @@
 import Decimal from 'decimal.js';
-import { quantile } from '../evidence/quantile';
+import { quantiles } from '../evidence/quantile';
 import { wilsonInterval } from '../evidence/wilson';
 import { known, type Maybe, unknown } from '../units/known';
 import type { EndMark } from '../visit/attempts';
@@ -56,9 +56,7 @@ export function waiting(attempts: readonly AttemptRow[], time: PowerTime, mark: 
   const timed = values.length;
   const all = [...values, ...Array<number>(never).fill(Number.POSITIVE_INFINITY)];
   if (timed === 0) return { timed, never, leftOut, median: unknown(never > 0 ? 'none got power' : 'nothing timed'), quarters: null };
-  const median = quantile(all, 0.5);
-  const upper = quantile(all, 0.75);
-  const lower = quantile(all, 0.25);
+  const [lower, median, upper] = quantiles(all, [0.25, 0.5, 0.75] as const);
   return {
     timed,
     never,
@@ -86,7 +84,7 @@ export function league(visits: readonly VisitRow[], time: PowerTime, mark: EndMa
     for (const v of tried) bySite.set(v.siteId, (bySite.get(v.siteId) ?? 0) + 1);
     const yes = tried.filter((v) => v.firstTry === 'yes').length;
     const no = tried.filter((v) => v.firstTry === 'no').length;
-    const losses = tried.flatMap((v) => (v.lost_s === null ? [] : [v.lost_s]));
+    const losses = tried.map((v) => v.lost_s).filter((s) => s !== null);
     const priced = all.filter((v) => isPriced(v) && v.currency === currency);
     const kWh = priced.reduce((s, v) => s.plus(v.deliveredKWh as string), new Decimal(0));
     const paid = priced.reduce((s, v) => s.plus(v.paid as string), new Decimal(0));

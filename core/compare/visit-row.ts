@@ -16,7 +16,6 @@ export type AttemptRow = {
 
 /** One visit as Compare counts it. Amounts and kWh are decimal strings. */
 export type VisitRow = {
-  visitId: string;
   networkId: string;
   siteId: string;
   firstTry: FirstTry;

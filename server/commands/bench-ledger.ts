@@ -1,0 +1,85 @@
+// A household of 10,000 visits in a database of 100,000: what its pages ask of the server. Run by bin/bench.
+import mysql from 'mysql2/promise';
+import { v7 } from 'uuid';
+import { league } from '@/core/compare/league';
+import { readLedgerFilter } from '@/core/compare/ledger-filter';
+import { DEFINITION_VERSION } from '@/core/visit/definitions-version';
+import { signUp } from '../accounts/accounts';
+import { toBin } from '../db/binary-id';
+import { pool } from '../db/pool';
+import { compareRows } from '../visits/compare-query';
+import { ledgerPage } from '../visits/ledger-query';
+
+const VISITS = 10_000;
+const HOUSEHOLDS = 10;
+const RUNS = 7;
+const say = (what: string, figure: string) => console.log(`${what.padEnd(64)} ${figure}`);
+
+async function median(work: () => Promise<unknown>): Promise<number> {
+  const ms: number[] = [];
+  for (let i = 0; i <= RUNS; i++) {
+    const started = performance.now();
+    await work();
+    if (i > 0) ms.push(performance.now() - started);
+  }
+  return ms.sort((a, b) => a - b)[Math.floor(RUNS / 2)] as number;
+}
+
+const db = await mysql.createConnection({ uri: process.env.MIGRATE_URL as string, timezone: 'Z' });
+const TAPE = JSON.stringify(Array.from({ length: 6 }, (_, i) => ({ kind: 'energy', from: i, to: i + 1, kW: 90 - i })));
+const id = (first: string, n: string) => `UNHEX(CONCAT('${first}000070008', LPAD(HEX(${n}), 15, '0')))`;
+/** Rows made by the database itself: sixty sites of six networks, every seventh visit with a failed attempt before. */
+async function fill(householdId: string): Promise<void> {
+  const h = toBin(householdId);
+  await db.query(`INSERT INTO network (household_id, id, rev, name) SELECT ?, ${id('01900000', 'seq')}, 1, CONCAT('Network ', seq) FROM seq_1_to_6`, [h]);
+  await db.query(
+    `INSERT INTO visit (household_id, id, rev, stale, definition_version, person_id, zone, sort_at, pulled_in_at, pulled_out_at, last_event_at, local_month, site_id, network_id)
+     SELECT ?, ${id('01910000', 'seq')}, 1, FALSE, ${DEFINITION_VERSION}, ?, 'UTC', t, t, t + INTERVAL 40 MINUTE, t + INTERVAL 40 MINUTE, DATE_FORMAT(t, '%Y-%m'),
+            ${id('01920000', '1 + seq % 60')}, ${id('01900000', '1 + seq % 6')}
+       FROM (SELECT seq, TIMESTAMP('2015-01-01') + INTERVAL seq * 9 HOUR AS t FROM seq_1_to_${VISITS}) AS s`,
+    [h, h],
+  );
+  await db.query(
+    `INSERT INTO visit_figures (household_id, visit_id, rev, definition_version, inputs_hash, attempts, failed, first_try, ended, faults, fault_codes, delivered_kwh, paid, currency,
+                                handshake_s, handshake_bound, lost_s, charging_s, visit_s, tape)
+     SELECT ?, ${id('01910000', 'seq')}, 1, ${DEFINITION_VERSION}, UNHEX(REPEAT('00', 32)), 1 + (seq % 7 = 0), seq % 7 = 0, IF(seq % 7 = 0, 'no', 'yes'), 'charge', seq % 7 = 0, '',
+            20 + seq % 31, 10 + seq % 17, 'EUR', 12 + seq % 53, 'exact', IF(seq % 7 = 0, 90, 0), 1500, 2400, ? FROM seq_1_to_${VISITS}`,
+    [h, TAPE],
+  );
+  const attempt = (n: number, outcome: string, where: string) =>
+    db.query(
+      `INSERT INTO attempt_figures (household_id, visit_id, n, rev, definition_version, network_id, outcome, shows, end_mark, late, handshake_s, set_up_s, plug_to_power_s, means_to_power_s, hands_on_s)
+       SELECT ?, ${id('01910000', 'seq')}, ${n}, 1, ${DEFINITION_VERSION}, ${id('01900000', '1 + seq % 6')}, '${outcome}', 1, ${outcome === 'power' ? "'kW'" : 'NULL'}, FALSE,
+              ${outcome === 'power' ? '12 + seq % 53, 10, 20, 22, 25' : 'NULL, NULL, NULL, NULL, NULL'} FROM seq_1_to_${VISITS} WHERE ${where}`,
+      [h],
+    );
+  await attempt(1, 'failed', 'seq % 7 = 0');
+  await attempt(2, 'power', 'seq % 7 = 0');
+  await attempt(1, 'power', 'seq % 7 <> 0');
+}
+
+const who = { householdId: v7(), personId: v7() };
+await signUp({ name: 'bench', householdName: 'bench', email: `${v7()}@example.invalid`, password: 'not needed here', currency: 'EUR', zone: 'UTC' }, who);
+for (let i = 0; i < HOUSEHOLDS; i++) await fill(i === 0 ? who.householdId : v7());
+await db.query('ANALYZE TABLE visit, visit_figures, attempt_figures');
+
+const everything = readLedgerFilter(() => null);
+const page = await median(() => ledgerPage(who.householdId, everything));
+say(`a page of a ledger of ${VISITS} visits, of ${VISITS * HOUSEHOLDS} in all: ms at the server`, page.toFixed(0));
+const compare = await median(async () => league(await compareRows(who.householdId), 'handshake', 'kW', 'EUR'));
+say(`Compare over ${VISITS} visits: ms at the server`, compare.toFixed(0));
+const h = toBin(who.householdId);
+const bare = await median(async () => {
+  await pool().execute(
+    `SELECT v.id, v.network_id, v.site_id, f.first_try, f.lost_s, f.delivered_kwh, f.paid, f.currency
+       FROM visit v JOIN visit_figures f ON f.household_id = v.household_id AND f.visit_id = v.id WHERE v.household_id = ?`,
+    [h],
+  );
+  await pool().execute(
+    'SELECT visit_id, outcome, end_mark, late, handshake_s, set_up_s, plug_to_power_s, means_to_power_s, hands_on_s FROM attempt_figures WHERE household_id = ?',
+    [h],
+  );
+});
+say('Compare against fetching the same columns and rows', `${(compare / bare).toFixed(2)} ×`);
+await db.end();
+await pool().end();
