@@ -125,7 +125,7 @@ export function useStall(): { state: StallState; hands: StallHands } {
     return () => removeEventListener('beforeunload', ask);
   }, [inMemory]);
 
-  useFollow(store, visitId, async () => {
+  useFollow(store, visitId, kept.length, async () => {
     if (visitId && visitRef.current === visitId) setKept(await readVisit(store, held, visitId));
   });
 
