@@ -215,14 +215,16 @@ for (const scheme of ['light', 'dark'] as const) {
       const base = baseURL as string;
       const who = await newHousehold(page, base);
       const place = await addPlace(page, base, { network: 'Ferrywell', site: 'Brod Landing' });
-      const events = visitEvents(who, place, Date.now() - 3 * 86_400_000);
-      await send(page.request, base, asItems([...events, ...visitEvents(who, place, Date.now() - 3 * 86_400_000 + 600_000)]));
+      const events = visitEvents(who, place, Date.now() - 3 * 86_400_000, true);
+      const later = visitEvents(who, place, Date.now() - 3 * 86_400_000 + 600_000);
+      await send(page.request, base, asItems([...events, ...later]));
       await page.goto('/ledger/new');
       await page.getByRole('button', { name: 'Keep the visit' }).click();
       await expect(page.getByText('Which site?')).toBeVisible();
       await clean(page, 'a visit typed in, with messages');
       await page.goto(`/ledger/${events[0]?.visitId}`);
       await page.getByRole('button', { name: /^Correct Bill/ }).click();
+      await expect(page.getByRole('checkbox', { name: /^1\. Stall 1: failed/ })).toBeVisible();
       await clean(page, 'correcting a bill');
       await page.keyboard.press('Escape');
       await page.getByRole('button', { name: 'Join a recording' }).click();
@@ -231,6 +233,20 @@ for (const scheme of ['light', 'dark'] as const) {
       await page.goto('/stall');
       await expect(page.getByRole('region', { name: 'Last visits' })).toContainText('Brod Landing');
       await clean(page, 'last visits at the stall');
+      // Another device takes the visit back while it is open here.
+      await page
+        .getByRole('button', { name: /^Open: Brod Landing/ })
+        .first()
+        .click();
+      await expect(page.getByRole('heading', { name: /^The visit is over/ })).toBeVisible();
+      const { visitId } = later[0] as (typeof later)[0];
+      await send(
+        page.request,
+        base,
+        asItems([{ ...(later[0] as (typeof later)[0]), id: v7(), kind: 'withdrawal', payload: { target: visitId }, deviceId: v7(), seq: 999 }]),
+      );
+      await expect(page.getByRole('alert', { name: 'This visit is withdrawn' })).toBeVisible();
+      await clean(page, 'a visit withdrawn meanwhile');
     });
   });
 }
