@@ -1,10 +1,11 @@
 'use client';
-import { lazy, Suspense, useState } from 'react';
+import { useState } from 'react';
 import type { OutboxStatus } from '@/client/outbox/outbox-loop';
+import { later } from './later';
 import type { StallHands } from './stall-state';
 
-const RefusedSheet = lazy(() => import('./sheets/refused-sheet').then((m) => ({ default: m.RefusedSheet })));
-const SettleSheet = lazy(() => import('./sheets/settle-sheet').then((m) => ({ default: m.SettleSheet })));
+const RefusedSheet = later(() => import('./sheets/refused-sheet').then((m) => m.RefusedSheet));
+const SettleSheet = later(() => import('./sheets/settle-sheet').then((m) => m.SettleSheet));
 
 /** The corner that says where the record is: on the phone, or sent. Nothing until that is known. */
 export function KeptCorner({ outbox, signedOut, hands }: { outbox: OutboxStatus | null; signedOut: boolean; hands: StallHands }) {
@@ -55,10 +56,8 @@ export function KeptCorner({ outbox, signedOut, hands }: { outbox: OutboxStatus 
           </a>
         </>
       ) : null}
-      <Suspense>
-        {settling ? <SettleSheet onClose={() => setSettling(false)} onSettled={() => void hands.lookAgain()} /> : null}
-        {open ? <RefusedSheet hands={hands} count={outbox?.refused ?? 0} onClose={() => setOpen(false)} /> : null}
-      </Suspense>
+      {settling ? <SettleSheet onClose={() => setSettling(false)} onSettled={() => void hands.lookAgain()} /> : null}
+      {open ? <RefusedSheet hands={hands} count={outbox?.refused ?? 0} onClose={() => setOpen(false)} /> : null}
     </div>
   );
 }

@@ -1,11 +1,11 @@
 'use client';
-import { lazy, Suspense, useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { rememberMeans, rememberOrder } from '@/client/store/habits';
 import { phoneNow } from '@/client/touch/touch-time';
 import type { Fault } from '@/core/faults/fault-list';
 import { plateText } from '@/core/records/stall-plate';
 import { printMoney, printPerKWh } from '@/core/units/money';
-import { printStopwatch } from '@/core/units/print';
+import { printCount, printStopwatch } from '@/core/units/print';
 import { sessionStallKWh } from '@/core/visit/delivered';
 import { isPlugged } from '@/core/visit/next-act';
 import { orderOf } from '@/core/visit/start-order';
@@ -16,6 +16,7 @@ import { Milestone } from '@/ui/road/milestone';
 import { type UprightMark, UprightTape } from '@/ui/tape/upright-tape';
 import { AlarmStrip } from './alarm-strip';
 import { KeptCorner } from './kept-corner';
+import { later } from './later';
 import { type Live, liveFacts } from './live-facts';
 import { paidBy, secondPad, yellowPad } from './live-pads';
 import { LiveSheets } from './live-sheets';
@@ -28,7 +29,7 @@ import { useShutter } from './use-shutter';
 import { VisitOver } from './visit-over';
 import { WithdrawnNote } from './withdrawn-note';
 
-const ChargingBoard = lazy(() => import('./charging-board').then((m) => ({ default: m.ChargingBoard })));
+const ChargingBoard = later(() => import('./charging-board').then((m) => m.ChargingBoard), <div className="h-[233px] border-b-2 border-ink bg-card" />);
 
 /** A visit while it runs: the tape being laid, the clock, and six pads that never move. */
 export function LiveScreen({ state, hands }: { state: Live; hands: StallHands }) {
@@ -121,15 +122,13 @@ export function LiveScreen({ state, hands }: { state: Live; hands: StallHands })
         {over ? (
           <VisitOver visit={visit} onLeave={() => void hands.leaveVisit()} onRate={(at) => setOpen({ sheet: 'rating', at })} />
         ) : charging ? (
-          <Suspense fallback={<div className="h-[233px] border-b-2 border-ink bg-card" />}>
-            <ChargingBoard
-              attempt={charging}
-              tape={visit.tape}
-              ratedKW={facts.ratedKW}
-              byTariff={byTariff && tariff ? printMoney(byTariff, tariff.currency) : null}
-              now={phoneNow}
-            />
-          </Suspense>
+          <ChargingBoard
+            attempt={charging}
+            tape={visit.tape}
+            ratedKW={facts.ratedKW}
+            byTariff={byTariff && tariff ? printMoney(byTariff, tariff.currency) : null}
+            now={phoneNow}
+          />
         ) : null}
         <div className={board ? 'relative' : 'relative min-h-full'}>
           <div className="absolute inset-y-0 left-0 w-[74px] bg-asphalt" aria-hidden="true" />
@@ -230,12 +229,13 @@ function useTick(): void {
 /** Said at once when the phone cannot write down what is recorded. */
 function NotKept({ state }: { state: Live }) {
   if (!state.cannotKeep) return null;
-  const inMemory = state.outbox?.inMemory ?? 0;
+  const { inMemory = 0, photos = 0 } = state.outbox ?? {};
+  const things = [inMemory > photos ? printCount(inMemory - photos, 'event') : '', photos > 0 ? printCount(photos, 'picture') : ''].filter(Boolean);
   return (
     <div role="alert" className="border-b-2 border-fault bg-fault-card px-4 py-2 text-[14px]">
       <b>This phone cannot keep what you record: {state.cannotKeep}.</b>{' '}
       {inMemory > 0
-        ? `${inMemory} ${inMemory === 1 ? 'event is' : 'events are'} held in this page only. Do not close it before the corner says all sent.`
+        ? `${things.join(' and ')} ${inMemory === 1 ? 'is' : 'are'} held in this page only. Do not close it before the corner says all sent.`
         : 'What you record is held in this page and sent at once. Do not close it while anything waits.'}
     </div>
   );

@@ -1,5 +1,4 @@
 'use client';
-import { lazy, Suspense } from 'react';
 import { phoneNow } from '@/client/touch/touch-time';
 import type { Fault } from '@/core/faults/fault-list';
 import { printMoney } from '@/core/units/money';
@@ -7,33 +6,34 @@ import { localDay } from '@/core/units/zoned';
 import { chargingSoFar } from '@/core/visit/attempt-times';
 import { attemptChoices } from '@/core/visit/billed';
 import { statesSeen } from '@/core/visit/states-seen';
+import { later } from './later';
 import type { Live, LiveFacts } from './live-facts';
 import type { Open, Plain } from './open-sheet';
 import type { Draft, StallHands } from './stall-state';
 
-const FaultSheet = lazy(() => import('./sheets/fault-sheet').then((m) => ({ default: m.FaultSheet })));
-const AfterFaultSheet = lazy(() => import('./sheets/after-fault-sheet').then((m) => ({ default: m.AfterFaultSheet })));
-const StallSheet = lazy(() => import('./sheets/stall-sheet').then((m) => ({ default: m.StallSheet })));
-const ReadingSheet = lazy(() => import('./sheets/reading-sheet').then((m) => ({ default: m.ReadingSheet })));
-const BillSheet = lazy(() => import('./sheets/bill-sheet').then((m) => ({ default: m.BillSheet })));
-const MoreSheet = lazy(() => import('./sheets/more-sheet').then((m) => ({ default: m.MoreSheet })));
-const ChangeSheet = lazy(() => import('./sheets/change-sheet').then((m) => ({ default: m.ChangeSheet })));
-const LeaveSheet = lazy(() => import('./sheets/leave-sheet').then((m) => ({ default: m.LeaveSheet })));
-const MarkSheet = lazy(() => import('./sheets/mark-sheet').then((m) => ({ default: m.MarkSheet })));
-const MeansSheet = lazy(() => import('./sheets/means-sheet').then((m) => ({ default: m.MeansSheet })));
-const SurveySheet = lazy(() => import('./sheets/survey-sheet').then((m) => ({ default: m.SurveySheet })));
-const ArrivalSheet = lazy(() => import('./sheets/arrival-sheet').then((m) => ({ default: m.ArrivalSheet })));
-const AdapterSheet = lazy(() => import('./sheets/adapter-sheet').then((m) => ({ default: m.AdapterSheet })));
-const HelpSheet = lazy(() => import('./sheets/help-sheet').then((m) => ({ default: m.HelpSheet })));
-const WordsSheet = lazy(() => import('./sheets/words-sheet').then((m) => ({ default: m.WordsSheet })));
-const PriceSheet = lazy(() => import('./sheets/words-sheet').then((m) => ({ default: m.PriceSheet })));
-const GoneSheet = lazy(() => import('./sheets/gone-sheet').then((m) => ({ default: m.GoneSheet })));
-const StuckSheet = lazy(() => import('./sheets/gone-sheet').then((m) => ({ default: m.StuckSheet })));
-const RatingSheet = lazy(() => import('./sheets/rating-sheet').then((m) => ({ default: m.RatingSheet })));
-const StopwatchSheet = lazy(() => import('./sheets/stopwatch-sheet').then((m) => ({ default: m.StopwatchSheet })));
-const PhotoSheet = lazy(() => import('./sheets/photo-sheet').then((m) => ({ default: m.PhotoSheet })));
-const CautionsSheet = lazy(() => import('./sheets/cautions').then((m) => ({ default: m.CautionsSheet })));
-const FilmClock = lazy(() => import('./sheets/film-clock').then((m) => ({ default: m.FilmClock })));
+const FaultSheet = later(() => import('./sheets/fault-sheet').then((m) => m.FaultSheet));
+const AfterFaultSheet = later(() => import('./sheets/after-fault-sheet').then((m) => m.AfterFaultSheet));
+const StallSheet = later(() => import('./sheets/stall-sheet').then((m) => m.StallSheet));
+const ReadingSheet = later(() => import('./sheets/reading-sheet').then((m) => m.ReadingSheet));
+const BillSheet = later(() => import('./sheets/bill-sheet').then((m) => m.BillSheet));
+const MoreSheet = later(() => import('./sheets/more-sheet').then((m) => m.MoreSheet));
+const ChangeSheet = later(() => import('./sheets/change-sheet').then((m) => m.ChangeSheet));
+const LeaveSheet = later(() => import('./sheets/leave-sheet').then((m) => m.LeaveSheet));
+const MarkSheet = later(() => import('./sheets/mark-sheet').then((m) => m.MarkSheet));
+const MeansSheet = later(() => import('./sheets/means-sheet').then((m) => m.MeansSheet));
+const SurveySheet = later(() => import('./sheets/survey-sheet').then((m) => m.SurveySheet));
+const ArrivalSheet = later(() => import('./sheets/arrival-sheet').then((m) => m.ArrivalSheet));
+const AdapterSheet = later(() => import('./sheets/adapter-sheet').then((m) => m.AdapterSheet));
+const HelpSheet = later(() => import('./sheets/help-sheet').then((m) => m.HelpSheet));
+const WordsSheet = later(() => import('./sheets/words-sheet').then((m) => m.WordsSheet));
+const PriceSheet = later(() => import('./sheets/words-sheet').then((m) => m.PriceSheet));
+const GoneSheet = later(() => import('./sheets/gone-sheet').then((m) => m.GoneSheet));
+const StuckSheet = later(() => import('./sheets/gone-sheet').then((m) => m.StuckSheet));
+const RatingSheet = later(() => import('./sheets/rating-sheet').then((m) => m.RatingSheet));
+const StopwatchSheet = later(() => import('./sheets/stopwatch-sheet').then((m) => m.StopwatchSheet));
+const PhotoSheet = later(() => import('./sheets/photo-sheet').then((m) => m.PhotoSheet));
+const CautionsSheet = later(() => import('./sheets/cautions').then((m) => m.CautionsSheet));
+const FilmClock = later(() => import('./sheets/film-clock').then((m) => m.FilmClock));
 
 /** Whatever sheet is open over the pads. */
 export function LiveSheets({
@@ -187,5 +187,5 @@ export function LiveSheets({
       }
     }
   };
-  return <Suspense>{sheet()}</Suspense>;
+  return sheet();
 }

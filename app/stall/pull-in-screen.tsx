@@ -1,5 +1,5 @@
 'use client';
-import { lazy, Suspense, useCallback, useEffect, useState } from 'react';
+import { useCallback, useEffect, useState } from 'react';
 import { lastCar, rememberPullIn } from '@/client/store/habits';
 import type { LastVisit } from '@/client/store/last-visits';
 import { plateText } from '@/core/records/stall-plate';
@@ -9,15 +9,16 @@ import { PLACES } from '@/ui/road/places';
 import { ThumbBar } from '@/ui/road/thumb-bar';
 import { usePlaceKeys } from '@/ui/road/use-place-keys';
 import { KeptCorner } from './kept-corner';
+import { later } from './later';
 import { SiteChoice } from './site-choice';
 import type { StallHands, StallState } from './stall-state';
 
-const AddPlaceSheet = lazy(() => import('./sheets/add-place-sheet').then((m) => ({ default: m.AddPlaceSheet })));
-const StallChoice = lazy(() => import('./stall-choice').then((m) => ({ default: m.StallChoice })));
-const FindOnPhone = lazy(() => import('./find-on-phone').then((m) => ({ default: m.FindOnPhone })));
-const OpenVisits = lazy(() => import('./last-visits').then((m) => ({ default: m.OpenVisits })));
-const LastVisits = lazy(() => import('./last-visits').then((m) => ({ default: m.LastVisits })));
-const GarageSheet = lazy(() => import('./sheets/garage-sheet').then((m) => ({ default: m.GarageSheet })));
+const AddPlaceSheet = later(() => import('./sheets/add-place-sheet').then((m) => m.AddPlaceSheet));
+const StallChoice = later(() => import('./stall-choice').then((m) => m.StallChoice), <div className="h-[320px]" />);
+const FindOnPhone = later(() => import('./find-on-phone').then((m) => m.FindOnPhone));
+const OpenVisits = later(() => import('./last-visits').then((m) => m.OpenVisits));
+const LastVisits = later(() => import('./last-visits').then((m) => m.LastVisits));
+const GarageSheet = later(() => import('./sheets/garage-sheet').then((m) => m.GarageSheet));
 
 const noMoreKeys = () => false;
 const NO_VISITS: LastVisit[] = [];
@@ -115,17 +116,15 @@ export function PullInScreen({ state, hands }: { state: Extract<StallState, { is
                 Another site
               </button>
             </div>
-            <Suspense fallback={<div className="h-[320px]" />}>
-              <StallChoice
-                state={state}
-                siteId={site.id}
-                stallId={stallId}
-                carId={car?.id ?? null}
-                hands={hands}
-                onStall={setStallId}
-                onAdd={() => setSheet('place')}
-              />
-            </Suspense>
+            <StallChoice
+              state={state}
+              siteId={site.id}
+              stallId={stallId}
+              carId={car?.id ?? null}
+              hands={hands}
+              onStall={setStallId}
+              onAdd={() => setSheet('place')}
+            />
           </section>
         ) : (
           <SiteChoice records={records} visits={atHand ?? NO_VISITS} onSite={setSiteId} onAdd={() => setSheet('place')} />
@@ -146,19 +145,13 @@ export function PullInScreen({ state, hands }: { state: Extract<StallState, { is
             </button>
           </div>
         </section>
-        {site ? null : (
-          <Suspense>
-            <LastVisits visits={visits.filter((v) => v.state !== 'running')} records={records} hands={hands} />
-          </Suspense>
-        )}
+        {site ? null : <LastVisits visits={visits.filter((v) => v.state !== 'running')} records={records} hands={hands} />}
         <p className="mt-5 text-sm text-ink-2">Nothing is tapped at the wheel: stop first. The time of arrival can be set back by minutes afterwards.</p>
       </main>
       <div className="border-t-2 border-ink bg-card px-3.5 pb-3 pt-3 lg:border-l-2 lg:border-t-0">
         {running.length > 0 && !site ? (
           <div className="mb-2.5">
-            <Suspense>
-              <OpenVisits visits={running} records={records} hands={hands} />
-            </Suspense>
+            <OpenVisits visits={running} records={records} hands={hands} />
           </div>
         ) : null}
         {state.goesOn ? (
@@ -181,46 +174,44 @@ export function PullInScreen({ state, hands }: { state: Extract<StallState, { is
         </Pad>
       </div>
       <ThumbBar here="/stall" />
-      <Suspense>
-        {sheet === 'place' ? (
-          <AddPlaceSheet
-            records={records}
-            site={site ?? null}
-            currency={state.who.currency}
-            onClose={() => setSheet(null)}
-            onAdd={async (items, ids) => {
-              await hands.addRecords(items);
-              setSiteId(ids.siteId);
-              setStallId(ids.stallId);
-              setSheet(null);
-            }}
-          />
-        ) : null}
-        {sheet === 'find' ? (
-          <FindOnPhone
-            records={records}
-            onClose={() => setSheet(null)}
-            onPlace={(site, stall) => {
-              setSiteId(site);
-              setStallId(stall);
-              setSheet(null);
-            }}
-          />
-        ) : null}
-        {sheet === 'car' || sheet === 'garage' ? (
-          <GarageSheet
-            state={state}
-            {...(sheet === 'car' ? { start: 'car' as const } : {})}
-            onClose={() => setSheet(null)}
-            onSave={async (items) => {
-              await hands.addRecords(items);
-              const added = items.find((i) => i.type === 'car');
-              if (added) setCarId(added.id);
-              if (sheet === 'car') setSheet(null);
-            }}
-          />
-        ) : null}
-      </Suspense>
+      {sheet === 'place' ? (
+        <AddPlaceSheet
+          records={records}
+          site={site ?? null}
+          currency={state.who.currency}
+          onClose={() => setSheet(null)}
+          onAdd={async (items, ids) => {
+            await hands.addRecords(items);
+            setSiteId(ids.siteId);
+            setStallId(ids.stallId);
+            setSheet(null);
+          }}
+        />
+      ) : null}
+      {sheet === 'find' ? (
+        <FindOnPhone
+          records={records}
+          onClose={() => setSheet(null)}
+          onPlace={(site, stall) => {
+            setSiteId(site);
+            setStallId(stall);
+            setSheet(null);
+          }}
+        />
+      ) : null}
+      {sheet === 'car' || sheet === 'garage' ? (
+        <GarageSheet
+          state={state}
+          {...(sheet === 'car' ? { start: 'car' as const } : {})}
+          onClose={() => setSheet(null)}
+          onSave={async (items) => {
+            await hands.addRecords(items);
+            const added = items.find((i) => i.type === 'car');
+            if (added) setCarId(added.id);
+            if (sheet === 'car') setSheet(null);
+          }}
+        />
+      ) : null}
     </div>
   );
 }

@@ -1,5 +1,5 @@
 'use client';
-import { lazy, Suspense, useMemo, useState } from 'react';
+import { useMemo, useState } from 'react';
 import { phoneNow } from '@/client/touch/touch-time';
 import { limitText, printSeen } from '@/core/power/answer-words';
 import { bestStalls, compatibleStalls } from '@/core/power/compatible-stalls';
@@ -9,9 +9,10 @@ import { printKW } from '@/core/units/print';
 import { localDay } from '@/core/units/zoned';
 import { arrivalLines, bayLines } from '@/ui/places/arrival';
 import { Milestone } from '@/ui/road/milestone';
+import { later } from './later';
 import type { StallHands, StallState } from './stall-state';
 
-const ChangeSheet = lazy(() => import('./sheets/change-record-sheet').then((m) => ({ default: m.ChangeRecordSheet })));
+const ChangeSheet = later(() => import('./sheets/change-record-sheet').then((m) => m.ChangeRecordSheet));
 
 /** The stalls of the chosen site for the chosen car, and what to know on arrival. Works from the phone's own copy. */
 export function StallChoice({
@@ -149,21 +150,19 @@ export function StallChoice({
         </ul>
         {site.fields.note ? <p className="mt-1 text-[14.5px]">{site.fields.note}</p> : null}
       </div>
-      <Suspense>
-        {changing ? (
-          <ChangeSheet
-            state={state}
-            type={changing.type satisfies RecordType}
-            id={changing.id}
-            today={today}
-            onClose={() => setChanging(null)}
-            onSave={async (items) => {
-              await hands.addRecords(items);
-              setChanging(null);
-            }}
-          />
-        ) : null}
-      </Suspense>
+      {changing ? (
+        <ChangeSheet
+          state={state}
+          type={changing.type satisfies RecordType}
+          id={changing.id}
+          today={today}
+          onClose={() => setChanging(null)}
+          onSave={async (items) => {
+            await hands.addRecords(items);
+            setChanging(null);
+          }}
+        />
+      ) : null}
     </>
   );
 }

@@ -1,24 +1,25 @@
 'use client';
-import { lazy, Suspense, useEffect } from 'react';
+import { useEffect } from 'react';
 import { TapePaint } from '@/ui/tape/paint';
+import { fetchAllNow } from './fetched-later';
+import { later } from './later';
 import { PullInScreen } from './pull-in-screen';
 import { useStall } from './use-stall';
 
-const liveScreen = () => import('./live-screen');
-const LiveScreen = lazy(() => liveScreen().then((m) => ({ default: m.LiveScreen })));
+const LiveScreen = later(() => import('./live-screen').then((m) => m.LiveScreen), <Opening />);
 
 export function StallScreen() {
   const { state, hands } = useStall();
   // At hand before it is needed: nobody waits for it with a cable in the other hand.
-  useEffect(() => void liveScreen(), []);
+  useEffect(() => {
+    void LiveScreen.fetch().then(fetchAllNow, () => {});
+  }, []);
   return (
     <>
       <TapePaint />
       {state.is === 'ready' ? (
         state.visit && state.visitId ? (
-          <Suspense fallback={<Opening />}>
-            <LiveScreen state={{ ...state, visit: state.visit, visitId: state.visitId }} hands={hands} />
-          </Suspense>
+          <LiveScreen state={{ ...state, visit: state.visit, visitId: state.visitId }} hands={hands} />
         ) : (
           <PullInScreen state={state} hands={hands} />
         )

@@ -1,12 +1,13 @@
 'use client';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { v7 } from 'uuid';
-import { type OutboxStatus, startOutbox } from '@/client/outbox/outbox-loop';
+import { type OutboxStatus, startOutbox, waitingHere } from '@/client/outbox/outbox-loop';
 import { refusedEvents, sendMended, sendRefusedAgain } from '@/client/outbox/refused-events';
 import { sendRecords } from '@/client/outbox/send-outbox';
+import { writePhoto } from '@/client/photos/photo-outbox';
 import { letNewVersionIn } from '@/client/register-service-worker';
 import { changesSince } from '@/client/store/changes-from-server';
-import { holdEvents, refusedOf, waitingOf } from '@/client/store/held-events';
+import { holdEvents, refusedOf } from '@/client/store/held-events';
 import { type EventDraft, eventsOfVisit, keepFromServer, keepMade } from '@/client/store/keep-event';
 import { keepRecords, pullChanges } from '@/client/store/keep-record';
 import { type KeptEvent, openPhoneStore, type PhoneStore } from '@/client/store/phone-store';
@@ -21,13 +22,19 @@ import type { MileRecord, RecordItem } from '@/core/records/record-schema';
 import { deriveVisit } from '@/core/visit/derive';
 import type { PayloadCheck } from '@/core/visit/kinds';
 import { noRest } from '@/ui/pads/rest';
+import { fetchedLater } from './fetched-later';
 import type { Draft, StallHands, StallState } from './stall-state';
 import { useFollow } from './use-follow';
 import { useWho } from './use-who';
 import { lastToUndo, looksOn, nextVisitId, readVisit, takeNextVisitId } from './visit-here';
 
 const REST_MS = 700;
+const payloadsPart = fetchedLater(() => import('@/core/visit/payloads'));
+const lastVisitsPart = fetchedLater(() => import('@/client/store/last-visits'));
+const photoPart = fetchedLater(() => import('@/client/photos/take-photo'));
 const notChecked: PayloadCheck = () => ({ path: '', reason: 'not checked yet' });
+// Of the page, not of what is drawn on it: drawn anew after an error, it still holds what was recorded.
+const held = holdEvents();
 const reasonOf = (error: unknown) =>
   error instanceof DOMException && error.name === 'QuotaExceededError' ? 'its storage is full' : error instanceof Error ? error.message : String(error);
 
@@ -47,7 +54,6 @@ export function useStall(): { state: StallState; hands: StallHands } {
   const [rest, setRest] = useState(noRest);
   const [flash, setFlash] = useState(0);
   const [check, setCheck] = useState<PayloadCheck>(() => notChecked);
-  const [held] = useState(holdEvents);
   const loop = useRef<ReturnType<typeof startOutbox> | null>(null);
   const visitRef = useRef<string | null>(null);
   visitRef.current = visitId;
@@ -114,7 +120,7 @@ export function useStall(): { state: StallState; hands: StallHands } {
       loop.current?.stop();
       opened?.close();
     };
-  }, [householdId, personId, held, setSignedOut]);
+  }, [householdId, personId, setSignedOut]);
 
   // What lives only as long as the page is asked about before the page goes.
   const inMemory = outbox?.inMemory ?? 0;
@@ -133,7 +139,7 @@ export function useStall(): { state: StallState; hands: StallHands } {
   const corrected = kept.some((k) => k.event.kind === 'correction' && k.event.payload.set !== undefined);
   useEffect(() => {
     if (corrected)
-      void import('@/core/visit/payloads').then(
+      void payloadsPart().then(
         (m) => setCheck(() => m.payloadProblem),
         () => {},
       );
@@ -187,23 +193,15 @@ export function useStall(): { state: StallState; hands: StallHands } {
         navigator.vibrate?.([30, 60, 30]);
       }
       // The corner never says "all sent" of what was kept just now.
-      const inMemory = waitingOf(held).length;
-      const waiting = (s ? await s.count('outbox').catch(() => 0) : 0) + inMemory;
-      setOutbox((before) => ({
-        refused: before?.refused ?? 0,
-        unsettled: before?.unsettled ?? 0,
-        last: before?.last ?? null,
-        records: false,
-        inMemory,
-        waiting,
-      }));
+      const waits = await waitingHere(s, held).catch(() => waitingHere(null, held));
+      setOutbox((before) => ({ refused: before?.refused ?? 0, unsettled: before?.unsettled ?? 0, last: before?.last ?? null, records: false, ...waits }));
       setVisitId(id);
       setKept(await readVisit(s, held, id));
       setFlash((n) => n + 1);
       void loop.current?.wake();
       return ids;
     },
-    [ready, visitId, visit?.siteId, records.site, startRest, held, kept, observing],
+    [ready, visitId, visit?.siteId, records.site, startRest, kept, observing],
   );
 
   const undoable = useMemo(() => lastToUndo(kept), [kept]);
@@ -211,8 +209,8 @@ export function useStall(): { state: StallState; hands: StallHands } {
     await ready?.store?.delete('meta', 'openVisit').catch(() => {});
     setVisitId(null);
     setKept([]);
-    if (held.all().length === 0) await letNewVersionIn();
-  }, [ready, held]);
+    if (held.all().length + held.photos().length === 0) await letNewVersionIn();
+  }, [ready]);
 
   const undo = useCallback(
     async (timeStamp: number) => {
@@ -238,12 +236,12 @@ export function useStall(): { state: StallState; hands: StallHands } {
       setVisitId(id);
       return null;
     },
-    [ready, held],
+    [ready],
   );
   const showLastVisits = useCallback<StallHands['lastVisits']>(
     async (onRows) => {
       if (!ready) return;
-      const { bringAlong, pruneSent, visitsAtHand } = await import('@/client/store/last-visits');
+      const { bringAlong, pruneSent, visitsAtHand } = await lastVisitsPart();
       const now = touchTime(performance.now()).at;
       const before = ((await ready.store?.get('meta', 'lastVisits')) as LedgerRow[] | undefined) ?? [];
       onRows(await visitsAtHand(ready.store, held, before, now));
@@ -255,7 +253,7 @@ export function useStall(): { state: StallState; hands: StallHands } {
       // One that could not be brought is listed, and opens when there is a network.
       if (ready.store && (await bringAlong(ready.store, rows).catch(() => false))) onRows(await visitsAtHand(ready.store, held, rows, now));
     },
-    [ready, held],
+    [ready],
   );
 
   const addRecords = useCallback(
@@ -280,27 +278,34 @@ export function useStall(): { state: StallState; hands: StallHands } {
     await loop.current?.wake();
     if (ready?.store) setRecords(byType(await ready.store.getAll('record')));
   }, [ready]);
-  const refused = useCallback(async () => [...(ready?.store ? await refusedEvents(ready.store) : []), ...refusedOf(held)], [ready, held]);
+  const refused = useCallback(async () => [...(ready?.store ? await refusedEvents(ready.store) : []), ...refusedOf(held)], [ready]);
   const sendAgain = useCallback(async () => {
     for (const k of refusedOf(held)) held.settle(k.event.id, { state: 'kept' });
     if (ready?.store) await sendRefusedAgain(ready.store);
     void loop.current?.wake();
-  }, [ready, held]);
+  }, [ready]);
   const mend = useCallback<StallHands['sendMended']>(
     async (id, mended) => {
       if (ready?.store) await sendMended(ready.store, id, mended);
       if (ready && visitRef.current) setKept(await readVisit(ready.store, held, visitRef.current));
       void loop.current?.wake();
     },
-    [ready, held],
+    [ready],
   );
   const keepPhoto = useCallback(
     async (file: Blob) => {
-      if (!ready?.store) throw new Error('This phone keeps nothing now, so no picture either.');
-      const { keepPhoto } = await import('@/client/photos/take-photo');
-      const sha256 = await keepPhoto(ready.store, file);
+      const { takePhoto } = await photoPart();
+      const photo = await takePhoto(file);
+      try {
+        if (!ready?.store) throw new Error('nothing can be kept here');
+        await writePhoto(ready.store, photo);
+      } catch (error) {
+        // Like an event, it lives as long as the page and is sent from there.
+        held.addPhoto(photo);
+        if (ready?.store) setCannotKeep(reasonOf(error));
+      }
       void loop.current?.wake();
-      return sha256;
+      return photo.sha256;
     },
     [ready],
   );

@@ -1,5 +1,6 @@
 import type { MileRecord, RecordItem } from '@/core/records/record-schema';
-import { keepPhoto, sendPhotos } from '../photos/take-photo';
+import { sendPhotos, writePhoto } from '../photos/photo-outbox';
+import { takePhoto } from '../photos/take-photo';
 import { keepRecords } from '../store/keep-record';
 import { openPhoneStore, type PhoneStore, type Unsettled } from '../store/phone-store';
 import { askWho, readWho } from '../store/who';
@@ -45,7 +46,11 @@ export async function keepAndSend(items: readonly RecordItem[], was: readonly Mi
 }
 
 /** Keeps a photo on this device for sending. @returns its SHA-256 @throws with a sentence */
-export const keepPhotoHere = (file: Blob): Promise<string> => withStore((store) => keepPhoto(store, file));
+export async function keepPhotoHere(file: Blob): Promise<string> {
+  const photo = await takePhoto(file);
+  await withStore((store) => writePhoto(store, photo));
+  return photo.sha256;
+}
 
 /** What waits for a choice on this device. */
 export const unsettledHere = (): Promise<Unsettled[]> => withStore((store) => store.getAll('unsettled')).catch(() => []);

@@ -1,10 +1,25 @@
-import { sendPhotos } from '../photos/take-photo';
+import { sendPhotos, waitingPhotos } from '../photos/photo-outbox';
 import { type HeldEvents, refusedOf, waitingOf } from '../store/held-events';
 import type { PhoneStore } from '../store/phone-store';
 import { type SendOutcome, sendHeld, sendOutbox } from './send-outbox';
 
-/** `inMemory`: of those waiting, how many live only as long as the page. `records`: what the store says of places and garage may have changed by sending. */
-export type OutboxStatus = { waiting: number; inMemory: number; refused: number; unsettled: number; last: SendOutcome | null; records: boolean };
+/** `waiting`: events, records and photos. `inMemory`: of those, how many live only as long as the page; `photos`: how many of these are pictures. `records`: what the store says of places and garage may have changed by sending. */
+export type OutboxStatus = {
+  waiting: number;
+  inMemory: number;
+  photos: number;
+  refused: number;
+  unsettled: number;
+  last: SendOutcome | null;
+  records: boolean;
+};
+
+/** What of this person's has not reached the server, written down or not. */
+export async function waitingHere(store: PhoneStore | null, held: HeldEvents): Promise<Pick<OutboxStatus, 'waiting' | 'inMemory' | 'photos'>> {
+  const photos = held.photos().length;
+  const inMemory = waitingOf(held).length + photos;
+  return { waiting: (store ? (await store.count('outbox')) + (await waitingPhotos(store)) : 0) + inMemory, inMemory, photos };
+}
 
 /** Seconds to the next try after a failure: doubling up to a minute. @param failures in a row, ≥ 1 */
 export const backOffSeconds = (failures: number): number => Math.min(60, 2 ** (failures - 1));
@@ -28,11 +43,9 @@ export function startOutbox(
 
   const tell = async (last: SendOutcome | null, records = false) => {
     if (stopped) return;
-    const inMemory = waitingOf(held).length;
     const refused = store ? (await store.getAll('event')).filter((e) => e.state === 'refused').length : 0;
     onStatus({
-      waiting: (store ? await store.count('outbox') : 0) + inMemory,
-      inMemory,
+      ...(await waitingHere(store, held)),
       refused: refused + refusedOf(held).length,
       unsettled: store ? await store.count('unsettled') : 0,
       last,
@@ -46,10 +59,10 @@ export function startOutbox(
       let outcome: SendOutcome = store ? await sendOutbox(store) : 'sent';
       if (outcome === 'sent') outcome = await sendHeld(held);
       // Pictures come after the words that name them: those are what must not wait.
-      if (outcome === 'sent' && store) await sendPhotos(store);
-      failures = outcome === 'unreachable' ? failures + 1 : 0;
+      const away = outcome === 'unreachable' || (outcome === 'sent' && !(await sendPhotos(store, held)));
+      failures = away ? failures + 1 : 0;
       await tell(outcome, records);
-      if (outcome === 'unreachable' && !stopped) timer = setTimeout(wake, backOffSeconds(failures) * 1000);
+      if (away && !stopped) timer = setTimeout(wake, backOffSeconds(failures) * 1000);
     } while (again && !stopped);
   };
   const wake = async (): Promise<void> => {

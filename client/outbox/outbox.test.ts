@@ -4,7 +4,7 @@ import 'fake-indexeddb/auto';
 import { openDB } from 'idb';
 import { recordItem } from '@/core/records/record-schema';
 import { idOf, VISIT } from '@/core/visit/fixtures/story';
-import { sendPhotos } from '../photos/take-photo';
+import { sendPhotos, waitingPhotos } from '../photos/photo-outbox';
 import { type EventDraft, eventsOfVisit, keepEvents } from '../store/keep-event';
 import { keepRecords, pullChanges } from '../store/keep-record';
 import { clearSentData, openPhoneStore, type PhoneStore } from '../store/phone-store';
@@ -221,6 +221,8 @@ describe('photos on the phone', () => {
   it('are sent until the server has them or says that it never will, and wait while it is away', async () => {
     const photo = (n: number) => ({ sha256: String(n).repeat(64), bytes: new Blob(['x']), state: 'kept' as const });
     for (const n of [1, 2]) await store.put('photo', photo(n));
+    await store.put('photo', { ...photo(3), state: 'sent' });
+    expect(await waitingPhotos(store)).toBe(2);
     away();
     expect(await sendPhotos(store)).toBe(false);
     const asked: string[] = [];
@@ -231,6 +233,8 @@ describe('photos on the phone', () => {
     expect(await sendPhotos(store)).toBe(true);
     expect(await sendPhotos(store)).toBe(true);
     expect(asked).toEqual(['1', '2']);
+    // What the server has leaves the phone; what it refuses stays.
+    expect((await store.getAll('photo')).map((p) => [p.sha256[0], p.state])).toEqual([['2', 'refused']]);
   });
 });
 

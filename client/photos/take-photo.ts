@@ -1,5 +1,3 @@
-import { type PhoneStore, STRICT } from '../store/phone-store';
-
 const MOST_PIXELS = 1600;
 const MOST_BYTES = 40_000_000;
 
@@ -21,30 +19,12 @@ async function scaled(file: Blob): Promise<Blob> {
   return new Promise((done, fail) => canvas.toBlob((b) => (b ? done(b) : fail(new Error('The picture could not be written.'))), 'image/jpeg', 0.82));
 }
 
-/** Keeps a picture on the phone, scaled, until the server has it. @returns its SHA-256 */
-export async function keepPhoto(store: PhoneStore, file: Blob): Promise<string> {
+/** A picture as it is kept and sent: scaled, named by its SHA-256. */
+export type Photo = { sha256: string; bytes: Blob };
+
+/** Makes a photo of a picture's file. @throws with a sentence */
+export async function takePhoto(file: Blob): Promise<Photo> {
   const bytes = await scaled(file);
   const digest = new Uint8Array(await crypto.subtle.digest('SHA-256', await bytes.arrayBuffer()));
-  const sha256 = [...digest].map((b) => b.toString(16).padStart(2, '0')).join('');
-  const tx = store.transaction('photo', 'readwrite', STRICT);
-  if (!(await tx.store.get(sha256))) await tx.store.put({ sha256, bytes, state: 'kept' });
-  await tx.done;
-  return sha256;
-}
-
-/** Sends the photos that the server has not got. @returns false when it cannot be reached or nobody is signed in */
-export async function sendPhotos(store: PhoneStore): Promise<boolean> {
-  for (const p of await store.getAll('photo')) {
-    if (p.state === 'sent') continue;
-    let status: number;
-    try {
-      status = (await fetch(`/api/v1/photos/${p.sha256}`, { method: 'PUT', headers: { 'content-type': 'image/jpeg' }, body: p.bytes })).status;
-    } catch {
-      return false;
-    }
-    // What the server cannot read stays on the phone, marked as dealt with, and is not sent in a ring.
-    if (status === 200 || status === 201 || status === 413 || status === 422) await store.put('photo', { ...p, state: 'sent' });
-    else return false;
-  }
-  return true;
+  return { sha256: [...digest].map((b) => b.toString(16).padStart(2, '0')).join(''), bytes };
 }

@@ -3,7 +3,9 @@ import 'fake-indexeddb/auto';
 
 import type { StoredEvent } from '@/core/visit/event';
 import { CARD, IN, idOf, KW, STALL_A, story, VISIT } from '@/core/visit/fixtures/story';
+import { waitingHere } from '../outbox/outbox-loop';
 import { sendHeld } from '../outbox/send-outbox';
+import { sendPhotos } from '../photos/photo-outbox';
 import { holdEvents, refusedOf, waitingOf } from './held-events';
 import { type EventDraft, eventsOfVisit, keepEvents, keepFromServer } from './keep-event';
 import { bringAlong, pruneSent, visitsAtHand } from './last-visits';
@@ -31,6 +33,39 @@ const full = () =>
   jest.spyOn(IDBObjectStore.prototype, 'put').mockImplementation(() => {
     throw new DOMException('no room', 'QuotaExceededError');
   });
+
+describe('a photo that cannot be written down', () => {
+  const photo = { sha256: '1'.repeat(64), bytes: new Blob(['x']) };
+  it('is held once, counted beside the events, and sent from memory', async () => {
+    const held = holdEvents();
+    held.addPhoto(photo);
+    held.addPhoto(photo);
+    held.add(who, true, [draft(1)], []);
+    expect(await waitingHere(null, held)).toEqual({ waiting: 2, inMemory: 2, photos: 1 });
+    const asked: string[] = [];
+    jest.spyOn(globalThis, 'fetch').mockImplementation(async (url) => {
+      asked.push(String(url));
+      return new Response(null, { status: asked.length === 1 ? 503 : 201 });
+    });
+    expect(await sendPhotos(null, held)).toBe(false);
+    expect(held.photos()).toHaveLength(1);
+    expect(await sendPhotos(null, held)).toBe(true);
+    expect(asked).toEqual([`/api/v1/photos/${photo.sha256}`, `/api/v1/photos/${photo.sha256}`]);
+    expect(await waitingHere(null, held)).toEqual({ waiting: 1, inMemory: 1, photos: 0 });
+  });
+  it('is written down as soon as there is room, and is lost by no failure to', async () => {
+    const held = holdEvents();
+    held.addPhoto(photo);
+    const put = full();
+    await expect(held.writeDown(store)).rejects.toThrow();
+    expect(held.photos()).toHaveLength(1);
+    put.mockRestore();
+    await held.writeDown(store);
+    expect(held.photos()).toEqual([]);
+    expect((await store.getAll('photo')).map((p) => [p.sha256, p.state])).toEqual([[photo.sha256, 'kept']]);
+    expect(await waitingHere(store, held)).toEqual({ waiting: 1, inMemory: 0, photos: 0 });
+  });
+});
 
 describe('what cannot be written down', () => {
   it('leaves nothing of a touch in the store, and goes on with the seq of what is there', async () => {

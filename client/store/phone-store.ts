@@ -54,8 +54,8 @@ export function openPhoneStore(householdId: string, personId: string): Promise<P
   });
 }
 
-/** A photo on the phone: its bytes until the server has them. */
-export type KeptPhoto = { sha256: string; bytes: Blob; state: 'kept' | 'sent' };
+/** A photo on the phone: its bytes until the server has them. `sent`: left by an earlier version, and goes at the next sending. */
+export type KeptPhoto = { sha256: string; bytes: Blob; state: 'kept' | 'refused' | 'sent' };
 
 /** Signing out clears what is read here, never what is not sent yet. */
 export async function clearSentData(store: PhoneStore): Promise<void> {

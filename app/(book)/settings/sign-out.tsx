@@ -1,6 +1,7 @@
 'use client';
 import { useState } from 'react';
 import { sendOutbox } from '@/client/outbox/send-outbox';
+import { sendPhotos, waitingPhotos } from '@/client/photos/photo-outbox';
 import { forgetHabits } from '@/client/store/habits';
 import { clearSentData, openPhoneStore } from '@/client/store/phone-store';
 import { forgetWho } from '@/client/store/who';
@@ -11,9 +12,9 @@ import { postJson } from '@/ui/forms/post-json';
 async function unsentOf(who: { householdId: string; personId: string }): Promise<number> {
   const store = await openPhoneStore(who.householdId, who.personId);
   try {
-    await sendOutbox(store);
+    if ((await sendOutbox(store)) === 'sent') await sendPhotos(store);
     const refused = (await store.getAll('event')).filter((e) => e.state === 'refused').length;
-    return (await store.count('outbox')) + refused + (await store.count('unsettled'));
+    return (await store.count('outbox')) + (await waitingPhotos(store)) + refused + (await store.count('unsettled'));
   } finally {
     store.close();
   }

@@ -16,7 +16,7 @@ export function PhotoButton({ onPhoto, onKept }: { onPhoto: (file: Blob) => Prom
       const takenAt = wanted ? await photoPosition(file) : null;
       onKept(await onPhoto(file), takenAt);
       const position = !wanted ? '' : takenAt ? ' Its position is written beside it.' : ' It does not say where it was taken.';
-      setSaid({ ok: true, text: `The photo is kept on this phone and goes with the record.${position}` });
+      setSaid({ ok: true, text: `The photo goes with the record.${position}` });
     } catch (error) {
       setSaid({ ok: false, text: error instanceof Error ? error.message : String(error) });
     }

@@ -1,0 +1,63 @@
+import { expect, type Page, test } from '@playwright/test';
+import { pullIn } from '../hands/at-the-site';
+import { addPlace, newHousehold } from '../hands/household';
+import { keptEvents, thumb } from '../hands/stall';
+
+// A browser that refuses service workers, as some do in private windows.
+test.use({ serviceWorkers: 'block' });
+/** Pulled in, and everything that the page fetches by itself fetched. */
+async function pulledIn(page: Page, baseURL: string): Promise<void> {
+  await newHousehold(page, baseURL);
+  await addPlace(page, baseURL, { network: 'Bluebarn', site: 'Lipa Barn' });
+  await page.goto('/stall');
+  await pullIn(page);
+  await page.waitForLoadState('networkidle');
+}
+
+test('without a service worker every part of the open Stall works when the network goes', async ({ page, context, baseURL }) => {
+  await pulledIn(page, baseURL as string);
+  await context.setOffline(true);
+  const hand = thumb(page);
+  const dialog = page.getByRole('dialog');
+  await hand.pad(/^Plugged in/);
+  await hand.pad(/^Card shown/);
+  await hand.pad(/^I see power/);
+  await expect(page.getByRole('region', { name: 'Charging' })).toBeVisible();
+  for (const label of ['Helpline …', 'Note …', 'Bill …', 'Rating …', 'Power gone …']) {
+    await hand.pad(/^More/);
+    await hand.sheet(label);
+    await expect(dialog.getByRole('heading', { name: 'More', exact: true })).toHaveCount(0);
+    await expect(dialog).toBeVisible();
+    await page.keyboard.press('Escape');
+    await expect(dialog).toHaveCount(0);
+  }
+  await hand.pad(/^I pressed stop/);
+  await hand.pad(/^Unplugged/);
+  await hand.pad(/^Pulled out/);
+  await expect(page.getByRole('heading', { name: /^The visit is over/ })).toBeVisible();
+  expect(await keptEvents(page)).toHaveLength(8);
+});
+
+test('a part that cannot be fetched says so, the visit around it goes on, and it comes when asked again', async ({ page, baseURL }) => {
+  let away = false;
+  await page.route(/\/_next\/static\/.*\.js/, (r) => (away ? r.abort() : r.continue()));
+  // Nothing is fetched ahead: the page is never idle.
+  await page.addInitScript('window.requestIdleCallback = () => 0');
+  await pulledIn(page, baseURL as string);
+  away = true;
+  const hand = thumb(page);
+  await hand.pad(/^More/);
+  const trouble = page.getByRole('alert').filter({ hasText: 'not on the phone yet' });
+  await expect(trouble).toBeVisible();
+  await trouble.getByRole('button', { name: 'Close' }).tap();
+  await expect(trouble).toHaveCount(0);
+  await hand.pad(/^Plugged in/);
+  await expect(page.getByRole('button', { name: /^Plugged in, .*Correct$/ })).toBeVisible();
+  await hand.pad(/^More/);
+  await expect(trouble).toBeVisible();
+  away = false;
+  await trouble.getByRole('button', { name: 'Try again' }).tap();
+  await expect(page.getByRole('dialog').getByRole('heading', { name: 'More', exact: true })).toBeVisible();
+  await hand.sheet('Unlocked');
+  await expect(page.getByRole('button', { name: /^Unlocked, .*Correct$/ })).toBeVisible();
+});
