@@ -42,7 +42,8 @@ export default defineConfig({
     { name: 'desk', testIgnore: /stall\//, use: { browserName: 'chromium', viewport: { width: 1280, height: 800 } } },
   ],
   webServer: {
-    command: `node node_modules/next/dist/bin/next start -H 127.0.0.1 -p ${PORT}`,
+    // Idle connections stay open: one that is closed just as the runner takes it up again is no finding.
+    command: `node node_modules/next/dist/bin/next start -H 127.0.0.1 -p ${PORT} --keepAliveTimeout 600000`,
     url: `http://127.0.0.1:${PORT}/api/v1/health`,
     timeout: 60_000,
     reuseExistingServer: false,

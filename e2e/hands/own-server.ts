@@ -16,7 +16,7 @@ export async function ownServer(env: Record<string, string> = {}, ready = '/api/
   const url = `http://127.0.0.1:${port}`;
   let child: ChildProcess | null = null;
   const start = async () => {
-    child = spawn(process.execPath, ['node_modules/next/dist/bin/next', 'start', '-H', '127.0.0.1', '-p', String(port)], {
+    child = spawn(process.execPath, ['node_modules/next/dist/bin/next', 'start', '-H', '127.0.0.1', '-p', String(port), '--keepAliveTimeout', '600000'], {
       stdio: 'ignore',
       env: { ...process.env, NEXT_TELEMETRY_DISABLED: '1', ...env },
     });
