@@ -21,7 +21,8 @@ export default defineConfig({
   expect: { timeout: 30_000 },
   fullyParallel: true,
   workers: 2,
-  retries: 0,
+  // A second try tells a hiccup of a busy machine from a fault; bin/test names how many needed one.
+  retries: 1,
   forbidOnly: Boolean(process.env.CI),
   reporter: 'list',
   use: {
