@@ -80,8 +80,10 @@ export async function reloadWhenKept(page: Page, least: number): Promise<void> {
   await page.reload();
 }
 
-/** Opens the Stall with the service worker in place. */
+/** Opens the Stall with the service worker in place; a worker whose installing was cut off is installed at the next load. */
 export async function openStall(page: Page): Promise<void> {
-  await page.goto('/stall');
-  await page.waitForFunction(() => navigator.serviceWorker.controller?.state === 'activated');
+  await expect(async () => {
+    await page.goto('/stall');
+    await page.waitForFunction(() => navigator.serviceWorker.controller?.state === 'activated', undefined, { timeout: 20_000 });
+  }).toPass({ timeout: 100_000 });
 }
