@@ -37,7 +37,8 @@ export async function joinVisits(who: Who, body: unknown): Promise<Answer> {
     // Read again under the lock: what came in the meantime comes along.
     const all = (await eventsOfVisits(who.householdId, [from], c)).get(from) ?? b;
     const fresh = await takeInto(c, who, into, all, receivedAt);
-    if (!other.withdrawn) {
+    // One that was withdrawn before is joined all the same: what comes late to it follows.
+    if (other.joinedInto !== into) {
       const withdrawal = withdrawalFor(who, all, { target: from, joinedInto: into }, receivedAt.getTime());
       await insertEvents(c, [{ event: withdrawal, hash: contentHash(withdrawal) }], receivedAt, null);
     }
