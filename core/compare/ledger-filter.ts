@@ -1,4 +1,5 @@
 import { FAULTS } from '../faults/fault-list';
+import { isId } from '../units/id';
 import type { EndMark } from '../visit/attempts';
 import { POWER_TIMES, type PowerTime } from './visit-row';
 
@@ -23,7 +24,6 @@ export const COUNTED_LABELS: Record<Counted, string> = {
   priced: 'in the all-in price',
 };
 
-const UUID = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/;
 const oneOf = <T extends string>(list: readonly T[], value: string | null | undefined): T | undefined => list.find((x) => x === value);
 const codes = FAULTS.map((f) => f.code);
 
@@ -31,7 +31,7 @@ const codes = FAULTS.map((f) => f.code);
 export function readLedgerFilter(get: (name: string) => string | null | undefined): LedgerFilter {
   const id = (name: string) => {
     const v = get(name);
-    return v && UUID.test(v) ? v : undefined;
+    return isId(v) ? v : undefined;
   };
   const faults = get('faults');
   const filter: LedgerFilter = { time: oneOf(POWER_TIMES, get('time')) ?? 'handshake', mark: oneOf(END_MARKS, get('mark')) ?? 'kW' };

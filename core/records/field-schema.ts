@@ -1,9 +1,10 @@
 import * as z from 'zod';
+import { ID_PATTERN, NOT_AN_ID } from '../units/id';
 import { DECIMAL } from '../units/money';
 import { accountNumber, privateNumber } from './private-number';
 
 /** Building stones of the record schemas: each has its bounds and one sentence per bound, for form and server alike. */
-export const uuid = z.string().regex(/^[0-9a-f]{8}-[0-9a-f]{4}-[1-8][0-9a-f]{3}-[89ab][0-9a-f]{3}-[0-9a-f]{12}$/, 'must be a UUID in lower case');
+export const uuid = z.string().regex(ID_PATTERN, NOT_AN_ID);
 
 const refuses = (why: (s: string) => string | null) => (s: string, ctx: z.core.$RefinementCtx<string>) => {
   const message = why(s);

@@ -1,4 +1,6 @@
 import * as z from 'zod';
+import { unkeepable } from '../units/keepable-json';
+import { firstProblem, ownWords } from '../units/own-words';
 import { currency, price, uuid } from './field-schema';
 import { adapterSchema, carSchema, enrolmentSchema, meansSchema, planSchema } from './garage-schema';
 import { fromOlderShape } from './older-shape';
@@ -47,13 +49,14 @@ export type RecordCheck = { ok: true; record: RecordItem } | { ok: false; path: 
 
 /** Checks one record from outside. Never throws. */
 export function checkRecord(raw: unknown): RecordCheck {
-  const envelope = item.safeParse(raw);
-  if (!envelope.success)
-    return { ok: false, path: envelope.error.issues[0]?.path.join('.') || 'record', reason: envelope.error.issues[0]?.message ?? 'not understood' };
+  if (typeof raw !== 'object' || raw === null || Array.isArray(raw)) return { ok: false, path: 'record', reason: 'must hold named fields' };
+  const odd = unkeepable(raw, '');
+  if (odd) return { ok: false, ...odd };
+  const envelope = item.safeParse(raw, { error: ownWords });
+  if (!envelope.success) return { ok: false, ...firstProblem(envelope.error, '') };
   const { type, id, baseRev, archived } = envelope.data;
-  const fields = RECORDS[type].safeParse(fromOlderShape(type, envelope.data.fields));
-  if (!fields.success)
-    return { ok: false, path: ['fields', ...(fields.error.issues[0]?.path ?? [])].join('.'), reason: fields.error.issues[0]?.message ?? 'not understood' };
+  const fields = RECORDS[type].safeParse(fromOlderShape(type, envelope.data.fields), { error: ownWords });
+  if (!fields.success) return { ok: false, ...firstProblem(fields.error, 'fields') };
   return { ok: true, record: { type, id, baseRev, archived, fields: fields.data } as RecordItem };
 }
 

@@ -22,19 +22,34 @@ describe('an event from outside', () => {
     ['a reading below zero', event('reading', { screen: 'stall', kWh: '-3' }), 'payload.kWh: must not be negative'],
     ['140 per cent', event('reading', { screen: 'stall', socPct: 140 }), 'payload.socPct: must be at most 100 %'],
     ['kWh as a number', event('reading', { screen: 'stall', kWh: 3.2 }), 'payload.kWh: must be a decimal number in quotes'],
-    ['an unknown screen', event('reading', { screen: 'sky' }), 'payload.screen: is missing or not understood'],
+    ['an unknown screen', event('reading', { screen: 'sky' }), 'payload.screen: must be one of: stall, car'],
     ['a site that is no id', event('pulled_in', { siteId: 'Vrba' }), 'payload.siteId: must be a UUID in lower case'],
     ['an id in capitals', event('pulled_in', { siteId: SITE }, { id: SITE.replace('7', 'A') }), 'id: must be a UUID in lower case'],
     ['the far future', event('pulled_in', { siteId: SITE }, { at: NOW + 49 * 3600_000 }), 'at: is more than 48 hours in the future'],
     ['a time that is text', event('pulled_in', { siteId: SITE }, { at: 'now' }), 'at: must be a time in UTC milliseconds'],
     ['a zone nobody knows', event('pulled_in', { siteId: SITE }, { zone: 'Europe/Vrba' }), 'zone: is not a known time zone'],
-    ['a missing household', event('pulled_in', { siteId: SITE }, { householdId: undefined }), 'householdId: is missing or not understood'],
+    ['a missing household', event('pulled_in', { siteId: SITE }, { householdId: undefined }), 'householdId: is missing'],
     [
       'a card number in a note',
       event('note', { text: 'paid with 4111 1111 1111 1111' }),
       'payload.text: This looks like a payment card number. Card numbers are never kept here.',
     ],
-    ['no event at all', 'hello', 'event: is missing or not understood'],
+    ['no event at all', 'hello', 'event: must hold named fields'],
+    ['a list', [], 'event: must hold named fields'],
+    ['half an emoji', event('note', { text: 'rain \ud83d' }), 'payload.text: holds half a character'],
+    ['half an emoji in a field nobody knows', event('plugged', { more: [{ shade: '\udca5' }] }), 'payload.more.0.shade: holds half a character'],
+    ['half an emoji in a name', event('plugged', { '\ud83d': 1 }), 'payload: has a name that holds half a character'],
+    ['a zero character', event('note', { text: 'a\u0000b' }), 'payload.text: holds a character that cannot be shown'],
+    ['a name that reaches behind', event('plugged', JSON.parse('{"__proto__": {"x": 1}}')), 'payload.__proto__: is a name that cannot be kept'],
+    ['a number beyond all numbers', event('hologram', JSON.parse('{"n": 1e999}')), 'payload.n: is a number too large to keep'],
+    ['a fault in other letters', event('fault', { code: 'störung', side: 'network' }), 'payload.code: must be a short word of small letters, figures and _'],
+    [
+      'a refusal with a comma',
+      event('means_refused', { meansKind: 'contactless', fault: 'a,b' }),
+      'payload.fault: must be a short word of small letters, figures and _',
+    ],
+    ['the time as a field', event('correction', { target: SITE, set: { at: 'x' } }), 'payload.set.at: is not a field that can be corrected'],
+    ['a field that is none', event('correction', { target: SITE, set: { 'a b': 1 } }), 'payload.set.a b: is not a field that can be corrected'],
   ])('%s is refused with path and reason', (_what, raw, want) => expect(refusal(raw)).toBe(want));
   it('up to 48 hours ahead is taken: clocks are wrong', () => expect(refusal(event('pulled_in', { siteId: SITE }, { at: NOW + 47 * 3600_000 }))).toBeNull());
   it('of an unknown kind or a newer version is kept up to 8 kB', () => {
@@ -45,7 +60,7 @@ describe('an event from outside', () => {
   it('nested beyond all sense is refused, not fallen over', () => {
     let deep: unknown = 0;
     for (let i = 0; i < 50_000; i++) deep = [deep];
-    expect(refusal(event('power_seen', { ...KW, deep }))).toBe('payload: is nested too deeply');
+    expect(refusal(event('power_seen', { ...KW, deep }))).toBe('payload.deep: is nested too deeply');
     expect(refusal(event('power_seen', { ...KW, long: 'x'.repeat(70_000) }))).toBe('payload: is larger than 64 kB');
   });
   it('fields of a known kind that this version does not know are kept', () => {

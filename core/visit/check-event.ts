@@ -1,4 +1,7 @@
 import * as z from 'zod/mini';
+import { FIRST_INSTANT } from '../units/instant';
+import { unkeepable } from '../units/keepable-json';
+import { firstProblem, ownWords } from '../units/own-words';
 import { isZone } from '../units/zoned';
 import { EVENT_VERSION, type StoredEvent } from './event';
 import { isKind } from './kinds';
@@ -11,14 +14,11 @@ export const NEWER_PAYLOAD_BYTES = 8192;
 /** The largest payload of a known kind: a survey of a hundred bays fits many times over. */
 export const PAYLOAD_BYTES = 65_536;
 
-/** Size in UTF-8 bytes, as the storage counts; `null` for what is nested so deeply that it cannot be written. */
-function payloadBytes(payload: unknown): number | null {
-  try {
-    return new TextEncoder().encode(JSON.stringify(payload)).length;
-  } catch {
-    return null;
-  }
-}
+/** Size in UTF-8 bytes, as the storage counts. */
+const payloadBytes = (payload: unknown): number => new TextEncoder().encode(JSON.stringify(payload)).length;
+
+/** Most events of one visit: a reading every ten seconds for half a day. What lies beyond could not be shown in reasonable time. */
+export const MOST_VISIT_EVENTS = 5_000;
 
 const envelope = z.looseObject({
   id: uuid(),
@@ -27,7 +27,7 @@ const envelope = z.looseObject({
   visitId: uuid(),
   kind: z.string().check(z.regex(/^[a-z][a-z0-9_]{0,31}$/, 'must be a short lower-case word')),
   v: z.int('must be a whole number').check(z.minimum(1), z.maximum(32767)),
-  at: z.int('must be a time in UTC milliseconds').check(z.minimum(Date.UTC(1990, 0, 1), 'is before 1990')),
+  at: z.int('must be a time in UTC milliseconds').check(z.minimum(FIRST_INSTANT, 'is before 1990')),
   precision: z.enum(['ms', 's', 'min', 'day']),
   zone: z.string().check(z.maxLength(64), z.refine(isZone, 'is not a known time zone')),
   deviceId: uuid(),
@@ -51,13 +51,11 @@ export type EventCheck = { ok: true; event: StoredEvent; newer: boolean } | { ok
  *   (kept up to 8 kB of payload and ignored by derivation); or the path and the reason of the refusal
  */
 export function checkEvent(raw: unknown, nowMs: number): EventCheck {
-  const parsed = envelope.safeParse(raw);
-  if (!parsed.success) {
-    const issue = parsed.error.issues[0];
-    const path = issue?.path.join('.') ?? '';
-    const reason = issue?.message && issue.message !== 'Invalid input' ? issue.message : 'is missing or not understood';
-    return { ok: false, path: path === '' ? 'event' : path, reason };
-  }
+  if (typeof raw !== 'object' || raw === null || Array.isArray(raw)) return { ok: false, path: 'event', reason: 'must hold named fields' };
+  const odd = unkeepable(raw, '');
+  if (odd) return { ok: false, ...odd };
+  const parsed = envelope.safeParse(raw, { error: ownWords });
+  if (!parsed.success) return { ok: false, ...firstProblem(parsed.error, '') };
   const e = parsed.data;
   if (e.at > nowMs + FUTURE_LIMIT_MS) return { ok: false, path: 'at', reason: 'is more than 48 hours in the future' };
   const event: StoredEvent = {
@@ -81,11 +79,10 @@ export function checkEvent(raw: unknown, nowMs: number): EventCheck {
   };
   const newer = !isKind(e.kind) || e.v > EVENT_VERSION;
   const bytes = payloadBytes(e.payload);
-  if (bytes === null) return { ok: false, path: 'payload', reason: 'is nested too deeply' };
   if (bytes > (newer ? NEWER_PAYLOAD_BYTES : PAYLOAD_BYTES))
     return { ok: false, path: 'payload', reason: `is larger than ${(newer ? NEWER_PAYLOAD_BYTES : PAYLOAD_BYTES) / 1024} kB` };
   if (newer || !isKind(e.kind)) return { ok: true, event, newer: true };
   const problem = payloadProblem(e.kind, e.payload);
-  if (problem) return { ok: false, ...problem, reason: problem.reason === 'Invalid input' ? 'is missing or not understood' : problem.reason };
+  if (problem) return { ok: false, ...problem };
   return { ok: true, event, newer: false };
 }

@@ -27,6 +27,7 @@ export type Visit = {
   newer: boolean;
   history: Effective['history'];
   takenBack: Effective['withdrawn'];
+  aside: Effective['aside'];
   /** Events in order with their times, bookkeeping kinds taken out. */
   line: Placed[];
   siteId: string | null;
@@ -67,11 +68,8 @@ export type Visit = {
  * @param check what a corrected payload is held to: `payloadProblem`, except where a phone knows there are no corrections of figures
  */
 export function deriveVisit(visitId: string, events: readonly StoredEvent[], check: PayloadCheck): Visit {
-  const effective = effectiveEvents(
-    events.filter((e) => e.visitId === visitId),
-    visitId,
-    check,
-  );
+  const own = events.filter((e) => e.visitId === visitId);
+  const effective = effectiveEvents(own, visitId, check);
   const line = placeEvents(effective.events);
   const given = line.flatMap((e) => (e.kind === 'figure_given' ? [e.payload] : []));
   const attempts = withGiven(
@@ -87,7 +85,9 @@ export function deriveVisit(visitId: string, events: readonly StoredEvent[], che
   const pulledOut = line.find((e): e is Placed & EventOf<'pulled_out'> => e.kind === 'pulled_out');
   const bills = line.filter((e): e is Placed & EventOf<'bill'> => e.kind === 'bill');
   const moments = line.filter((e) => !AFTERWARDS.has(e.kind));
-  const lastEventAt = moments.at(-1)?.t ?? line.at(-1)?.t ?? 0;
+  // Of a visit with nothing left on its line, the last thing that was said.
+  const last = own.reduce<StoredEvent | undefined>((a, e) => (!a || e.at > a.at || (e.at === a.at && e.id > a.id) ? e : a), undefined);
+  const lastEventAt = moments.at(-1)?.t ?? line.at(-1)?.t ?? last?.at ?? 0;
   const billed = billedOf(bills, attempts, line);
   const delivered = deliveredKWh(attempts, billed, pulledOut !== undefined);
   const paid = paidOf(bills);
@@ -109,10 +109,11 @@ export function deriveVisit(visitId: string, events: readonly StoredEvent[], che
     newer: effective.newer,
     history: effective.history,
     takenBack: effective.withdrawn,
+    aside: effective.aside,
     line,
     siteId: pulledIn?.payload.siteId ?? null,
     carId: pulledIn?.payload.carId ?? null,
-    zone: (pulledIn ?? line[0])?.zone ?? 'UTC',
+    zone: (pulledIn ?? line[0] ?? last)?.zone ?? 'UTC',
     pulledInAt: pulledIn?.t ?? null,
     pulledOutAt: pulledOut?.t ?? null,
     lastEventAt,

@@ -1,6 +1,6 @@
 import { EVENT_VERSION, type StoredEvent, type VisitEvent } from './event';
 import { isKind, type PayloadCheck } from './kinds';
-import { type FieldValue, setFields } from './set-fields';
+import { type FieldValue, isFieldPath, setFields } from './set-fields';
 
 /** One change made to an event afterwards, oldest first: shown as the event's history. */
 export type CorrectionNote = { id: string; personId: string; madeAt: number; field: string; value: FieldValue };
@@ -17,6 +17,8 @@ export type Effective = {
   visitWithdrawals: string[];
   /** Some event came from a newer version and is ignored here. */
   newer: boolean;
+  /** What stands beside the line, oldest first: kinds and versions not known here, and corrections and withdrawals of what has not arrived. */
+  aside: StoredEvent[];
   history: Map<string, CorrectionNote[]>;
 };
 
@@ -38,13 +40,14 @@ export function effectiveEvents(events: readonly StoredEvent[], visitId: string,
   const byId = new Map<string, StoredEvent>();
   for (const e of events) if (!byId.has(e.id)) byId.set(e.id, e);
 
-  let newer = false;
+  const beyond: StoredEvent[] = [];
   const all: VisitEvent[] = [];
   for (const e of byId.values()) {
-    if (!isKind(e.kind) || e.v > EVENT_VERSION) newer = true;
+    if (!isKind(e.kind) || e.v > EVENT_VERSION) beyond.push(e);
     else all.push(e as VisitEvent);
   }
   all.sort(later);
+  const waiting = all.filter((e) => isBookkeeping(e) && e.payload.target !== visitId && !byId.has(e.payload.target));
 
   // From the latest back: whether a withdrawal stands is settled before what it takes back is looked at.
   const gone = new Set<string>();
@@ -68,7 +71,16 @@ export function effectiveEvents(events: readonly StoredEvent[], visitId: string,
     corrections.set(e.payload.target, list);
   }
 
-  const result: Effective = { events: [], gone, withdrawn: [], visitWithdrawn: visitWithdrawals.length > 0, visitWithdrawals, newer, history };
+  const result: Effective = {
+    events: [],
+    gone,
+    withdrawn: [],
+    visitWithdrawn: visitWithdrawals.length > 0,
+    visitWithdrawals,
+    newer: beyond.length > 0,
+    aside: [...beyond, ...waiting].sort(later),
+    history,
+  };
   for (const e of all) {
     if (isBookkeeping(e)) continue;
     if (gone.has(e.id)) {
@@ -100,7 +112,7 @@ function correct(
       const next = setFields(payload, c.payload.set);
       if (check(e.kind, next)) continue;
       payload = next;
-      for (const [field, value] of Object.entries(c.payload.set)) note(field, value);
+      for (const [field, value] of Object.entries(c.payload.set)) if (isFieldPath(field)) note(field, value);
     }
   }
   if (notes.length > 0) history.set(e.id, notes);

@@ -1,6 +1,6 @@
 import { faultLabel } from '../faults/fault-list';
 import { meansPad } from '../records/means-kind';
-import type { VisitEvent } from './event';
+import { EVENT_VERSION, type StoredEvent, type VisitEvent } from './event';
 import type { Payload } from './payloads';
 
 const CHANGES: Record<string, string> = {
@@ -135,4 +135,11 @@ export function eventLabel(e: VisitEvent, stallName: (id: string) => string = ()
     case 'withdrawal':
       return 'Taken back';
   }
+}
+
+/** What is said of an event that stands beside the line: one of a newer version, or a change of something that has not arrived. */
+export function asideLabel(e: StoredEvent): string {
+  if (e.kind === 'correction' && e.v <= EVENT_VERSION) return 'a correction of something that is not here yet';
+  if (e.kind === 'withdrawal' && e.v <= EVENT_VERSION) return 'the taking back of something that is not here yet';
+  return `“${e.kind.replaceAll('_', ' ')}” of a newer version`;
 }

@@ -1,3 +1,4 @@
+import { isId } from '../units/id';
 import { effectiveEvents } from './effective';
 import type { StoredEvent } from './event';
 
@@ -50,7 +51,7 @@ function followed(payload: Record<string, unknown>, newId: (eventId: string) => 
 export function joinedInto(events: readonly StoredEvent[], standing: readonly string[]): string | null {
   const into = standing.flatMap((id) => {
     const said = events.find((e) => e.id === id)?.payload.joinedInto;
-    return typeof said === 'string' ? [said] : [];
+    return isId(said) ? [said] : [];
   });
   return into.at(-1) ?? null;
 }

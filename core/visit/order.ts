@@ -1,4 +1,5 @@
 import { faultOf } from '../faults/fault-list';
+import { isInstant } from '../units/instant';
 import type { VisitEvent } from './event';
 
 /** An event with its place in time. */
@@ -67,6 +68,8 @@ export function placeEvents(events: readonly (VisitEvent & { correctedAt?: true 
           // A jump seen earlier stays taken out, so that the two lives share one time line.
           t = prev.t + wall;
         }
+        // Clocks that lead out of every calendar are none: the wall time is all there is.
+        if (!isInstant(Math.round(t))) t = e.at;
       }
       prev = { at: e.at, mono: e.mono, life: e.life, t };
       reach = Math.max(reach, t);

@@ -2,8 +2,12 @@ import * as z from 'zod/mini';
 import { SIDES } from '../faults/fault-list';
 import { MEANS_KIND_NAMES } from '../records/means-kind';
 import { privateNumber } from '../records/private-number';
+import { ID_PATTERN, NOT_AN_ID } from '../units/id';
+import { FIRST_INSTANT, LAST_INSTANT } from '../units/instant';
 import { DECIMAL } from '../units/money';
+import { firstProblem, ownWords } from '../units/own-words';
 import type { Kind, PayloadCheck } from './kinds';
+import { isFieldPath } from './set-fields';
 
 /**
  * Payload schemas by event kind: the schema is the type. Shapes and words are those of the record's contract
@@ -11,8 +15,7 @@ import type { Kind, PayloadCheck } from './kinds';
  * Objects are loose: a field this version does not know is kept, never dropped.
  */
 
-const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[1-8][0-9a-f]{3}-[89ab][0-9a-f]{3}-[0-9a-f]{12}$/;
-export const uuid = () => z.string().check(z.regex(UUID, 'must be a UUID in lower case'));
+export const uuid = () => z.string().check(z.regex(ID_PATTERN, NOT_AN_ID));
 
 /** A number within bounds, with a message that a driver understands. */
 const between = (lo: number, hi: number, unit: string) =>
@@ -41,11 +44,12 @@ const seconds = () => between(0, 48 * 3600, 's');
 const screen = () => z.enum(['stall', 'car']);
 const meansKind = () => z.enum(MEANS_KIND_NAMES);
 /** An instant in UTC ms that a calendar can hold. */
-const instant = () =>
-  z.int('must be a time in UTC milliseconds').check(z.minimum(Date.UTC(1990, 0, 1), 'is before 1990'), z.maximum(Date.UTC(2100, 0, 1), 'is after 2100'));
+const instant = () => z.int('must be a time in UTC milliseconds').check(z.minimum(FIRST_INSTANT, 'is before 1990'), z.maximum(LAST_INSTANT, 'is after 2100'));
 const none = () => z.looseObject({});
-/** A picture by its content. */
+/** A code of a list, such as a fault's: a newer list may have others, none has spaces, commas or letters beyond ASCII. */
+const code = () => z.string().check(z.regex(/^[a-z0-9][a-z0-9_]{0,39}$/, 'must be a short word of small letters, figures and _'));
 const takenAt = () => z.looseObject({ latitude: between(-90, 90, '°'), longitude: between(-180, 180, '°') });
+/** A picture by its content. */
 const photo = () => z.string().check(z.regex(/^[0-9a-f]{64}$/, 'must be a SHA-256 in hex'));
 
 const means = () =>
@@ -54,7 +58,7 @@ const means = () =>
     meansId: opt(uuid()),
     holdAmount: opt(decimal(100000, '')),
     currency: opt(currency()),
-    fault: opt(z.string().check(z.maxLength(40))),
+    fault: opt(code()),
   });
 
 export const PAYLOADS = {
@@ -111,7 +115,7 @@ export const PAYLOADS = {
     text: opt(text()),
   }),
   fault: z.looseObject({
-    code: z.string().check(z.minLength(1), z.maxLength(40)),
+    code: code(),
     side: z.enum(SIDES),
     text: opt(text()),
     photo: opt(photo()),
@@ -174,7 +178,7 @@ export const PAYLOADS = {
     at: opt(instant()),
     set: opt(
       z.record(
-        z.string().check(z.maxLength(40)),
+        z.string().check(z.maxLength(40), z.refine(isFieldPath, 'is not a field that can be corrected')),
         z.union([z.string().check(z.maxLength(2000)), z.number(), z.boolean(), z.array(z.string().check(z.maxLength(40))).check(z.maxLength(50)), z.null()]),
       ),
     ),
@@ -187,8 +191,6 @@ export type Payload<K extends Kind> = z.infer<(typeof PAYLOADS)[K]>;
 
 /** What is wrong with a payload: the path of the field and the reason; `null` when nothing is. */
 export const payloadProblem: PayloadCheck = (kind, payload) => {
-  const r = PAYLOADS[kind].safeParse(payload);
-  if (r.success) return null;
-  const issue = r.error.issues[0];
-  return { path: ['payload', ...(issue?.path ?? [])].join('.'), reason: issue?.message ?? 'not understood' };
+  const r = PAYLOADS[kind].safeParse(payload, { error: ownWords });
+  return r.success ? null : firstProblem(r.error, 'payload');
 };

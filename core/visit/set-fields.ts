@@ -1,9 +1,12 @@
 /** A list is set whole. */
 export type FieldValue = string | number | boolean | string[] | null;
-/** A field's name, or one of an object's: nothing that reaches behind the object. */
-const PATH = /^(?!__proto__|constructor|prototype)[A-Za-z]\w*(\.[A-Za-z]\w*)?$/;
+/** A field's name, or one of an object's: nothing that reaches behind the object. The time is no field: it has its own place in a correction. */
+const PATH = /^(?!__proto__|constructor|prototype|at$)[A-Za-z]\w*(\.[A-Za-z]\w*)?$/;
 /** A field of an entry of a list, `stalls.2.state`. */
 const IN_LIST = /^([A-Za-z]\w*)\.(\d{1,3})\.([A-Za-z]\w*)$/;
+
+/** True for what names a field that can be set. */
+export const isFieldPath = (path: string): boolean => PATH.test(path) || IN_LIST.test(path);
 
 /**
  * A payload with fields set, or taken out by `null`. `seen.free` reaches one level into an object; an object left

@@ -4,6 +4,7 @@ import { type Found, findables } from '@/core/records/findables';
 import { localDay, printDate, printLongDate } from '@/core/units/zoned';
 import { fromBin, toBin } from '../db/binary-id';
 import { pool } from '../db/pool';
+import { figuresOf } from '../visits/figures';
 
 /** Answers shown at once. */
 const MOST = 12;
@@ -36,7 +37,7 @@ async function recordNames(householdId: string): Promise<Found[]> {
 }
 
 async function visitsByPlaceAndDate(householdId: string): Promise<Found[]> {
-  const [rows] = await pool().execute<RowDataPacket[]>(
+  const [rows] = await (await figuresOf(householdId)).execute<RowDataPacket[]>(
     `SELECT v.id, v.sort_at, v.zone, s.name AS site_name, n.name AS network_name FROM visit v
        LEFT JOIN site s ON s.household_id = v.household_id AND s.id = v.site_id LEFT JOIN network n ON n.household_id = v.household_id AND n.id = v.network_id
       WHERE v.household_id = ? AND v.withdrawn = FALSE ORDER BY v.sort_at DESC`,

@@ -1,27 +1,31 @@
-import type { PoolConnection, RowDataPacket } from 'mysql2/promise';
 import * as z from 'zod';
 import { canonicalJson } from '@/core/records/canonical-json';
 import { checkRecord, type MileRecord, RECORD_TYPES, type RecordItem } from '@/core/records/record-schema';
-import { checkEvent, FUTURE_LIMIT_MS } from '@/core/visit/check-event';
+import { isInstant } from '@/core/units/instant';
+import { firstProblem, ownWords } from '@/core/units/own-words';
+import { checkEvent, FUTURE_LIMIT_MS, MOST_VISIT_EVENTS } from '@/core/visit/check-event';
 import type { StoredEvent } from '@/core/visit/event';
 import { isKind } from '@/core/visit/kinds';
 import { payloadProblem } from '@/core/visit/payloads';
 import { type FieldValue, setFields } from '@/core/visit/set-fields';
 import type { Who } from '../accounts/accounts';
 import { now } from '../clock';
+import { isDataError } from '../db/away';
 import { toBin } from '../db/binary-id';
-import { inTransaction } from '../db/pool';
 import { recordForUpdate, writeRecord } from '../records/record-tables';
-import { contentHash, eventsById, hashesById, insertEvents } from '../visits/event-rows';
+import { contentHash, countOfVisits, eventsById, hashesById, insertEvents } from '../visits/event-rows';
 import { refreshVisits } from '../visits/figures';
 import { followJoins } from '../visits/follow-joins';
+import { staleBy } from '../visits/stale-by-record';
+import { type Writing, writing } from './writing';
 
 /** Most items of one batch. */
 export const MAX_ITEMS = 500;
 
 const batch = z.object({
-  sentAt: z.int().optional(),
-  items: z.array(z.looseObject({ type: z.string() })).max(MAX_ITEMS, `at most ${MAX_ITEMS} items in one batch`),
+  // It only tells how far the phone's clock is off: one that no calendar holds tells nothing, and hinders nothing.
+  sentAt: z.unknown().optional(),
+  items: z.array(z.unknown()).max(MAX_ITEMS, `at most ${MAX_ITEMS} items in one batch`),
 });
 
 /** What became of one item. `other_person`: hold it until that person signs in. */
@@ -36,6 +40,7 @@ export type ItemResult = {
   theirs?: MileRecord;
 };
 export type BatchResult = { ok: true; rev: number; results: ItemResult[] } | { ok: false; reason: string };
+type EventItem = { i: number; event: StoredEvent };
 
 const idOf = (raw: unknown): string =>
   typeof raw === 'object' && raw !== null && typeof (raw as { id?: unknown }).id === 'string' ? (raw as { id: string }).id : '';
@@ -46,14 +51,17 @@ const idOf = (raw: unknown): string =>
  * and reason and hinders no other.
  */
 export async function takeBatch(who: Who, body: unknown): Promise<BatchResult> {
-  const parsed = batch.safeParse(body);
-  if (!parsed.success)
-    return { ok: false, reason: `${parsed.error.issues[0]?.path.join('.') || 'batch'}: ${parsed.error.issues[0]?.message ?? 'not understood'}` };
+  const parsed = batch.safeParse(body, { error: ownWords });
+  if (!parsed.success) {
+    const { path, reason } = firstProblem(parsed.error, '');
+    return { ok: false, reason: `${path === 'item' ? 'batch' : path}: ${reason}` };
+  }
   const at = now();
   const results: ItemResult[] = [];
   const records: { i: number; record: RecordItem }[] = [];
-  const events: { i: number; event: StoredEvent; newer: boolean }[] = [];
-  for (const [i, item] of parsed.data.items.entries()) {
+  const events: EventItem[] = [];
+  for (const [i, raw] of parsed.data.items.entries()) {
+    const item = (typeof raw === 'object' && raw !== null ? raw : {}) as { type?: unknown; event?: unknown; record?: unknown };
     if (item.type === 'event') {
       const check = checkEvent(item.event, at);
       results[i] = { id: idOf(item.event), status: 'refused' };
@@ -62,7 +70,7 @@ export async function takeBatch(who: Who, body: unknown): Promise<BatchResult> {
         Object.assign(results[i], { path: 'householdId', reason: 'belongs to another household', code: 'other_household' });
       else if (check.event.personId !== who.personId)
         Object.assign(results[i], { path: 'personId', reason: 'was recorded by another person: it waits for them to sign in', code: 'other_person' });
-      else events.push({ i, event: check.event, newer: check.newer });
+      else events.push({ i, event: check.event });
     } else if (item.type === 'record') {
       const check = checkRecord(item.record);
       results[i] = { id: idOf(item.record), status: 'refused' };
@@ -70,70 +78,57 @@ export async function takeBatch(who: Who, body: unknown): Promise<BatchResult> {
       else records.push({ i, record: check.record });
     } else results[i] = { id: '', status: 'refused', path: `items.${i}.type`, reason: 'is neither an event nor a record' };
   }
+  // What another refers to comes first, wherever it stood: a change made twice keeps its early place in the outbox.
+  records.sort((a, b) => RECORD_TYPES.indexOf(a.record.type) - RECORD_TYPES.indexOf(b.record.type));
+  const sentAt = isInstant(parsed.data.sentAt) ? new Date(parsed.data.sentAt) : null;
 
-  let touched: string[] = [];
-  const rev = await inTransaction(async (c) => {
-    const [rows] = await c.execute<RowDataPacket[]>('SELECT rev FROM household WHERE id = ? FOR UPDATE', [toBin(who.householdId)]);
-    const before = Number(rows[0]?.rev ?? 0);
-    const next = before + 1;
-    let wrote = false;
-    // What another refers to comes first, wherever it stood: a change made twice keeps its early place in the outbox.
-    records.sort((a, b) => RECORD_TYPES.indexOf(a.record.type) - RECORD_TYPES.indexOf(b.record.type));
-    for (const { i, record } of records) {
-      results[i] = await takeRecord(c, who.householdId, next, record);
-      wrote ||= results[i].status === 'taken';
-    }
-    touched = await takeEvents(c, who, events, results, new Date(at), parsed.data.sentAt);
-    wrote ||= touched.length > 0;
-    if (!wrote) return before;
-    await c.execute('UPDATE household SET rev = ? WHERE id = ?', [next, toBin(who.householdId)]);
-    return next;
+  const { rev, result: touched } = await writing(who, new Date(at), async (w) => {
+    for (const { i, record } of records) results[i] = await takeRecord(w, record);
+    return takeEvents(w, events, results, sentAt);
   });
   // The events are safe by now; figures that cannot be written here stay marked stale and are rebuilt when read.
   await refreshVisits(who.householdId, touched).catch((error) => console.error('figures left stale', error));
   return { ok: true, rev, results };
 }
 
-async function takeRecord(c: PoolConnection, householdId: string, rev: number, r: RecordItem): Promise<ItemResult> {
-  const there = await recordForUpdate(c, householdId, r.type, r.id);
+async function takeRecord(w: Writing, r: RecordItem): Promise<ItemResult> {
+  const { c, who, rev } = w;
+  const there = await recordForUpdate(c, who.householdId, r.type, r.id);
   if (there) {
     if (there.archived === (r.archived ?? false) && canonicalJson(there.fields) === canonicalJson(r.fields))
       return { id: r.id, status: 'already', rev: there.rev };
     if (there.rev > r.baseRev) return { id: r.id, status: 'conflict', reason: 'was changed elsewhere since', theirs: there };
   }
   try {
-    await writeRecord(c, householdId, rev, r);
+    await writeRecord(w, r);
   } catch (error) {
     if ((error as { errno?: number }).errno === 1452)
       return { id: r.id, status: 'refused', path: 'fields', reason: 'refers to something that is not known here' };
+    if (isDataError(error)) return { id: r.id, status: 'refused', path: 'fields', reason: 'cannot be kept as it is' };
     throw error;
   }
-  // Figures that used the old values are out of date.
-  if (there && r.type === 'site')
-    await c.execute('UPDATE visit SET rev = rev + 1, stale = TRUE WHERE household_id = ? AND site_id = ?', [toBin(householdId), toBin(r.id)]);
+  await staleBy(c, who.householdId, there, r);
   return { id: r.id, status: 'taken', rev };
 }
 
 /** Writes the acceptable events and raises their visits' rev. @returns ids of the visits that changed */
-async function takeEvents(
-  c: PoolConnection,
-  who: Who,
-  events: readonly { i: number; event: StoredEvent; newer: boolean }[],
-  results: ItemResult[],
-  receivedAt: Date,
-  sentAt: number | undefined,
-): Promise<string[]> {
-  const { householdId } = who;
+async function takeEvents(w: Writing, events: readonly EventItem[], results: ItemResult[], sentAt: Date | null): Promise<string[]> {
+  const { c, who, at } = w;
   const seen = await hashesById(
     c,
-    householdId,
+    who.householdId,
     events.map((e) => e.event.id),
+  );
+  const room = await countOfVisits(
+    c,
+    who.householdId,
+    events.map((e) => e.event.visitId),
   );
   const inBatch = new Map(events.map((e) => [e.event.id, e.event]));
   const targets = events.flatMap(({ event }) => (event.kind === 'correction' && typeof event.payload.target === 'string' ? [event.payload.target] : []));
-  const known = await eventsById(c, householdId, targets);
-  const fresh: { event: StoredEvent; hash: Buffer; newer: boolean }[] = [];
-  for (const { i, event, newer } of events) {
+  const known = await eventsById(c, who.householdId, targets);
+  const fresh: (EventItem & { hash: Buffer })[] = [];
+  for (const { i, event } of events) {
     const hash = contentHash(event);
     const before = seen.get(event.id);
     if (before) {
@@ -142,33 +137,35 @@ async function takeEvents(
         : { id: event.id, status: 'conflict', path: 'id', reason: 'is taken by an event with other content' };
       continue;
     }
+    const count = room.get(event.visitId) ?? 0;
     const problem =
-      event.kind === 'correction'
-        ? correctionProblem(event, known.get(event.payload.target as string) ?? inBatch.get(event.payload.target as string), receivedAt.getTime())
-        : null;
+      count >= MOST_VISIT_EVENTS
+        ? { path: 'visitId', reason: `is a visit that holds ${MOST_VISIT_EVENTS} events already, the most that can be shown` }
+        : event.kind === 'correction'
+          ? correctionProblem(event, known.get(event.payload.target as string) ?? inBatch.get(event.payload.target as string), at.getTime())
+          : null;
     if (problem) {
       results[i] = { id: event.id, status: 'refused', ...problem };
       continue;
     }
+    room.set(event.visitId, count + 1);
     seen.set(event.id, hash);
-    fresh.push({ event, hash, newer });
+    fresh.push({ i, event, hash });
     results[i] = { id: event.id, status: 'taken' };
   }
-  await insertEvents(c, fresh, receivedAt, sentAt === undefined ? null : new Date(sentAt));
-  const byVisit = new Map(fresh.map((f) => [f.event.visitId, f]));
-  for (const { event } of byVisit.values()) {
+  const kept = await insertEvents(w, fresh, sentAt);
+  for (const { i, event } of fresh)
+    if (!kept.has(event.id)) results[i] = { id: event.id, status: 'refused', path: 'payload', reason: 'cannot be kept as it is' };
+  const written = fresh.filter((f) => kept.has(f.event.id)).map((f) => f.event);
+  const byVisit = new Map(written.map((event) => [event.visitId, event]));
+  for (const event of byVisit.values()) {
     await c.execute(
       `INSERT INTO visit (household_id, id, rev, stale, person_id, zone, sort_at) VALUES (?, ?, 1, TRUE, ?, ?, ?)
        ON DUPLICATE KEY UPDATE rev = rev + 1, stale = TRUE`,
-      [toBin(householdId), toBin(event.visitId), toBin(event.personId), event.zone, new Date(event.at)],
+      [toBin(who.householdId), toBin(event.visitId), toBin(event.personId), event.zone, new Date(event.at)],
     );
   }
-  const followed = await followJoins(
-    c,
-    who,
-    fresh.map((f) => f.event),
-    receivedAt,
-  );
+  const followed = await followJoins(w, written);
   return [...new Set([...byVisit.keys(), ...followed])];
 }
 

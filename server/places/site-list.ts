@@ -3,26 +3,25 @@ import type { SiteRow } from '@/core/compare/site-row';
 import { compatibleStalls, type Lately } from '@/core/power/compatible-stalls';
 import type { MileRecord } from '@/core/records/record-schema';
 import { fromBin, toBin } from '../db/binary-id';
-import { pool } from '../db/pool';
 import { readRecord, recordsOf } from '../records/record-tables';
-import { refreshStale } from '../visits/figures';
+import { figuresOf } from '../visits/figures';
 import { stallsLately } from '../visits/stalls-lately';
 
 /** All sites of a household with what its visits count, by name; archived ones too. */
 export async function siteList(householdId: string): Promise<SiteRow[]> {
-  await refreshStale(householdId);
+  const figures = await figuresOf(householdId);
   const hh = toBin(householdId);
   const [[sites], [stalls], [visits]] = await Promise.all([
-    pool().execute<RowDataPacket[]>(
+    figures.execute<RowDataPacket[]>(
       `SELECT s.id, s.name, s.zone, s.latitude, s.longitude, s.archived_at, n.name AS network_name
          FROM site s LEFT JOIN network n ON n.household_id = s.household_id AND n.id = s.network_id WHERE s.household_id = ? ORDER BY s.name, s.id`,
       [hh],
     ),
-    pool().execute<RowDataPacket[]>(
+    figures.execute<RowDataPacket[]>(
       'SELECT site_id, COUNT(*) AS stalls, MAX(most_kw) AS most_kw FROM stall WHERE household_id = ? AND archived_at IS NULL GROUP BY site_id',
       [hh],
     ),
-    pool().execute<RowDataPacket[]>(
+    figures.execute<RowDataPacket[]>(
       `SELECT v.site_id, COUNT(*) AS visits, SUM(f.attempts > 0 AND f.first_try = 'yes') AS yes, SUM(f.attempts > 0 AND f.first_try = 'no') AS no, MAX(v.sort_at) AS last_at
          FROM visit v JOIN visit_figures f ON f.household_id = v.household_id AND f.visit_id = v.id
         WHERE v.household_id = ? AND v.withdrawn = FALSE AND v.site_id IS NOT NULL GROUP BY v.site_id`,
@@ -86,7 +85,7 @@ function bestKW(
 
 /** The site of the last visit, else the first by name; `null` without sites. */
 export async function lastSite(householdId: string): Promise<string | null> {
-  const [rows] = await pool().execute<RowDataPacket[]>(
+  const [rows] = await (await figuresOf(householdId)).execute<RowDataPacket[]>(
     `SELECT s.id FROM site s LEFT JOIN visit v ON v.household_id = s.household_id AND v.site_id = s.id AND v.withdrawn = FALSE
       WHERE s.household_id = ? AND s.archived_at IS NULL GROUP BY s.id, s.name ORDER BY MAX(v.sort_at) IS NULL, MAX(v.sort_at) DESC, s.name LIMIT 1`,
     [toBin(householdId)],

@@ -11,10 +11,10 @@ import { deriveVisit } from '@/core/visit/derive';
 import { payloadProblem } from '@/core/visit/payloads';
 import { now } from '../clock';
 import { fromBin, toBin } from '../db/binary-id';
-import { pool } from '../db/pool';
 import { readRecord, recordsOf, stallsOfSite } from '../records/record-tables';
 import { compareRows } from '../visits/compare-query';
 import { eventsOfVisits } from '../visits/event-rows';
+import { figuresOf } from '../visits/figures';
 import { stallsLately } from '../visits/stalls-lately';
 
 /** `here`: it is not bound to another network. */
@@ -114,7 +114,7 @@ export async function sitePage(householdId: string, siteId: string, carId: strin
 }
 
 async function visitsHere(householdId: string, siteId: string): Promise<{ count: number; lastAt: number | null; lastCar: string | null }> {
-  const [rows] = await pool().execute<RowDataPacket[]>(
+  const [rows] = await (await figuresOf(householdId)).execute<RowDataPacket[]>(
     `SELECT COUNT(*) OVER () AS n, sort_at, car_id FROM visit WHERE household_id = ? AND site_id = ? AND withdrawn = FALSE ORDER BY sort_at DESC LIMIT 1`,
     [toBin(householdId), toBin(siteId)],
   );
@@ -124,7 +124,7 @@ async function visitsHere(householdId: string, siteId: string): Promise<{ count:
 
 /** Attempts at a site by means, and those of them that got power. */
 async function meansStats(householdId: string, siteId: string): Promise<Map<string, { power: number; attempts: number }>> {
-  const [rows] = await pool().execute<RowDataPacket[]>(
+  const [rows] = await (await figuresOf(householdId)).execute<RowDataPacket[]>(
     `SELECT a.means_id, COUNT(*) AS attempts, SUM(a.outcome = 'power') AS power
        FROM visit v JOIN attempt_figures a ON a.household_id = v.household_id AND a.visit_id = v.id
       WHERE v.household_id = ? AND v.site_id = ? AND v.withdrawn = FALSE AND a.means_id IS NOT NULL GROUP BY a.means_id`,
@@ -134,7 +134,7 @@ async function meansStats(householdId: string, siteId: string): Promise<Map<stri
 }
 
 async function faultsSeen(householdId: string, siteId: string, stallNames: ReadonlyMap<string, string>): Promise<SeenFault[]> {
-  const [rows] = await pool().execute<RowDataPacket[]>(
+  const [rows] = await (await figuresOf(householdId)).execute<RowDataPacket[]>(
     `SELECT v.id FROM visit v JOIN visit_figures f ON f.household_id = v.household_id AND f.visit_id = v.id
       WHERE v.household_id = ? AND v.site_id = ? AND v.withdrawn = FALSE AND f.faults > 0 ORDER BY v.sort_at DESC LIMIT ${FAULTY_VISITS}`,
     [toBin(householdId), toBin(siteId)],

@@ -1,9 +1,12 @@
+import { createHash } from 'node:crypto';
 import type { PoolConnection, RowDataPacket } from 'mysql2/promise';
+import { canonicalJson } from '@/core/records/canonical-json';
 import { blankFields, type MileRecord, RECORD_TYPES, type RecordFields, type RecordItem, type RecordType } from '@/core/records/record-schema';
 import { plateKW } from '@/core/records/stall-plate';
 import { now } from '../clock';
 import { fromBin, toBin } from '../db/binary-id';
 import { pool } from '../db/pool';
+import type { Writing } from '../outbox/writing';
 
 type Column = { column: string; write: (value: never) => unknown; read: (value: never) => unknown };
 const plain = (column: string): Column => ({ column, write: (v) => v, read: (v) => v });
@@ -83,8 +86,16 @@ export async function recordForUpdate(c: PoolConnection, householdId: string, ty
   return rows[0] ? fromRow(type, rows[0]) : null;
 }
 
-/** Writes one record under the household's new rev. @throws the database's error when it refers to something unknown (1452) */
-export async function writeRecord(c: PoolConnection, householdId: string, rev: number, r: RecordItem): Promise<void> {
+/** What a record says, as it stands in its row, in 32 bytes. */
+export const recordHash = (r: MileRecord): Buffer =>
+  createHash('sha256')
+    .update(canonicalJson({ type: r.type, id: r.id, archived: r.archived, fields: r.fields }))
+    .digest();
+
+/** Writes one record in a writing transaction. @throws the database's error when it refers to something unknown (1452) */
+export async function writeRecord(w: Writing, r: RecordItem): Promise<void> {
+  const { c, rev } = w;
+  const { householdId } = w.who;
   const columns = columnsOf(r.type);
   const names = columns.map(([, col]) => col.column);
   const values = columns.map(([field, col]) => col.write((r.fields as Record<string, unknown>)[field] as never) ?? null);
@@ -104,4 +115,6 @@ export async function writeRecord(c: PoolConnection, householdId: string, rev: n
      ON DUPLICATE KEY UPDATE rev = VALUES(rev), ${names.map((n) => `${n} = VALUES(${n})`).join(', ')}`,
     [toBin(householdId), toBin(r.id), rev, ...(values as (string | number | Buffer | Date | null)[])],
   );
+  const stands = await recordForUpdate(c, householdId, r.type, r.id);
+  if (stands) w.written.push({ type: r.type, id: r.id, hash: recordHash(stands) });
 }

@@ -1,7 +1,7 @@
 import type { RowDataPacket } from 'mysql2/promise';
 import type { RecordType } from '@/core/records/record-schema';
 import { fromBin, toBin } from '../db/binary-id';
-import { pool } from '../db/pool';
+import { figuresOf } from '../visits/figures';
 
 const BY_VISIT = (column: string) =>
   `SELECT v.${column} AS id, COUNT(*) AS n FROM visit v WHERE v.household_id = ? AND v.withdrawn = FALSE AND v.${column} IS NOT NULL GROUP BY v.${column}`;
@@ -33,6 +33,6 @@ const USED: Partial<Record<RecordType, string>> = {
 export async function timesUsed(householdId: string, type: RecordType): Promise<Map<string, number>> {
   const sql = USED[type];
   if (!sql) return new Map();
-  const [rows] = await pool().execute<RowDataPacket[]>(sql, [toBin(householdId)]);
+  const [rows] = await (await figuresOf(householdId)).execute<RowDataPacket[]>(sql, [toBin(householdId)]);
   return new Map(rows.map((r) => [fromBin(r.id), Number(r.n)]));
 }

@@ -2,8 +2,7 @@ import type { RowDataPacket } from 'mysql2/promise';
 import { readLedgerFilter } from '@/core/compare/ledger-filter';
 import type { AttemptRow, VisitRow } from '@/core/compare/visit-row';
 import { fromBin, toBin } from '../db/binary-id';
-import { pool } from '../db/pool';
-import { refreshStale } from './figures';
+import { figuresOf } from './figures';
 import { visitWhere } from './visit-where';
 
 /** Columns of the two queries below, in their order: ten thousand visits are read as arrays, not as objects. */
@@ -12,13 +11,13 @@ type AttemptColumns = [Buffer, AttemptRow['outcome'], AttemptRow['endMark'], num
 
 /** Every counted visit of a household, or of one of its sites, with its attempts. Visits at an unknown network are not compared. */
 export async function compareRows(householdId: string, siteId?: string): Promise<VisitRow[]> {
-  await refreshStale(householdId);
+  const figures = await figuresOf(householdId);
   const where = visitWhere(
     householdId,
     readLedgerFilter((name) => (name === 'site' && siteId ? siteId : null)),
   );
   const [[visits], [attempts]] = await Promise.all([
-    pool().execute<RowDataPacket[][]>(
+    figures.execute<RowDataPacket[][]>(
       {
         sql: `SELECT v.id, v.network_id, v.site_id, f.first_try, f.lost_s, f.delivered_kwh, f.paid, f.currency
        FROM visit v JOIN visit_figures f ON f.household_id = v.household_id AND f.visit_id = v.id WHERE ${where.sql} AND v.network_id IS NOT NULL`,
@@ -27,7 +26,7 @@ export async function compareRows(householdId: string, siteId?: string): Promise
       where.values,
     ),
     // All attempts in the order they lie in: those of visits that are not counted find no visit below.
-    pool().execute<RowDataPacket[][]>(
+    figures.execute<RowDataPacket[][]>(
       {
         sql: `SELECT visit_id, outcome, end_mark, late, handshake_s, set_up_s, plug_to_power_s, means_to_power_s, hands_on_s FROM attempt_figures
       WHERE household_id = ?${siteId ? ' AND visit_id IN (SELECT id FROM visit WHERE household_id = ? AND site_id = ?)' : ''} ORDER BY visit_id, n`,

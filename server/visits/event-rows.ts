@@ -2,8 +2,10 @@ import { createHash } from 'node:crypto';
 import type { PoolConnection, RowDataPacket } from 'mysql2/promise';
 import { canonicalJson } from '@/core/records/canonical-json';
 import type { StoredEvent } from '@/core/visit/event';
+import { isDataError } from '../db/away';
 import { fromBin, toBin } from '../db/binary-id';
 import { pool } from '../db/pool';
+import type { Writing } from '../outbox/writing';
 
 const COLUMNS = 'id, visit_id, person_id, kind, v, at, at_precision, zone, device_id, life, mono, awake, seq, origin, role, payload';
 
@@ -98,15 +100,39 @@ export const eventRow = (e: StoredEvent, hash: Buffer, receivedAt: Date, sentAt:
   sentAt,
 ];
 
-/** Appends events in one statement. */
-export async function insertEvents(
-  c: PoolConnection,
-  events: readonly { event: StoredEvent; hash: Buffer }[],
-  receivedAt: Date,
-  sentAt: Date | null,
-): Promise<void> {
-  if (events.length === 0) return;
-  await c.query(`INSERT INTO event (${EVENT_COLUMNS}) VALUES ?`, [events.map(({ event, hash }) => eventRow(event, hash, receivedAt, sentAt))]);
+/**
+ * Appends events, in one statement where the database takes them all. One that it cannot keep is left out and hinders no other.
+ * @returns ids of those that were kept
+ */
+export async function insertEvents(w: Writing, events: readonly { event: StoredEvent; hash: Buffer }[], sentAt: Date | null): Promise<Set<string>> {
+  const insert = async (some: typeof events) => {
+    await w.c.query(`INSERT INTO event (${EVENT_COLUMNS}) VALUES ?`, [some.map(({ event, hash }) => eventRow(event, hash, w.at, sentAt))]);
+    for (const { event, hash } of some) w.written.push({ type: 'event', id: event.id, hash });
+  };
+  if (events.length === 0) return new Set();
+  try {
+    await insert(events);
+  } catch (error) {
+    if (!isDataError(error)) throw error;
+    for (const one of events)
+      await insert([one]).catch((alone) => {
+        if (!isDataError(alone)) throw alone;
+        console.error(`event ${one.event.id} cannot be kept: ${(alone as Error).message}`);
+      });
+  }
+  const kept = new Set(w.written.map((x) => x.id));
+  return new Set(events.flatMap(({ event }) => (kept.has(event.id) ? [event.id] : [])));
+}
+
+/** How many events each of these visits has, in a transaction. */
+export async function countOfVisits(c: PoolConnection, householdId: string, visitIds: readonly string[]): Promise<Map<string, number>> {
+  const ids = [...new Set(visitIds)];
+  if (ids.length === 0) return new Map();
+  const [rows] = await c.execute<RowDataPacket[]>(
+    `SELECT visit_id, COUNT(*) AS n FROM event WHERE household_id = ? AND visit_id IN (${ids.map(() => '?').join(', ')}) GROUP BY visit_id`,
+    [toBin(householdId), ...ids.map(toBin)],
+  );
+  return new Map(rows.map((r) => [fromBin(r.visit_id), Number(r.n)]));
 }
 
 /** The withdrawals of these visits, in a transaction. */

@@ -11,7 +11,7 @@ import { payloadProblem } from '@/core/visit/payloads';
 import { thinTape } from '@/core/visit/tape';
 import type { Timing } from '@/core/visit/timing';
 import { fromBin, toBin, toBinOrNull } from '../db/binary-id';
-import { inTransaction, pool } from '../db/pool';
+import { type Database, inTransaction, pool } from '../db/pool';
 import { eventsOfVisits } from './event-rows';
 
 const seconds = (t: Timing): number | null => (t.known ? t.s : null);
@@ -27,8 +27,19 @@ async function staleVisits(householdId: string, limit: number): Promise<string[]
   return rows.map((r) => fromBin(r.id));
 }
 
+/** Who refreshes a household just now, so that the queries of one page do not all do the same work. */
+const running = new Map<string, Promise<number>>();
+
 /** Rebuilds what is out of date before something is read, in portions. @returns how many visits */
-export async function refreshStale(householdId: string): Promise<number> {
+export function refreshStale(householdId: string): Promise<number> {
+  const under = running.get(householdId);
+  if (under) return under;
+  const work = refreshPortions(householdId).finally(() => running.delete(householdId));
+  running.set(householdId, work);
+  return work;
+}
+
+async function refreshPortions(householdId: string): Promise<number> {
   let total = 0;
   for (;;) {
     const ids = await staleVisits(householdId, 200);
@@ -38,6 +49,12 @@ export async function refreshStale(householdId: string): Promise<number> {
     // What cannot be derived stays stale and is told in the log; a read must end all the same.
     if (done < ids.length) return total;
   }
+}
+
+/** The database for reading the projection of visits or their figures: what is stale is brought up to date first. There is no other way to them. */
+export async function figuresOf(householdId: string): Promise<Database> {
+  await refreshStale(householdId);
+  return pool();
 }
 
 /**

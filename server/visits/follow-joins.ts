@@ -1,10 +1,10 @@
-import type { PoolConnection } from 'mysql2/promise';
 import { v5, v7 } from 'uuid';
 import { effectiveEvents } from '@/core/visit/effective';
 import { EVENT_VERSION, type StoredEvent } from '@/core/visit/event';
 import { joinedEvents, joinedInto, takenBackTo } from '@/core/visit/join-visits';
 import type { Who } from '../accounts/accounts';
 import { toBin } from '../db/binary-id';
+import type { Writing } from '../outbox/writing';
 import { contentHash, eventsOfVisits, hashesById, insertEvents, withdrawalsOf } from './event-rows';
 
 /** The same copy of an event into a visit always has the same id. */
@@ -39,7 +39,8 @@ export function withdrawalFor(who: Who, there: readonly StoredEvent[], payload: 
 }
 
 /** Takes a recording into another: what is not there yet is copied, what parting took back stands again. @returns how many were copied */
-export async function takeInto(c: PoolConnection, who: Who, into: string, from: readonly StoredEvent[], receivedAt: Date): Promise<number> {
+export async function takeInto(w: Writing, into: string, from: readonly StoredEvent[]): Promise<number> {
+  const { c, who, at } = w;
   const there = (await eventsOfVisits(who.householdId, [into], c)).get(into);
   // What no visit of this household is takes nothing.
   if (!there || !from[0]) return 0;
@@ -50,29 +51,27 @@ export async function takeInto(c: PoolConnection, who: Who, into: string, from: 
     copies.map((e) => e.id),
   );
   const fresh = copies.filter((e) => !known.has(e.id));
-  const restored = takenBackTo('join_again', there, into, from[0].visitId).map((target, i) =>
-    withdrawalFor(who, there, { target }, receivedAt.getTime(), i + 1),
-  );
-  await append(c, who.householdId, into, [...fresh, ...restored], receivedAt);
+  const restored = takenBackTo('join_again', there, into, from[0].visitId).map((target, i) => withdrawalFor(who, there, { target }, at.getTime(), i + 1));
+  await append(w, into, [...fresh, ...restored]);
   return fresh.length;
 }
 
 /** Parts a recording from the one that it was joined into: its copies there are taken back. */
-async function part(c: PoolConnection, who: Who, into: string, from: string, receivedAt: Date): Promise<void> {
+async function part(w: Writing, into: string, from: string): Promise<void> {
+  const { c, who, at } = w;
   const there = (await eventsOfVisits(who.householdId, [into], c)).get(into) ?? [];
-  const gone = takenBackTo('part', there, into, from).map((target, i) => withdrawalFor(who, there, { target, partedFrom: from }, receivedAt.getTime(), i + 1));
-  await append(c, who.householdId, into, gone, receivedAt);
+  const gone = takenBackTo('part', there, into, from).map((target, i) => withdrawalFor(who, there, { target, partedFrom: from }, at.getTime(), i + 1));
+  await append(w, into, gone);
 }
 
-async function append(c: PoolConnection, householdId: string, visitId: string, events: readonly StoredEvent[], receivedAt: Date): Promise<void> {
+async function append(w: Writing, visitId: string, events: readonly StoredEvent[]): Promise<void> {
   if (events.length === 0) return;
   await insertEvents(
-    c,
+    w,
     events.map((event) => ({ event, hash: contentHash(event) })),
-    receivedAt,
     null,
   );
-  await c.execute('UPDATE visit SET rev = rev + 1, stale = TRUE WHERE household_id = ? AND id = ?', [toBin(householdId), toBin(visitId)]);
+  await w.c.execute('UPDATE visit SET rev = rev + 1, stale = TRUE WHERE household_id = ? AND id = ?', [toBin(w.who.householdId), toBin(visitId)]);
 }
 
 /**
@@ -80,7 +79,8 @@ async function append(c: PoolConnection, householdId: string, visitId: string, e
  * the one it was joined into, and a recording that is restored is parted from it.
  * @returns ids of the visits that changed by it
  */
-export async function followJoins(c: PoolConnection, who: Who, written: readonly StoredEvent[], receivedAt: Date): Promise<string[]> {
+export async function followJoins(w: Writing, written: readonly StoredEvent[]): Promise<string[]> {
+  const { c, who } = w;
   const fresh = new Set(written.map((e) => e.id));
   const visitIds = [...new Set(written.map((e) => e.visitId))];
   const withdrawals = await withdrawalsOf(c, who.householdId, visitIds);
@@ -91,11 +91,11 @@ export async function followJoins(c: PoolConnection, who: Who, written: readonly
     const into = standsIn(own);
     const before = standsIn(own.filter((e) => !fresh.has(e.id)));
     if (before && before !== into) {
-      await part(c, who, before, visitId, receivedAt);
+      await part(w, before, visitId);
       changed.add(before);
     }
     if (into) {
-      await takeInto(c, who, into, (await eventsOfVisits(who.householdId, [visitId], c)).get(visitId) ?? [], receivedAt);
+      await takeInto(w, into, (await eventsOfVisits(who.householdId, [visitId], c)).get(visitId) ?? []);
       changed.add(into);
     }
   }

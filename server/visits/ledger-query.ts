@@ -2,36 +2,41 @@ import Decimal from 'decimal.js';
 import type { RowDataPacket } from 'mysql2/promise';
 import type { LedgerFilter } from '@/core/compare/ledger-filter';
 import type { LedgerMonth, LedgerRow } from '@/core/compare/ledger-row';
+import { isId } from '@/core/units/id';
+import { isInstant } from '@/core/units/instant';
 import { visitState } from '@/core/visit/derive';
 import { now } from '../clock';
 import { fromBin, toBin } from '../db/binary-id';
-import { pool } from '../db/pool';
-import { refreshStale } from './figures';
+import type { Database } from '../db/pool';
+import { figuresOf } from './figures';
 import { visitWhere } from './visit-where';
 
 export type LedgerPage = { rows: LedgerRow[]; months: LedgerMonth[]; next: string | null; total: number };
 
 export const PAGE_SIZE = 60;
 
+/** The id beyond every other (RFC 9562, Max UUID). */
+const AFTER_ALL = 'ffffffff-ffff-ffff-ffff-ffffffffffff';
+
 /** A place in the list: the sort time and id of the last row shown. */
 const readPlace = (place: string | undefined): { at: Date; id: Buffer } | null => {
   const [ms, id] = (place ?? '').split('~');
   const at = Number(ms);
-  return id && Number.isSafeInteger(at) && /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/.test(id) ? { at: new Date(at), id: toBin(id) } : null;
+  return isInstant(at) && (isId(id) || id === AFTER_ALL) ? { at: new Date(at), id: toBin(id) } : null;
 };
 
 /** The place in the list right after everything later than an instant. @param at UTC ms */
-export const placeAfter = (at: number): string => `${at}~ffffffff-ffff-ffff-ffff-ffffffffffff`;
+export const placeAfter = (at: number): string => `${at}~${AFTER_ALL}`;
 
 /**
  * One page of the ledger, newest first, with the sums of the months on it.
  * @param place where the page before ended; the first page without
  */
 export async function ledgerPage(householdId: string, filter: LedgerFilter, place?: string): Promise<LedgerPage> {
-  await refreshStale(householdId);
+  const figures = await figuresOf(householdId);
   const where = visitWhere(householdId, filter);
   const from = readPlace(place);
-  const [rows] = await pool().execute<RowDataPacket[]>(
+  const [rows] = await figures.execute<RowDataPacket[]>(
     `SELECT v.id, v.site_id, v.sort_at, v.zone, v.local_month, v.pulled_out_at, v.last_event_at, v.newer, s.name AS site_name, n.name AS network_name,
             f.ended, f.left_reason, f.attempts, f.failed, f.handshake_s, f.handshake_bound, f.delivered_kwh, f.paid, f.currency, f.fault_codes, f.tape
        FROM visit v JOIN visit_figures f ON f.household_id = v.household_id AND f.visit_id = v.id
@@ -71,14 +76,14 @@ export async function ledgerPage(householdId: string, filter: LedgerFilter, plac
   const months = [...new Set(shown.map((r) => r.month))];
   return {
     rows: shown,
-    months: await monthSums(where, months),
+    months: await monthSums(figures, where, months),
     next: rows.length > PAGE_SIZE && last ? `${last.at}~${last.id}` : null,
-    total: await countVisits(where),
+    total: await countVisits(figures, where),
   };
 }
 
-async function countVisits(where: ReturnType<typeof visitWhere>): Promise<number> {
-  const [rows] = await pool().execute<RowDataPacket[]>(
+async function countVisits(figures: Database, where: ReturnType<typeof visitWhere>): Promise<number> {
+  const [rows] = await figures.execute<RowDataPacket[]>(
     `SELECT COUNT(*) AS n FROM visit v JOIN visit_figures f ON f.household_id = v.household_id AND f.visit_id = v.id WHERE ${where.sql}`,
     where.values,
   );
@@ -86,9 +91,9 @@ async function countVisits(where: ReturnType<typeof visitWhere>): Promise<number
 }
 
 /** Sums of whole months under the same filter, whichever part of them the page shows. */
-async function monthSums(where: ReturnType<typeof visitWhere>, months: readonly string[]): Promise<LedgerMonth[]> {
+async function monthSums(figures: Database, where: ReturnType<typeof visitWhere>, months: readonly string[]): Promise<LedgerMonth[]> {
   if (months.length === 0) return [];
-  const [rows] = await pool().execute<RowDataPacket[]>(
+  const [rows] = await figures.execute<RowDataPacket[]>(
     `SELECT v.local_month AS month, f.currency, COUNT(*) AS visits, COALESCE(SUM(f.delivered_kwh), 0) AS kwh, SUM(f.paid) AS paid
        FROM visit v JOIN visit_figures f ON f.household_id = v.household_id AND f.visit_id = v.id
       WHERE ${where.sql} AND v.local_month IN (${months.map(() => '?').join(', ')}) GROUP BY v.local_month, f.currency`,

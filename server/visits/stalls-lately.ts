@@ -2,11 +2,11 @@ import type { RowDataPacket } from 'mysql2/promise';
 import type { Lately } from '@/core/power/compatible-stalls';
 import { localDay } from '@/core/units/zoned';
 import { fromBin, toBin } from '../db/binary-id';
-import { pool } from '../db/pool';
+import { figuresOf } from './figures';
 
 /** The last two outcomes at each stall of a household, newest first; of one site when it is given. */
 export async function stallsLately(householdId: string, siteId?: string): Promise<Lately> {
-  const [rows] = await pool().execute<RowDataPacket[]>(
+  const [rows] = await (await figuresOf(householdId)).execute<RowDataPacket[]>(
     `SELECT stall_id, outcome, sort_at, zone FROM (
        SELECT a.stall_id, a.outcome, v.sort_at, v.zone,
               ROW_NUMBER() OVER (PARTITION BY a.stall_id ORDER BY v.sort_at DESC, a.n DESC) AS nth

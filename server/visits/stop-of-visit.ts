@@ -1,15 +1,14 @@
 import type { RowDataPacket } from 'mysql2/promise';
 import type { StopVisit } from '@/core/visit/stop';
 import { fromBin, toBin } from '../db/binary-id';
-import { pool } from '../db/pool';
-import { refreshStale } from './figures';
+import { figuresOf } from './figures';
 
 /** A chain longer than this is a mistake, not a stop. */
 const MOST = 8;
 
 /** Every visit of the stop that a visit belongs to, itself too; one visit alone is no stop. */
 export async function stopOfVisit(householdId: string, visitId: string): Promise<StopVisit[]> {
-  await refreshStale(householdId);
+  const figures = await figuresOf(householdId);
   const found = new Map<string, StopVisit>();
   const asked = new Set<string>();
   let ask = [visitId];
@@ -17,7 +16,7 @@ export async function stopOfVisit(householdId: string, visitId: string): Promise
     for (const id of ask) asked.add(id);
     const marks = ask.map(() => '?').join(', ');
     const ids = ask.map(toBin);
-    const [rows] = await pool().execute<RowDataPacket[]>(
+    const [rows] = await figures.execute<RowDataPacket[]>(
       `SELECT v.id, v.linked_visit, v.site_id, v.zone, v.pulled_in_at, v.pulled_out_at, f.ended, f.lost_s
          FROM visit v JOIN visit_figures f ON f.household_id = v.household_id AND f.visit_id = v.id
         WHERE v.household_id = ? AND v.withdrawn = FALSE AND (v.id IN (${marks}) OR v.linked_visit IN (${marks}))`,

@@ -1,11 +1,11 @@
 import type { RowDataPacket } from 'mysql2/promise';
 import { type Usual, usualHandshakes } from '@/core/compare/usual-handshake';
 import { fromBin, toBin } from '../db/binary-id';
-import { pool } from '../db/pool';
+import { figuresOf } from './figures';
 
 /** The usual handshakes of a household's stalls and networks by means, over the attempts that count. */
 export async function usualWaiting(householdId: string): Promise<Usual> {
-  const [rows] = await pool().execute<RowDataPacket[]>(
+  const [rows] = await (await figuresOf(householdId)).execute<RowDataPacket[]>(
     `SELECT a.stall_id, a.network_id, a.means_kind, a.outcome, a.late, a.handshake_s
        FROM visit v JOIN attempt_figures a ON a.household_id = v.household_id AND a.visit_id = v.id
       WHERE v.household_id = ? AND v.withdrawn = FALSE AND a.stall_id IS NOT NULL`,

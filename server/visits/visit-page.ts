@@ -1,6 +1,7 @@
 import type { RowDataPacket } from 'mysql2/promise';
 import type { MileRecord } from '@/core/records/record-schema';
 import { billDifference, type ExpectedBill, expectedBill, tariffOn } from '@/core/tariff/simple-tariff';
+import { isId } from '@/core/units/id';
 import type { Maybe } from '@/core/units/known';
 import { localDay } from '@/core/units/zoned';
 import { deriveVisit, type Visit, visitState } from '@/core/visit/derive';
@@ -61,7 +62,7 @@ export function recordNames(records: readonly MileRecord[]): RecordNames {
 
 /** Everything the page of one visit shows; `null` for an id that is unknown in this household, whoever else may have it. */
 export async function visitPage(householdId: string, visitId: string): Promise<VisitPageData | null> {
-  if (!/^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/.test(visitId)) return null;
+  if (!isId(visitId)) return null;
   const events = (await eventsOfVisits(householdId, [visitId])).get(visitId);
   if (!events) return null;
   const visit = deriveVisit(visitId, events, payloadProblem);
@@ -86,7 +87,7 @@ export async function visitPage(householdId: string, visitId: string): Promise<V
     maxSeq: Math.max(...events.map((e) => e.seq)),
     clocks_s,
     stop: stop.length > 1 ? stopTimes(stop) : null,
-    joinedFrom: [...new Set(events.flatMap((e) => (typeof e.payload.joinedFrom === 'string' ? [e.payload.joinedFrom] : [])))].filter(
+    joinedFrom: [...new Set(events.flatMap((e) => (isId(e.payload.joinedFrom) ? [e.payload.joinedFrom] : [])))].filter(
       (from) => takenBackTo('part', events, visitId, from).length > 0,
     ),
   };

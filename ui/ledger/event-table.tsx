@@ -5,7 +5,7 @@ import { attemptsText } from '@/core/visit/attempt-text';
 import { type AttemptChoice, attemptChoices, attemptsNamed } from '@/core/visit/billed';
 import { type CorrectableField, correctableFields } from '@/core/visit/correctable-fields';
 import type { Visit } from '@/core/visit/derive';
-import { BAY_LABELS, eventLabel, GONE_LABELS, HELP_RESULTS, LEAVE_LABELS } from '@/core/visit/event-label';
+import { asideLabel, BAY_LABELS, eventLabel, GONE_LABELS, HELP_RESULTS, LEAVE_LABELS } from '@/core/visit/event-label';
 import type { Kind } from '@/core/visit/kinds';
 import type { Placed } from '@/core/visit/order';
 import type { FieldValue } from '@/core/visit/set-fields';
@@ -82,6 +82,10 @@ export function EventTable({
           );
         })}
       </ol>
+      {v.line.length === 0 ? <p className="text-[13px]">Nothing stands on the line of this visit.</p> : null}
+      {v.aside.length > 0 ? (
+        <p className="mt-2 text-[13px] text-ink-2">Kept beside the line: {v.aside.map((e) => `${asideLabel(e)}, ${printClock(e.at, v.zone)}`).join('; ')}.</p>
+      ) : null}
       {v.takenBack.length > 0 ? (
         <p className="mt-2 text-[13px] text-ink-2">
           Taken back, kept and not counted: {v.takenBack.map((e) => `${eventLabel(e, (id) => nameOf('stall', id))} ${printClock(e.at, v.zone)}`).join(', ')}.

@@ -1,13 +1,11 @@
 import type { ReactNode } from 'react';
+import { isId } from '@/core/units/id';
 import { localDay } from '@/core/units/zoned';
 import type { SignedIn } from '@/server/accounts/sessions';
 import { now } from '@/server/clock';
 import { siteList, siteListFor } from '@/server/places/site-list';
 import { recordsOf } from '@/server/records/record-tables';
 import { PlaceList } from '@/ui/places/place-list';
-
-const UUID = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/;
-export const isId = (text: string | undefined): text is string => text !== undefined && UUID.test(text);
 
 /**
  * The list and the sketch beside a page. On a phone the list stands alone, and so does the page.

@@ -1,9 +1,10 @@
 import type { Metadata } from 'next';
 import { notFound, redirect } from 'next/navigation';
+import { isId } from '@/core/units/id';
 import { whoAsks } from '@/server/http/session-cookie';
 import { sitePage } from '@/server/places/site-page';
 import { one, type Query } from '../../ledger/ledger-beside';
-import { isId, PlacesBeside } from '../places-beside';
+import { PlacesBeside } from '../places-beside';
 import { SiteBeside } from '../site-beside';
 
 export const metadata: Metadata = { title: 'Places' };

@@ -1,3 +1,4 @@
+import { answering } from '@/server/http/answer';
 import { notSignedIn, whoAsks } from '@/server/http/session-cookie';
 import { householdRev } from '@/server/outbox/household-rev';
 import { recordsSince } from '@/server/records/record-tables';
@@ -7,7 +8,7 @@ import { usualWaiting } from '@/server/visits/usual-waiting';
 export const dynamic = 'force-dynamic';
 
 /** Records of the household written after `since`, the rev they bring the phone to, what happened lately at each stall, and its usual waiting. */
-export async function GET(request: Request): Promise<Response> {
+export const GET = answering(async (request: Request): Promise<Response> => {
   const who = await whoAsks();
   if (!who) return notSignedIn();
   const since = Number(new URL(request.url).searchParams.get('since') ?? '0');
@@ -16,4 +17,4 @@ export async function GET(request: Request): Promise<Response> {
   const rev = await householdRev(who.householdId);
   const [records, lately, usual] = await Promise.all([recordsSince(who.householdId, since), stallsLately(who.householdId), usualWaiting(who.householdId)]);
   return Response.json({ rev, records, lately, usual }, { headers: { 'cache-control': 'no-store' } });
-}
+});

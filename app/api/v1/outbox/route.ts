@@ -1,13 +1,14 @@
+import { answering } from '@/server/http/answer';
 import { notSignedIn, whoAsks } from '@/server/http/session-cookie';
 import { guardWrite } from '@/server/http/write-guard';
 import { takeBatch } from '@/server/outbox/take-batch';
 
 /** Takes a phone's outbox: events and records in order. Answers for each item; 422 only when the batch itself is not understood. */
-export async function POST(request: Request): Promise<Response> {
+export const POST = answering(async (request: Request): Promise<Response> => {
   const who = await whoAsks();
   if (!who) return notSignedIn();
   const body = await guardWrite(request);
   if (!body.ok) return body.response;
   const result = await takeBatch(who, body.json);
   return result.ok ? Response.json({ rev: result.rev, results: result.results }) : Response.json({ error: result.reason }, { status: 422 });
-}
+});

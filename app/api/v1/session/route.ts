@@ -2,11 +2,12 @@ import { cookies } from 'next/headers';
 import { fieldMessages, signInForm } from '@/core/records/account-forms';
 import { demoPerson, signIn } from '@/server/accounts/accounts';
 import { endSession, SESSION_COOKIE } from '@/server/accounts/sessions';
+import { answering } from '@/server/http/answer';
 import { setSessionCookie } from '@/server/http/session-cookie';
 import { addressOf, guardWrite } from '@/server/http/write-guard';
 
 /** Signs in with e-mail and password, or in the demo with `{demo: true}`. */
-export async function POST(request: Request): Promise<Response> {
+export const POST = answering(async (request: Request): Promise<Response> => {
   const body = await guardWrite(request);
   if (!body.ok) return body.response;
   if ((body.json as { demo?: unknown } | null)?.demo === true) {
@@ -27,10 +28,10 @@ export async function POST(request: Request): Promise<Response> {
   if (!result.ok) return Response.json({ error: 'E-mail address and password do not fit.' }, { status: 401 });
   await setSessionCookie(result.who);
   return Response.json({ ok: true });
-}
+});
 
 /** Signs out here. */
-export async function DELETE(request: Request): Promise<Response> {
+export const DELETE = answering(async (request: Request): Promise<Response> => {
   const body = await guardWrite(request);
   if (!body.ok) return body.response;
   const jar = await cookies();
@@ -38,4 +39,4 @@ export async function DELETE(request: Request): Promise<Response> {
   if (token) await endSession(token);
   jar.delete(SESSION_COOKIE);
   return Response.json({ ok: true });
-}
+});

@@ -2,10 +2,10 @@ import type { Metadata } from 'next';
 import { notFound, redirect } from 'next/navigation';
 import type { GarageType } from '@/core/power/garage-row';
 import type { MileRecord } from '@/core/records/record-schema';
+import { isId } from '@/core/units/id';
 import { whoAsks } from '@/server/http/session-cookie';
 import { readRecord } from '@/server/records/record-tables';
 import { one, type Query } from '../../../ledger/ledger-beside';
-import { isId } from '../../../places/places-beside';
 import { GarageBeside, isGarageType } from '../../garage-beside';
 import { RecordBeside } from '../../record-beside';
 

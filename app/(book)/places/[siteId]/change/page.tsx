@@ -1,5 +1,6 @@
 import type { Metadata } from 'next';
 import { notFound, redirect } from 'next/navigation';
+import { isId } from '@/core/units/id';
 import { localDay } from '@/core/units/zoned';
 import { now } from '@/server/clock';
 import { whoAsks } from '@/server/http/session-cookie';
@@ -8,7 +9,7 @@ import { readRecord, recordsOf } from '@/server/records/record-tables';
 import { timesUsed } from '@/server/records/times-used';
 import { EditPage } from '../../../edit-page';
 import { RecordEditor } from '../../../record-editor';
-import { isId, PlacesBeside } from '../../places-beside';
+import { PlacesBeside } from '../../places-beside';
 import { positionsOf } from '../../positions';
 
 export const metadata: Metadata = { title: 'Change a site' };

@@ -1,3 +1,4 @@
+import { answering } from '@/server/http/answer';
 import { notSignedIn, whoAsks } from '@/server/http/session-cookie';
 import { guardBytes } from '@/server/http/write-guard';
 import { keepPhoto, MAX_PHOTO_BYTES, readPhoto } from '@/server/photos/photo-table';
@@ -7,7 +8,7 @@ const SHA256 = /^[0-9a-f]{64}$/;
 const noPhoto = () => Response.json({ error: 'There is no such photo.' }, { status: 404 });
 
 /** Takes a photo under the SHA-256 of its bytes. Idempotent. */
-export async function PUT(request: Request, { params }: Context): Promise<Response> {
+export const PUT = answering(async (request: Request, { params }: Context): Promise<Response> => {
   const who = await whoAsks();
   if (!who) return notSignedIn();
   const { sha256 } = await params;
@@ -16,10 +17,10 @@ export async function PUT(request: Request, { params }: Context): Promise<Respon
   if (!body.ok) return body.response;
   const taken = await keepPhoto(who, sha256, body.bytes);
   return taken.ok ? Response.json({ already: taken.already }, { status: taken.already ? 200 : 201 }) : Response.json({ error: taken.reason }, { status: 422 });
-}
+});
 
 /** A photo of the household. It never changes, so a browser may keep it for its person. */
-export async function GET(_request: Request, { params }: Context): Promise<Response> {
+export const GET = answering(async (_request: Request, { params }: Context): Promise<Response> => {
   const who = await whoAsks();
   if (!who) return notSignedIn();
   const { sha256 } = await params;
@@ -28,4 +29,4 @@ export async function GET(_request: Request, { params }: Context): Promise<Respo
   return new Response(new Uint8Array(bytes), {
     headers: { 'content-type': 'image/jpeg', 'cache-control': 'private, max-age=31536000, immutable', 'content-disposition': 'inline', vary: 'cookie' },
   });
-}
+});

@@ -1,6 +1,7 @@
 import type { Metadata } from 'next';
 import { notFound, redirect } from 'next/navigation';
 import { byPost } from '@/core/records/stall-plate';
+import { isId } from '@/core/units/id';
 import { localDay } from '@/core/units/zoned';
 import { now } from '@/server/clock';
 import { whoAsks } from '@/server/http/session-cookie';
@@ -8,7 +9,7 @@ import { readRecord, stallsOfSite } from '@/server/records/record-tables';
 import { timesUsed } from '@/server/records/times-used';
 import { EditPage } from '../../../../edit-page';
 import { RecordEditor } from '../../../../record-editor';
-import { isId, PlacesBeside } from '../../../places-beside';
+import { PlacesBeside } from '../../../places-beside';
 
 export const metadata: Metadata = { title: 'Stall' };
 

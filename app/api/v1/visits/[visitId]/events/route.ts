@@ -1,20 +1,20 @@
+import { isId } from '@/core/units/id';
+import { answering } from '@/server/http/answer';
 import { notSignedIn, whoAsks } from '@/server/http/session-cookie';
 import { eventsOfVisits } from '@/server/visits/event-rows';
 
 export const dynamic = 'force-dynamic';
 
-const UUID = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/;
-
 /**
  * Every event of a visit, for a phone that joins it or follows it.
  * `have`: how many of them the phone has. Nothing is ever taken away, so the same number means nothing new: `events` is then null.
  */
-export async function GET(request: Request, { params }: { params: Promise<{ visitId: string }> }): Promise<Response> {
+export const GET = answering(async (request: Request, { params }: { params: Promise<{ visitId: string }> }): Promise<Response> => {
   const who = await whoAsks();
   if (!who) return notSignedIn();
   const { visitId } = await params;
-  const events = UUID.test(visitId) ? (await eventsOfVisits(who.householdId, [visitId])).get(visitId) : undefined;
+  const events = isId(visitId) ? (await eventsOfVisits(who.householdId, [visitId])).get(visitId) : undefined;
   if (!events) return Response.json({ error: 'No such visit.' }, { status: 404 });
   const have = Number(new URL(request.url).searchParams.get('have') ?? '0');
   return Response.json({ events: events.length === have ? null : events }, { headers: { 'cache-control': 'no-store' } });
-}
+});
