@@ -1,21 +1,38 @@
 import { type NextRequest, NextResponse } from 'next/server';
 import { contentSecurityPolicy, isStaticShell } from '@/server/content-security';
 
-/** Puts the security headers on every page and gives dynamic pages their nonce. */
-export function proxy(request: NextRequest) {
-  const nonce = Buffer.from(crypto.getRandomValues(new Uint8Array(16))).toString('base64');
-  const policy = contentSecurityPolicy(request.nextUrl.pathname, nonce);
-  const headers = new Headers(request.headers);
-  // Next reads the nonce for its own scripts from the policy on the request.
-  if (!isStaticShell(request.nextUrl.pathname)) headers.set('content-security-policy', policy);
-  const response = NextResponse.next({ request: { headers } });
-  response.headers.set('content-security-policy', policy);
-  response.headers.set('x-content-type-options', 'nosniff');
-  response.headers.set('referrer-policy', 'same-origin');
-  response.headers.set('x-frame-options', 'DENY');
-  response.headers.set('permissions-policy', 'camera=(), microphone=(), geolocation=(self), payment=()');
-  response.headers.set('cross-origin-opener-policy', 'same-origin');
-  return response;
+/** What every answer carries, whatever its path: pages, the API, static files and what is not found. */
+const HEADERS = {
+  'x-content-type-options': 'nosniff',
+  'referrer-policy': 'same-origin',
+  'x-frame-options': 'DENY',
+  'permissions-policy': 'camera=(), microphone=(), geolocation=(self), payment=()',
+  'cross-origin-opener-policy': 'same-origin',
+  'cross-origin-resource-policy': 'same-origin',
+};
+
+/** False for a path that no text is: `%ff` is half a character. */
+function isText(pathname: string): boolean {
+  try {
+    decodeURIComponent(pathname);
+    return true;
+  } catch {
+    return false;
+  }
 }
 
-export const config = { matcher: ['/((?!_next/static|_next/image|icon|sheet.js|manifest.webmanifest).*)'] };
+/** Puts the security headers on every answer and gives dynamic pages their nonce. */
+export function proxy(request: NextRequest) {
+  const { pathname } = request.nextUrl;
+  const nonce = Buffer.from(crypto.getRandomValues(new Uint8Array(16))).toString('base64');
+  const policy = contentSecurityPolicy(pathname, nonce);
+  const headers = new Headers(request.headers);
+  // Next reads the nonce for its own scripts from the policy on the request.
+  if (!isStaticShell(pathname)) headers.set('content-security-policy', policy);
+  const response = isText(pathname)
+    ? NextResponse.next({ request: { headers } })
+    : new NextResponse('There is no such address.', { status: 404, headers: { 'content-type': 'text/plain; charset=utf-8' } });
+  response.headers.set('content-security-policy', policy);
+  for (const [name, value] of Object.entries(HEADERS)) response.headers.set(name, value);
+  return response;
+}

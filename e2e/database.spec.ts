@@ -7,11 +7,9 @@ import { expect, test } from '@playwright/test';
 import mysql, { type RowDataPacket } from 'mysql2/promise';
 import { migrate } from '@/server/db/migrations';
 import { addPlace, asItems, newHousehold, send, visitEvents } from './hands/household';
+import { ownDatabase } from './hands/own-database';
 
 const run = promisify(execFile);
-const bash = (script: string) =>
-  run('bash', ['-euo', 'pipefail', '-c', `ROOT=$PWD; . bin/parts/machine.sh; . bin/parts/database.sh; ${script}`], { env: { ...process.env } });
-
 test('migrations run once; one that was edited afterwards or is missing is refused by name', async () => {
   const uri = process.env.E2E_SCRATCH_URL as string;
   const dir = mkdtempSync(path.join(tmpdir(), 'mile-migrations-'));
@@ -65,10 +63,9 @@ test('figures rebuilt from the events are the figures that were there', async ({
 });
 
 test('a database killed at once after acknowledging has every acknowledged event', async () => {
-  const { stdout } = await bash('db_use crash; db_start >/dev/null; db_prepare mile_crash >/dev/null; printf "%s\\n%s\\n" "$DATABASE_URL" "$DB_RUN/pid"');
-  const [url, pidFile] = stdout.trim().split('\n') as [string, string];
+  const database = await ownDatabase('crash');
   try {
-    const writer = spawn(process.execPath, ['--import', 'tsx', 'e2e/hands/write-until-killed.ts'], { env: { ...process.env, DATABASE_URL: url } });
+    const writer = spawn(process.execPath, ['--import', 'tsx', 'e2e/hands/write-until-killed.ts'], { env: { ...process.env, DATABASE_URL: database.url } });
     let said = '';
     await new Promise<void>((done) => {
       writer.stdout.on('data', (part) => {
@@ -76,17 +73,17 @@ test('a database killed at once after acknowledging has every acknowledged event
         if (said.split('\n').length > 120) done();
       });
     });
-    await run('bash', ['-c', `kill -9 "$(cat ${pidFile})"`]);
+    database.signal('SIGKILL');
     await new Promise((done) => writer.once('exit', done));
     const acknowledged = said.split('\n').slice(0, -1);
-    await bash('db_use crash; db_start');
-    const db = await mysql.createConnection(url);
+    await database.start();
+    const db = await mysql.createConnection(database.url);
     const [rows] = await db.query<RowDataPacket[]>('SELECT LOWER(HEX(id)) AS id FROM event');
     await db.end();
     const there = new Set(rows.map((r) => r.id));
     expect(acknowledged.length).toBeGreaterThanOrEqual(120);
     expect(acknowledged.filter((id) => !there.has(id.replaceAll('-', '')))).toEqual([]);
   } finally {
-    await bash('db_use crash; db_stop; rm -rf "$DB_HOME"');
+    await database.end();
   }
 });

@@ -2,7 +2,7 @@
 # Sourced by the commands in bin/. db_use NAME sets where it lives.
 
 db_use() {
-  DB_HOME="$ROOT/.data/$1"
+  DB_HOME="${MILE_DATA:-$ROOT/.data}/$1"
   # A socket's path may have at most 107 bytes, so it cannot live under a deep checkout.
   DB_RUN="${TMPDIR:-/tmp}/mile-$(id -u)-$(printf '%s' "$DB_HOME" | cksum | cut -d' ' -f1)"
   mkdir -p "$DB_HOME" "$DB_RUN"; chmod 700 "$DB_RUN" "$DB_HOME"
@@ -42,15 +42,18 @@ db_start() {
   die "the database did not answer within 30 s; see $DB_HOME/error.log"
 }
 
-# db_stop: ends the server of this data, if it runs.
+# db_runs: true while the server of this data runs, whether or not it answers.
+db_runs() {
+  [ -f "$DB_RUN/pid" ] || return 1
+  # A pid file left by a crash may name a stranger: only a server on this very data counts.
+  [[ "$(tr '\0' ' ' <"/proc/$(cat "$DB_RUN/pid")/cmdline" 2>/dev/null)" == *"--datadir=$DB_HOME/data"* ]]
+}
+
+# db_stop: ends the server of this data, if it runs. False when it runs all the same.
 db_stop() {
-  [ -f "$DB_RUN/pid" ] || return 0
+  db_runs || return 0
   local pid; pid=$(cat "$DB_RUN/pid")
-  # A pid file left by a crash may name a stranger: only a server on this very data is ended.
-  [[ "$(tr '\0' ' ' <"/proc/$pid/cmdline" 2>/dev/null)" == *"--datadir=$DB_HOME/data"* ]] || return 0
-  kill -TERM "$pid" 2>/dev/null || return 0
-  for _ in $(seq 1 300); do kill -0 "$pid" 2>/dev/null || return 0; sleep 0.1; done
-  say "the database (process $pid) has not ended yet"
+  end_process "$pid" "$(started_at "$pid")" 30 || { say "the database (process $pid) has not ended"; return 1; }
 }
 
 # db_prepare NAME: the schema, the two accounts, and all migrations. Sets DATABASE_URL and MIGRATE_URL.

@@ -5,12 +5,13 @@ import { openDB } from 'idb';
 import { recordItem } from '@/core/records/record-schema';
 import { idOf, VISIT } from '@/core/visit/fixtures/story';
 import { sendPhotos, waitingPhotos } from '../photos/photo-outbox';
+import { holdEvents } from '../store/held-events';
 import { type EventDraft, eventsOfVisit, keepEvents } from '../store/keep-event';
 import { keepRecords, pullChanges } from '../store/keep-record';
 import { clearSentData, openPhoneStore, type PhoneStore } from '../store/phone-store';
 import { backOffSeconds } from './outbox-loop';
 import { refusedEvents, sendRefusedAgain } from './refused-events';
-import { sendOutbox } from './send-outbox';
+import { sendHeld, sendOutbox } from './send-outbox';
 
 const who = { householdId: idOf(1), personId: idOf(2), name: '', householdName: '', currency: 'EUR', zone: 'UTC', clockOffsetMs: 0 };
 const touch = (at: number) => ({ at, mono: at });
@@ -142,6 +143,69 @@ describe('the outbox', () => {
     expect(await store.count('outbox')).toBe(0);
   });
   it('waits twice as long after each failure, a minute at most', () => expect([1, 2, 3, 7, 20].map(backOffSeconds)).toEqual([1, 2, 4, 60, 60]));
+});
+
+describe('a server that fails', () => {
+  /** Answers 500 to every batch that holds one of these. */
+  const failsAt = (bad: (id: string) => boolean) => {
+    const sent: string[][] = [];
+    globalThis.fetch = (async (_url: string, init: { body: string }) => {
+      const ids = JSON.parse(init.body).items.map((i: { event: { id: string } }) => i.event.id) as string[];
+      sent.push(ids);
+      const fails = ids.some(bad);
+      return { ok: !fails, status: fails ? 500 : 200, json: async () => ({ results: ids.map((id) => ({ id, status: 'taken' })) }) };
+    }) as never;
+    return sent;
+  };
+  const states = async () => new Map((await eventsOfVisit(store, VISIT)).map((k) => [k.event.id, k.state]));
+  const some = (n: number) => Array.from({ length: n }, (_, i) => draft(i));
+
+  it('at one item: the others go, that one waits, and is set aside with its reason once others got through twice', async () => {
+    const made = await keepEvents(store, who, some(15));
+    const bad = made[7]?.id as string;
+    failsAt((id) => id === bad);
+    expect(await sendOutbox(store)).toBe('unreachable');
+    expect([...(await states())].filter(([, state]) => state !== 'sent')).toEqual([[bad, 'kept']]);
+    // Alone it only waits: the server may be at fault for everybody.
+    for (let i = 0; i < 5; i++) expect(await sendOutbox(store)).toBe('unreachable');
+    expect((await states()).get(bad)).toBe('kept');
+    await keepEvents(store, who, [draft(99)]);
+    expect(await sendOutbox(store)).toBe('sent');
+    expect(await refusedEvents(store)).toMatchObject([{ event: { id: bad }, reason: expect.stringContaining('the server fails at this one') }]);
+    expect(await store.count('outbox')).toBe(0);
+    await sendRefusedAgain(store);
+    failsAt(() => false);
+    expect(await sendOutbox(store)).toBe('sent');
+    expect((await states()).get(bad)).toBe('sent');
+  });
+  it('at everything: it is asked a bounded number of times, and everything waits', async () => {
+    await keepEvents(store, who, some(120));
+    const sent = failsAt(() => true);
+    for (let i = 0; i < 3; i++) expect(await sendOutbox(store)).toBe('unreachable');
+    expect(sent.length).toBeLessThan(300);
+    expect(await store.count('outbox')).toBe(120);
+    expect(await refusedEvents(store)).toEqual([]);
+  });
+  it('with 503 is away: nothing is halved', async () => {
+    await keepEvents(store, who, some(8));
+    let asked = 0;
+    globalThis.fetch = (async () => {
+      asked += 1;
+      return { ok: false, status: 503, json: async () => ({ code: 'later' }) };
+    }) as never;
+    expect(await sendOutbox(store)).toBe('unreachable');
+    expect(asked).toBe(1);
+  });
+  it('at an event held in memory: it waits there, and the next one goes', async () => {
+    const held = holdEvents();
+    const [bad, good] = held.add(who, true, some(2), []);
+    failsAt((id) => id === bad?.id);
+    expect(await sendHeld(held)).toBe('unreachable');
+    expect(held.all().map((k) => [k.event.id, k.state])).toEqual([
+      [bad?.id, 'kept'],
+      [good?.id, 'sent'],
+    ]);
+  });
 });
 
 describe('a record changed here', () => {

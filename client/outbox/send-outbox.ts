@@ -19,11 +19,16 @@ type ItemResult = {
   rev?: number;
   theirs?: MileRecord;
 };
+/** In so many passes, each with others that got through, the server failed at one item before it is set aside. */
+const FAILED_PASSES = 2;
+/** So many items fail, one by one, and nothing gets through: then it is the server, not the items. */
+const ALL_FAIL = 10;
+
 /** `sent`: the outbox is empty but for what waits. `signed_out`: kept until somebody signs in. `unreachable`: try again later. */
 export type SendOutcome = 'sent' | 'signed_out' | 'unreachable';
 
 type Item = { type: 'event'; event: StoredEvent } | { type: 'record'; record: RecordItem };
-async function post(items: readonly Item[]): Promise<ItemResult[] | 'signed_out' | 'unreachable' | 'not_understood'> {
+async function post(items: readonly Item[]): Promise<ItemResult[] | 'signed_out' | 'unreachable' | 'not_understood' | 'failed'> {
   try {
     const response = await fetch('/api/v1/outbox', {
       method: 'POST',
@@ -32,6 +37,8 @@ async function post(items: readonly Item[]): Promise<ItemResult[] | 'signed_out'
     });
     if (response.status === 401) return 'signed_out';
     if (NOT_UNDERSTOOD.has(response.status)) return 'not_understood';
+    // 503 and its kin say "later" themselves; a plain 500 may come back for ever because of one item.
+    if (response.status === 500) return 'failed';
     if (!response.ok) return 'unreachable';
     return (await response.json()).results;
   } catch {
@@ -42,6 +49,7 @@ async function post(items: readonly Item[]): Promise<ItemResult[] | 'signed_out'
 /** Sends records at once, where this device keeps nothing. @returns why not, else null */
 export async function sendRecords(records: readonly RecordItem[]): Promise<string | null> {
   const results = await post(records.map((record) => ({ type: 'record', record })));
+  if (results === 'failed') return 'the server failed at it: try again later';
   if (typeof results === 'string') return results === 'signed_out' ? 'nobody is signed in' : 'the server could not be reached';
   const bad = results.find((r) => r.status !== 'taken' && r.status !== 'already');
   return bad ? `${bad.path ?? ''} ${bad.reason ?? 'was refused'}`.trim() : null;
@@ -49,9 +57,11 @@ export async function sendRecords(records: readonly RecordItem[]): Promise<strin
 
 /** Sends what could not be written down, one by one: there are never many. */
 export async function sendHeld(held: HeldEvents): Promise<SendOutcome> {
+  let failed = false;
   for (const k of waitingOf(held)) {
     const results = await post([{ type: 'event', event: k.event }]);
     if (results === 'not_understood') held.settle(k.event.id, { state: 'refused', reason: 'the server does not understand it' });
+    else if (results === 'failed') failed = true;
     else if (typeof results === 'string') return results;
     else {
       const r = results[0];
@@ -59,19 +69,22 @@ export async function sendHeld(held: HeldEvents): Promise<SendOutcome> {
       else if (r?.code !== 'other_person') held.settle(k.event.id, { state: 'refused', reason: r?.reason ?? 'refused', ...(r?.path ? { path: r.path } : {}) });
     }
   }
-  return 'sent';
+  return failed ? 'unreachable' : 'sent';
 }
 
 /**
  * Sends the outbox in order, batch after batch. Exactly once in effect: what the server has already it says so,
- * and an entry leaves the outbox only in answer to that.
+ * and an entry leaves the outbox only in answer to that. A batch that the server fails at is halved until the item is
+ * found that it fails at; that one waits while the others go, and is set aside with its reason when it goes on failing.
  */
 export async function sendOutbox(store: PhoneStore): Promise<SendOutcome> {
   let after = 0;
   let size = BATCH;
+  let through = false;
+  const failing: OutboxEntry[] = [];
   for (;;) {
     const entries = await store.getAll('outbox', IDBKeyRange.lowerBound(after, true), size);
-    if (entries.length === 0) return 'sent';
+    if (entries.length === 0) return (await waitOrSetAside(store, failing, through)) ? 'unreachable' : 'sent';
     const items: Item[] = [];
     for (const e of entries) {
       if (e.type === 'record') items.push({ type: 'record', record: e.item });
@@ -81,21 +94,46 @@ export async function sendOutbox(store: PhoneStore): Promise<SendOutcome> {
       }
     }
     const results = await post(items);
+    if ((results === 'not_understood' || results === 'failed') && entries.length > 1) {
+      // Too large, or one item spoils the batch: halves find it.
+      size = Math.ceil(entries.length / 2);
+      continue;
+    }
+    if (results === 'failed') {
+      failing.push(...entries);
+      if (!through && failing.length >= ALL_FAIL) return 'unreachable';
+      after = entries.at(-1)?.n ?? after;
+      size = BATCH;
+      continue;
+    }
     if (results === 'not_understood') {
-      // Too large, or one item spoils the batch: halves find it, and alone it is set aside, so that it holds nothing up.
-      if (entries.length > 1) {
-        size = Math.ceil(entries.length / 2);
-        continue;
-      }
+      // Alone it is set aside, so that it holds nothing up.
       await settle(store, entries, new Map(entries.map((e) => [e.id, { id: e.id, status: 'refused', reason: 'the server does not understand it' }])));
       size = BATCH;
       continue;
     }
     if (typeof results === 'string') return results;
     await settle(store, entries, new Map(results.map((r) => [r.id, r])));
+    through = true;
+    size = Math.min(BATCH, size * 2);
     // What waits for another person to sign in stays, and must not be sent in a ring.
     after = entries.at(-1)?.n ?? after;
   }
+}
+
+/** What the server failed at waits in the outbox; when others got through twice and it did not, it is set aside. @returns whether any waits */
+async function waitOrSetAside(store: PhoneStore, failing: readonly OutboxEntry[], through: boolean): Promise<boolean> {
+  const [waiting, aside] = [[] as OutboxEntry[], [] as OutboxEntry[]];
+  for (const e of failing) {
+    const passes = (e.failedPasses ?? 0) + (through ? 1 : 0);
+    (passes >= FAILED_PASSES ? aside : waiting).push({ ...e, failedPasses: passes });
+  }
+  const reason = 'the server fails at this one and takes the others: it is kept here, and can be sent again';
+  await settle(store, aside, new Map(aside.map((e) => [e.id, { id: e.id, status: 'refused', reason }])));
+  const tx = store.transaction('outbox', 'readwrite', STRICT);
+  for (const e of waiting) if (await tx.store.get(e.n as number)) await tx.store.put(e);
+  await tx.done;
+  return waiting.length > 0;
 }
 
 async function settle(store: PhoneStore, entries: readonly OutboxEntry[], results: ReadonlyMap<string, ItemResult>): Promise<void> {

@@ -5,9 +5,11 @@ import type { StoredEvent } from '@/core/visit/event';
 
 /** An event as the phone keeps it. Refused ones stay, with the reason, until they are mended or withdrawn. */
 export type KeptEvent = { event: StoredEvent; state: 'kept' | 'sent' | 'refused'; reason?: string; path?: string };
+/** `failedPasses`: how often the server failed at it while others got through. */
+type Place = { n?: number; failedPasses?: number };
 /** `base`: what the record said before it was changed here, when it is known. */
-export type RecordEntry = { n?: number; type: 'record'; id: string; item: RecordItem; base?: Record<string, unknown> };
-export type OutboxEntry = { n?: number; type: 'event'; id: string } | RecordEntry;
+export type RecordEntry = Place & { type: 'record'; id: string; item: RecordItem; base?: Record<string, unknown> };
+export type OutboxEntry = (Place & { type: 'event'; id: string }) | RecordEntry;
 /** A record that the server did not take: changed elsewhere since (`theirs`), or refused with a reason. Kept until somebody chooses. */
 export type Unsettled = { type: RecordType; id: string; mine: RecordItem; base?: Record<string, unknown>; theirs?: MileRecord; path?: string; reason: string };
 
