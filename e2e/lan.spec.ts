@@ -47,7 +47,20 @@ test('a phone on the local network comes in by https with the code, and then has
     await page.getByLabel('Password').fill('a long enough one');
     await page.getByRole('button', { name: 'Make the account' }).click();
     await expect(page.getByRole('heading', { name: 'The ledger is empty' })).toBeVisible();
-    expect((await context.cookies()).find((c) => c.name === 'mile_session')?.secure).toBe(true);
+    expect((await context.cookies()).find((c) => c.name === '__Host-mile_session')?.secure).toBe(true);
+    expect((await page.request.get('/stall')).headers()['strict-transport-security']).toBe('max-age=31536000');
+
+    // Two hundred guesses at once: of the five that a minute allows two are used up already.
+    const stranger = await browser.newContext({ baseURL: `https://127.0.0.1:${port}`, ignoreHTTPSErrors: true });
+    const guesses = await Promise.all(
+      Array.from({ length: 200 }, (_, i) => stranger.request.post('/lan/code', { form: { code: `x${i}` }, headers: { origin: `https://127.0.0.1:${port}` } })),
+    );
+    expect(guesses.filter((g) => g.status() === 401)).toHaveLength(3);
+    expect(guesses.filter((g) => g.status() === 429)).toHaveLength(197);
+    expect(guesses[0]?.headers()).toMatchObject({ 'strict-transport-security': 'max-age=31536000', 'x-content-type-options': 'nosniff', 'x-frame-options': 'DENY' });
+    // Who was let in before is let in.
+    expect((await page.request.get('/api/v1/me')).status()).toBe(200);
+    await stranger.close();
     await context.close();
   } finally {
     front.kill();

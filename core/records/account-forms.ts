@@ -7,11 +7,24 @@ const email = z.string().trim().toLowerCase().max(190, 'At most 190 characters')
 export const signInForm = z.object({ email, password: z.string().min(1, 'Enter your password').max(200, 'At most 200 characters') });
 export type SignInForm = z.infer<typeof signInForm>;
 
+/** A password that is set: length is what makes it hard to guess; the server also refuses common ones. */
+const newPassword = z.string().min(10, 'At least 10 characters').max(200, 'At most 200 characters');
+
+export const passwordForm = z.object({ old: z.string().min(1, 'Enter your password').max(200, 'At most 200 characters'), password: newPassword });
+export type PasswordForm = z.infer<typeof passwordForm>;
+
+export const recoveryForm = z.object({ email, code: z.string().min(1, 'Enter the code').max(40, 'At most 40 characters'), password: newPassword });
+export type RecoveryForm = z.infer<typeof recoveryForm>;
+
+/** What is asked again before something that a borrowed device must not do. */
+export const againForm = z.object({ password: z.string().min(1, 'Enter your password').max(200, 'At most 200 characters') });
+export type AgainForm = z.infer<typeof againForm>;
+
 export const signUpForm = z.object({
   name: z.string().trim().min(1, 'Enter your name').max(80, 'At most 80 characters'),
   householdName: z.string().trim().min(1, 'Name the household').max(80, 'At most 80 characters'),
   email,
-  password: z.string().min(10, 'At least 10 characters').max(200, 'At most 200 characters'),
+  password: newPassword,
   currency: z
     .string()
     .trim()

@@ -65,7 +65,7 @@ const server = await ownServer();
 const browser = await chromium.launch({ executablePath: process.env.CHROMIUM_PATH ?? '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu'] });
 try {
   const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
-  await context.addCookies([{ name: SESSION_COOKIE, value: await startSession(who.householdId, who.personId), url: server.url }]);
+  await context.addCookies([{ name: SESSION_COOKIE, value: (await startSession(who.householdId, who.personId)).token, url: server.url }]);
   const page = await context.newPage();
   await page.goto(`${server.url}/places`);
   const canvas = page.getByRole('img', { name: `Sketch of ${SITES} sites` });

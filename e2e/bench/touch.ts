@@ -28,7 +28,7 @@ const server = await ownServer();
 const browser = await chromium.launch({ executablePath: process.env.CHROMIUM_PATH ?? '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu'] });
 try {
   const context = await browser.newContext({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true });
-  await context.addCookies([{ name: SESSION_COOKIE, value: await startSession(who.householdId, who.personId), url: server.url }]);
+  await context.addCookies([{ name: SESSION_COOKIE, value: (await startSession(who.householdId, who.personId)).token, url: server.url }]);
   const page = await context.newPage();
   // Fingers that go down and transactions that end are written down beside the application.
   await page.addInitScript(`{

@@ -9,12 +9,20 @@ export type Member = { householdId: string; personId: string; email: string; pas
 /** What the application's own pages send with a write. */
 export const own = (baseURL: string) => ({ origin: baseURL, 'content-type': 'application/json' });
 
+/** The same as the front would hand it on from a phone at an address. */
+export const from = (baseURL: string, address: string = v7()) => ({
+  ...own(baseURL),
+  'x-mile-front': process.env.MILE_FRONT_SECRET as string,
+  'x-forwarded-for': address,
+  'x-forwarded-proto': 'http',
+});
+
 /** Makes a household of its own for one test and signs this browser in. */
 export async function newHousehold(page: Page, baseURL: string): Promise<Member> {
   const email = `driver-${v7()}@example.invalid`;
   const password = 'a long enough one';
   const made = await page.request.post('/api/v1/household', {
-    headers: own(baseURL),
+    headers: from(baseURL),
     data: { name: 'Tone Zupan', householdName: 'Test household', email, password, currency: 'EUR', zone: 'Europe/Ljubljana' },
   });
   if (made.status() !== 201) throw new Error(`no household: ${made.status()} ${await made.text()}`);

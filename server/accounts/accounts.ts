@@ -4,10 +4,14 @@ import type { SignInForm, SignUpForm } from '@/core/records/account-forms';
 import { now } from '../clock';
 import { fromBin, toBin } from '../db/binary-id';
 import { inTransaction, pool } from '../db/pool';
+import { isKnownDevice } from './known-devices';
 import { hashPassword, passwordFits } from './password';
-import { noteFailure, secondsToWait } from './slow-down';
+import { logSecurity } from './security-log';
+import { giveBack, type Key, knock } from './throttle';
 
 export type Who = { householdId: string; personId: string };
+/** A door that did not open; `wait_s` above 0: too many tries. */
+export type Shut = { ok: false; wait_s: number };
 
 /** Makes a household with its first person. @returns null when the e-mail address is taken */
 export async function signUp(form: SignUpForm, ids: Who = { householdId: v7(), personId: v7() }): Promise<Who | null> {
@@ -31,6 +35,7 @@ export async function signUp(form: SignUpForm, ids: Who = { householdId: v7(), p
         at,
       ]);
     });
+    await logSecurity({ kind: 'account_made', ...ids });
     return ids;
   } catch (error) {
     if ((error as { code?: string }).code === 'ER_DUP_ENTRY') return null;
@@ -38,25 +43,83 @@ export async function signUp(form: SignUpForm, ids: Who = { householdId: v7(), p
   }
 }
 
-export type SignInResult = { ok: true; who: Who } | { ok: false; wait_s: number };
+export type Account = Who & {
+  email: string;
+  name: string;
+  householdName: string;
+  passwordHash: string;
+  recoveryHash: string | null;
+  recoveryMadeAt: number | null;
+};
 
-/** Checks a sign-in. Unknown account and wrong password get the same answer after the same time. */
-export async function signIn(form: SignInForm, address: string): Promise<SignInResult> {
-  const wait = await secondsToWait(address, form.email);
-  if (wait > 0) return { ok: false, wait_s: wait };
-  const [rows] = await pool().execute<RowDataPacket[]>('SELECT id, household_id, password_hash FROM person WHERE email = ?', [form.email]);
-  const person = rows[0];
-  if (!(await passwordFits(person?.password_hash ?? null, form.password)) || !person) {
-    await noteFailure(address, form.email);
+async function accountWhere(condition: string, value: string | Buffer): Promise<Account | null> {
+  const [rows] = await pool().execute<RowDataPacket[]>(
+    `SELECT p.id, p.household_id, p.email, p.name, p.password_hash, p.recovery_hash, p.recovery_made_at, h.name AS household_name
+       FROM person p JOIN household h ON h.id = p.household_id WHERE ${condition}`,
+    [value],
+  );
+  const r = rows[0];
+  if (!r) return null;
+  return {
+    householdId: fromBin(r.household_id),
+    personId: fromBin(r.id),
+    email: r.email,
+    name: r.name,
+    householdName: r.household_name,
+    passwordHash: r.password_hash,
+    recoveryHash: r.recovery_hash,
+    recoveryMadeAt: r.recovery_made_at ? (r.recovery_made_at as Date).getTime() : null,
+  };
+}
+export const accountOf = (email: string): Promise<Account | null> => accountWhere('p.email = ?', email);
+export const accountOfPerson = (personId: string): Promise<Account | null> => accountWhere('p.id = ?', toBin(personId));
+
+/** The counts of a try at somebody's account: a device that knows the account has its own, all others share those of strangers. */
+export async function countsOf(account: Account | null, email: string, address: string, device: string | undefined): Promise<Key[]> {
+  if (account && (await isKnownDevice(device, account.personId))) return [{ door: 'device', key: `${account.personId} ${device}` }];
+  return [
+    { door: 'address', key: address },
+    { door: 'pair', key: `${email} ${address}` },
+    { door: 'stranger', key: email },
+  ];
+}
+
+/**
+ * Checks a sign-in. Unknown account and wrong password get the same answer after the same time; a try is counted before it
+ * is checked, and taken back when it was right.
+ * @param device what this browser was given at an earlier sign-in
+ */
+export async function signIn(form: SignInForm, address: string, device?: string): Promise<{ ok: true; who: Who } | Shut> {
+  const account = await accountOf(form.email);
+  const counts = await countsOf(account, form.email, address, device);
+  const wait_s = await knock(counts);
+  const asked = { householdId: account?.householdId ?? null, personId: account?.personId ?? null };
+  if (wait_s > 0) {
+    await logSecurity({ kind: 'refused', ...asked });
+    return { ok: false, wait_s };
+  }
+  if (!(await passwordFits(account?.passwordHash ?? null, form.password)) || !account) {
+    await logSecurity({ kind: 'sign_in_failed', ...asked });
     return { ok: false, wait_s: 0 };
   }
-  return { ok: true, who: { householdId: fromBin(person.household_id), personId: fromBin(person.id) } };
+  await giveBack(counts);
+  return { ok: true, who: { householdId: account.householdId, personId: account.personId } };
+}
+
+/** Asks a signed-in person's password once more. */
+export async function askAgain(personId: string, password: string): Promise<{ ok: true; account: Account } | Shut> {
+  const counts: Key[] = [{ door: 'again', key: personId }];
+  const wait_s = await knock(counts);
+  if (wait_s > 0) return { ok: false, wait_s };
+  const account = await accountOfPerson(personId);
+  if (!(await passwordFits(account?.passwordHash ?? null, password)) || !account) return { ok: false, wait_s: 0 };
+  await giveBack(counts);
+  return { ok: true, account };
 }
 
 /** The demo's person; only where the demo runs. */
 export async function demoPerson(): Promise<Who | null> {
   if (process.env.MILE_DEMO !== '1') return null;
-  const [rows] = await pool().execute<RowDataPacket[]>('SELECT id, household_id FROM person WHERE email = ?', [DEMO_EMAIL]);
-  return rows[0] ? { householdId: fromBin(rows[0].household_id), personId: fromBin(rows[0].id) } : null;
+  return accountOf(DEMO_EMAIL);
 }
 export const DEMO_EMAIL = 'ines@demo.invalid';

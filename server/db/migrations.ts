@@ -4,7 +4,7 @@ import path from 'node:path';
 import mysql, { type RowDataPacket } from 'mysql2/promise';
 
 /** Tables the application may only add to. */
-const APPEND_ONLY = new Set(['event', 'household_batch']);
+const APPEND_ONLY = new Set(['event', 'household_batch', 'security_log']);
 
 /**
  * Applies the numbered files of `dir` that are not applied yet, one after the other under a lock.

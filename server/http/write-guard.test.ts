@@ -1,4 +1,5 @@
-import { addressOf, guardWrite, MAX_BODY_BYTES } from './write-guard';
+import { addressOf, FRONT_HEADER, isHttps } from './front';
+import { guardWrite, MAX_BODY_BYTES } from './write-guard';
 
 const write = (body: BodyInit | null, headers: Record<string, string> = {}) =>
   new Request('http://127.0.0.1:4100/api/v1/outbox', {
@@ -18,8 +19,9 @@ describe('a write', () => {
     expect(await status(write('{}', { origin: 'null' }))).toBe(403);
     expect(await status(write('{}', { origin: 'http://127.0.0.1:4101' }))).toBe(403);
   });
-  it('behind the TLS front is measured by the host the phone asked for', async () => {
-    expect(await status(write('{}', { 'x-forwarded-host': '10.0.0.5:4143', origin: 'https://10.0.0.5:4143' }))).toBe(200);
+  it('is measured by the host that was asked for, whatever it says was forwarded', async () => {
+    expect(await status(write('{}', { host: '10.0.0.5:4143', origin: 'https://10.0.0.5:4143' }))).toBe(200);
+    expect(await status(write('{}', { 'x-forwarded-host': 'evil.invalid', origin: 'https://evil.invalid' }))).toBe(403);
   });
   it('of another type, as a form would send, is not', async () => {
     expect(await status(write('a=1', { 'content-type': 'application/x-www-form-urlencoded' }))).toBe(415);
@@ -36,10 +38,28 @@ describe('a write', () => {
   });
 });
 
-describe('the address a request came from', () => {
-  it('is this machine unless the front says otherwise', () => {
-    expect(addressOf(write('{}'))).toBe('127.0.0.1');
-    expect(addressOf(write('{}', { 'x-forwarded-for': '10.0.0.7, 1.2.3.4' }))).toBe('10.0.0.7');
+describe('what the front says of a request', () => {
+  const headers = (more: Record<string, string>) => new Headers({ 'x-forwarded-for': '10.0.0.7, 1.2.3.4', 'x-forwarded-proto': 'https', ...more });
+  beforeEach(() => {
+    process.env.MILE_FRONT_SECRET = 'known to the front';
   });
-  it('is kept short and plain', () => expect(addressOf(write('{}', { 'x-forwarded-for': `<script>${'9'.repeat(200)}` }))).toMatch(/^script9{58}$/));
+  afterEach(() => {
+    delete process.env.MILE_FRONT_SECRET;
+  });
+  it('is believed from our own front', () => {
+    expect(addressOf(headers({ [FRONT_HEADER]: 'known to the front' }))).toBe('10.0.0.7');
+    expect(isHttps(headers({ [FRONT_HEADER]: 'known to the front' }))).toBe(true);
+    expect(isHttps(headers({ [FRONT_HEADER]: 'known to the front', 'x-forwarded-proto': 'http' }))).toBe(false);
+  });
+  it.each<Record<string, string>>([{}, { [FRONT_HEADER]: '' }, { [FRONT_HEADER]: 'guessed' }])('is not believed otherwise: %j', (more) => {
+    expect(addressOf(headers(more))).toBe('127.0.0.1');
+    expect(isHttps(headers(more))).toBe(false);
+  });
+  it('is not believed where there is no front', () => {
+    delete process.env.MILE_FRONT_SECRET;
+    expect(addressOf(headers({ [FRONT_HEADER]: '' }))).toBe('127.0.0.1');
+    expect(addressOf(headers({ [FRONT_HEADER]: 'undefined' }))).toBe('127.0.0.1');
+  });
+  it('is kept short and plain', () =>
+    expect(addressOf(headers({ [FRONT_HEADER]: 'known to the front', 'x-forwarded-for': `<script>${'9'.repeat(200)}` }))).toMatch(/^script9{58}$/));
 });

@@ -7,15 +7,16 @@ export type GuardedBytes = { ok: true; bytes: Buffer } | { ok: false; response: 
 const refuse = (status: number, error: string) => ({ ok: false as const, response: Response.json({ error }, { status }) });
 
 /**
- * Lets bytes of one type in only from the application's own pages and within a size limit.
+ * Lets bytes of these types in only from the application's own pages and within a size limit.
  * The body is counted as it arrives: a false content-length gains nothing.
  */
-export async function guardBytes(request: Request, type: string, most: number, tooLarge: string): Promise<GuardedBytes> {
+export async function guardBytes(request: Request, types: readonly string[], most: number, tooLarge: string): Promise<GuardedBytes> {
   const origin = request.headers.get('origin');
-  const host = request.headers.get('x-forwarded-host') ?? request.headers.get('host');
+  const host = request.headers.get('host');
   if (!origin || !host || !URL.canParse(origin) || new URL(origin).host !== host)
     return refuse(403, 'This write did not come from the application’s own pages.');
-  if (!(request.headers.get('content-type') ?? '').toLowerCase().startsWith(type)) return refuse(415, `This takes ${type} only.`);
+  const type = (request.headers.get('content-type') ?? '').split(';')[0]?.trim().toLowerCase() ?? '';
+  if (!types.includes(type)) return refuse(415, `This takes ${types.join(', ')} only.`);
   if (Number(request.headers.get('content-length') ?? 0) > most) return refuse(413, tooLarge);
   const chunks: Uint8Array[] = [];
   let size = 0;
@@ -35,7 +36,7 @@ export async function guardBytes(request: Request, type: string, most: number, t
 
 /** The same for JSON, which every other write is. */
 export async function guardWrite(request: Request): Promise<GuardedBody> {
-  const body = await guardBytes(request, 'application/json', MAX_BODY_BYTES, 'The batch is larger than 1 MB. Send it in parts.');
+  const body = await guardBytes(request, ['application/json'], MAX_BODY_BYTES, 'The batch is larger than 1 MB. Send it in parts.');
   if (!body.ok) return body;
   try {
     return { ok: true, json: JSON.parse(new TextDecoder('utf-8', { fatal: true }).decode(body.bytes)) };
@@ -43,10 +44,3 @@ export async function guardWrite(request: Request): Promise<GuardedBody> {
     return refuse(400, 'The body is not JSON.');
   }
 }
-
-/** Address a request came from: the TLS front says it, else it is this machine. */
-export const addressOf = (request: Request): string =>
-  (request.headers.get('x-forwarded-for') ?? '')
-    .split(',')[0]
-    ?.replace(/[^0-9A-Za-z.:-]/g, '')
-    .slice(0, 64) || '127.0.0.1';

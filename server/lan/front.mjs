@@ -19,23 +19,40 @@ const secret = randomBytes(32);
 const pass = createHmac('sha256', secret).update('let in').digest('base64url');
 
 const same = (a, b) => a.length === b.length && timingSafeEqual(Buffer.from(a), Buffer.from(b));
-const letIn = (request) => (request.headers.cookie ?? '').split(/;\s*/).some((c) => same(c, `mile_lan=${pass}`));
+const letIn = (request) => (request.headers.cookie ?? '').split(/;\s*/).some((c) => same(c, `__Host-mile_lan=${pass}`));
 
-/** Wrong codes in the last minute, per address: five, then wait. */
-const wrong = new Map();
-const recent = (address) => (wrong.get(address) ?? []).filter((t) => t > Date.now() - 60_000);
+/** Tries at the code in the last minute, per address and of all together: counted before they are checked, so that many at once gain nothing. */
+const PER_ADDRESS = 5;
+const OF_ALL = 60;
+let tries = [];
+function mayTry(address) {
+  tries = tries.filter((t) => t.at > Date.now() - 60_000);
+  if (tries.length >= OF_ALL || tries.filter((t) => t.address === address).length >= PER_ADDRESS) return false;
+  tries.push({ address, at: Date.now() });
+  return true;
+}
 
 const page = (message) => `<!doctype html><html lang="en"><meta charset="utf-8"><meta name="viewport" content="width=device-width"><title>Mile Ledger</title>
 <h1>Mile Ledger</h1><p>${message}</p><form method="post" action="/lan/code"><label>Code from the terminal <input name="code" inputmode="numeric" autocomplete="one-time-code" maxlength="6" autofocus></label> <button>Let me in</button></form>
 <p><a href="/lan/authority.crt">Certificate of this machine</a>, to be trusted on the phone. Its SHA-256 fingerprint must be the one in the terminal.</p></html>`;
+/** Once https, always https (RFC 6797). */
+const HSTS = { 'strict-transport-security': 'max-age=31536000' };
 const answer = (response, status, type, body, headers = {}) =>
   response
-    .writeHead(status, { 'content-type': type, 'cache-control': 'no-store', 'content-security-policy': "default-src 'none'; form-action 'self'", ...headers })
+    .writeHead(status, {
+      ...HSTS,
+      'content-type': type,
+      'cache-control': 'no-store',
+      'content-security-policy': "default-src 'none'; form-action 'self'; frame-ancestors 'none'",
+      'x-content-type-options': 'nosniff',
+      'x-frame-options': 'DENY',
+      ...headers,
+    })
     .end(body);
 
 function askForCode(request, response, address) {
   if (request.method !== 'POST' || request.url !== '/lan/code') return answer(response, 401, 'text/html', page('Type the code that the terminal shows.'));
-  if (recent(address).length >= 5) return answer(response, 429, 'text/html', page('Too many wrong codes. Wait a minute.'));
+  if (!mayTry(address)) return answer(response, 429, 'text/html', page('Too many wrong codes. Wait a minute.'));
   let body = '';
   request.on('data', (part) => {
     body += part;
@@ -44,18 +61,20 @@ function askForCode(request, response, address) {
   request.on('end', () => {
     const typed = new URLSearchParams(body).get('code')?.trim() ?? '';
     if (!same(typed, code)) {
-      wrong.set(address, [...recent(address), Date.now()]);
       return answer(response, 401, 'text/html', page('That is not the code.'));
     }
-    answer(response, 303, 'text/plain', '', { location: '/stall', 'set-cookie': `mile_lan=${pass}; Path=/; Max-Age=5184000; Secure; HttpOnly; SameSite=Lax` });
+    answer(response, 303, 'text/plain', '', {
+      location: '/stall',
+      'set-cookie': `__Host-mile_lan=${pass}; Path=/; Max-Age=5184000; Secure; HttpOnly; SameSite=Lax`,
+    });
   });
 }
 
 function handOn(request, response, address) {
-  const headers = { ...request.headers, 'x-forwarded-for': address, 'x-forwarded-proto': 'https' };
+  const headers = { ...request.headers, 'x-forwarded-for': address, 'x-forwarded-proto': 'https', 'x-mile-front': process.env.MILE_FRONT_SECRET ?? '' };
   delete headers['x-forwarded-host'];
   const onward = http.request({ host: '127.0.0.1', port: appPort, method: request.method, path: request.url, headers }, (back) => {
-    response.writeHead(back.statusCode ?? 502, back.headers);
+    response.writeHead(back.statusCode ?? 502, { ...back.headers, ...HSTS });
     back.pipe(response);
   });
   onward.on('error', () => {

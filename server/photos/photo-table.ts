@@ -1,55 +1,51 @@
 import { createHash } from 'node:crypto';
 import type { RowDataPacket } from 'mysql2/promise';
-import sharp from 'sharp';
 import type { Who } from '../accounts/accounts';
 import { now } from '../clock';
 import { toBin } from '../db/binary-id';
 import { inTransaction, pool } from '../db/pool';
+import { shrink } from './shrink';
+import { sweepPhotos } from './unreferenced';
 
 /** The largest photo taken, bytes. Phones scale theirs down well below this. */
 export const MAX_PHOTO_BYTES = 3_000_000;
+/** What a household may keep: twenty a visit over a hundred visits, and the bytes of as many at a quarter megabyte. */
+export const MOST_PHOTOS = 2_000;
+export const MOST_BYTES = 500_000_000;
 const CHUNK = 512 * 1024;
-const MOST_PIXELS = 1600;
 
 export type PhotoTaken = { ok: true; already: boolean } | { ok: false; reason: string };
 
-/**
- * Keeps a photo under the SHA-256 of the bytes that were sent. The picture is decoded and written anew, so that
- * whatever came beside it (position, camera, a program in disguise) is gone.
- */
+/** Keeps a photo under the SHA-256 of the bytes that were sent. The picture is written anew before it is kept. */
 export async function keepPhoto(who: Who, sha256: string, sent: Buffer): Promise<PhotoTaken> {
   if (createHash('sha256').update(sent).digest('hex') !== sha256)
     return { ok: false, reason: 'The bytes are not those of the name: the photo was damaged on the way.' };
   const id = Buffer.from(sha256, 'hex');
   if (await photoSize(who.householdId, sha256)) return { ok: true, already: true };
-  let picture: { data: Buffer; info: { width: number; height: number } };
-  try {
-    picture = await sharp(sent, { limitInputPixels: 50_000_000, failOn: 'error' })
-      .rotate()
-      .resize({ width: MOST_PIXELS, height: MOST_PIXELS, fit: 'inside', withoutEnlargement: true })
-      .jpeg({ quality: 82 })
-      .toBuffer({ resolveWithObject: true });
-  } catch {
-    return { ok: false, reason: 'This is not a picture that can be read.' };
-  }
-  await inTransaction(async (c) => {
-    await c.execute('INSERT IGNORE INTO photo (household_id, sha256, person_id, width, height, bytes, kept_at) VALUES (?, ?, ?, ?, ?, ?, ?)', [
-      toBin(who.householdId),
-      id,
-      toBin(who.personId),
-      picture.info.width,
-      picture.info.height,
-      picture.data.length,
-      new Date(now()),
-    ]);
-    for (let n = 0; n * CHUNK < picture.data.length; n++)
+  const shrunk = await shrink(sent);
+  if (!shrunk.ok) return shrunk;
+  const { data, width, height } = shrunk.picture;
+  const hh = toBin(who.householdId);
+  const full = await inTransaction(async (c) => {
+    // Under the household's lock, so that many at once are counted too.
+    await c.execute('SELECT rev FROM household WHERE id = ? FOR UPDATE', [hh]);
+    const [rows] = await c.execute<RowDataPacket[]>('SELECT COUNT(*) AS n, COALESCE(SUM(bytes), 0) AS bytes FROM photo WHERE household_id = ?', [hh]);
+    if (Number(rows[0]?.n) >= MOST_PHOTOS || Number(rows[0]?.bytes) + data.length > MOST_BYTES) return true;
+    await c.execute(
+      'INSERT IGNORE INTO photo (household_id, sha256, person_id, width, height, bytes, kept_at, stored_sha256) VALUES (?, ?, ?, ?, ?, ?, ?, ?)',
+      [hh, id, toBin(who.personId), width, height, data.length, new Date(now()), createHash('sha256').update(data).digest()],
+    );
+    for (let n = 0; n * CHUNK < data.length; n++)
       await c.execute('INSERT IGNORE INTO photo_chunk (household_id, sha256, n, bytes) VALUES (?, ?, ?, ?)', [
-        toBin(who.householdId),
+        hh,
         id,
         n,
-        picture.data.subarray(n * CHUNK, (n + 1) * CHUNK),
+        data.subarray(n * CHUNK, (n + 1) * CHUNK),
       ]);
+    return false;
   });
+  if (full) return { ok: false, reason: 'This household keeps as many photos as it can: 2,000, or 500 MB.' };
+  await sweepPhotos(who.householdId).catch((error) => console.error('unreferenced photos stay', error));
   return { ok: true, already: false };
 }
 

@@ -1,31 +1,70 @@
 import type { Metadata } from 'next';
+import Link from 'next/link';
 import { redirect } from 'next/navigation';
+import type { ReactNode } from 'react';
+import { printDate, printTime } from '@/core/units/zoned';
+import { accountOfPerson } from '@/server/accounts/accounts';
+import { sessionsOf } from '@/server/accounts/sessions';
 import { whoAsks } from '@/server/http/session-cookie';
 import { namesForForms } from '@/server/records/names-for-forms';
 import { SettleChanges } from '../../settle/settle-changes';
+import { ChangePassword } from './change-password';
 import { PhoneSettings } from './phone-settings';
+import { RecoveryCode } from './recovery-code';
 import { SignOut } from './sign-out';
+import { SignedInDevices } from './signed-in-devices';
 
 export const metadata: Metadata = { title: 'Settings' };
 
 export default async function SettingsPage() {
   const who = await whoAsks();
   if (!who) redirect('/sign-in');
+  const [names, account, sessions] = await Promise.all([namesForForms(who.householdId), accountOfPerson(who.personId), sessionsOf(who.personId)]);
+  const when = (at: number) => `${printDate(at, who.zone)}, ${printTime(at, who.zone)}`;
   return (
-    <div className="mx-auto w-full max-w-xl p-6">
+    <div className="mx-auto w-full max-w-xl p-6 max-sm:px-4">
       <h1 className="text-[22px]">Settings</h1>
-      <section className="mt-4 border-t-2 border-ink bg-card p-4">
+      <Part>
         <h2 className="text-[16px]">{who.name}</h2>
         <p className="mt-1 text-sm text-ink-2">
           {who.householdName}. Prices in {who.currency}. Everybody in this household sees where and when each person charged.
         </p>
         <SignOut who={{ householdId: who.householdId, personId: who.personId }} />
-      </section>
+      </Part>
       <PhoneSettings />
-      <section id="settle" className="mt-4 border-t-2 border-ink bg-card p-4">
-        <h2 className="mb-2 text-[16px]">Changes to settle</h2>
-        <SettleChanges names={await namesForForms(who.householdId)} />
-      </section>
+      <Part id="settle" head="Changes to settle">
+        <SettleChanges names={names} />
+      </Part>
+      <Part id="devices" head="Signed-in devices">
+        <SignedInDevices
+          devices={sessions.map((s) => ({ id: s.id, device: s.device, since: when(s.startedAt), seen: when(s.lastSeenAt), here: s.id === who.sessionId }))}
+        />
+      </Part>
+      <Part id="recovery" head="Recovery code">
+        <RecoveryCode made={account?.recoveryMadeAt ? printDate(account.recoveryMadeAt, who.zone) : null} />
+      </Part>
+      <Part id="password" head="Password">
+        <ChangePassword />
+      </Part>
+      <Part id="security" head="Security log">
+        <p className="text-sm">
+          What happened at the doors of this household, the newest first:{' '}
+          <Link href="/settings/security" className="font-semibold text-shake underline">
+            open the log
+          </Link>
+          .
+        </p>
+      </Part>
     </div>
+  );
+}
+
+/** One part of the settings. */
+function Part({ id, head, children }: { id?: string; head?: string; children: ReactNode }) {
+  return (
+    <section {...(id ? { id } : {})} className="mt-4 border-t-2 border-ink bg-card p-4">
+      {head ? <h2 className="mb-2 text-[16px]">{head}</h2> : null}
+      {children}
+    </section>
   );
 }

@@ -23,6 +23,12 @@ export default async function SignInPage() {
       {demo ? <h2 className="text-xl">Sign in</h2> : <h1 className="text-2xl">Sign in</h1>}
       <SignInForm />
       <p className="mt-5 text-sm">
+        Lost the password?{' '}
+        <a href="/recover" className="font-semibold text-shake underline">
+          Use your recovery code
+        </a>
+      </p>
+      <p className="mt-2 text-sm">
         No account yet?{' '}
         <a href="/sign-up" className="font-semibold text-shake underline">
           Make the first one of a household

@@ -1,7 +1,11 @@
 import { fieldMessages, signUpForm } from '@/core/records/account-forms';
 import { signUp } from '@/server/accounts/accounts';
+import { passwordProblem } from '@/server/accounts/common-passwords';
+import { knock } from '@/server/accounts/throttle';
 import { answering } from '@/server/http/answer';
-import { setSessionCookie } from '@/server/http/session-cookie';
+import { addressOf } from '@/server/http/front';
+import { letIn } from '@/server/http/session-cookie';
+import { shutDoor } from '@/server/http/shut-door';
 import { guardWrite } from '@/server/http/write-guard';
 
 /** Makes a household with its first person and signs them in. */
@@ -10,8 +14,13 @@ export const POST = answering(async (request: Request): Promise<Response> => {
   if (!body.ok) return body.response;
   const form = signUpForm.safeParse(body.json);
   if (!form.success) return Response.json({ fields: fieldMessages(form.error) }, { status: 422 });
+  const { email, name, householdName, password } = form.data;
+  const problem = passwordProblem(password, [email, name, householdName]);
+  if (problem) return Response.json({ fields: { password: problem } }, { status: 422 });
+  const wait_s = await knock([{ door: 'sign_up', key: addressOf(request.headers) }]);
+  if (wait_s > 0) return shutDoor({ ok: false, wait_s }, '');
   const who = await signUp(form.data);
   if (!who) return Response.json({ fields: { email: 'There is an account with this address already' } }, { status: 422 });
-  await setSessionCookie(who);
+  await letIn(who);
   return Response.json({ ok: true }, { status: 201 });
 });

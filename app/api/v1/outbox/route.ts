@@ -1,3 +1,4 @@
+import { logSecurity } from '@/server/accounts/security-log';
 import { answering } from '@/server/http/answer';
 import { notSignedIn, whoAsks } from '@/server/http/session-cookie';
 import { guardWrite } from '@/server/http/write-guard';
@@ -10,5 +11,6 @@ export const POST = answering(async (request: Request): Promise<Response> => {
   const body = await guardWrite(request);
   if (!body.ok) return body.response;
   const result = await takeBatch(who, body.json);
+  if (result.ok && result.results.some((r) => r.code === 'other_household')) await logSecurity({ kind: 'refused', ...who });
   return result.ok ? Response.json({ rev: result.rev, results: result.results }) : Response.json({ error: result.reason }, { status: 422 });
 });

@@ -13,7 +13,7 @@ export const PUT = answering(async (request: Request, { params }: Context): Prom
   if (!who) return notSignedIn();
   const { sha256 } = await params;
   if (!SHA256.test(sha256)) return noPhoto();
-  const body = await guardBytes(request, 'image/', MAX_PHOTO_BYTES, 'The photo is larger than 3 MB.');
+  const body = await guardBytes(request, ['image/jpeg', 'image/png', 'image/webp'], MAX_PHOTO_BYTES, 'The photo is larger than 3 MB.');
   if (!body.ok) return body.response;
   const taken = await keepPhoto(who, sha256, body.bytes);
   return taken.ok ? Response.json({ already: taken.already }, { status: taken.already ? 200 : 201 }) : Response.json({ error: taken.reason }, { status: 422 });

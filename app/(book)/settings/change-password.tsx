@@ -1,0 +1,36 @@
+'use client';
+import { useRouter } from 'next/navigation';
+import { useState } from 'react';
+import { passwordForm } from '@/core/records/account-forms';
+import { FormAlert } from '@/ui/forms/form-alert';
+import { FormField, fieldState } from '@/ui/forms/form-field';
+import { useCheckedForm } from '@/ui/forms/use-checked-form';
+
+/** Changes the password with the old one. Every other device is signed out. */
+export function ChangePassword() {
+  const [done, setDone] = useState(false);
+  const router = useRouter();
+  const { register, submit, busy, message, rootMessage } = useCheckedForm('/api/v1/password', passwordForm, { old: '', password: '' }, () => {
+    setDone(true);
+    router.refresh();
+  });
+  return (
+    <form onSubmit={submit} noValidate className="mt-2">
+      <FormField id="old" label="Your password now" error={message('old')}>
+        <input type="password" autoComplete="current-password" {...register('old')} {...fieldState('old', message('old'))} />
+      </FormField>
+      <FormField id="new-password" label="New password" hint="At least 10 characters" error={message('password')}>
+        <input type="password" autoComplete="new-password" {...register('password')} {...fieldState('new-password', message('password'))} />
+      </FormField>
+      <FormAlert message={rootMessage} />
+      <button type="submit" className="plate" disabled={busy}>
+        Change the password
+      </button>
+      {done ? (
+        <p role="status" className="mt-2 text-sm font-semibold">
+          The password is changed. Every other device is signed out.
+        </p>
+      ) : null}
+    </form>
+  );
+}

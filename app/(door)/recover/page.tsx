@@ -1,0 +1,23 @@
+import type { Metadata } from 'next';
+import { RecoverForm } from './recover-form';
+
+export const metadata: Metadata = { title: 'Recovery code' };
+
+export default function RecoverPage() {
+  return (
+    <>
+      <h1 className="text-2xl">Open your account by its recovery code</h1>
+      <p className="mt-2 text-sm text-ink-2">
+        The code you printed opens the account once and sets a new password. Every device is signed out; what is kept on a phone stays there and is sent when
+        you sign in on it again.
+      </p>
+      <RecoverForm />
+      <p className="mt-5 text-sm">
+        Know your password?{' '}
+        <a href="/sign-in" className="font-semibold text-shake underline">
+          Sign in
+        </a>
+      </p>
+    </>
+  );
+}

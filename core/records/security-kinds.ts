@@ -1,0 +1,16 @@
+/** What the security log tells of, and how it is said to the person who reads it. */
+export const SECURITY_KINDS = {
+  signed_in: 'Signed in',
+  sign_in_failed: 'A sign-in failed',
+  refused: 'Refused: too many tries, or of another household',
+  signed_out: 'Signed out',
+  session_ended: 'A signed-in device was ended',
+  account_made: 'Account made',
+  password_changed: 'Password changed',
+  recovery_made: 'Recovery code made',
+  recovery_used: 'Recovery code used, password set anew',
+  role_changed: 'Role changed',
+  exported: 'Backup written',
+  restored: 'Restored from a backup',
+} as const;
+export type SecurityKind = keyof typeof SECURITY_KINDS;

@@ -1,0 +1,55 @@
+import { createHash } from 'node:crypto';
+import type { RowDataPacket } from 'mysql2/promise';
+import { now } from '../clock';
+import { pool } from '../db/pool';
+
+/** What is counted apart. `pair`: an account from an address; `stranger`: an account from devices it does not know; `device`: from one that it does. */
+export type Door = 'address' | 'pair' | 'stranger' | 'device' | 'sign_up' | 'again';
+export type Key = { door: Door; key: string };
+
+const MINUTE = 60_000;
+/** How many tries in how long. */
+export const ALLOWED: Record<Door, { most: number; window_ms: number }> = {
+  address: { most: 20, window_ms: 15 * MINUTE },
+  pair: { most: 5, window_ms: 15 * MINUTE },
+  stranger: { most: 30, window_ms: 15 * MINUTE },
+  device: { most: 10, window_ms: 15 * MINUTE },
+  sign_up: { most: 20, window_ms: 60 * MINUTE },
+  again: { most: 10, window_ms: 15 * MINUTE },
+};
+const hashOf = (key: string) => createHash('sha256').update(key).digest();
+
+/**
+ * Counts a try, and only then says whether it may go on: of any number at once no more than the door allows get through.
+ * @returns seconds to wait, 0 when the try may go on
+ */
+async function knockAt({ door, key }: Key): Promise<number> {
+  const { most, window_ms } = ALLOWED[door];
+  const at = now();
+  const begun = new Date(at - window_ms);
+  const [rows] = await pool().query<RowDataPacket[]>(
+    `INSERT INTO door_try (door, key_hash, since, tries) VALUES (?, ?, ?, 1)
+       ON DUPLICATE KEY UPDATE tries = IF(since <= ?, 1, LEAST(tries + 1, 1000000)), since = IF(since <= ?, VALUES(since), since) RETURNING since, tries`,
+    [door, hashOf(key), new Date(at), begun, begun],
+  );
+  const r = rows[0];
+  if (!r || Number(r.tries) <= most) return 0;
+  return Math.max(1, Math.ceil(((r.since as Date).getTime() + window_ms - at) / 1000));
+}
+
+/** Counts one try at several doors. @returns the longest wait, seconds; 0 when the try may go on */
+export async function knock(keys: readonly Key[]): Promise<number> {
+  let wait = 0;
+  for (const key of keys) wait = Math.max(wait, await knockAt(key));
+  // Old rows leave a few at a time; a failure here is no reason to refuse anybody.
+  await pool()
+    .execute('DELETE FROM door_try WHERE since < ? LIMIT 100', [new Date(now() - 24 * 60 * MINUTE)])
+    .catch(() => {});
+  return wait;
+}
+
+/** Takes a try back that turned out right. */
+export async function giveBack(keys: readonly Key[]): Promise<void> {
+  for (const { door, key } of keys)
+    await pool().execute('UPDATE door_try SET tries = tries - 1 WHERE door = ? AND key_hash = ? AND tries > 0', [door, hashOf(key)]);
+}

@@ -1,0 +1,42 @@
+'use client';
+import { type DefaultValues, type FieldValues, type Path, useForm } from 'react-hook-form';
+import type * as z from 'zod';
+import { fieldMessages } from '@/core/records/account-forms';
+import { postJson } from './post-json';
+
+/**
+ * A form checked by the schema the server uses and posted as JSON, each message at its field.
+ * @param onDone what follows once the server took it, with its answer
+ */
+export function useCheckedForm<F extends FieldValues>(
+  url: string,
+  schema: z.ZodType<F>,
+  defaultValues: DefaultValues<F>,
+  onDone: (answer: unknown) => unknown,
+) {
+  const form = useForm<F>({ defaultValues });
+  const tell = (messages: Record<string, string>) => {
+    for (const [field, message] of Object.entries(messages)) form.setError(field as Path<F>, { message });
+  };
+  const submit = form.handleSubmit(async (values) => {
+    const checked = schema.safeParse(values);
+    if (!checked.success) return tell(fieldMessages(checked.error));
+    const answer = await postJson(url, checked.data);
+    if (answer.ok) {
+      form.reset();
+      await onDone(answer.body);
+      return;
+    }
+    tell(answer.fields);
+    if (answer.error) form.setError('root', { message: answer.error });
+  });
+  const { errors } = form.formState;
+  return {
+    register: form.register,
+    setValue: form.setValue,
+    submit,
+    busy: form.formState.isSubmitting,
+    message: (field: keyof F) => errors[field]?.message as string | undefined,
+    rootMessage: errors.root?.message,
+  };
+}
