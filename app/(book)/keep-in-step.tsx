@@ -22,7 +22,10 @@ export function KeepInStep({ householdId, personId }: { householdId: string; per
         store = opened;
         if (gone) return opened.close();
         loop = startOutbox(opened, holdEvents(), (s) => !gone && setStatus(s));
-        void pullChanges(opened).catch(() => {});
+        void pullChanges(opened).then(
+          () => loop?.wake(),
+          () => {},
+        );
       },
       // A browser that keeps nothing can still read the ledger.
       () => {},

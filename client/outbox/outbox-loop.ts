@@ -1,5 +1,6 @@
 import { sendPhotos, waitingPhotos } from '../photos/photo-outbox';
 import { type HeldEvents, refusedOf, waitingOf } from '../store/held-events';
+import { pullChanges, wasRestored } from '../store/keep-record';
 import type { PhoneStore } from '../store/phone-store';
 import { type SendOutcome, sendHeld, sendOutbox } from './send-outbox';
 
@@ -57,6 +58,8 @@ export function startOutbox(
       again = false;
       const records = store ? (await store.getAll('outbox')).some((e) => e.type === 'record') : false;
       let outcome: SendOutcome = store ? await sendOutbox(store) : 'sent';
+      // Restored from a backup meanwhile: what may be gone there is put into the outbox again, and sent in another round.
+      if (store && outcome === 'sent' && (await wasRestored(store))) again = await pullChanges(store);
       if (outcome === 'sent') outcome = await sendHeld(held);
       // Pictures come after the words that name them: those are what must not wait.
       const away = outcome === 'unreachable' || (outcome === 'sent' && !(await sendPhotos(store, held)));

@@ -28,7 +28,10 @@ const ALL_FAIL = 10;
 export type SendOutcome = 'sent' | 'signed_out' | 'unreachable';
 
 type Item = { type: 'event'; event: StoredEvent } | { type: 'record'; record: RecordItem };
-async function post(items: readonly Item[]): Promise<ItemResult[] | 'signed_out' | 'unreachable' | 'not_understood' | 'failed'> {
+async function post(
+  items: readonly Item[],
+  onEpoch: (epoch: string) => unknown = () => {},
+): Promise<ItemResult[] | 'signed_out' | 'unreachable' | 'not_understood' | 'failed'> {
   try {
     const response = await fetch('/api/v1/outbox', {
       method: 'POST',
@@ -40,7 +43,9 @@ async function post(items: readonly Item[]): Promise<ItemResult[] | 'signed_out'
     // 503 and its kin say "later" themselves; a plain 500 may come back for ever because of one item.
     if (response.status === 500) return 'failed';
     if (!response.ok) return 'unreachable';
-    return (await response.json()).results;
+    const answer = await response.json();
+    if (typeof answer.epoch === 'string') await onEpoch(answer.epoch);
+    return answer.results;
   } catch {
     return 'unreachable';
   }
@@ -93,7 +98,7 @@ export async function sendOutbox(store: PhoneStore): Promise<SendOutcome> {
         if (kept) items.push({ type: 'event', event: kept.event });
       }
     }
-    const results = await post(items);
+    const results = await post(items, (epoch) => store.put('meta', epoch, 'epochSeen'));
     if ((results === 'not_understood' || results === 'failed') && entries.length > 1) {
       // Too large, or one item spoils the batch: halves find it.
       size = Math.ceil(entries.length / 2);

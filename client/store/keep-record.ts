@@ -1,6 +1,7 @@
 import { canonicalJson } from '@/core/records/canonical-json';
 import type { MileRecord, RecordItem } from '@/core/records/record-schema';
 import { changesSince } from './changes-from-server';
+import { FIRST_EPOCH, offerAgain } from './offer-again';
 import { type PhoneStore, STRICT } from './phone-store';
 
 /**
@@ -24,21 +25,33 @@ export async function keepRecords(store: PhoneStore, items: readonly RecordItem[
 }
 
 /**
- * Takes the household's changes into the phone's copy. Records still in the outbox keep what was typed here.
+ * Takes the household's changes into the phone's copy. Records still in the outbox keep what was typed here. Where the ledger
+ * was restored from a backup since, everything is fetched afresh, and what this phone sent and still holds is offered again.
  * @returns false when the server could not be reached or nobody is signed in
  */
 export async function pullChanges(store: PhoneStore): Promise<boolean> {
-  const body = await changesSince(((await store.get('meta', 'rev')) as number | undefined) ?? 0);
+  let body = await changesSince(((await store.get('meta', 'rev')) as number | undefined) ?? 0);
   if (!body) return false;
-  const tx = store.transaction(['record', 'outbox', 'meta'], 'readwrite', STRICT);
-  const waiting = new Set((await tx.objectStore('outbox').getAll()).filter((o) => o.type === 'record').map((o) => o.id));
+  const epoch = body.epoch ?? FIRST_EPOCH;
+  const restored = epoch !== (((await store.get('meta', 'epoch')) as string | undefined) ?? FIRST_EPOCH);
+  if (restored) body = await changesSince(0);
+  if (!body) return false;
+  const tx = store.transaction(['record', 'event', 'outbox', 'meta'], 'readwrite', STRICT);
+  const waiting = new Set((await tx.objectStore('outbox').getAll()).flatMap((o) => (o.type === 'record' ? [o.id] : [])));
+  if (restored) for (const id of await offerAgain(tx, store.name, body, waiting)) waiting.add(id);
   for (const r of body.records) if (!waiting.has(r.id)) await tx.objectStore('record').put(r);
-  await tx.objectStore('meta').put(body.rev, 'rev');
-  if (body.lately) await tx.objectStore('meta').put(body.lately, 'lately');
-  if (body.usual) await tx.objectStore('meta').put(body.usual, 'usual');
+  const meta = tx.objectStore('meta');
+  await meta.put(body.rev, 'rev');
+  await meta.put(epoch, 'epoch');
+  if (body.lately) await meta.put(body.lately, 'lately');
+  if (body.usual) await meta.put(body.usual, 'usual');
   await tx.done;
   return true;
 }
+
+/** True when an answer of the server told of a restore that this phone has not followed yet. */
+export const wasRestored = async (store: PhoneStore): Promise<boolean> =>
+  ((await store.get('meta', 'epochSeen')) ?? FIRST_EPOCH) !== ((await store.get('meta', 'epoch')) ?? FIRST_EPOCH);
 
 /** True when two items say the same. */
 export const sameItem = (a: RecordItem, b: RecordItem): boolean =>

@@ -12,7 +12,7 @@ export type LastVisit = Pick<LedgerRow, 'id' | 'at' | 'zone' | 'siteId' | 'siteN
   recordedHere: boolean;
 };
 
-/** Sent visits older than this leave the phone, milliseconds; the ledger has them. */
+/** Sent visits leave the phone this long after they happened and were recorded, milliseconds; the ledger has them, and until then a ledger that was restored can ask for them again. */
 const KEEP_MS = 30 * 24 * 3600 * 1000;
 const MOST = 20;
 /** So many of the newest come along. */
@@ -41,13 +41,17 @@ export async function bringAlong(store: PhoneStore, rows: readonly LedgerRow[]):
   return some;
 }
 
+/** When an id was made, UTC ms: the first 48 bits of a UUIDv7 (RFC 9562, 5.7). */
+const madeAt = (id: string): number => Number.parseInt(id.slice(0, 8) + id.slice(9, 13), 16);
+
 /** Takes old visits off the phone that are wholly sent, save the newest of the ledger. */
 export async function pruneSent(store: PhoneStore, rows: readonly LedgerRow[], now: number): Promise<void> {
   const along = new Set(rows.slice(0, ALONG).map((r) => r.id));
   const tx = store.transaction('event', 'readwrite');
   const byVisit = visitsOf(await tx.store.getAll());
   for (const [id, list] of byVisit)
-    if (!along.has(id) && list.every((k) => k.state === 'sent' && now - k.event.at > KEEP_MS)) for (const k of list) await tx.store.delete(k.event.id);
+    if (!along.has(id) && list.every((k) => k.state === 'sent' && now - Math.max(k.event.at, madeAt(k.event.id)) > KEEP_MS))
+      for (const k of list) await tx.store.delete(k.event.id);
   await tx.done;
 }
 

@@ -13,7 +13,7 @@ export type OutboxEntry = (Place & { type: 'event'; id: string }) | RecordEntry;
 /** A record that the server did not take: changed elsewhere since (`theirs`), or refused with a reason. Kept until somebody chooses. */
 export type Unsettled = { type: RecordType; id: string; mine: RecordItem; base?: Record<string, unknown>; theirs?: MileRecord; path?: string; reason: string };
 
-interface PhoneSchema extends DBSchema {
+export interface PhoneSchema extends DBSchema {
   event: { key: string; value: KeptEvent; indexes: { byVisit: string; bySeq: [string, number] } };
   outbox: { key: number; value: OutboxEntry };
   record: { key: [string, string]; value: MileRecord };
@@ -24,13 +24,14 @@ interface PhoneSchema extends DBSchema {
 export type PhoneStore = IDBPDatabase<PhoneSchema>;
 export type SeqIndex = IDBPIndex<PhoneSchema, ('event' | 'outbox' | 'meta')[], 'event', 'bySeq', 'readwrite'>;
 
-const nameOf = (householdId: string, personId: string) => `mile-${householdId}-${personId}`;
+/** The name of the store of one person in one household. */
+export const storeName = (householdId: string, personId: string) => `mile-${householdId}-${personId}`;
 /** Acknowledged means on the disk, not in a buffer that dies with the phone. */
 export const STRICT = { durability: 'strict' } as const;
 
 /** Opens the store of one person in one household. Upgrades never drop the outbox. */
 export function openPhoneStore(householdId: string, personId: string): Promise<PhoneStore> {
-  return openDB<PhoneSchema>(nameOf(householdId, personId), 3, {
+  return openDB<PhoneSchema>(storeName(householdId, personId), 3, {
     async upgrade(db, from, _to, tx) {
       if (from < 1) {
         db.createObjectStore('event', { keyPath: 'event.id' }).createIndex('byVisit', 'event.visitId');
@@ -65,6 +66,6 @@ export async function clearSentData(store: PhoneStore): Promise<void> {
   for (let c = await tx.objectStore('event').openCursor(); c; c = await c.continue()) if (c.value.state === 'sent') await c.delete();
   for (let c = await tx.objectStore('photo').openCursor(); c; c = await c.continue()) if (c.value.state === 'sent') await c.delete();
   await tx.objectStore('record').clear();
-  for (const key of ['rev', 'lately', 'usual', 'lastVisits']) await tx.objectStore('meta').delete(key);
+  for (const key of ['rev', 'epoch', 'epochSeen', 'lately', 'usual', 'lastVisits']) await tx.objectStore('meta').delete(key);
   await tx.done;
 }

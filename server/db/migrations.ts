@@ -11,10 +11,11 @@ const APPEND_ONLY = new Set(['event', 'household_batch', 'security_log']);
  * A file is recorded only after all of it ran; every file can be run again after a crash half-way.
  * @param uri of an account that may create tables
  * @param appUser account `'user'@'127.0.0.1'` of the application: granted what each table needs and no more
- * @throws when a file that was applied has been edited or is gone, naming it
+ * @param only names of those to apply, for a database that is to stand where another stood; all of them without
+ * @throws when a file that was applied has been edited or is gone, naming it, or one that is asked for is not here
  * @returns names of the files applied now
  */
-export async function migrate(uri: string, dir: string, appUser?: string): Promise<string[]> {
+export async function migrate(uri: string, dir: string, appUser?: string, only?: readonly string[]): Promise<string[]> {
   const db = await mysql.createConnection({ uri, multipleStatements: true, timezone: 'Z' });
   try {
     const [[lock]] = (await db.query("SELECT GET_LOCK('mile_migrate', 30) AS got")) as unknown as [[{ got: number }]];
@@ -27,8 +28,11 @@ export async function migrate(uri: string, dir: string, appUser?: string): Promi
     const files = (await readdir(dir)).filter((f) => f.endsWith('.sql')).sort();
     for (const name of applied.keys())
       if (!files.includes(name)) throw new Error(`${name} was applied to this database but is not here: is this an older version?`);
+    for (const name of only ?? [])
+      if (!files.includes(name)) throw new Error(`${name} is not here: is this an older version than the one that wrote the backup?`);
     const fresh: string[] = [];
     for (const file of files) {
+      if (only && !only.includes(file)) continue;
       const sql = await readFile(path.join(dir, file), 'utf8');
       const sha256 = createHash('sha256').update(sql).digest('hex');
       const before = applied.get(file);

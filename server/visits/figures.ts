@@ -85,6 +85,20 @@ export async function refreshVisits(householdId: string, visitIds: readonly stri
   return done;
 }
 
+/** Writes the figures of visits anew on a connection of the caller's, which keeps them or not. */
+export async function figuresAnew(c: PoolConnection, householdId: string, visitIds: readonly string[]): Promise<void> {
+  const events = await eventsOfVisits(householdId, visitIds, c);
+  const places = await placesOf(householdId);
+  const [revs] = await c.execute<RowDataPacket[]>(`SELECT id, rev FROM visit WHERE household_id = ? AND id IN (${visitIds.map(() => '?').join(', ')})`, [
+    toBin(householdId),
+    ...visitIds.map(toBin),
+  ]);
+  for (const { id, rev } of revs) {
+    const visitId = fromBin(id);
+    await writeFigures(c, householdId, Number(rev), deriveVisit(visitId, events.get(visitId) ?? [], payloadProblem), places);
+  }
+}
+
 type Places = { networkOfSite: Map<string, string>; siteOfStall: Map<string, string> };
 async function placesOf(householdId: string): Promise<Places> {
   const [sites] = await pool().execute<RowDataPacket[]>('SELECT id, network_id FROM site WHERE household_id = ?', [toBin(householdId)]);

@@ -14,7 +14,7 @@ export const GET = answering(async (request: Request): Promise<Response> => {
   const since = Number(new URL(request.url).searchParams.get('since') ?? '0');
   if (!Number.isSafeInteger(since) || since < 0) return Response.json({ error: 'since: must be a whole number' }, { status: 422 });
   // Read the rev first: what is written in between comes again next time, never too little.
-  const rev = await householdRev(who.householdId);
+  const household = await householdRev(who.householdId);
   const [records, lately, usual] = await Promise.all([recordsSince(who.householdId, since), stallsLately(who.householdId), usualWaiting(who.householdId)]);
-  return Response.json({ rev, records, lately, usual }, { headers: { 'cache-control': 'no-store' } });
+  return Response.json({ ...household, records, lately, usual }, { headers: { 'cache-control': 'no-store' } });
 });
