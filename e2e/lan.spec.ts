@@ -57,7 +57,11 @@ test('a phone on the local network comes in by https with the code, and then has
     );
     expect(guesses.filter((g) => g.status() === 401)).toHaveLength(3);
     expect(guesses.filter((g) => g.status() === 429)).toHaveLength(197);
-    expect(guesses[0]?.headers()).toMatchObject({ 'strict-transport-security': 'max-age=31536000', 'x-content-type-options': 'nosniff', 'x-frame-options': 'DENY' });
+    expect(guesses[0]?.headers()).toMatchObject({
+      'strict-transport-security': 'max-age=31536000',
+      'x-content-type-options': 'nosniff',
+      'x-frame-options': 'DENY',
+    });
     // Who was let in before is let in.
     expect((await page.request.get('/api/v1/me')).status()).toBe(200);
     await stranger.close();

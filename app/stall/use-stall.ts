@@ -99,7 +99,11 @@ export function useStall(): { state: StallState; hands: StallHands } {
         setLoaded(true);
         start(s);
         // A copy that cannot follow the household is no reason to stop keeping.
-        if (await pullChanges(s).catch((error) => setCannotKeep(reasonOf(error)))) await readRecords(s);
+        if (await pullChanges(s).catch((error) => setCannotKeep(reasonOf(error)))) {
+          await readRecords(s);
+          // After a restore more waits to be sent than before.
+          void loop.current?.wake();
+        }
         if (!open) await letNewVersionIn();
       } catch (error) {
         if (gone) return;

@@ -19,10 +19,12 @@ db_start() {
   fi
   . "$DB_HOME/secrets"
   DB_STARTED=
+  # A server clears its folder for passing files as it starts: two must never share one.
+  mkdir -p "$DB_HOME/tmp"
   if db_alive; then DB_PORT=$(cat "$DB_HOME/port"); return 0; fi
   if [ ! -d "$DB_HOME/data/mysql" ]; then
     rm -rf "$DB_HOME/data"
-    mariadb-install-db --no-defaults --datadir="$DB_HOME/data" "${user[@]}" --auth-root-authentication-method=socket --auth-root-socket-user="$(id -un)" --skip-test-db --skip-name-resolve >"$DB_HOME/init.log" 2>&1 \
+    TMPDIR="$DB_HOME/tmp" mariadb-install-db --no-defaults --datadir="$DB_HOME/data" "${user[@]}" --auth-root-authentication-method=socket --auth-root-socket-user="$(id -un)" --skip-test-db --skip-name-resolve >"$DB_HOME/init.log" 2>&1 \
       || { tail -5 "$DB_HOME/init.log" >&2; die "the database could not be set up; see $DB_HOME/init.log"; }
   fi
   DB_PORT=$(free_port "$(cat "$DB_HOME/port" 2>/dev/null || echo 3406)")
@@ -33,7 +35,7 @@ db_start() {
     mkdir -p "$DB_HOME/binlog"
     binlog=(--log-bin="$DB_HOME/binlog/log" --binlog-format=ROW --sync-binlog=1 --expire-logs-days=14 --server-id=1)
   fi
-  setsid nohup mariadbd --no-defaults "${user[@]}" --datadir="$DB_HOME/data" --socket="$DB_SOCKET" --pid-file="$DB_RUN/pid" --log-error="$DB_HOME/error.log" \
+  setsid nohup mariadbd --no-defaults "${user[@]}" --datadir="$DB_HOME/data" --socket="$DB_SOCKET" --pid-file="$DB_RUN/pid" --tmpdir="$DB_HOME/tmp" --log-error="$DB_HOME/error.log" \
     --bind-address=127.0.0.1 --port="$DB_PORT" --skip-name-resolve --default-time-zone=+00:00 --character-set-server=utf8mb4 --collation-server=utf8mb4_uca1400_ai_ci \
     --sql-mode=STRICT_TRANS_TABLES,ERROR_FOR_DIVISION_BY_ZERO,NO_ZERO_DATE,NO_ZERO_IN_DATE,NO_ENGINE_SUBSTITUTION,ONLY_FULL_GROUP_BY \
     --innodb-flush-log-at-trx-commit=1 --innodb-buffer-pool-size=256M --innodb-log-file-size=64M --performance-schema=OFF --max-connections=100 "${binlog[@]}" \

@@ -18,17 +18,22 @@ const PORTION = 200;
 /** Holds one household against itself. */
 export async function checkHousehold(householdId: string): Promise<Checked> {
   const out: Checked = { counts: {}, differences: [] };
-  const listed = await checkChain(householdId, out);
-  await checkEvents(householdId, listed, out);
-  await checkRecords(householdId, listed, out);
-  await checkFigures(householdId, out);
-  await checkPhotos(householdId, out);
+  // What is so damaged that it cannot be read hides nothing of the rest.
+  const attempt = (what: string, work: () => Promise<void>) =>
+    work().catch((error) => {
+      out.differences.push(`${what} cannot be read: ${(error as Error).message}`);
+    });
+  const listed = new Map<string, string>();
+  await attempt('the chain of batches', () => checkChain(householdId, listed, out));
+  await attempt('events', () => checkEvents(householdId, listed, out));
+  await attempt('records', () => checkRecords(householdId, listed, out));
+  await attempt('figures', () => checkFigures(householdId, out));
+  await attempt('photos', () => checkPhotos(householdId, out));
   return out;
 }
 
-/** The hash of each item as its last batch wrote it, by type and id. */
-async function checkChain(householdId: string, out: Checked): Promise<Map<string, string>> {
-  const listed = new Map<string, string>();
+/** Fills in the hash of each item as its last batch wrote it, by type and id. */
+async function checkChain(householdId: string, listed: Map<string, string>, out: Checked): Promise<void> {
   const [batches] = await pool().execute<RowDataPacket[]>('SELECT rev, person_id, at, items, hash FROM household_batch WHERE household_id = ? ORDER BY rev', [
     toBin(householdId),
   ]);
@@ -50,7 +55,6 @@ async function checkChain(householdId: string, out: Checked): Promise<Map<string
   const rev = Number(rows[0]?.rev ?? 0);
   const epochRev = Number(rows[0]?.epoch_rev ?? 0);
   if (rev !== last && !(last === epochRev && rev === epochRev + EPOCH_STEP)) out.differences.push(`the household stands at ${rev}, its last batch at ${last}`);
-  return listed;
 }
 
 async function visitIds(householdId: string): Promise<string[]> {
