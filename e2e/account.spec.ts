@@ -1,7 +1,11 @@
 import { createHash } from 'node:crypto';
 import { deflateSync } from 'node:zlib';
 import { expect, test } from '@playwright/test';
-import { from, newHousehold, own } from './hands/household';
+import mysql from 'mysql2/promise';
+import sharp from 'sharp';
+import { v7 } from 'uuid';
+import { sweepPhotos } from '@/server/photos/unreferenced';
+import { addPlace, from, newHousehold, own, send, visitEvents } from './hands/household';
 
 test('the password is changed with the old one; common ones and one’s own address are refused; every other device is signed out', async ({
   browser,
@@ -158,6 +162,66 @@ test('signing out clears the cache, 401 is kept nowhere, and every path carries 
     const answer = await page.request.get(path);
     expect([path, answer.status(), answer.headers()['cache-control']]).toEqual([path, 401, 'no-store']);
   }
+});
+
+test('a session that nobody used for sixty days is over, and any after half a year', async ({ page, baseURL }) => {
+  const who = await newHousehold(page, baseURL as string);
+  const me = async () => (await page.request.get('/api/v1/me')).status();
+  const db = await mysql.createConnection(process.env.DATABASE_URL as string);
+  const set = (sql: string) => db.query(`UPDATE signed_in_session SET ${sql} WHERE person_id = UNHEX(?)`, [who.personId.replaceAll('-', '')]);
+  await set('last_seen_at = UTC_TIMESTAMP(3) - INTERVAL 59 DAY');
+  expect(await me()).toBe(200);
+  // That was a use.
+  await set('last_seen_at = last_seen_at - INTERVAL 59 DAY');
+  expect(await me()).toBe(200);
+  await set('last_seen_at = last_seen_at - INTERVAL 61 DAY');
+  expect(await me()).toBe(401);
+  await set('last_seen_at = UTC_TIMESTAMP(3)');
+  expect(await me()).toBe(200);
+  await set('expires_at = UTC_TIMESTAMP(3) - INTERVAL 1 SECOND');
+  expect(await me()).toBe(401);
+  await db.end();
+});
+
+test('photos that nothing names go after a day, named ones stay, and a household keeps no more than it may', async ({ page, baseURL }) => {
+  const base = baseURL as string;
+  const who = await newHousehold(page, base);
+  const place = await addPlace(page, base, { network: 'Bluebarn', site: 'Lipa Barn' });
+  const put = async (shade: string) => {
+    const body = await sharp({ create: { width: 60, height: 40, channels: 3, background: shade } })
+      .jpeg()
+      .toBuffer();
+    const sha256 = createHash('sha256').update(body).digest('hex');
+    const answer = await page.request.put(`/api/v1/photos/${sha256}`, { headers: { origin: base, 'content-type': 'image/jpeg' }, data: body });
+    return { sha256, status: answer.status(), error: (await answer.json()).error as string | undefined };
+  };
+  const [alone, onEvent, onSite, fresh] = [await put('#100'), await put('#200'), await put('#300'), await put('#400')];
+  const [first] = visitEvents(who, place, Date.now() - 86_400_000);
+  await send(page.request, base, [
+    { type: 'event', event: { ...first, kind: 'receipt', payload: { sha256: onEvent.sha256 } } },
+    {
+      type: 'record',
+      record: {
+        type: 'site',
+        id: v7(),
+        baseRev: 0,
+        fields: { networkId: place.networkId, name: 'Kamen Toll', zone: 'UTC', photos: [{ sha256: onSite.sha256, text: 'x' }] },
+      },
+    },
+  ]);
+  const db = await mysql.createConnection(process.env.DATABASE_URL as string);
+  const hh = who.householdId.replaceAll('-', '');
+  await db.query('UPDATE photo SET kept_at = kept_at - INTERVAL 25 HOUR WHERE household_id = UNHEX(?) AND sha256 <> UNHEX(?)', [hh, fresh.sha256]);
+  expect(await sweepPhotos(who.householdId, true)).toBe(1);
+  const there = async (p: { sha256: string }) => (await page.request.get(`/api/v1/photos/${p.sha256}`)).status();
+  expect([await there(alone), await there(onEvent), await there(onSite), await there(fresh)]).toEqual([404, 200, 200, 200]);
+
+  await db.query(
+    `INSERT INTO photo (household_id, sha256, person_id, width, height, bytes, kept_at) SELECT UNHEX(?), UNHEX(SHA2(seq, 256)), UNHEX(?), 1, 1, 1, UTC_TIMESTAMP(3) FROM seq_1_to_1997`,
+    [hh, who.personId.replaceAll('-', '')],
+  );
+  expect(await put('#500')).toMatchObject({ status: 422, error: expect.stringContaining('as many photos as it can') });
+  await db.end();
 });
 
 /** A PNG of so many pixels a side, all of one colour: a few kB that become gigabytes. */

@@ -4,6 +4,7 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { promisify } from 'node:util';
 import { expect, test } from '@playwright/test';
+import mysql from 'mysql2/promise';
 import { addPlace, asItems, newHousehold, own, send, visitEvents } from './hands/household';
 import { ownDatabase } from './hands/own-database';
 import { ownServer } from './hands/own-server';
@@ -57,6 +58,32 @@ test('a database that hangs hinders no answer: health, pages and writes say late
     await server.kill();
     await context.close();
     database.signal('SIGCONT');
+    await database.end();
+  }
+});
+
+test('what fails otherwise is answered with a reference that stands in the log, on a page as in the API', async ({ browser }) => {
+  const database = await ownDatabase('broken');
+  const server = await ownServer({ DATABASE_URL: database.url });
+  const context = await browser.newContext({ baseURL: server.url });
+  try {
+    const page = await context.newPage();
+    await newHousehold(page, server.url);
+    const db = await mysql.createConnection(database.migrateUrl);
+    await db.query('ALTER TABLE visit RENAME COLUMN sort_at TO somewhere_else');
+    await db.end();
+    const answer = await page.request.get('/api/v1/visits');
+    expect(answer.status()).toBe(500);
+    const { error, reference } = await answer.json();
+    expect(reference).toMatch(/^[0-9a-f]{10}$/);
+    expect(error).not.toMatch(/sort_at|SELECT|mysql/i);
+    await expect.poll(() => server.log()).toContain(`reference ${reference}: GET /api/v1/visits failed`);
+    await page.goto('/ledger');
+    const shown = await page.getByText(/^Reference /).textContent();
+    await expect.poll(() => server.log()).toContain((shown as string).replace('Reference ', ''));
+  } finally {
+    await server.kill();
+    await context.close();
     await database.end();
   }
 });

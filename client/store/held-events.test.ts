@@ -161,7 +161,10 @@ describe('the last visits at hand', () => {
     for (const k of await store.getAll('event')) await store.put('event', { event: k.event, state: 'sent' });
     await pruneSent(store, [rowOf(VISIT, 1)], (events[0]?.at as number) + 40 * 86_400_000);
     expect(await store.count('event')).toBe(events.length + 1);
-    await pruneSent(store, [], (events[0]?.at as number) + 40 * 86_400_000);
+    // One was made just now, though of a visit long ago: a ledger that is restored may yet ask for it.
+    await pruneSent(store, [], Date.now() + 29 * 86_400_000);
+    expect(await store.count('event')).toBe(events.length + 1);
+    await pruneSent(store, [], Date.now() + 31 * 86_400_000);
     expect(await store.count('event')).toBe(0);
   });
   it('the newest of the ledger come along, once; one that the ledger no longer lists is asked after', async () => {

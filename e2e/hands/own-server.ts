@@ -15,11 +15,16 @@ export async function ownServer(env: Record<string, string> = {}, ready = '/api/
   });
   const url = `http://127.0.0.1:${port}`;
   let child: ChildProcess | null = null;
+  let said = '';
   const start = async () => {
     child = spawn(process.execPath, ['node_modules/next/dist/bin/next', 'start', '-H', '127.0.0.1', '-p', String(port), '--keepAliveTimeout', '600000'], {
-      stdio: 'ignore',
+      stdio: ['ignore', 'pipe', 'pipe'],
       env: { ...process.env, NEXT_TELEMETRY_DISABLED: '1', ...env },
     });
+    for (const out of [child.stdout, child.stderr])
+      out?.on('data', (part) => {
+        said = `${said}${part}`.slice(-200_000);
+      });
     for (let i = 0; i < 300; i++) {
       if (
         await fetch(`${url}${ready}`).then(
@@ -43,5 +48,5 @@ export async function ownServer(env: Record<string, string> = {}, ready = '/api/
     });
   };
   await start();
-  return { url, start, kill };
+  return { url, start, kill, pid: () => child?.pid ?? 0, log: () => said };
 }
