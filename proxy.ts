@@ -33,6 +33,9 @@ export function proxy(request: NextRequest) {
     ? NextResponse.next({ request: { headers } })
     : new NextResponse('There is no such address.', { status: 404, headers: { 'content-type': 'text/plain; charset=utf-8' } });
   response.headers.set('content-security-policy', policy);
+  // Opened as a page, an answer of the API is a file; pictures are shown.
+  if (pathname.startsWith('/api/') && !pathname.startsWith('/api/v1/photos/'))
+    response.headers.set('content-disposition', 'attachment; filename="answer.json"');
   for (const [name, value] of Object.entries(HEADERS)) response.headers.set(name, value);
   return response;
 }

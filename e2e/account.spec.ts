@@ -216,10 +216,10 @@ test('photos that nothing names go after a day, named ones stay, and a household
   const there = async (p: { sha256: string }) => (await page.request.get(`/api/v1/photos/${p.sha256}`)).status();
   expect([await there(alone), await there(onEvent), await there(onSite), await there(fresh)]).toEqual([404, 200, 200, 200]);
 
-  await db.query(
-    `INSERT INTO photo (household_id, sha256, person_id, width, height, bytes, kept_at) SELECT UNHEX(?), UNHEX(SHA2(seq, 256)), UNHEX(?), 1, 1, 1, UTC_TIMESTAMP(3) FROM seq_1_to_1997`,
-    [hh, who.personId.replaceAll('-', '')],
-  );
+  const person = Buffer.from(who.personId.replaceAll('-', ''), 'hex');
+  await db.query('INSERT INTO photo (household_id, sha256, person_id, width, height, bytes, kept_at) VALUES ?', [
+    Array.from({ length: 1997 }, (_, i) => [Buffer.from(hh, 'hex'), createHash('sha256').update(String(i)).digest(), person, 1, 1, 1, new Date()]),
+  ]);
   expect(await put('#500')).toMatchObject({ status: 422, error: expect.stringContaining('as many photos as it can') });
   await db.end();
 });

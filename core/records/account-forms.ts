@@ -1,4 +1,5 @@
 import * as z from 'zod';
+import { ownWords } from '../units/own-words';
 import { isZone } from '../units/zoned';
 
 const email = z.string().trim().toLowerCase().max(190, 'At most 190 characters').pipe(z.email('This is not an e-mail address'));
@@ -34,8 +35,14 @@ export const signUpForm = z.object({
 });
 export type SignUpForm = z.infer<typeof signUpForm>;
 
+/** Checks a form as it was typed or as it came: its values, or what is wrong by field, in our own words. */
+export function checkForm<T>(schema: z.ZodType<T>, typed: unknown): { ok: true; data: T } | { ok: false; fields: Record<string, string> } {
+  const checked = schema.safeParse(typed, { error: ownWords });
+  return checked.success ? { ok: true, data: checked.data } : { ok: false, fields: fieldMessages(checked.error) };
+}
+
 /** The first message of each field, for showing beside it. */
-export function fieldMessages(error: z.ZodError): Record<string, string> {
+function fieldMessages(error: z.ZodError): Record<string, string> {
   const out: Record<string, string> = {};
   for (const issue of error.issues) {
     const field = issue.path.join('.') || 'form';

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { idOf } from '../visit/fixtures/story';
-import { fieldMessages, signUpForm } from './account-forms';
+import { checkForm, signUpForm } from './account-forms';
 import { enrolmentSteps, stepsLeft } from './enrolment-steps';
 import { accountNumber, privateNumber } from './private-number';
 import { blankFields, checkRecord } from './record-schema';
@@ -122,11 +122,17 @@ describe('the sign-up form', () => {
   const form = { name: 'Ana', householdName: 'Workshop', email: ' Ana@Example.INVALID ', password: 'ten letters', currency: 'eur', zone: 'Europe/Ljubljana' };
   it('puts address and currency in order', () => expect(signUpForm.parse(form)).toMatchObject({ email: 'ana@example.invalid', currency: 'EUR' }));
   it('says what is wrong beside each field', () => {
-    const r = signUpForm.safeParse({ ...form, email: 'ana', password: 'short', zone: 'Here' });
-    expect(!r.success && fieldMessages(r.error)).toEqual({
-      email: 'This is not an e-mail address',
-      password: 'At least 10 characters',
-      zone: 'Not a known time zone',
+    expect(checkForm(signUpForm, { ...form, email: 'ana', password: 'short', zone: 'Here', name: 7, currency: undefined })).toEqual({
+      ok: false,
+      fields: {
+        name: 'must be text',
+        email: 'This is not an e-mail address',
+        password: 'At least 10 characters',
+        currency: 'is missing',
+        zone: 'Not a known time zone',
+      },
     });
+    expect(checkForm(signUpForm, 'no form')).toEqual({ ok: false, fields: { form: 'must hold named fields' } });
+    expect(checkForm(signUpForm, form)).toMatchObject({ ok: true, data: { name: 'Ana' } });
   });
 });

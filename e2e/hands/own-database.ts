@@ -27,6 +27,7 @@ export async function ownDatabase(name: string, env: Record<string, string> = {}
     /** Sends a signal to the server, such as SIGSTOP. */
     signal: (signal: NodeJS.Signals) => process.kill(Number(readFileSync(pidFile, 'utf8')), signal),
     start: () => bash(`db_use ${name}; db_start`, env),
+    stop: () => bash(`db_use ${name}; db_stop`, env),
     /** Drops all that is in it. */
     empty: () => bash(`db_use ${name}; db_start; db_admin -e "DROP DATABASE mile_${name}"; db_prepare mile_${name}`, env),
     end: () => bash(`db_use ${name}; db_stop; rm -rf "$DB_HOME"`, env),

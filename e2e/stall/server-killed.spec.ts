@@ -1,13 +1,8 @@
-import { execFile } from 'node:child_process';
-import { promisify } from 'node:util';
 import { expect, type Page, test } from '@playwright/test';
 import { pulledIn } from '../hands/at-the-site';
+import { ownDatabase } from '../hands/own-database';
 import { ownServer } from '../hands/own-server';
 import { keptEvents, thumb } from '../hands/stall';
-
-const run = promisify(execFile);
-const bash = (script: string) =>
-  run('bash', ['-euo', 'pipefail', '-c', `ROOT=$PWD; . bin/parts/machine.sh; . bin/parts/database.sh; db_use restart; ${script}`], { env: { ...process.env } });
 
 /** Sends whatever waits until nothing does, and holds what the server has against what the phone kept. */
 async function everythingOnce(page: Page, visitId: string): Promise<void> {
@@ -23,8 +18,8 @@ async function everythingOnce(page: Page, visitId: string): Promise<void> {
 }
 
 test('the server killed while events are being sent, and the database restarted: nothing lost, nothing twice', async ({ browser }, info) => {
-  const { stdout } = await bash('db_start >/dev/null; db_prepare mile_restart >/dev/null; printf "%s\\n" "$DATABASE_URL"');
-  const server = await ownServer({ DATABASE_URL: stdout.trim() });
+  const database = await ownDatabase('restart');
+  const server = await ownServer({ DATABASE_URL: database.url });
   const context = await browser.newContext({ ...info.project.use, baseURL: server.url });
   const page = await context.newPage();
   try {
@@ -64,10 +59,10 @@ test('the server killed while events are being sent, and the database restarted:
     await expect.poll(() => lost).toBe(1);
     await everythingOnce(page, visitId);
 
-    await bash('db_start >/dev/null; db_stop');
+    await database.stop();
     await hand.reading(['31', '88', '1.2']);
     await expect(page.getByText(/Kept on\s*phone 1/)).toBeVisible();
-    await bash('db_start >/dev/null');
+    await database.start();
     await hand.pad(/^I pressed stop/);
     await everythingOnce(page, visitId);
     expect((await keptEvents(page)).map((k) => k.event.kind)).toEqual([
@@ -82,6 +77,6 @@ test('the server killed while events are being sent, and the database restarted:
   } finally {
     await server.kill();
     await context.close();
-    await bash('db_start >/dev/null; db_stop');
+    await database.end();
   }
 });

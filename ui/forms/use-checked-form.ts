@@ -1,7 +1,7 @@
 'use client';
 import { type DefaultValues, type FieldValues, type Path, useForm } from 'react-hook-form';
 import type * as z from 'zod';
-import { fieldMessages } from '@/core/records/account-forms';
+import { checkForm } from '@/core/records/account-forms';
 import { postJson } from './post-json';
 
 /**
@@ -19,8 +19,8 @@ export function useCheckedForm<F extends FieldValues>(
     for (const [field, message] of Object.entries(messages)) form.setError(field as Path<F>, { message });
   };
   const submit = form.handleSubmit(async (values) => {
-    const checked = schema.safeParse(values);
-    if (!checked.success) return tell(fieldMessages(checked.error));
+    const checked = checkForm(schema, values);
+    if (!checked.ok) return tell(checked.fields);
     const answer = await postJson(url, checked.data);
     if (answer.ok) {
       form.reset();

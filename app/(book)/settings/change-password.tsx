@@ -3,7 +3,8 @@ import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { passwordForm } from '@/core/records/account-forms';
 import { FormAlert } from '@/ui/forms/form-alert';
-import { FormField, fieldState } from '@/ui/forms/form-field';
+import { FormField } from '@/ui/forms/form-field';
+import { PasswordInput } from '@/ui/forms/password-input';
 import { useCheckedForm } from '@/ui/forms/use-checked-form';
 
 /** Changes the password with the old one. Every other device is signed out. */
@@ -17,10 +18,10 @@ export function ChangePassword() {
   return (
     <form onSubmit={submit} noValidate className="mt-2">
       <FormField id="old" label="Your password now" error={message('old')}>
-        <input type="password" autoComplete="current-password" {...register('old')} {...fieldState('old', message('old'))} />
+        <PasswordInput id="old" error={message('old')} autoComplete="current-password" {...register('old')} />
       </FormField>
       <FormField id="new-password" label="New password" hint="At least 10 characters" error={message('password')}>
-        <input type="password" autoComplete="new-password" {...register('password')} {...fieldState('new-password', message('password'))} />
+        <PasswordInput id="new-password" error={message('password')} autoComplete="new-password" {...register('password')} />
       </FormField>
       <FormAlert message={rootMessage} />
       <button type="submit" className="plate" disabled={busy}>

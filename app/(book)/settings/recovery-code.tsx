@@ -3,7 +3,8 @@ import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { againForm } from '@/core/records/account-forms';
 import { FormAlert } from '@/ui/forms/form-alert';
-import { FormField, fieldState } from '@/ui/forms/form-field';
+import { FormField } from '@/ui/forms/form-field';
+import { PasswordInput } from '@/ui/forms/password-input';
 import { useCheckedForm } from '@/ui/forms/use-checked-form';
 
 /** Makes a recovery code and shows it once, to be printed or written down. @param made when the one in force was made, in words; `null` when there is none */
@@ -33,7 +34,7 @@ export function RecoveryCode({ made }: { made: string | null }) {
       ) : (
         <form onSubmit={submit} noValidate className="mt-3">
           <FormField id="again" label="Your password" error={message('password')}>
-            <input type="password" autoComplete="current-password" {...register('password')} {...fieldState('again', message('password'))} />
+            <PasswordInput id="again" error={message('password')} autoComplete="current-password" {...register('password')} />
           </FormField>
           <FormAlert message={rootMessage} />
           <button type="submit" className="plate" disabled={busy}>

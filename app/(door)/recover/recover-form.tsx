@@ -2,6 +2,7 @@
 import { recoveryForm } from '@/core/records/account-forms';
 import { FormAlert } from '@/ui/forms/form-alert';
 import { FormField, fieldState } from '@/ui/forms/form-field';
+import { PasswordInput } from '@/ui/forms/password-input';
 import { useDoorForm } from '../use-door-form';
 
 export function RecoverForm() {
@@ -15,7 +16,7 @@ export function RecoverForm() {
         <input type="text" autoComplete="off" autoCapitalize="characters" spellCheck={false} {...register('code')} {...fieldState('code', message('code'))} />
       </FormField>
       <FormField id="password" label="New password" hint="At least 10 characters" error={message('password')}>
-        <input type="password" autoComplete="new-password" {...register('password')} {...fieldState('password', message('password'))} />
+        <PasswordInput id="password" error={message('password')} autoComplete="new-password" {...register('password')} />
       </FormField>
       <FormAlert message={rootMessage} />
       <button type="submit" className="plate plate-next !min-h-[52px] w-full text-[17px]" disabled={busy}>

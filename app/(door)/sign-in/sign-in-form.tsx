@@ -2,6 +2,7 @@
 import { signInForm } from '@/core/records/account-forms';
 import { FormAlert } from '@/ui/forms/form-alert';
 import { FormField, fieldState } from '@/ui/forms/form-field';
+import { PasswordInput } from '@/ui/forms/password-input';
 import { useDoorForm } from '../use-door-form';
 
 export function SignInForm() {
@@ -12,7 +13,7 @@ export function SignInForm() {
         <input type="email" autoComplete="username" {...register('email')} {...fieldState('email', message('email'))} />
       </FormField>
       <FormField id="password" label="Password" error={message('password')}>
-        <input type="password" autoComplete="current-password" {...register('password')} {...fieldState('password', message('password'))} />
+        <PasswordInput id="password" error={message('password')} autoComplete="current-password" {...register('password')} />
       </FormField>
       <FormAlert message={rootMessage} />
       <button type="submit" className="plate !min-h-[52px] w-full text-[17px]" disabled={busy}>

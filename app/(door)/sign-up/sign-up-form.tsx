@@ -3,6 +3,7 @@ import { useEffect } from 'react';
 import { type SignUpForm as Form, signUpForm } from '@/core/records/account-forms';
 import { FormAlert } from '@/ui/forms/form-alert';
 import { FormField, fieldState } from '@/ui/forms/form-field';
+import { PasswordInput } from '@/ui/forms/password-input';
 import { useDoorForm } from '../use-door-form';
 
 const FIELDS: { name: keyof Form; label: string; type: string; autoComplete: string; hint?: string }[] = [
@@ -28,7 +29,11 @@ export function SignUpForm() {
     <form onSubmit={submit} noValidate className="mt-4">
       {FIELDS.map((f) => (
         <FormField key={f.name} id={f.name} label={f.label} hint={f.hint} error={message(f.name)}>
-          <input type={f.type} autoComplete={f.autoComplete} {...register(f.name)} {...fieldState(f.name, message(f.name))} />
+          {f.type === 'password' ? (
+            <PasswordInput id={f.name} error={message(f.name)} autoComplete={f.autoComplete} {...register(f.name)} />
+          ) : (
+            <input type={f.type} autoComplete={f.autoComplete} {...register(f.name)} {...fieldState(f.name, message(f.name))} />
+          )}
         </FormField>
       ))}
       <FormAlert message={rootMessage} />

@@ -1,4 +1,4 @@
-import { fieldMessages, signUpForm } from '@/core/records/account-forms';
+import { checkForm, signUpForm } from '@/core/records/account-forms';
 import { signUp } from '@/server/accounts/accounts';
 import { passwordProblem } from '@/server/accounts/common-passwords';
 import { knock } from '@/server/accounts/throttle';
@@ -12,8 +12,8 @@ import { guardWrite } from '@/server/http/write-guard';
 export const POST = answering(async (request: Request): Promise<Response> => {
   const body = await guardWrite(request);
   if (!body.ok) return body.response;
-  const form = signUpForm.safeParse(body.json);
-  if (!form.success) return Response.json({ fields: fieldMessages(form.error) }, { status: 422 });
+  const form = checkForm(signUpForm, body.json);
+  if (!form.ok) return Response.json({ fields: form.fields }, { status: 422 });
   const { email, name, householdName, password } = form.data;
   const problem = passwordProblem(password, [email, name, householdName]);
   if (problem) return Response.json({ fields: { password: problem } }, { status: 422 });

@@ -1,4 +1,4 @@
-import { fieldMessages, passwordForm } from '@/core/records/account-forms';
+import { checkForm, passwordForm } from '@/core/records/account-forms';
 import { askAgain } from '@/server/accounts/accounts';
 import { passwordProblem } from '@/server/accounts/common-passwords';
 import { setPassword } from '@/server/accounts/recovery';
@@ -14,8 +14,8 @@ export const POST = answering(async (request: Request): Promise<Response> => {
   if (!who) return notSignedIn();
   const body = await guardWrite(request);
   if (!body.ok) return body.response;
-  const form = passwordForm.safeParse(body.json);
-  if (!form.success) return Response.json({ fields: fieldMessages(form.error) }, { status: 422 });
+  const form = checkForm(passwordForm, body.json);
+  if (!form.ok) return Response.json({ fields: form.fields }, { status: 422 });
   const asked = await askAgain(who.personId, form.data.old);
   if (!asked.ok) return asked.wait_s > 0 ? shutDoor(asked, '') : Response.json({ fields: { old: 'This is not your password' } }, { status: 422 });
   const { email, name, householdName } = asked.account;

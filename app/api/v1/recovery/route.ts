@@ -1,4 +1,4 @@
-import { fieldMessages, recoveryForm } from '@/core/records/account-forms';
+import { checkForm, recoveryForm } from '@/core/records/account-forms';
 import { passwordProblem } from '@/server/accounts/common-passwords';
 import { recover } from '@/server/accounts/recovery';
 import { answering } from '@/server/http/answer';
@@ -11,8 +11,8 @@ import { guardWrite } from '@/server/http/write-guard';
 export const POST = answering(async (request: Request): Promise<Response> => {
   const body = await guardWrite(request);
   if (!body.ok) return body.response;
-  const form = recoveryForm.safeParse(body.json);
-  if (!form.success) return Response.json({ fields: fieldMessages(form.error) }, { status: 422 });
+  const form = checkForm(recoveryForm, body.json);
+  if (!form.ok) return Response.json({ fields: form.fields }, { status: 422 });
   // By the address alone: whether there is such an account is not told before the code is right.
   const problem = passwordProblem(form.data.password, [form.data.email]);
   if (problem) return Response.json({ fields: { password: problem } }, { status: 422 });

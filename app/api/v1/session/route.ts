@@ -1,4 +1,4 @@
-import { fieldMessages, signInForm } from '@/core/records/account-forms';
+import { checkForm, signInForm } from '@/core/records/account-forms';
 import { demoPerson, signIn } from '@/server/accounts/accounts';
 import { answering } from '@/server/http/answer';
 import { addressOf } from '@/server/http/front';
@@ -16,8 +16,8 @@ export const POST = answering(async (request: Request): Promise<Response> => {
     await letIn(who);
     return Response.json({ ok: true });
   }
-  const form = signInForm.safeParse(body.json);
-  if (!form.success) return Response.json({ fields: fieldMessages(form.error) }, { status: 422 });
+  const form = checkForm(signInForm, body.json);
+  if (!form.ok) return Response.json({ fields: form.fields }, { status: 422 });
   const result = await signIn(form.data, addressOf(request.headers), await deviceToken());
   if (!result.ok) return shutDoor(result, 'E-mail address and password do not fit.');
   await letIn(result.who);

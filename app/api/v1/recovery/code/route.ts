@@ -1,4 +1,4 @@
-import { againForm, fieldMessages } from '@/core/records/account-forms';
+import { againForm, checkForm } from '@/core/records/account-forms';
 import { printRecoveryCode } from '@/core/records/recovery-code';
 import { askAgain } from '@/server/accounts/accounts';
 import { makeRecoveryCode } from '@/server/accounts/recovery';
@@ -13,8 +13,8 @@ export const POST = answering(async (request: Request): Promise<Response> => {
   if (!who) return notSignedIn();
   const body = await guardWrite(request);
   if (!body.ok) return body.response;
-  const form = againForm.safeParse(body.json);
-  if (!form.success) return Response.json({ fields: fieldMessages(form.error) }, { status: 422 });
+  const form = checkForm(againForm, body.json);
+  if (!form.ok) return Response.json({ fields: form.fields }, { status: 422 });
   const asked = await askAgain(who.personId, form.data.password);
   if (!asked.ok) return asked.wait_s > 0 ? shutDoor(asked, '') : Response.json({ fields: { password: 'This is not your password' } }, { status: 422 });
   return Response.json({ code: printRecoveryCode(await makeRecoveryCode(who)) }, { status: 201, headers: { 'cache-control': 'no-store' } });
