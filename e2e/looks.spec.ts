@@ -45,7 +45,12 @@ for (const scheme of ['light', 'dark'] as const) {
       await page.goto('/sign-up');
       await page.getByRole('button', { name: 'Make the account' }).click();
       await clean(page, 'sign up with messages');
+      await page.goto('/recover');
+      await page.getByRole('button', { name: 'Set the password and sign in' }).click();
+      await clean(page, 'recovery with messages');
       const who = await newHousehold(page, base);
+      await page.goto('/settings/security');
+      await clean(page, 'security log');
       await page.goto('/ledger');
       await expect(page.getByRole('heading', { name: 'The ledger is empty' })).toBeVisible();
       await clean(page, 'empty ledger');

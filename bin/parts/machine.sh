@@ -67,6 +67,13 @@ free_port() {
 # run_ts FILE ARG...: one of the project's own commands.
 run_ts() { (cd "$ROOT" && node --import tsx "$@"); }
 
+# clock_of LEDGER: the demo runs on its own day, and so does what is done to it.
+clock_of() {
+  [ "$1" = demo ] || return 0
+  MILE_CLOCK_OFFSET_MS=$(run_ts demo/clock-offset.ts)
+  export MILE_CLOCK_OFFSET_MS
+}
+
 # wait_for URL PID: until the address answers or the process is gone.
 wait_for() {
   node -e '

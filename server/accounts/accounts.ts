@@ -71,45 +71,54 @@ async function accountWhere(condition: string, value: string | Buffer): Promise<
     recoveryMadeAt: r.recovery_made_at ? (r.recovery_made_at as Date).getTime() : null,
   };
 }
-export const accountOf = (email: string): Promise<Account | null> => accountWhere('p.email = ?', email);
+const accountOf = (email: string): Promise<Account | null> => accountWhere('p.email = ?', email);
 export const accountOfPerson = (personId: string): Promise<Account | null> => accountWhere('p.id = ?', toBin(personId));
 
 /** The counts of a try at somebody's account: a device that knows the account has its own, all others share those of strangers. */
-export async function countsOf(account: Account | null, email: string, address: string, device: string | undefined): Promise<Key[]> {
+async function countsOf(account: Account | null, email: string, address: string, device: string | undefined): Promise<Key[]> {
   if (account && (await isKnownDevice(device, account.personId))) return [{ door: 'device', key: `${account.personId} ${device}` }];
   return [
-    { door: 'address', key: address },
     { door: 'pair', key: `${email} ${address}` },
+    { door: 'address', key: address },
     { door: 'stranger', key: email },
   ];
 }
 
 /**
- * Checks a sign-in. Unknown account and wrong password get the same answer after the same time; a try is counted before it
- * is checked, and taken back when it was right.
+ * A try at somebody's account by what only its person has. Counted before it is checked, taken back when it was right, and
+ * told in the log: of those refused for too many tries, the first. Unknown account and wrong secret get the same answer
+ * after the same time.
  * @param device what this browser was given at an earlier sign-in
+ * @param fits checks what was typed against the account, spending as much time on none
  */
-export async function signIn(form: SignInForm, address: string, device?: string): Promise<{ ok: true; who: Who } | Shut> {
-  const account = await accountOf(form.email);
-  const counts = await countsOf(account, form.email, address, device);
-  const wait_s = await knock(counts);
+export async function tryAccount(
+  at: { email: string; address: string; device: string | undefined },
+  fits: (account: Account | null) => Promise<boolean>,
+): Promise<{ ok: true; account: Account } | Shut> {
+  const account = await accountOf(at.email);
+  const counts = await countsOf(account, at.email, at.address, at.device);
   const asked = { householdId: account?.householdId ?? null, personId: account?.personId ?? null };
+  const { wait_s, first } = await knock(counts);
   if (wait_s > 0) {
-    await logSecurity({ kind: 'refused', ...asked });
+    if (first) await logSecurity({ kind: 'refused', ...asked });
     return { ok: false, wait_s };
   }
-  if (!(await passwordFits(account?.passwordHash ?? null, form.password)) || !account) {
+  if (!(await fits(account)) || !account) {
     await logSecurity({ kind: 'sign_in_failed', ...asked });
     return { ok: false, wait_s: 0 };
   }
   await giveBack(counts);
-  return { ok: true, who: { householdId: account.householdId, personId: account.personId } };
+  return { ok: true, account };
 }
+
+/** Checks a sign-in. */
+export const signIn = (form: SignInForm, address: string, device?: string): Promise<{ ok: true; account: Account } | Shut> =>
+  tryAccount({ email: form.email, address, device }, (account) => passwordFits(account?.passwordHash ?? null, form.password));
 
 /** Asks a signed-in person's password once more. */
 export async function askAgain(personId: string, password: string): Promise<{ ok: true; account: Account } | Shut> {
   const counts: Key[] = [{ door: 'again', key: personId }];
-  const wait_s = await knock(counts);
+  const { wait_s } = await knock(counts);
   if (wait_s > 0) return { ok: false, wait_s };
   const account = await accountOfPerson(personId);
   if (!(await passwordFits(account?.passwordHash ?? null, password)) || !account) return { ok: false, wait_s: 0 };

@@ -4,12 +4,11 @@ import { readRecoveryCode, recoveryCode } from '@/core/records/recovery-code';
 import { now } from '../clock';
 import { toBin } from '../db/binary-id';
 import { pool } from '../db/pool';
-import { accountOf, countsOf, type Shut, type Who } from './accounts';
+import { type Account, type Shut, tryAccount, type Who } from './accounts';
 import { forgetDevices } from './known-devices';
 import { hashPassword, passwordFits } from './password';
 import { logSecurity } from './security-log';
 import { endOtherSessions } from './sessions';
-import { giveBack, knock } from './throttle';
 
 /** Makes a person's recovery code; one made before no longer opens anything. @returns the code, shown once and kept as a hash only */
 export async function makeRecoveryCode(who: Who): Promise<string> {
@@ -38,29 +37,21 @@ export async function setPassword(who: Who, password: string, keep: string | nul
  * Opens an account by its recovery code and sets a new password: the code is used up, every session ends, no device is
  * trusted any more. Slowed as a sign-in is. Unknown account, no code and wrong code get the same answer.
  */
-export async function recover(form: RecoveryForm, address: string, device?: string): Promise<{ ok: true; who: Who } | Shut> {
-  const account = await accountOf(form.email);
-  const counts = await countsOf(account, form.email, address, device);
-  const wait_s = await knock(counts);
-  const asked = { householdId: account?.householdId ?? null, personId: account?.personId ?? null };
-  if (wait_s > 0) {
-    await logSecurity({ kind: 'refused', ...asked });
-    return { ok: false, wait_s };
-  }
-  if (!(await passwordFits(account?.recoveryHash ?? null, readRecoveryCode(form.code))) || !account?.recoveryHash) {
-    await logSecurity({ kind: 'sign_in_failed', ...asked });
-    return { ok: false, wait_s: 0 };
-  }
+export async function recover(form: RecoveryForm, address: string, device?: string): Promise<{ ok: true; account: Account } | Shut> {
+  const tried = await tryAccount({ email: form.email, address, device }, async (account) => {
+    const fits = await passwordFits(account?.recoveryHash ?? null, readRecoveryCode(form.code));
+    return fits && account?.recoveryHash !== null;
+  });
+  if (!tried.ok) return tried;
+  const { personId, householdId, recoveryHash } = tried.account;
   // Of two that use the code at once, one does.
   const [used] = await pool().execute('UPDATE person SET recovery_hash = NULL, recovery_made_at = NULL WHERE id = ? AND recovery_hash = ?', [
-    toBin(account.personId),
-    account.recoveryHash,
+    toBin(personId),
+    recoveryHash,
   ]);
   if ((used as { affectedRows: number }).affectedRows === 0) return { ok: false, wait_s: 0 };
-  const who = { householdId: account.householdId, personId: account.personId };
-  await setPassword(who, form.password, null);
-  await forgetDevices(account.personId);
-  await giveBack(counts);
-  await logSecurity({ kind: 'recovery_used', ...who });
-  return { ok: true, who };
+  await setPassword(tried.account, form.password, null);
+  await forgetDevices(personId);
+  await logSecurity({ kind: 'recovery_used', householdId, personId });
+  return tried;
 }

@@ -19,11 +19,10 @@ export const ALLOWED: Record<Door, { most: number; window_ms: number }> = {
 };
 const hashOf = (key: string) => createHash('sha256').update(key).digest();
 
-/**
- * Counts a try, and only then says whether it may go on: of any number at once no more than the door allows get through.
- * @returns seconds to wait, 0 when the try may go on
- */
-async function knockAt({ door, key }: Key): Promise<number> {
+/** What a door says to a try: seconds to wait, 0 when it may go on. `first`: the first that is refused since the count began. */
+export type Knock = { wait_s: number; first: boolean };
+
+async function knockAt({ door, key }: Key): Promise<Knock> {
   const { most, window_ms } = ALLOWED[door];
   const at = now();
   const begun = new Date(at - window_ms);
@@ -32,20 +31,30 @@ async function knockAt({ door, key }: Key): Promise<number> {
        ON DUPLICATE KEY UPDATE tries = IF(since <= ?, 1, LEAST(tries + 1, 1000000)), since = IF(since <= ?, VALUES(since), since) RETURNING since, tries`,
     [door, hashOf(key), new Date(at), begun, begun],
   );
-  const r = rows[0];
-  if (!r || Number(r.tries) <= most) return 0;
-  return Math.max(1, Math.ceil(((r.since as Date).getTime() + window_ms - at) / 1000));
+  const counted = rows[0];
+  if (!counted) return { wait_s: 0, first: false };
+  const tries = Number(counted.tries);
+  if (tries === 1) await forgetOld(at);
+  if (tries <= most) return { wait_s: 0, first: false };
+  return { wait_s: Math.max(1, Math.ceil(((counted.since as Date).getTime() + window_ms - at) / 1000)), first: tries === most + 1 };
 }
 
-/** Counts one try at several doors. @returns the longest wait, seconds; 0 when the try may go on */
-export async function knock(keys: readonly Key[]): Promise<number> {
-  let wait = 0;
-  for (const key of keys) wait = Math.max(wait, await knockAt(key));
-  // Old rows leave a few at a time; a failure here is no reason to refuse anybody.
-  await pool()
-    .execute('DELETE FROM door_try WHERE since < ? LIMIT 100', [new Date(now() - 24 * 60 * MINUTE)])
+/** Old counts leave a few at a time, whenever a new one begins; a failure here is no reason to refuse anybody. */
+const forgetOld = (at: number) =>
+  pool()
+    .execute('DELETE FROM door_try WHERE since < ? LIMIT 100', [new Date(at - 24 * 60 * MINUTE)])
     .catch(() => {});
-  return wait;
+
+/**
+ * Counts a try at one door after the other, and only then says whether it may go on: of any number at once no more than each
+ * door allows get through. A door that refuses is the last that is knocked at, so that one who is refused slows nobody else.
+ */
+export async function knock(keys: readonly Key[]): Promise<Knock> {
+  for (const key of keys) {
+    const answer = await knockAt(key);
+    if (answer.wait_s > 0) return answer;
+  }
+  return { wait_s: 0, first: false };
 }
 
 /** Takes a try back that turned out right. */

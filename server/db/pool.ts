@@ -2,7 +2,7 @@ import mysql, { type Pool, type PoolConnection } from 'mysql2/promise';
 import { isAway, TookTooLong } from './away';
 
 /** How long anything may take, milliseconds. Commands that work on a whole database set `query_ms` before their first query. */
-export const limits = { query_ms: 10_000, acquire_ms: 3_000 };
+export const limits = { query_ms: 10_000, acquire_ms: 5_000 };
 
 /** What of a pool is used: every query through it has a time limit. */
 export type Database = Pick<Pool, 'execute' | 'query' | 'end'> & { getConnection: (within_ms?: number) => Promise<PoolConnection> };

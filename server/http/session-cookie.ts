@@ -22,13 +22,13 @@ export const whoAsks = async (): Promise<SignedIn | null> => sessionOf(await rea
 export const deviceToken = (): Promise<string | undefined> => readCookie(DEVICE_COOKIE);
 
 /** Lets a person in here: a new session in place of the one this browser had, and the device is known from now on. */
-export async function letIn(who: { householdId: string; personId: string }): Promise<void> {
+export async function letIn({ householdId, personId }: { householdId: string; personId: string }): Promise<void> {
   const before = await whoAsks();
   if (before) await endSession(before.personId, before.sessionId);
-  const { token, sessionId } = await startSession(who.householdId, who.personId, deviceWords((await headers()).get('user-agent')));
+  const { token, sessionId } = await startSession(householdId, personId, deviceWords((await headers()).get('user-agent')));
   await writeCookie(SESSION_COOKIE, token, SESSION_DAYS * 86_400);
-  await writeCookie(DEVICE_COOKIE, await rememberDevice(await deviceToken(), who.personId), YEAR_S);
-  await logSecurity({ kind: 'signed_in', ...who, sessionId });
+  await writeCookie(DEVICE_COOKIE, await rememberDevice(await deviceToken(), personId), YEAR_S);
+  await logSecurity({ kind: 'signed_in', householdId, personId, sessionId });
 }
 
 /** Signs out here: ends the session of this browser's cookie, and takes the cookie away. The device stays known. */

@@ -84,7 +84,7 @@ export function VisitSheet({ page, withdraw, correct }: { page: VisitSheetData; 
       ) : null}
       {v.newer ? (
         <p className="mb-3 border-l-4 border-paint bg-card px-4 py-2 text-sm">
-          Part of this visit was recorded by a newer version. It is kept, and not shown here.
+          Part of this visit was recorded by a newer version. It is kept, and named below the record.
         </p>
       ) : null}
       {page.joinedFrom.map((id) => (

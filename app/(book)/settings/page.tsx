@@ -3,7 +3,7 @@ import Link from 'next/link';
 import { redirect } from 'next/navigation';
 import type { ReactNode } from 'react';
 import { printDate, printTime } from '@/core/units/zoned';
-import { accountOfPerson } from '@/server/accounts/accounts';
+import { accountOfPerson, DEMO_EMAIL } from '@/server/accounts/accounts';
 import { sessionsOf } from '@/server/accounts/sessions';
 import { whoAsks } from '@/server/http/session-cookie';
 import { namesForForms } from '@/server/records/names-for-forms';
@@ -16,10 +16,13 @@ import { SignedInDevices } from './signed-in-devices';
 
 export const metadata: Metadata = { title: 'Settings' };
 
+const NO_PASSWORD = 'The demo is opened by one press: nobody knows its password. In a ledger of your own this is where it is looked after.';
+
 export default async function SettingsPage() {
   const who = await whoAsks();
   if (!who) redirect('/sign-in');
   const [names, account, sessions] = await Promise.all([namesForForms(who.householdId), accountOfPerson(who.personId), sessionsOf(who.personId)]);
+  const demo = account?.email === DEMO_EMAIL;
   const when = (at: number) => `${printDate(at, who.zone)}, ${printTime(at, who.zone)}`;
   return (
     <div className="mx-auto w-full max-w-xl p-6 max-sm:px-4">
@@ -41,10 +44,10 @@ export default async function SettingsPage() {
         />
       </Part>
       <Part id="recovery" head="Recovery code">
-        <RecoveryCode made={account?.recoveryMadeAt ? printDate(account.recoveryMadeAt, who.zone) : null} />
+        {demo ? <p className="text-sm">{NO_PASSWORD}</p> : <RecoveryCode made={account?.recoveryMadeAt ? printDate(account.recoveryMadeAt, who.zone) : null} />}
       </Part>
       <Part id="password" head="Password">
-        <ChangePassword />
+        {demo ? <p className="text-sm">{NO_PASSWORD}</p> : <ChangePassword />}
       </Part>
       <Part id="security" head="Security log">
         <p className="text-sm">

@@ -17,7 +17,7 @@ export const POST = answering(async (request: Request): Promise<Response> => {
   const { email, name, householdName, password } = form.data;
   const problem = passwordProblem(password, [email, name, householdName]);
   if (problem) return Response.json({ fields: { password: problem } }, { status: 422 });
-  const wait_s = await knock([{ door: 'sign_up', key: addressOf(request.headers) }]);
+  const { wait_s } = await knock([{ door: 'sign_up', key: addressOf(request.headers) }]);
   if (wait_s > 0) return shutDoor({ ok: false, wait_s }, '');
   const who = await signUp(form.data);
   if (!who) return Response.json({ fields: { email: 'There is an account with this address already' } }, { status: 422 });

@@ -18,6 +18,6 @@ export const POST = answering(async (request: Request): Promise<Response> => {
   if (problem) return Response.json({ fields: { password: problem } }, { status: 422 });
   const result = await recover(form.data, addressOf(request.headers), await deviceToken());
   if (!result.ok) return shutDoor(result, 'E-mail address and recovery code do not fit.');
-  await letIn(result.who);
+  await letIn(result.account);
   return Response.json({ ok: true });
 });

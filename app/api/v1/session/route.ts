@@ -20,7 +20,7 @@ export const POST = answering(async (request: Request): Promise<Response> => {
   if (!form.ok) return Response.json({ fields: form.fields }, { status: 422 });
   const result = await signIn(form.data, addressOf(request.headers), await deviceToken());
   if (!result.ok) return shutDoor(result, 'E-mail address and password do not fit.');
-  await letIn(result.who);
+  await letIn(result.account);
   return Response.json({ ok: true });
 });
 
