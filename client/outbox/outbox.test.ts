@@ -171,12 +171,33 @@ describe('a server that fails', () => {
     expect((await states()).get(bad)).toBe('kept');
     await keepEvents(store, who, [draft(99)]);
     expect(await sendOutbox(store)).toBe('sent');
-    expect(await refusedEvents(store)).toMatchObject([{ event: { id: bad }, reason: expect.stringContaining('the server fails at this one') }]);
+    expect(await refusedEvents(store)).toMatchObject([
+      { state: 'refused', event: { id: bad }, reason: expect.stringContaining('the server fails at this one') },
+    ]);
     expect(await store.count('outbox')).toBe(0);
     await sendRefusedAgain(store);
     failsAt(() => false);
     expect(await sendOutbox(store)).toBe('sent');
     expect((await states()).get(bad)).toBe('sent');
+  });
+  it('at ten alone, one after the other, with nothing through: no more are tried', async () => {
+    const made = await keepEvents(store, who, some(11));
+    const sent = failsAt(() => true);
+    await sendOutbox(store);
+    // The halves of eleven, then one by one: the tenth is the last that is asked about.
+    expect(sent.flatMap((ids) => (ids.length === 1 ? ids : []))).toEqual(made.slice(0, 10).map((e) => e.id));
+  });
+  it('to answer for an item: that one stays, the others leave', async () => {
+    const [silent, told] = await keepEvents(store, who, some(2));
+    globalThis.fetch = (async () => ({ ok: true, status: 200, json: async () => ({ results: [{ id: told?.id, status: 'already' }] }) })) as never;
+    expect(await sendOutbox(store)).toBe('sent');
+    expect(await states()).toEqual(
+      new Map([
+        [silent?.id, 'kept'],
+        [told?.id, 'sent'],
+      ]),
+    );
+    expect(await store.count('outbox')).toBe(1);
   });
   it('at everything: it is asked a bounded number of times, and everything waits', async () => {
     await keepEvents(store, who, some(120));

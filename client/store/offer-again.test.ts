@@ -83,10 +83,44 @@ describe('a ledger that was restored from a backup', () => {
     ]);
     expect(await store.get('record', ['network', idOf(34)])).toMatchObject({ fields: { name: 'new' } });
   });
+  it('is not offered what is older here than in the backup, nor events that it refused, and references go first', async () => {
+    const enrolment = { carId: idOf(50), networkId: idOf(37), kind: 'autocharge' as const };
+    const records = [
+      network(35, 'long out of date', 3),
+      network(36, 'as old as the backup', 4),
+      network(37, 'made since', 6),
+      { type: 'enrolment', id: idOf(38), rev: 6, archived: true, fields: recordItem('enrolment', idOf(38), enrolment).fields },
+    ];
+    for (const r of records) await store.put('record', r as never);
+    const [refused] = await keepEvents(store, who, [draft(1)]);
+    await store.put('event', { event: refused!, state: 'refused', reason: 'x' });
+    await store.clear('outbox');
+    const { sent } = server({ rev: 1_000_004, epoch: 'e2', epochRev: 4, records: [network(35, 'in the backup', 4), network(36, 'there', 4)] });
+    await pullChanges(store);
+    const offered = (await store.getAll('outbox')).map(({ n: _, ...o }) => o);
+    await sendOutbox(store);
+    expect(sent.map((i) => [i.type, (i.record as { id: string; archived: boolean }).id, (i.record as { archived: boolean }).archived])).toEqual([
+      ['record', idOf(37), false],
+      ['record', idOf(38), true],
+    ]);
+    expect(offered.every((o) => !('base' in o))).toBe(true);
+    expect(await store.get('record', ['network', idOf(35)])).toMatchObject({ fields: { name: 'in the backup' } });
+    expect((await store.get('event', refused!.id))?.state).toBe('refused');
+  });
+  it('without an answer nothing changes', async () => {
+    await store.put('meta', 'first', 'epoch');
+    globalThis.fetch = (async () => ({ ok: false, status: 503 })) as never;
+    expect(await pullChanges(store)).toBe(false);
+    let asked = 0;
+    globalThis.fetch = (async () => ({ ok: ++asked === 1, status: 200, json: async () => ({ rev: 9, epoch: 'e2', epochRev: 1, records: [] }) })) as never;
+    expect(await pullChanges(store)).toBe(false);
+    expect(await store.get('meta', 'epoch')).toBe('first');
+  });
   it('changed there since the restore: what is here comes as a change of the backup, so that it shows as a difference', async () => {
     await store.put('record', network(31, 'mine', 6) as never);
     const { sent } = server({ rev: 1_000_005, epoch: 'e2', epochRev: 4, records: [network(31, 'theirs', 1_000_005)] });
     await pullChanges(store);
+    expect(await store.getAll('outbox')).toMatchObject([{ type: 'record', base: { name: 'theirs' } }]);
     await sendOutbox(store);
     expect(sent[0]?.record).toMatchObject({ id: idOf(31), baseRev: 4 });
   });
@@ -95,7 +129,8 @@ describe('a ledger that was restored from a backup', () => {
     await keepEvents(store, who, [draft(1)]);
     server({ rev: 1_000_000, epoch: 'e2', epochRev: 4, records: [] });
     await pullChanges(store);
-    expect(await store.count('outbox')).toBe(2);
+    expect((await store.getAll('outbox')).map((o) => o.type)).toEqual(['record', 'event']);
+    expect(await store.get('record', ['network', idOf(30)])).toMatchObject({ fields: { name: 'waiting' } });
   });
   it('is told by any answer of the outbox', async () => {
     await keepEvents(store, who, [draft(1)]);

@@ -44,9 +44,8 @@ export async function offerAgain(tx: Tx, here: string, body: Changes, waiting: R
     await tx.objectStore('outbox').add({ type: 'record', id: r.id, item, ...(now ? { base: now.fields as Record<string, unknown> } : {}) });
     offered.push(r.id);
   }
-  const places = new Set((await tx.objectStore('outbox').getAll()).flatMap((o) => (o.type === 'event' ? [o.id] : [])));
   for (const k of await tx.objectStore('event').getAll()) {
-    if (k.state !== 'sent' || places.has(k.event.id) || storeName(k.event.householdId, k.event.personId) !== here) continue;
+    if (k.state !== 'sent' || storeName(k.event.householdId, k.event.personId) !== here) continue;
     await tx.objectStore('event').put({ event: k.event, state: 'kept' });
     await tx.objectStore('outbox').add({ type: 'event', id: k.event.id });
   }

@@ -13,6 +13,7 @@ describe('a recovery code', () => {
     expect(recoveryCode(new Uint8Array(40).fill(240))).toBeNull();
     expect(recoveryCode(Uint8Array.from([239, 240, 255, ...new Array(11).fill(0)]))).toBe('Z22222222222');
     expect(recoveryCode(new Uint8Array(11))).toBeNull();
+    expect(recoveryCode(new Uint8Array(24))).toBe('222222222222');
   });
   it('is read however it was typed', () => {
     expect(printRecoveryCode('23456789ABCD')).toBe('2345-6789-ABCD');

@@ -19,17 +19,13 @@ export function ownWords(issue: z.$ZodRawIssue): string {
   const bound = (n: unknown) => `${String(n)}${UNITS[String(issue.origin)] ?? ''}`;
   switch (issue.code) {
     case 'invalid_type':
-      return issue.input === undefined
-        ? 'is missing'
-        : issue.format === 'safeint'
-          ? 'must be a whole number'
-          : (TYPES[String(issue.expected)] ?? 'is not understood');
+      return issue.input === undefined ? 'is missing' : (TYPES[String(issue.expected)] ?? 'is not understood');
     case 'too_small':
       return issue.inclusive === false ? `must be more than ${bound(issue.minimum)}` : `must be at least ${bound(issue.minimum)}`;
     case 'too_big':
       return issue.inclusive === false ? `must be less than ${bound(issue.maximum)}` : `must be at most ${bound(issue.maximum)}`;
     case 'invalid_value':
-      return issue.input === undefined ? 'is missing' : `must be one of: ${(issue.values as unknown[]).slice(0, 40).join(', ')}`;
+      return issue.input === undefined ? 'is missing' : `must be one of: ${(issue.values as unknown[]).join(', ')}`;
     case 'invalid_key':
       // The name's own schema says what is wrong with it.
       return (issue.issues as { message: string }[])[0]?.message ?? 'has a name that is not allowed';
