@@ -59,6 +59,11 @@ describe('keeping on the phone', () => {
     expect(made.map((e) => e.seq).sort()).toEqual([1, 2, 3]);
     expect(await store.count('outbox')).toBe(3);
   });
+  it('goes on at the greatest place there is: one event with that place hinders no other', async () => {
+    const [a, b] = await keepEvents(store, who, [draft(1, { knownSeq: 1_000_000 }), draft(2)]);
+    expect([a?.seq, b?.seq]).toEqual([1_000_000, 1_000_000]);
+    expect((a as { id: string }).id < (b as { id: string }).id).toBe(true);
+  });
   it('goes on from the seq known from elsewhere', async () => {
     const [e] = await keepEvents(store, who, [draft(1, { knownSeq: 17 })]);
     expect(e?.seq).toBe(18);

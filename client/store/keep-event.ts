@@ -1,5 +1,5 @@
 import { v7 } from 'uuid';
-import { EVENT_VERSION, type Origin, type Precision, type Role, type StoredEvent } from '@/core/visit/event';
+import { EVENT_VERSION, MOST_SEQ, type Origin, type Precision, type Role, type StoredEvent } from '@/core/visit/event';
 import type { Kind, Payload } from '@/core/visit/payloads';
 import { deviceId, life, takeAwake } from '../touch/page-life';
 import type { TouchTime } from '../touch/touch-time';
@@ -36,7 +36,7 @@ export function makeEvent(d: EventDraft, seq: number, { who, awake }: Made): Sto
     life,
     mono: Math.max(0, d.touch.mono),
     awake,
-    seq,
+    seq: Math.min(seq, MOST_SEQ),
     origin: d.origin ?? 'tap',
     role: d.role ?? 'recorder',
     payload: d.payload as Record<string, unknown>,

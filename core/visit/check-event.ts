@@ -3,7 +3,7 @@ import { FIRST_INSTANT } from '../units/instant';
 import { unkeepable } from '../units/keepable-json';
 import { firstProblem, ownWords } from '../units/own-words';
 import { isZone } from '../units/zoned';
-import { EVENT_VERSION, type StoredEvent } from './event';
+import { EVENT_VERSION, MOST_SEQ, type StoredEvent } from './event';
 import { isKind } from './kinds';
 import { payloadProblem, uuid } from './payloads';
 
@@ -35,7 +35,7 @@ const envelope = z.looseObject({
   // A page does not live for three years.
   mono: z.number().check(z.minimum(0), z.maximum(1e11)),
   awake: z.boolean(),
-  seq: z.int().check(z.minimum(1), z.maximum(1_000_000)),
+  seq: z.int().check(z.minimum(1), z.maximum(MOST_SEQ)),
   origin: z.enum(['tap', 'typed', 'imported', 'simulated']),
   role: z.enum(['recorder', 'observer']),
   payload: z.record(z.string(), z.unknown()),

@@ -38,3 +38,9 @@ export type StoredEvent = Envelope & { kind: string; payload: Record<string, unk
 
 /** The payload version this code writes and understands. */
 export const EVENT_VERSION = 1;
+
+/**
+ * The greatest place in a visit's order. A visit that has an event there already goes on at the same place: a device's own
+ * events are then told apart by their ids, which are made in order.
+ */
+export const MOST_SEQ = 1_000_000;

@@ -115,7 +115,13 @@ export async function storedScript(base: string, open: (d: Driver) => Promise<Pa
     out.runs += 1;
   }
   await page.goto(`${base}/stall`, { waitUntil: 'load' });
-  await page.getByRole('heading', { name: 'Stall' }).waitFor();
+  await page.getByRole('heading', { name: 'Where are you?' }).waitFor();
+  await page.getByRole('button', { name: /__hit/ }).first().click();
+  await page
+    .getByRole('button', { name: /^Stall/ })
+    .first()
+    .waitFor();
+  out.runs += 1;
   out.note = `${scripted.length} records, ${events.length} events`;
   return out;
 }

@@ -1,6 +1,6 @@
 import { v5, v7 } from 'uuid';
 import { effectiveEvents } from '@/core/visit/effective';
-import { EVENT_VERSION, type StoredEvent } from '@/core/visit/event';
+import { EVENT_VERSION, MOST_SEQ, type StoredEvent } from '@/core/visit/event';
 import { joinedEvents, joinedInto, takenBackTo } from '@/core/visit/join-visits';
 import type { Who } from '../accounts/accounts';
 import { toBin } from '../db/binary-id';
@@ -31,7 +31,7 @@ export function withdrawalFor(who: Who, there: readonly StoredEvent[], payload: 
     life: device,
     mono: 0,
     awake: true,
-    seq: last.seq + nth,
+    seq: Math.min(last.seq + nth, MOST_SEQ),
     origin: 'typed',
     role: 'recorder',
     payload,
