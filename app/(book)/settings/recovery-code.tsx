@@ -18,8 +18,8 @@ export function RecoveryCode({ made }: { made: string | null }) {
   return (
     <>
       <p className="text-sm">
-        {made ? `One was made on ${made}; it is shown nowhere any more.` : 'None is made yet.'} It opens the account when the password is lost, once: no e-mail
-        is sent from here. Keep it on paper, not on a phone.
+        {code ? '' : made ? `One was made on ${made}; it is shown nowhere any more. ` : 'None is made yet. '}It opens the account when the password is lost,
+        once: no e-mail is sent from here. Keep it on paper, not on a phone.
       </p>
       {code ? (
         <div role="status" className="mt-3 border-l-4 border-paint bg-picked px-3 py-2">
