@@ -1,4 +1,5 @@
 import { expect, test } from '@playwright/test';
+import mysql, { type RowDataPacket } from 'mysql2/promise';
 import { v7 } from 'uuid';
 import type { StoredEvent } from '@/core/visit/event';
 import { anyVisits } from './hands/any-visits';
@@ -147,6 +148,31 @@ test('a site that comes after its visits gives them their network', async ({ pag
   expect(await row()).toMatchObject({ siteName: 'Kamen Toll', networkName: 'Otterbrook' });
   // Read first where the phone reads: nothing stale is told there either.
   expect(Object.keys((await (await page.request.get('/api/v1/changes?since=0')).json()).usual)).not.toHaveLength(0);
+});
+
+test('a stall moved to another site gives its attempts another network; a note on a site stales nothing', async ({ page, baseURL }) => {
+  const base = baseURL as string;
+  const who = await newHousehold(page, base);
+  const place = await addPlace(page, base, { network: 'Otterbrook', site: 'Otterbrook Quay' });
+  const other = await addPlace(page, base, { network: 'Copperbeech', site: 'Kamen Toll' });
+  await send(page.request, base, asItems(visitEvents(who, place, Date.now() - 86_400_000)));
+  const db = await mysql.createConnection(process.env.DATABASE_URL as string);
+  const figures = async () => {
+    await page.request.get('/api/v1/visits');
+    const [rows] = await db.query<RowDataPacket[]>(
+      'SELECT v.rev, LOWER(HEX(a.network_id)) AS network FROM visit v JOIN attempt_figures a ON a.household_id = v.household_id AND a.visit_id = v.id WHERE v.household_id = UNHEX(?)',
+      [who.householdId.replaceAll('-', '')],
+    );
+    return rows.map((r) => ({ rev: Number(r.rev), network: r.network }));
+  };
+  const change = (type: string, id: string, fields: object) => send(page.request, base, [{ type: 'record', record: { type, id, baseRev: 999, fields } }]);
+  const before = await figures();
+  expect(before).toEqual([{ rev: expect.any(Number), network: place.networkId.replaceAll('-', '') }]);
+  await change('site', place.siteId, { networkId: place.networkId, name: 'Otterbrook Quay', zone: 'Europe/Ljubljana', notes: 'a note' });
+  expect(await figures()).toEqual(before);
+  await change('stall', place.stalls[1] as string, { siteId: other.siteId, name: '9', outlets: [{ connector: 'CCS2', ratedKW: 150 }] });
+  expect((await figures()).map((f) => f.network)).toEqual([other.networkId.replaceAll('-', '')]);
+  await db.end();
 });
 
 test('eight that join the same two recordings at once write one withdrawal', async ({ page, baseURL }) => {

@@ -42,7 +42,8 @@ export const maybeWhole = (unit: string, least: number, most: number) =>
   amount(unit, least, most).refine(Number.isInteger, `A whole number of ${unit}`).nullable().default(null);
 
 export const yesNo = z.boolean().nullable().default(null);
-export const day = z.iso.date('A date such as 2025-10-14');
+/** A calendar day within the years that a record may name: earlier ones come back from a column of dates as others. */
+export const day = z.iso.date('A date such as 2025-10-14').refine((d) => d >= '1990-01-01' && d <= '2100-01-01', 'Between 1990 and 2100');
 export const maybeDay = day.nullable().default(null);
 export const choice = <const T extends readonly [string, ...string[]]>(of: T) => z.enum(of).nullable().default(null);
 

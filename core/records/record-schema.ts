@@ -1,7 +1,7 @@
 import * as z from 'zod';
 import { unkeepable } from '../units/keepable-json';
 import { firstProblem, ownWords } from '../units/own-words';
-import { currency, price, uuid } from './field-schema';
+import { currency, day, price, uuid } from './field-schema';
 import { adapterSchema, carSchema, enrolmentSchema, meansSchema, planSchema } from './garage-schema';
 import { fromOlderShape } from './older-shape';
 import { networkSchema, providerSchema, siteSchema, stallSchema } from './place-schema';
@@ -22,7 +22,7 @@ export const RECORDS = {
     currency,
     perKWh: price(100),
     startFee: price(100),
-    validFrom: z.iso.date('A date'),
+    validFrom: day,
   }),
 } as const;
 

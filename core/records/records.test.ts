@@ -118,6 +118,25 @@ describe('enrolment', () => {
   });
 });
 
+const NETWORK_FOR_DAYS = '01900000-0000-7000-8000-000000000001';
+describe('a day', () => {
+  const tariff = (validFrom: string) =>
+    checkRecord({
+      type: 'tariff',
+      id: NETWORK_FOR_DAYS,
+      baseRev: 0,
+      fields: { networkId: NETWORK_FOR_DAYS, currency: 'EUR', perKWh: '0.5', startFee: '0', validFrom },
+    });
+  it.each(['1990-01-01', '2024-02-29', '2100-01-01'])('%s is taken', (d) => expect(tariff(d)).toMatchObject({ ok: true }));
+  it.each([
+    ['0000-01-01', 'Between 1990 and 2100'],
+    ['1989-12-31', 'Between 1990 and 2100'],
+    ['2100-01-02', 'Between 1990 and 2100'],
+    ['9999-12-31', 'Between 1990 and 2100'],
+    ['2025-02-29', 'A date such as 2025-10-14'],
+  ])('%s is refused', (d, reason) => expect(tariff(d)).toEqual({ ok: false, path: 'fields.validFrom', reason }));
+});
+
 describe('the sign-up form', () => {
   const form = { name: 'Ana', householdName: 'Workshop', email: ' Ana@Example.INVALID ', password: 'ten letters', currency: 'eur', zone: 'Europe/Ljubljana' };
   it('puts address and currency in order', () => expect(signUpForm.parse(form)).toMatchObject({ email: 'ana@example.invalid', currency: 'EUR' }));

@@ -6,7 +6,7 @@ const AGAIN_S = 5;
 
 /**
  * Makes a route handler of the application's API: whatever goes wrong inside is answered, never thrown.
- * The database away: 503 with Retry-After and `code: "later"`, which a phone takes for "kept here, sent by itself".
+ * The database away, or too many pictures at once: 503 with Retry-After and `code: "later"`, which a phone takes for "kept here, sent by itself".
  * Anything else: 500 with a reference that stands in the log beside what happened.
  */
 export function answering<A extends unknown[]>(
@@ -17,9 +17,9 @@ export function answering<A extends unknown[]>(
       return await handle(request, ...rest);
     } catch (error) {
       if (isAway(error)) {
-        console.error(`the database is away: ${(error as Error).message}`);
+        console.error(`told to come later: ${(error as Error).message}`);
         return Response.json(
-          { error: 'The database does not answer. What was recorded is kept on this device and sent by itself.', code: 'later' },
+          { error: 'The server cannot do this just now. What was recorded is kept on this device and sent by itself.', code: 'later' },
           { status: 503, headers: { 'retry-after': String(AGAIN_S), 'cache-control': 'no-store' } },
         );
       }
