@@ -1,6 +1,6 @@
 /** The house: imports point one way. core knows nobody; server, client and ui know core; app and demo know all. */
 const outside = 'node_modules/(react|react-dom|next|mysql2|idb|@radix-ui|lucide-react|react-hook-form|@node-rs|serwist|@serwist)(/|$)';
-const order = ['units', 'faults', 'records', 'visit', 'tariff', 'power', 'evidence', 'compare'];
+const order = ['units', 'faults', 'records', 'visit', 'figures', 'tariff', 'power', 'evidence', 'compare'];
 /** Inside core a folder may use itself and those before it. */
 const later = order.flatMap((from, i) => {
   const forbidden = order.slice(i + 1);
@@ -26,7 +26,13 @@ module.exports = {
     { name: 'client-is-browser-only', severity: 'error', from: { path: '^client/' }, to: { path: '^(server|app|ui)/' } },
     { name: 'server-knows-core', severity: 'error', from: { path: '^server/' }, to: { path: '^(client|app|ui|demo)/' } },
     { name: 'app-leaves-the-demo-alone', severity: 'error', from: { path: '^app/' }, to: { path: '^demo/' } },
-    { name: 'no-circles', severity: 'error', from: {}, to: { circular: true, viaOnly: { dependencyTypesNot: ['type-only'] } } },
+    // What is fetched later may use what was there before it: a circle that is closed by an import() is none at loading.
+    {
+      name: 'no-circles',
+      severity: 'error',
+      from: {},
+      to: { circular: true, viaOnly: { dependencyTypesNot: ['type-only', 'dynamic-import'] } },
+    },
     ...later,
   ],
   options: {

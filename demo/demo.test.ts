@@ -1,13 +1,14 @@
 import tzlookup from 'tz-lookup';
 import { league } from '@/core/compare/league';
 import { leagueSentence } from '@/core/compare/sentence';
-import type { VisitRow } from '@/core/compare/visit-row';
+import { visitRow } from '@/core/compare/visit-row';
 import { compatibleStalls } from '@/core/power/compatible-stalls';
-import { expiresSoon } from '@/core/power/means-here';
 import { stepsLeft } from '@/core/records/enrolment-steps';
+import { expiresSoon } from '@/core/records/expiry';
 import { MEANS_KIND_NAMES } from '@/core/records/means-kind';
 import { placeQuestions } from '@/core/records/place-questions';
-import { checkRecord, type RecordItem } from '@/core/records/record-schema';
+import { checkChange } from '@/core/records/record-change';
+import type { RecordItem } from '@/core/records/record-schema';
 import { simulateVisit } from '@/core/simulator/simulate-visit';
 import { checkEvent } from '@/core/visit/check-event';
 import { deriveVisit, type Visit, visitState } from '@/core/visit/derive';
@@ -45,7 +46,7 @@ describe('the demo', () => {
   });
   it('holds nothing that the record or the forms would refuse', () => {
     for (const e of [...played, typed].flat()) expect(checkEvent(e, TODAY)).toMatchObject({ ok: true, newer: false });
-    for (const r of records) expect(checkRecord(r)).toMatchObject({ ok: true });
+    for (const r of records) expect(checkChange(r)).toMatchObject({ ok: true });
   });
   it('has no two things of one id', () => {
     const ids = [...[...played, typed].flat().map((e) => e.id), ...records.map((r) => r.id)];
@@ -154,7 +155,7 @@ describe('the demo’s places and garage', () => {
     const uses = of('site').map((site) =>
       compatibleStalls(
         garage,
-        { site: { archived: false, ...site }, stalls: kept(of('stall')).filter((s) => s.fields.siteId === site.id) } as never,
+        { site: { archived: false, ...site }, stalls: kept(of('stall')).filter((s) => s.fields.siteId === site.id), dangers: {} } as never,
         {},
         DEMO_TODAY,
       ).map((a) => a.use),
@@ -166,26 +167,11 @@ describe('the demo’s places and garage', () => {
 });
 
 describe('the demo compared', () => {
-  const rows: VisitRow[] = visits.map((v) => ({
-    visitId: v.id,
-    networkId: networks[Object.values(sites).find((s) => s.id === v.siteId)?.network as keyof typeof networks].id,
-    siteId: v.siteId as string,
-    firstTry: v.firstTry.answer,
-    attempts: v.attempts.map((a) => ({
-      outcome: a.outcome.kind,
-      endMark: a.proof?.mark ?? null,
-      late: a.proof?.late ?? false,
-      seconds: { handshake: a.times.handshake.known ? a.times.handshake.s : null },
-    })),
-    lost_s: v.times.lost.known ? v.times.lost.s : null,
-    deliveredKWh: v.delivered.known ? v.delivered.value : null,
-    paid: v.paid.known ? v.paid.value.amount : null,
-    currency: v.paid.known ? v.paid.value.currency : null,
-  }));
-  const table = league(rows, 'handshake', 'kW', 'EUR');
+  const rows = visits.map((v) => visitRow(v, networks[Object.values(sites).find((s) => s.id === v.siteId)?.network as keyof typeof networks].id));
+  const table = league(rows, { time: 'handshake', mark: 'kW', currency: 'EUR' });
   const nameOf = (id: string) => Object.values(networks).find((n) => n.id === id)?.name ?? '';
   it('every visit with an attempt is counted once', () => {
-    expect(table.reduce((n, r) => n + r.visits, 0)).toBe(visits.filter((v) => v.attempts.length > 0).length);
+    expect(table.reduce((n, r) => n + r.visits, 0)).toBe(visits.filter((v) => v.attempts.length > 0 || v.leftReason === 'queue').length);
     for (const r of table) expect(r.firstTry.yes + r.firstTry.no + r.firstTry.leftOut).toBe(r.visits);
   });
   it('tells a story that its counts bear', () => {

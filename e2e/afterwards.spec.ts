@@ -34,7 +34,7 @@ test('a visit typed in afterwards from a receipt and a stopwatch: only what is k
   await expect(page.locator(fact('Lost to faults'))).toContainText('45:00 visit');
   const given = page.getByRole('region', { name: 'Given figures' });
   await expect(given).toContainText('1:05 ± 2 s');
-  await expect(page.locator(fact('Handshake'))).toContainText('only the day is known');
+  await expect(page.locator(fact('Handshake'))).toContainText('plugging in was not recorded');
   // Chosen by a correction, the given figure counts.
   await page.getByRole('button', { name: /^Correct Stopwatch figure/ }).click();
   await page.getByLabel('Use it in place of the derived figure').selectOption('Yes');

@@ -5,9 +5,9 @@ import { dropUnsettled, keepAndSend, keepPhotoHere } from '@/client/outbox/keep-
 import { askAboutPlace, zoneAt } from '@/client/places/position';
 import type { Position } from '@/core/records/place-questions';
 import type { MileRecord, RecordItem } from '@/core/records/record-schema';
+import { TYPES } from '@/core/records/types/registry';
 import { DifferenceSheet, type UnsettledRecord } from '@/ui/records/difference-sheet';
 import { type Names, typedNumber } from '@/ui/records/form-fields';
-import { RECORD_NAMES } from '@/ui/records/record-fields';
 import { type FormType, RecordForm } from '@/ui/records/record-form';
 
 export type EditorProps = {
@@ -33,7 +33,7 @@ export function RecordEditor({ type, record, start, names, today, person, used, 
   const [unsettled, setUnsettled] = useState<UnsettledRecord | null>(null);
   const [said, setSaid] = useState<string | null>(null);
   const pictures = useRef(new Map<string, string>());
-  const what = RECORD_NAMES[type].one.toLowerCase();
+  const what = TYPES[type].one.toLowerCase();
 
   const keep = async (items: RecordItem[], leave: boolean): Promise<{ fields?: Record<string, string>; form?: string } | null> => {
     setSaid(null);

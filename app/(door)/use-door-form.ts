@@ -1,11 +1,11 @@
 'use client';
 import type { DefaultValues, FieldValues } from 'react-hook-form';
-import type * as z from 'zod';
+import type * as z from 'zod/mini';
 import { askWho } from '@/client/store/who';
 import { useCheckedForm } from '@/ui/forms/use-checked-form';
 
 /** A form that lets somebody in: once it is taken, the ledger is opened. */
-export function useDoorForm<F extends FieldValues>(url: string, schema: z.ZodType<F>, defaultValues: DefaultValues<F>) {
+export function useDoorForm<F extends FieldValues>(url: string, schema: z.ZodMiniType<F>, defaultValues: DefaultValues<F>) {
   return useCheckedForm(url, schema, defaultValues, async () => {
     await askWho();
     location.assign('/ledger');

@@ -2,9 +2,9 @@
 import { useCallback, useEffect, useState } from 'react';
 import { dropUnsettled, keepAndSend, unsettledHere } from '@/client/outbox/keep-and-send';
 import type { Unsettled } from '@/client/store/phone-store';
+import { TYPES } from '@/core/records/types/registry';
 import { DifferenceSheet } from '@/ui/records/difference-sheet';
 import type { Names } from '@/ui/records/form-fields';
-import { RECORD_NAMES } from '@/ui/records/record-fields';
 
 /** Changes made on this device that met others or were refused: each waits for a choice. */
 export function SettleChanges({ names, onSettled }: { names: Names; onSettled?: () => void }) {
@@ -27,7 +27,7 @@ export function SettleChanges({ names, onSettled }: { names: Names; onSettled?: 
             <li key={`${u.type} ${u.id}`} className="flex items-center gap-3 border-b border-rule-2 py-2">
               <span className="min-w-0 grow text-[14.5px]">
                 <b>
-                  {RECORD_NAMES[u.type].one} {'name' in u.mine.fields ? u.mine.fields.name : 'label' in u.mine.fields ? u.mine.fields.label : ''}
+                  {TYPES[u.type].one} {'name' in u.mine.fields ? u.mine.fields.name : 'label' in u.mine.fields ? u.mine.fields.label : ''}
                 </b>
                 <span className="block text-[13px] text-ink-2">{u.theirs ? 'was changed elsewhere too' : u.reason}</span>
               </span>

@@ -1,10 +1,9 @@
 'use client';
-import { scaleLinear } from 'd3-scale';
 import { area, curveMonotoneX } from 'd3-shape';
 import { useEffect, useState } from 'react';
 import { NOT_READ, printAgo, printDuration, printKWh } from '@/core/units/print';
 import { chargingSoFar } from '@/core/visit/attempt-times';
-import type { Attempt, Reading } from '@/core/visit/attempts';
+import type { Attempt, Reading } from '@/core/visit/attempts/attempt';
 import { powerProfile } from '@/core/visit/power-profile';
 import type { Segment } from '@/core/visit/tape';
 import { useWidth } from '@/ui/tape/use-width';
@@ -63,8 +62,8 @@ function Curve({ tape, attempt, from, to, ratedKW }: { tape: Segment[]; attempt:
   const [ref, width] = useWidth<HTMLDivElement>(390);
   const segments = tape.filter((s) => s.kind === 'energy' && s.attempt === (attempt as Attempt).n);
   const peak = Math.max(50, ratedKW ?? 0, ...attempt.readings.map((r) => r.kW ?? 0));
-  const x = scaleLinear([from, Math.max(to, from + 600_000)], [0, width]);
-  const y = scaleLinear([0, peak * 1.08], [H - 4, 8]);
+  const x = (t: number) => ((t - from) / (Math.max(to, from + 600_000) - from)) * width;
+  const y = (kW: number) => H - 4 - (kW / (peak * 1.08)) * (H - 12);
   const lines = [50, 100, 150, 250, 350].filter((k) => k <= peak * 1.05);
   return (
     <div ref={ref} className="bg-asphalt">

@@ -2,10 +2,11 @@
 import { useState } from 'react';
 import type { OutboxStatus } from '@/client/outbox/outbox-loop';
 import { later } from './later';
+import { laterParts } from './stall-parts';
 import type { StallHands } from './stall-state';
 
-const RefusedSheet = later(() => import('./sheets/refused-sheet').then((m) => m.RefusedSheet));
-const SettleSheet = later(() => import('./sheets/settle-sheet').then((m) => m.SettleSheet));
+const RefusedSheet = later(async () => (await (await laterParts()).eventSheets()).RefusedSheet);
+const SettleSheet = later(async () => (await (await laterParts()).recordSheets()).SettleSheet);
 
 /** The corner that says where the record is: on the phone, or sent. Nothing until that is known. */
 export function KeptCorner({ outbox, signedOut, hands }: { outbox: OutboxStatus | null; signedOut: boolean; hands: StallHands }) {

@@ -2,8 +2,9 @@
 import { useState } from 'react';
 import type { LastVisit } from '@/client/store/last-visits';
 import { printMoney } from '@/core/units/money';
-import { printDuration, printKWh } from '@/core/units/print';
+import { printDuration } from '@/core/units/print';
 import { printDay, printTime } from '@/core/units/zoned';
+import { energyText } from '@/core/visit/energy-text';
 import type { Records, StallHands } from './stall-state';
 
 type Props = { visits: readonly LastVisit[]; records: Records; hands: StallHands };
@@ -45,7 +46,7 @@ function VisitButtons({ visits, records, hands, verb }: Props & { verb: (v: Last
                 type="button"
                 className="flex min-h-[52px] w-full items-center gap-3 rounded-lg border-2 border-rule bg-card px-3 py-1.5 text-left"
                 onClick={() => void hands.openVisit(v.id).then(setProblem)}
-                aria-label={`${verb(v)}: ${site}, ${printDay(v.at, v.zone)} ${printTime(v.at, v.zone)}`}
+                aria-label={`${verb(v)}: ${site}, ${printDay(v.at, v.zone)} ${v.timeKnown ? printTime(v.at, v.zone) : ''}`.trim()}
               >
                 <span className="min-w-0 grow">
                   <b className="block truncate text-[15px]">{site}</b>
@@ -54,7 +55,7 @@ function VisitButtons({ visits, records, hands, verb }: Props & { verb: (v: Last
                 <span className="num shrink-0 text-right text-[13px] text-ink-2">
                   {printDay(v.at, v.zone)}
                   <br />
-                  {printTime(v.at, v.zone)}
+                  {v.timeKnown ? printTime(v.at, v.zone) : null}
                 </span>
               </button>
             </li>
@@ -74,7 +75,7 @@ function facts(v: LastVisit): string {
   if (v.state === 'running') return v.recordedHere ? 'open on this phone: go on with it' : 'open on another phone: join it';
   return [
     v.ended === 'none' ? 'without a charge' : v.state === 'left_open' ? 'left open' : null,
-    v.kWh === null || v.ended === 'none' ? null : printKWh(v.kWh),
+    v.kWh === null || v.ended === 'none' ? null : energyText({ value: v.kWh, ...(v.kWhAtLeast ? { atLeast: true as const } : {}) }),
     v.handshake_s === null ? null : `handshake ${printDuration(v.handshake_s)}`,
     v.paid !== null && v.currency !== null ? printMoney(v.paid, v.currency) : null,
   ]

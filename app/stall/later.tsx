@@ -1,6 +1,6 @@
 'use client';
 import { type ComponentType, type ReactNode, useEffect, useState } from 'react';
-import { fetchedLater } from './fetched-later';
+import { fetchedLater } from '@/client/visit-session/fetched-later';
 
 /**
  * A part of the Stall that is fetched apart. Where it cannot be fetched the part says so and can be asked for again; the

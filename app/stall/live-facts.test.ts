@@ -1,7 +1,8 @@
 import { memory } from '@/client/store/fixtures/memory-storage';
 import { rememberMeans, rememberOrder } from '@/client/store/habits';
 import { byType } from '@/client/store/records-by-type';
-import { type MileRecord, type RecordType, recordItem } from '@/core/records/record-schema';
+import { type MileRecord, recordItem } from '@/core/records/record-schema';
+import type { RecordType } from '@/core/records/record-types';
 import { deriveVisit } from '@/core/visit/derive';
 import { CARD, idOf, KW, SITE, STALL_A, type Step, story, T0, VISIT } from '@/core/visit/fixtures/story';
 import { payloadProblem } from '@/core/visit/payloads';
@@ -30,7 +31,7 @@ const who = { householdId: idOf(1), personId: idOf(2), name: 'Ines', householdNa
 
 function live(records: MileRecord[], ...steps: Step[]): Live {
   const visit = deriveVisit(VISIT, story(...steps), payloadProblem);
-  return { who, records: byType(records), lately: {}, usual: {}, visit, visitId: VISIT } as unknown as Live;
+  return { who, records: byType(records), lately: {}, usual: {}, dangers: {}, visit, visitId: VISIT } as unknown as Live;
 }
 const ways = { act: () => {}, open: () => {}, hands: {} as StallHands } as never;
 const pads = (state: Live) => {

@@ -3,13 +3,14 @@ import { phoneNow } from '@/client/touch/touch-time';
 import { usualHere } from '@/core/compare/usual-handshake';
 import { compatibleStalls } from '@/core/power/compatible-stalls';
 import { nextTen } from '@/core/power/next-ten';
+import { emergencyNumberAt } from '@/core/records/emergency-number';
 import { carIsMeans } from '@/core/records/means-kind';
 import { plateKW } from '@/core/records/stall-plate';
 import { expectedBill, tariffOn } from '@/core/tariff/simple-tariff';
 import { localDay } from '@/core/units/zoned';
 import { alarms } from '@/core/visit/alarms';
 import type { Visit } from '@/core/visit/derive';
-import { nextAct } from '@/core/visit/next-act';
+import { inDanger, nextAct } from '@/core/visit/next-act';
 import { orderInWords } from '@/core/visit/start-order';
 import { stayClocks } from '@/core/visit/stay-clocks';
 import type { StallState } from './stall-state';
@@ -18,7 +19,7 @@ import { usualMeans } from './usual-means';
 export type Live = Extract<StallState, { is: 'ready' }> & { visit: Visit; visitId: string };
 
 /** Everything the live screen shows besides the events themselves, from the phone's own copy. */
-export function liveFacts(state: Pick<Live, 'visit' | 'records' | 'who' | 'lately' | 'usual'>) {
+export function liveFacts(state: Pick<Live, 'visit' | 'records' | 'who' | 'lately' | 'usual' | 'dangers'>) {
   const { visit, records, who } = state;
   const site = records.site.find((s) => s.id === visit.siteId);
   const network = records.network.find((n) => n.id === site?.fields.networkId);
@@ -33,7 +34,7 @@ export function liveFacts(state: Pick<Live, 'visit' | 'records' | 'who' | 'latel
     stall && site && car
       ? compatibleStalls(
           { car, adapters: records.adapter, means: records.means, enrolments: records.enrolment },
-          { site, stalls: [stall] },
+          { site, stalls: [stall], dangers: state.dangers },
           state.lately,
           localDay(phoneNow(), site.fields.zone),
         )[0]
@@ -44,8 +45,8 @@ export function liveFacts(state: Pick<Live, 'visit' | 'records' | 'who' | 'latel
   const next = nextAct(visit, { carIsMeans: carIsMeans(means.meansKind), payFirst: order === 'pay_first', adapter: adapter !== undefined });
 
   const tariff = tariffOn(
-    records.tariff.map((t) => ({ id: t.id, ...t.fields })),
-    network?.id ?? null,
+    records.tariff,
+    { siteId: visit.siteId, networkId: network?.id ?? null },
     localDay(visit.pulledInAt ?? visit.lastEventAt, visit.zone),
   );
   const clocks = stayClocks(visit, {
@@ -69,6 +70,10 @@ export function liveFacts(state: Pick<Live, 'visit' | 'records' | 'who' | 'latel
     adapter,
     noted,
     next,
+    /** The number for an emergency here. */
+    emergency: emergencyNumberAt(site?.fields ?? null, visit.zone),
+    helpline: site?.fields.helpline ?? network?.fields.helpline ?? null,
+    inDanger: inDanger(visit),
     tariff,
     currency: tariff?.currency ?? who.currency,
     ratedKW: stall ? plateKW(stall.fields) : null,

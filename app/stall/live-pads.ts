@@ -1,7 +1,8 @@
 import { phoneNow } from '@/client/touch/touch-time';
-import { carIsMeans, meansPad } from '@/core/records/means-kind';
+import { carIsMeans, meansLabel, meansPad } from '@/core/records/means-kind';
 import { printMoney } from '@/core/units/money';
 import { printTime } from '@/core/units/zoned';
+import { wholeEnergy } from '@/core/visit/delivered';
 import type { NextAct } from '@/core/visit/next-act';
 import type { Live, LiveFacts } from './live-facts';
 import { lastReading } from './live-words';
@@ -26,19 +27,26 @@ function readingHint(f: LiveFacts, zone: string): string {
 
 /** The yellow pad: the likeliest next thing, and what pressing it does. */
 export function yellowPad(state: Live, f: LiveFacts, { act, open, hands }: Ways): PadAct {
-  const delivered = state.visit.delivered.known ? state.visit.delivered.value : undefined;
+  const energy = wholeEnergy(state.visit.delivered);
+  const delivered = energy.known ? energy.value : undefined;
   const expected = f.expected(delivered);
   const order = f.noted ? `here: ${f.noted}` : f.stall ? `stall ${f.stall.fields.name}` : '';
   const pads: Record<NextAct, PadAct> = {
     pulled_in: { text: 'Pulled in', hint: '', press: () => {} },
-    call_help: { text: 'Call for help', hint: 'keep away, do not unplug', press: (t) => open({ sheet: 'help', at: t }) },
+    call_help: { text: 'Call for help', hint: `${f.emergency}, then the operator; do not unplug`, press: (t) => open({ sheet: 'danger', at: t }) },
     choose_stall: { text: 'Choose the stall', hint: 'which bay do you stand in', press: (t) => open({ sheet: 'stall', at: t }) },
     adapter_fitted: {
       text: 'Adapter fitted',
       hint: `${f.adapter?.fields.name ?? ''}: firmly home, before you plug in or pay`,
       press: (t) => act(t, { kind: 'adapter_fitted', payload: f.adapter ? { adapterId: f.adapter.id } : {} }),
     },
-    plugged: { text: 'Plugged in', hint: order, press: (t) => act(t, { kind: 'plugged', payload: {} }) },
+    plugged: {
+      text: 'Plugged in',
+      hint: carIsMeans(f.means.meansKind) ? [order, meansLabel(f.means.meansKind)].filter(Boolean).join('; ') : order,
+      // Where the car itself is the means, plugging in is showing it.
+      press: (t) =>
+        act(t, { kind: 'plugged', payload: {} }, ...(carIsMeans(f.means.meansKind) ? [{ kind: 'means_shown' as const, payload: paidBy(f.means) }] : [])),
+    },
     means_shown: {
       text: meansPad(f.means.meansKind),
       hint: [f.means.label ?? 'change it under More', f.noted && !carIsMeans(f.means.meansKind) ? order : null].filter(Boolean).join('; '),

@@ -2,12 +2,13 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { rememberMeans, rememberOrder } from '@/client/store/habits';
 import { phoneNow } from '@/client/touch/touch-time';
+import { SILENT_S } from '@/client/visit-session/visit-here';
 import type { Fault } from '@/core/faults/fault-list';
 import { plateText } from '@/core/records/stall-plate';
 import { printMoney, printPerKWh } from '@/core/units/money';
 import { printCount, printStopwatch } from '@/core/units/print';
-import { sessionStallKWh } from '@/core/visit/delivered';
-import { isPlugged } from '@/core/visit/next-act';
+import { stallKWhSoFar } from '@/core/visit/delivered';
+import { isDanger, isPlugged } from '@/core/visit/next-act';
 import { orderOf } from '@/core/visit/start-order';
 import { Pad } from '@/ui/pads/pad';
 import { takesTouch } from '@/ui/pads/rest';
@@ -37,8 +38,8 @@ export function LiveScreen({ state, hands }: { state: Live; hands: StallHands })
   const [open, setOpen] = useState<Open | null>(null);
   const body = useRef<HTMLDivElement>(null);
   useAwakeScreen(visit.pulledOutAt === null);
-  const { lately, usual, who } = state;
-  const facts = useMemo(() => liveFacts({ visit, records, who, lately, usual }), [visit, records, who, lately, usual]);
+  const { lately, usual, dangers, who } = state;
+  const facts = useMemo(() => liveFacts({ visit, records, who, lately, usual, dangers }), [visit, records, who, lately, usual, dangers]);
   useTick();
   const { attempt, charging, stall, site, network, tariff } = facts;
   const over = visit.pulledOutAt !== null;
@@ -67,7 +68,8 @@ export function LiveScreen({ state, hands }: { state: Live; hands: StallHands })
   };
   const paid = paidBy(facts.means);
   const onFault = async (fault: Fault, at: number) => {
-    setOpen({ sheet: 'after_fault', fault, id: null, at });
+    // What can hurt has a sheet of its own: nothing on it is about the charge.
+    setOpen(fault.danger ? { sheet: 'danger', at } : { sheet: 'after_fault', fault, id: null, at });
     const [id = null] = await hands.act(
       at,
       fault.refusal && attempt && attempt.shows.length > 0
@@ -83,6 +85,7 @@ export function LiveScreen({ state, hands }: { state: Live; hands: StallHands })
     if (takesTouch(hands.rest, t) && open === null) yellow.press(t);
   });
 
+  const undoable = state.undoable.at(-1);
   const waitsForAnswer =
     attempt &&
     !attempt.ended &&
@@ -90,7 +93,7 @@ export function LiveScreen({ state, hands }: { state: Live; hands: StallHands })
     !attempt.accepted &&
     attempt.shows.length > 0 &&
     (attempt.refusals.at(-1)?.place ?? -1) < (attempt.shows.at(-1)?.place ?? 0);
-  const byTariff = charging ? facts.expected(sessionStallKWh(charging)) : null;
+  const byTariff = charging ? facts.expected(stallKWhSoFar(charging)) : null;
 
   return (
     <div className="mx-auto flex h-dvh max-w-[1280px] flex-col lg:grid lg:grid-cols-[minmax(0,1fr)_420px] lg:grid-rows-[auto_minmax(0,1fr)]">
@@ -113,14 +116,21 @@ export function LiveScreen({ state, hands }: { state: Live; hands: StallHands })
           <KeptCorner outbox={state.outbox} signedOut={state.signedOut} hands={hands} />
         </header>
         <NotKept state={state} />
+        <TakeOver state={state} onTakeOver={() => void hands.takeOver()} />
         {visit.withdrawn ? <WithdrawnNote visit={visit} hands={hands} act={act} /> : null}
         <AlarmStrip alarms={facts.alarms} onReading={(t) => setOpen({ sheet: 'reading', at: t })} onStopped={(t) => setOpen({ sheet: 'gone', at: t })} />
         {facts.clocks.length > 0 ? <StayCountdown clocks={facts.clocks} now={phoneNow} /> : null}
       </div>
       <main ref={body} className="relative min-h-0 grow overflow-y-auto" aria-label="The visit so far">
-        <div key={hands.flash} className={hands.flash > 0 ? 'flash' : ''} aria-hidden="true" />
+        <div key={state.touches} className={state.touches > 0 ? 'flash' : ''} aria-hidden="true" />
         {over ? (
-          <VisitOver visit={visit} onLeave={() => void hands.leaveVisit()} onRate={(at) => setOpen({ sheet: 'rating', at })} />
+          <VisitOver
+            visit={visit}
+            noHelpline={facts.helpline === null && network && visit.line.some((e) => e.kind === 'help_called' || isDanger(e)) ? network.fields.name : null}
+            onLeave={() => void hands.leaveVisit()}
+            onRate={(at) => setOpen({ sheet: 'rating', at })}
+            onHelpline={(at) => setOpen({ sheet: 'helpline', at })}
+          />
         ) : charging ? (
           <ChargingBoard
             attempt={charging}
@@ -199,12 +209,7 @@ export function LiveScreen({ state, hands }: { state: Live; hands: StallHands })
           <Pad onPress={(t) => setOpen({ sheet: 'change', at: t })} rest={hands.rest}>
             Changed
           </Pad>
-          <Pad
-            hint={hands.undoable ? undoLabel(hands.undoable, visit) : 'nothing'}
-            onPress={(t) => void hands.undo(t)}
-            rest={hands.rest}
-            unavailable={!hands.undoable}
-          >
+          <Pad hint={undoable ? undoLabel(undoable, visit) : 'nothing'} onPress={(t) => void hands.undo(t)} rest={hands.rest} unavailable={!undoable}>
             Undo
           </Pad>
           <Pad onPress={(t) => setOpen({ sheet: 'more', at: t })} rest={hands.rest}>
@@ -224,6 +229,23 @@ function useTick(): void {
     const timer = setInterval(() => tick((n) => n + 1), 10_000);
     return () => clearInterval(timer);
   }, []);
+}
+
+/** Offered to whoever looks on, when the phone that records has been silent so long that it may be dead. */
+function TakeOver({ state, onTakeOver }: { state: Live; onTakeOver: () => void }) {
+  const { silent_s: silent, visit } = state;
+  if (silent === null || silent < SILENT_S || visit.pulledOutAt !== null) return null;
+  return (
+    <section aria-label="Who records" className="border-b-2 border-ink bg-picked px-4 py-2">
+      <p className="text-[15px]">
+        The phone that records has been silent{Number.isFinite(silent) ? ` for ${Math.floor(silent / 60)} min` : ''}. What you note here stands beside its
+        record.
+      </p>
+      <button type="button" className="plate mt-1.5 !min-h-[44px]" onClick={onTakeOver}>
+        This phone records now
+      </button>
+    </section>
+  );
 }
 
 /** Said at once when the phone cannot write down what is recorded. */

@@ -5,35 +5,38 @@ import { printMoney } from '@/core/units/money';
 import { localDay } from '@/core/units/zoned';
 import { chargingSoFar } from '@/core/visit/attempt-times';
 import { attemptChoices } from '@/core/visit/billed';
+import { wholeEnergy } from '@/core/visit/delivered';
 import { statesSeen } from '@/core/visit/states-seen';
 import { later } from './later';
 import type { Live, LiveFacts } from './live-facts';
 import type { Open, Plain } from './open-sheet';
 import type { Draft, StallHands } from './stall-state';
 
-const FaultSheet = later(() => import('./sheets/fault-sheet').then((m) => m.FaultSheet));
-const AfterFaultSheet = later(() => import('./sheets/after-fault-sheet').then((m) => m.AfterFaultSheet));
-const StallSheet = later(() => import('./sheets/stall-sheet').then((m) => m.StallSheet));
-const ReadingSheet = later(() => import('./sheets/reading-sheet').then((m) => m.ReadingSheet));
-const BillSheet = later(() => import('./sheets/bill-sheet').then((m) => m.BillSheet));
-const MoreSheet = later(() => import('./sheets/more-sheet').then((m) => m.MoreSheet));
-const ChangeSheet = later(() => import('./sheets/change-sheet').then((m) => m.ChangeSheet));
-const LeaveSheet = later(() => import('./sheets/leave-sheet').then((m) => m.LeaveSheet));
-const MarkSheet = later(() => import('./sheets/mark-sheet').then((m) => m.MarkSheet));
-const MeansSheet = later(() => import('./sheets/means-sheet').then((m) => m.MeansSheet));
-const SurveySheet = later(() => import('./sheets/survey-sheet').then((m) => m.SurveySheet));
-const ArrivalSheet = later(() => import('./sheets/arrival-sheet').then((m) => m.ArrivalSheet));
-const AdapterSheet = later(() => import('./sheets/adapter-sheet').then((m) => m.AdapterSheet));
-const HelpSheet = later(() => import('./sheets/help-sheet').then((m) => m.HelpSheet));
-const WordsSheet = later(() => import('./sheets/words-sheet').then((m) => m.WordsSheet));
-const PriceSheet = later(() => import('./sheets/words-sheet').then((m) => m.PriceSheet));
-const GoneSheet = later(() => import('./sheets/gone-sheet').then((m) => m.GoneSheet));
-const StuckSheet = later(() => import('./sheets/gone-sheet').then((m) => m.StuckSheet));
-const RatingSheet = later(() => import('./sheets/rating-sheet').then((m) => m.RatingSheet));
-const StopwatchSheet = later(() => import('./sheets/stopwatch-sheet').then((m) => m.StopwatchSheet));
-const PhotoSheet = later(() => import('./sheets/photo-sheet').then((m) => m.PhotoSheet));
-const CautionsSheet = later(() => import('./sheets/cautions').then((m) => m.CautionsSheet));
-const FilmClock = later(() => import('./sheets/film-clock').then((m) => m.FilmClock));
+const FaultSheet = later(() => import('./sheets/event-sheets').then((m) => m.FaultSheet));
+const AfterFaultSheet = later(() => import('./sheets/event-sheets').then((m) => m.AfterFaultSheet));
+const StallSheet = later(() => import('./sheets/record-sheets').then((m) => m.StallSheet));
+const ReadingSheet = later(() => import('./sheets/event-sheets').then((m) => m.ReadingSheet));
+const BillSheet = later(() => import('./sheets/event-sheets').then((m) => m.BillSheet));
+const MoreSheet = later(() => import('./sheets/event-sheets').then((m) => m.MoreSheet));
+const ChangeSheet = later(() => import('./sheets/event-sheets').then((m) => m.ChangeSheet));
+const LeaveSheet = later(() => import('./sheets/event-sheets').then((m) => m.LeaveSheet));
+const MarkSheet = later(() => import('./sheets/event-sheets').then((m) => m.MarkSheet));
+const MeansSheet = later(() => import('./sheets/event-sheets').then((m) => m.MeansSheet));
+const SurveySheet = later(() => import('./sheets/event-sheets').then((m) => m.SurveySheet));
+const ArrivalSheet = later(() => import('./sheets/event-sheets').then((m) => m.ArrivalSheet));
+const AdapterSheet = later(() => import('./sheets/event-sheets').then((m) => m.AdapterSheet));
+const DangerSheet = later(() => import('./sheets/event-sheets').then((m) => m.DangerSheet));
+const HelplineSheet = later(() => import('./sheets/record-sheets').then((m) => m.HelplineSheet));
+const HelpSheet = later(() => import('./sheets/event-sheets').then((m) => m.HelpSheet));
+const WordsSheet = later(() => import('./sheets/event-sheets').then((m) => m.WordsSheet));
+const PriceSheet = later(() => import('./sheets/event-sheets').then((m) => m.PriceSheet));
+const GoneSheet = later(() => import('./sheets/event-sheets').then((m) => m.GoneSheet));
+const StuckSheet = later(() => import('./sheets/event-sheets').then((m) => m.StuckSheet));
+const RatingSheet = later(() => import('./sheets/event-sheets').then((m) => m.RatingSheet));
+const StopwatchSheet = later(() => import('./sheets/event-sheets').then((m) => m.StopwatchSheet));
+const PhotoSheet = later(() => import('./sheets/event-sheets').then((m) => m.PhotoSheet));
+const CautionsSheet = later(() => import('./sheets/event-sheets').then((m) => m.CautionsSheet));
+const FilmClock = later(() => import('./sheets/event-sheets').then((m) => m.FilmClock));
 
 /** Whatever sheet is open over the pads. */
 export function LiveSheets({
@@ -62,7 +65,8 @@ export function LiveSheets({
     return total && facts.tariff ? printMoney(total, facts.tariff.currency) : null;
   };
   const attempts = attemptChoices(visit.attempts, visit.line, (id) => records.stall.find((s) => s.id === id)?.fields.name ?? '');
-  const delivered = visit.delivered.known ? visit.delivered.value : undefined;
+  const energy = wholeEnergy(visit.delivered);
+  const delivered = energy.known ? energy.value : undefined;
   const sheet = () => {
     switch (open.sheet) {
       case 'fault':
@@ -85,6 +89,7 @@ export function LiveSheets({
           <StallSheet
             records={records}
             siteId={visit.siteId}
+            dangers={state.dangers}
             chosen={facts.chosenId}
             currency={who.currency}
             hands={hands}
@@ -147,6 +152,21 @@ export function LiveSheets({
         return <ArrivalSheet visit={visit} onClose={close} onAct={act} />;
       case 'adapter':
         return <AdapterSheet records={records} stall={facts.stall} car={facts.car} openedAt={open.at} onClose={close} onAct={act} />;
+      case 'danger':
+        return (
+          <DangerSheet
+            emergency={facts.emergency}
+            helpline={facts.helpline}
+            where={
+              [facts.site?.fields.name, facts.site?.fields.entrance, facts.stall ? `stall ${facts.stall.fields.name}` : null].filter(Boolean).join(', ') ||
+              'the charging site'
+            }
+            onClose={close}
+            onGo={go}
+          />
+        );
+      case 'helpline':
+        return facts.network ? <HelplineSheet network={facts.network} onClose={close} onSave={hands.addRecords} /> : null;
       case 'help':
         return <HelpSheet visit={visit} facts={facts} onClose={close} onRecord={hands.act} />;
       case 'named':
@@ -175,7 +195,6 @@ export function LiveSheets({
         return event ? (
           <MarkSheet
             event={event}
-            original={kept?.event.at ?? event.at}
             refused={kept?.state === 'refused' ? `${kept.path ?? ''} ${kept.reason ?? 'refused'}`.trim() : null}
             records={records}
             attempts={attempts}

@@ -1,16 +1,22 @@
 import type { KeptEvent } from '@/client/store/phone-store';
 import { chargingEnd, lastRequiredAct } from '@/core/visit/attempt-times';
 import type { Visit } from '@/core/visit/derive';
-import { eventLabel } from '@/core/visit/event-label';
+import { eventLabel } from '@/core/visit/kinds/registry';
 import { isPlugged } from '@/core/visit/next-act';
-import type { Placed } from '@/core/visit/order';
+import type { Placed } from '@/core/visit/timeline/placed';
 import type { UprightMark } from '@/ui/tape/upright-tape';
 
 /** One mark of the upright tape, flagged when the server refused it or the clock jumped. */
 export function markOf(e: Placed, kept: readonly KeptEvent[], stallName: (id: string) => string): UprightMark {
   const refused = kept.find((k) => k.event.id === e.id)?.state === 'refused';
   const flag = refused ? 'refused' : e.jumped_s === undefined ? undefined : `clock jumped ${Math.round(e.jumped_s)} s`;
-  return { id: e.id, t: e.t, text: eventLabel(e, stallName), fault: e.kind === 'fault' || e.kind === 'means_refused', ...(flag ? { flag } : {}) };
+  return {
+    id: e.id,
+    t: e.t,
+    text: eventLabel(e, (type, id) => (type === 'stall' ? stallName(id) : '')),
+    fault: e.kind === 'fault' || e.kind === 'means_refused',
+    ...(flag ? { flag } : {}),
+  };
 }
 
 /** What the Undo pad would take back, in words. */

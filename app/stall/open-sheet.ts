@@ -14,6 +14,8 @@ export type Plain =
   | 'arrival'
   | 'adapter'
   | 'help'
+  | 'danger'
+  | 'helpline'
   | 'named'
   | 'price'
   | 'note'

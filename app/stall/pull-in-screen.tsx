@@ -11,14 +11,15 @@ import { usePlaceKeys } from '@/ui/road/use-place-keys';
 import { KeptCorner } from './kept-corner';
 import { later } from './later';
 import { SiteChoice } from './site-choice';
+import { laterParts } from './stall-parts';
 import type { StallHands, StallState } from './stall-state';
 
-const AddPlaceSheet = later(() => import('./sheets/add-place-sheet').then((m) => m.AddPlaceSheet));
-const StallChoice = later(() => import('./stall-choice').then((m) => m.StallChoice), <div className="h-[320px]" />);
-const FindOnPhone = later(() => import('./find-on-phone').then((m) => m.FindOnPhone));
-const OpenVisits = later(() => import('./last-visits').then((m) => m.OpenVisits));
-const LastVisits = later(() => import('./last-visits').then((m) => m.LastVisits));
-const GarageSheet = later(() => import('./sheets/garage-sheet').then((m) => m.GarageSheet));
+const AddPlaceSheet = later(async () => (await (await laterParts()).recordSheets()).AddPlaceSheet);
+const StallChoice = later(async () => (await laterParts()).StallChoice, <div className="h-[320px]" />);
+const FindOnPhone = later(async () => (await laterParts()).FindOnPhone);
+const OpenVisits = later(async () => (await laterParts()).OpenVisits);
+const LastVisits = later(async () => (await laterParts()).LastVisits);
+const GarageSheet = later(async () => (await (await laterParts()).recordSheets()).GarageSheet);
 
 const noMoreKeys = () => false;
 const NO_VISITS: LastVisit[] = [];

@@ -5,6 +5,7 @@ import type { Position } from '@/core/records/place-questions';
 import type { MileRecord } from '@/core/records/record-schema';
 import { printCount, printKm } from '@/core/units/print';
 import { mayAskWhere, whereIAm } from '@/ui/places/where-i-am';
+import { laterParts } from './stall-parts';
 import type { Records } from './stall-state';
 
 /** A list that changed its order by itself takes no touch for this long, ms: the finger may be on its way. */
@@ -16,7 +17,7 @@ type Distances = (site: Site) => number | null;
 
 /** Measures from here. The arithmetic of the sphere is fetched only by those who ask. */
 async function distancesFrom(here: Position): Promise<Distances> {
-  const { kmBetween } = await import('@/core/records/place-questions');
+  const { kmBetween } = await laterParts();
   return ({ fields: { latitude, longitude } }) => (latitude === null || longitude === null ? null : kmBetween(here, { latitude, longitude }));
 }
 

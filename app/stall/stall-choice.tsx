@@ -1,18 +1,19 @@
 'use client';
 import { useMemo, useState } from 'react';
 import { phoneNow } from '@/client/touch/touch-time';
-import { limitText, printSeen } from '@/core/power/answer-words';
-import { bestStalls, compatibleStalls } from '@/core/power/compatible-stalls';
-import type { RecordItem, RecordType } from '@/core/records/record-schema';
+import { limitText } from '@/core/power/answer-words';
+import { bestStalls, compatibleStalls, reportedReasons } from '@/core/power/compatible-stalls';
+import type { RecordItem } from '@/core/records/record-schema';
+import type { RecordType } from '@/core/records/record-types';
 import { byPost, plateKW, plateText } from '@/core/records/stall-plate';
 import { printKW } from '@/core/units/print';
-import { localDay } from '@/core/units/zoned';
+import { localDay, printSeen } from '@/core/units/zoned';
 import { arrivalLines, bayLines } from '@/ui/places/arrival';
 import { Milestone } from '@/ui/road/milestone';
 import { later } from './later';
 import type { StallHands, StallState } from './stall-state';
 
-const ChangeSheet = later(() => import('./sheets/change-record-sheet').then((m) => m.ChangeRecordSheet));
+const ChangeSheet = later(() => import('./sheets/record-sheets').then((m) => m.ChangeRecordSheet));
 
 /** The stalls of the chosen site for the chosen car, and what to know on arrival. Works from the phone's own copy. */
 export function StallChoice({
@@ -32,7 +33,7 @@ export function StallChoice({
   onStall: (id: string | null) => void;
   onAdd: () => void;
 }) {
-  const { records, lately } = state;
+  const { records, lately, dangers } = state;
   const [changing, setChanging] = useState<{ type: 'site' | 'stall'; id: string } | null>(null);
   const site = records.site.find((s) => s.id === siteId);
   const stalls = useMemo(() => records.stall.filter((s) => s.fields.siteId === siteId).sort(byPost), [records.stall, siteId]);
@@ -41,9 +42,9 @@ export function StallChoice({
   const answers = useMemo(
     () =>
       car && site
-        ? compatibleStalls({ car, adapters: records.adapter, means: records.means, enrolments: records.enrolment }, { site, stalls }, lately, today)
+        ? compatibleStalls({ car, adapters: records.adapter, means: records.means, enrolments: records.enrolment }, { site, stalls, dangers }, lately, today)
         : [],
-    [car, site, stalls, records.adapter, records.means, records.enrolment, lately, today],
+    [car, site, stalls, records.adapter, records.means, records.enrolment, lately, dangers, today],
   );
   if (!site) return null;
   const best = bestStalls(answers);
@@ -112,6 +113,7 @@ export function StallChoice({
               {answer.asSeen ? ` As seen ${printSeen(answer.asSeen)}.` : ''}
             </p>
           ) : null}
+          {car ? null : reportedReasons(dangers[chosen.id] ?? []).map((r) => <p key={r.code}>Doubtful: {r.text}.</p>)}
           {adapter ? <p>Through {adapter.fields.name}: within its rated amps and volts, never two in a row. The car’s manual goes first.</p> : null}
           {bayLines(chosen.fields).map((l) => (
             <p key={l} className="text-ink-2">

@@ -1,15 +1,17 @@
 'use client';
 import { useEffect } from 'react';
+import { fetchAllNow } from '@/client/visit-session/fetched-later';
 import { TapePaint } from '@/ui/tape/paint';
-import { fetchAllNow } from './fetched-later';
 import { later } from './later';
 import { PullInScreen } from './pull-in-screen';
+import { laterParts } from './stall-parts';
 import { useStall } from './use-stall';
 
-const LiveScreen = later(() => import('./live-screen').then((m) => m.LiveScreen), <Opening />);
+const LiveScreen = later(async () => (await laterParts()).LiveScreen, <Opening />);
 
 export function StallScreen() {
-  const { state, hands } = useStall();
+  const stall = useStall();
+  const { state } = stall;
   // At hand before it is needed: nobody waits for it with a cable in the other hand.
   useEffect(() => {
     void LiveScreen.fetch().then(fetchAllNow, () => {});
@@ -17,11 +19,11 @@ export function StallScreen() {
   return (
     <>
       <TapePaint />
-      {state.is === 'ready' ? (
-        state.visit && state.visitId ? (
-          <LiveScreen state={{ ...state, visit: state.visit, visitId: state.visitId }} hands={hands} />
+      {stall.hands ? (
+        stall.state.visit && stall.state.visitId ? (
+          <LiveScreen state={{ ...stall.state, visit: stall.state.visit, visitId: stall.state.visitId }} hands={stall.hands} />
         ) : (
-          <PullInScreen state={state} hands={hands} />
+          <PullInScreen state={stall.state} hands={stall.hands} />
         )
       ) : (
         <main className="mx-auto max-w-md p-6">

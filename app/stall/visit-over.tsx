@@ -1,18 +1,32 @@
 import { printMoney, printPerKWh } from '@/core/units/money';
-import { NOT_READ, printDuration, printKW, printKWh } from '@/core/units/print';
+import { NOT_READ, printDuration, printKW } from '@/core/units/print';
 import type { Visit } from '@/core/visit/derive';
+import { energyText } from '@/core/visit/energy-text';
 import type { Timing } from '@/core/visit/timing';
 import { visitCode } from '@/core/visit/visit-code';
 
 const time = (t: Timing | undefined) => (t?.known ? `${t.bound === 'at_most' ? '≤ ' : t.bound === 'at_least' ? '≥ ' : ''}${printDuration(t.s)}` : NOT_READ);
 
 /** After pulling out: what the visit came to, and the way to its page. */
-export function VisitOver({ visit, onLeave, onRate }: { visit: Visit; onLeave: () => void; onRate: (timeStamp: number) => void }) {
+export function VisitOver({
+  visit,
+  noHelpline,
+  onLeave,
+  onRate,
+  onHelpline,
+}: {
+  visit: Visit;
+  /** Whose number was missing when it was needed. */
+  noHelpline: string | null;
+  onLeave: () => void;
+  onRate: (timeStamp: number) => void;
+  onHelpline: (timeStamp: number) => void;
+}) {
   const session = visit.attempts.find((a) => a.proof);
   const rows: [string, string][] = [
     ['Handshake', time(session?.times.handshake)],
     ['Charging', time(visit.times.charging)],
-    ['Delivered', visit.delivered.known ? printKWh(visit.delivered.value) : NOT_READ],
+    ['Delivered', visit.delivered.known ? energyText(visit.delivered) : NOT_READ],
     ['Average power', visit.average.known ? printKW(visit.average.value) : NOT_READ],
     ['Lost to faults', time(visit.times.lost)],
     ['Paid', visit.paid.known ? printMoney(visit.paid.value.amount, visit.paid.value.currency) : 'no bill yet'],
@@ -31,6 +45,14 @@ export function VisitOver({ visit, onLeave, onRate }: { visit: Visit; onLeave: (
           </div>
         ))}
       </dl>
+      {noHelpline ? (
+        <div className="mt-3 border-l-4 border-fault bg-fault-card px-3 py-2">
+          <p className="text-[15px]">The helpline of {noHelpline} was missing when it was needed. It stands in the app, or on a post that is safe.</p>
+          <button type="button" className="plate mt-2 !min-h-[44px]" onClick={(e) => onHelpline(e.timeStamp)}>
+            Note the number
+          </button>
+        </div>
+      ) : null}
       <div className="mt-3 flex flex-wrap gap-2">
         <a className="plate !min-h-[44px]" href={`/ledger/${visit.id}`}>
           Open its page

@@ -31,7 +31,7 @@ export async function keepAndSend(items: readonly RecordItem[], was: readonly Mi
         const here = await store.get('record', [r.type, r.id]);
         if (!here || here.rev < r.rev) await store.put('record', r);
       }
-      await keepRecords(store, items);
+      await keepRecords(store, items, was);
       await sendPhotos(store);
       const outcome = await sendOutbox(store);
       for (const i of items) {

@@ -44,7 +44,7 @@ export function startOutbox(
 
   const tell = async (last: SendOutcome | null, records = false) => {
     if (stopped) return;
-    const refused = store ? (await store.getAll('event')).filter((e) => e.state === 'refused').length : 0;
+    const refused = store ? await store.countFromIndex('event', 'byState', 'refused') : 0;
     onStatus({
       ...(await waitingHere(store, held)),
       refused: refused + refusedOf(held).length,

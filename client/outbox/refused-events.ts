@@ -2,7 +2,7 @@ import { type KeptEvent, type PhoneStore, STRICT } from '../store/phone-store';
 
 /** Events that the server refused, of every visit, oldest first: kept here with the reason. */
 export async function refusedEvents(store: PhoneStore): Promise<KeptEvent[]> {
-  return (await store.getAll('event')).filter((k) => k.state === 'refused').sort((a, b) => a.event.at - b.event.at);
+  return (await store.getAllFromIndex('event', 'byState', 'refused')).sort((a, b) => a.event.at - b.event.at);
 }
 
 /** Puts refused events into the outbox again, as they are: a reason such as a wrong clock may have passed. */

@@ -1,5 +1,6 @@
+import type { ItemResult, OutboxAnswer, OutboxBatch, OutboxItem } from '@/core/protocol/outbox';
+import { changeOf } from '@/core/records/change-of';
 import type { MileRecord, RecordItem } from '@/core/records/record-schema';
-import type { StoredEvent } from '@/core/visit/event';
 import { type HeldEvents, waitingOf } from '../store/held-events';
 import { sameItem } from '../store/keep-record';
 import { type OutboxEntry, type PhoneStore, type RecordEntry, STRICT } from '../store/phone-store';
@@ -10,15 +11,6 @@ const BATCH = 100;
 /** Answers that a repetition would not change. */
 const NOT_UNDERSTOOD = new Set([400, 413, 422]);
 
-type ItemResult = {
-  id: string;
-  status: 'taken' | 'already' | 'refused' | 'conflict';
-  path?: string;
-  reason?: string;
-  code?: string;
-  rev?: number;
-  theirs?: MileRecord;
-};
 /** In so many passes, each with others that got through, the server failed at one item before it is set aside. */
 const FAILED_PASSES = 2;
 /** So many items fail, one by one, and nothing gets through: then it is the server, not the items. */
@@ -27,23 +19,22 @@ const ALL_FAIL = 10;
 /** `sent`: the outbox is empty but for what waits. `signed_out`: kept until somebody signs in. `unreachable`: try again later. */
 export type SendOutcome = 'sent' | 'signed_out' | 'unreachable';
 
-type Item = { type: 'event'; event: StoredEvent } | { type: 'record'; record: RecordItem };
 async function post(
-  items: readonly Item[],
+  items: readonly OutboxItem[],
   onEpoch: (epoch: string) => unknown = () => {},
 ): Promise<ItemResult[] | 'signed_out' | 'unreachable' | 'not_understood' | 'failed'> {
   try {
     const response = await fetch('/api/v1/outbox', {
       method: 'POST',
       headers: { 'content-type': 'application/json' },
-      body: JSON.stringify({ sentAt: phoneNow(), items }),
+      body: JSON.stringify({ sentAt: phoneNow(), items } satisfies OutboxBatch),
     });
     if (response.status === 401) return 'signed_out';
     if (NOT_UNDERSTOOD.has(response.status)) return 'not_understood';
     // 503 and its kin say "later" themselves; a plain 500 may come back for ever because of one item.
     if (response.status === 500) return 'failed';
     if (!response.ok) return 'unreachable';
-    const answer = await response.json();
+    const answer = (await response.json()) as OutboxAnswer;
     if (typeof answer.epoch === 'string') await onEpoch(answer.epoch);
     return answer.results;
   } catch {
@@ -53,7 +44,7 @@ async function post(
 
 /** Sends records at once, where this device keeps nothing. @returns why not, else null */
 export async function sendRecords(records: readonly RecordItem[]): Promise<string | null> {
-  const results = await post(records.map((record) => ({ type: 'record', record })));
+  const results = await post(records.map((record) => ({ type: 'record', record: changeOf(record) })));
   if (results === 'failed') return 'the server failed at it: try again later';
   if (typeof results === 'string') return results === 'signed_out' ? 'nobody is signed in' : 'the server could not be reached';
   const bad = results.find((r) => r.status !== 'taken' && r.status !== 'already');
@@ -90,9 +81,9 @@ export async function sendOutbox(store: PhoneStore): Promise<SendOutcome> {
   for (;;) {
     const entries = await store.getAll('outbox', IDBKeyRange.lowerBound(after, true), size);
     if (entries.length === 0) return (await waitOrSetAside(store, failing, through)) ? 'unreachable' : 'sent';
-    const items: Item[] = [];
+    const items: OutboxItem[] = [];
     for (const e of entries) {
-      if (e.type === 'record') items.push({ type: 'record', record: e.item });
+      if (e.type === 'record') items.push({ type: 'record', record: changeOf(e.item, e.base && { fields: e.base, archived: e.baseArchived ?? false }) });
       else {
         const kept = await store.get('event', e.id);
         if (kept) items.push({ type: 'event', event: kept.event });
@@ -148,6 +139,12 @@ async function settle(store: PhoneStore, entries: readonly OutboxEntry[], result
     const kept = e.type === 'event' ? await tx.objectStore('event').get(e.id) : undefined;
     if (r?.code === 'other_person') continue;
     if (!r && !(e.type === 'event' && !kept)) continue;
+    if (e.type === 'record' && r?.code === 'whole_wanted' && e.base) {
+      // The ledger has lost what this changes: all of it is sent with the next round.
+      const { base: _, ...whole } = e;
+      await tx.objectStore('outbox').put({ ...whole, item: { ...e.item, baseRev: 0 } });
+      continue;
+    }
     const fine = r?.status === 'taken' || r?.status === 'already';
     if (kept && r) {
       await tx
@@ -163,10 +160,11 @@ async function settle(store: PhoneStore, entries: readonly OutboxEntry[], result
       const now = (await tx.objectStore('outbox').get(e.n as number)) as RecordEntry | undefined;
       if (now && !sameItem(now.item, e.item)) {
         const rev = fine ? r.rev : undefined;
-        if (rev !== undefined) await tx.objectStore('outbox').put({ ...now, item: { ...now.item, baseRev: rev }, base: e.item.fields });
+        if (rev !== undefined)
+          await tx.objectStore('outbox').put({ ...now, item: { ...now.item, baseRev: rev }, base: e.item.fields, baseArchived: e.item.archived ?? false });
         continue;
       }
-      if (fine) await tx.objectStore('record').put({ ...e.item, archived: e.item.archived ?? false, rev: r.rev ?? e.item.baseRev } as MileRecord);
+      if (fine) await tx.objectStore('record').put(r.now ?? ({ ...e.item, archived: e.item.archived ?? false, rev: r.rev ?? e.item.baseRev } as MileRecord));
       else {
         // Neither version is lost: this phone shows what stands there, and keeps what was typed here until somebody chooses.
         await tx.objectStore('unsettled').put({

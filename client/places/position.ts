@@ -1,15 +1,23 @@
-import { type PlaceQuestion, type Position, placeQuestions } from '@/core/records/place-questions';
+import { type PlaceQuestion, type Position, placeQuestions, turned } from '@/core/records/place-questions';
 
-/** Zones of the world by position: a table large enough to be fetched only when a position is typed. */
-const zones = () => import('tz-lookup').then((m) => m.default);
+/** Zone of a position as the server's table has it, `Etc/…` at sea; `null` where it cannot be asked. */
+async function zoneOf({ latitude, longitude }: Position): Promise<string | null> {
+  const answer = await fetch(`/api/v1/zone?latitude=${latitude}&longitude=${longitude}`).catch(() => null);
+  return answer?.ok ? ((await answer.json()) as { zone: string }).zone : null;
+}
 
-/** IANA zone of a position; `null` at sea, where none is worth filling in. */
+/** IANA zone of a position; `null` at sea, where none is worth filling in, and without a network. */
 export async function zoneAt(latitude: number, longitude: number): Promise<string | null> {
-  const zone = (await zones())(latitude, longitude);
-  return zone.startsWith('Etc/') ? null : zone;
+  const zone = await zoneOf({ latitude, longitude });
+  return zone?.startsWith('Etc/') ? null : zone;
 }
 
 /** What to ask about a site's position before it is kept. @param others positions of the other sites @param homeZone the household's zone */
 export async function askAboutPlace(fields: Record<string, unknown>, others: readonly Position[], homeZone: string): Promise<PlaceQuestion[]> {
-  return placeQuestions(fields as { latitude: number | null; longitude: number | null; zone: string }, others, await zones(), homeZone);
+  const site = fields as { latitude: number | null; longitude: number | null; zone: string };
+  if (site.latitude === null || site.longitude === null) return [];
+  const here = { latitude: site.latitude, longitude: site.longitude };
+  const there = turned(here);
+  const [zone, zoneTurned] = await Promise.all([zoneOf(here), there ? zoneOf(there) : null]);
+  return placeQuestions(site, others, (latitude) => (latitude === here.latitude ? zone : zoneTurned), homeZone);
 }

@@ -1,9 +1,4 @@
-import type { Usual } from '@/core/compare/usual-handshake';
-import type { Lately } from '@/core/power/compatible-stalls';
-import type { MileRecord } from '@/core/records/record-schema';
-
-/** `epoch` is another one after the ledger was restored from a backup, which had `epochRev`. */
-export type Changes = { rev: number; epoch?: string; epochRev?: number; records: MileRecord[]; lately?: Lately; usual?: Usual };
+import type { Changes } from '@/core/protocol/changes';
 
 /** What was written in the household since a rev; `null` when the server could not be reached or nobody is signed in. */
 export async function changesSince(rev: number): Promise<Changes | null> {

@@ -98,12 +98,14 @@ export async function eventsOfVisit(store: PhoneStore, visitId: string): Promise
   return store.getAllFromIndex('event', 'byVisit', visitId);
 }
 
-/** Takes in events of a visit as the server has them, made on any device. What this phone has itself stays as it is. */
+/** Takes in events of a visit as the server has them, made on any device. What this phone has itself stays as it is, but for what the server heard of its clock. */
 export async function keepFromServer(store: PhoneStore, events: readonly StoredEvent[]): Promise<void> {
   const tx = store.transaction('event', 'readwrite', STRICT);
   for (const event of events) {
     const here = await tx.store.get(event.id);
     if (!here) await tx.store.put({ event, state: 'sent' });
+    else if (event.heard_ms !== undefined && here.event.heard_ms === undefined)
+      await tx.store.put({ ...here, event: { ...here.event, heard_ms: event.heard_ms } });
   }
   await tx.done;
 }

@@ -7,19 +7,23 @@ import { type PhoneStore, STRICT } from './phone-store';
 /**
  * Keeps records made or changed here together with their places in the outbox, in the order given. One that still
  * waits there is changed where it waits, so that nobody conflicts with himself.
+ * @param was what they said when they were shown, where that is not what this device's copy says: the change is told from it
  */
-export async function keepRecords(store: PhoneStore, items: readonly RecordItem[]): Promise<void> {
+export async function keepRecords(store: PhoneStore, items: readonly RecordItem[], was: readonly MileRecord[] = []): Promise<void> {
   const tx = store.transaction(['record', 'outbox', 'unsettled'], 'readwrite', STRICT);
   const waiting = new Map((await tx.objectStore('outbox').getAll()).flatMap((o) => (o.type === 'record' ? [[`${o.item.type} ${o.id}`, o] as const] : [])));
   for (const item of items) {
-    const before = await tx.objectStore('record').get([item.type, item.id]);
+    const before = was.find((r) => r.type === item.type && r.id === item.id) ?? (await tx.objectStore('record').get([item.type, item.id]));
     const there = waiting.get(`${item.type} ${item.id}`);
     await tx
       .objectStore('record')
       .put({ type: item.type, id: item.id, rev: item.baseRev, archived: item.archived ?? false, fields: item.fields } as MileRecord);
     await tx.objectStore('unsettled').delete([item.type, item.id]);
     if (there) await tx.objectStore('outbox').put({ ...there, item: { ...item, baseRev: there.item.baseRev } });
-    else await tx.objectStore('outbox').add({ type: 'record', id: item.id, item, ...(before ? { base: before.fields as Record<string, unknown> } : {}) });
+    else
+      await tx
+        .objectStore('outbox')
+        .add({ type: 'record', id: item.id, item, ...(before ? { base: before.fields as Record<string, unknown>, baseArchived: before.archived } : {}) });
   }
   await tx.done;
 }
@@ -45,6 +49,7 @@ export async function pullChanges(store: PhoneStore): Promise<boolean> {
   await meta.put(epoch, 'epoch');
   if (body.lately) await meta.put(body.lately, 'lately');
   if (body.usual) await meta.put(body.usual, 'usual');
+  if (body.dangers) await meta.put(body.dangers, 'dangers');
   await tx.done;
   return true;
 }

@@ -1,6 +1,7 @@
 import type { LedgerRow } from '@/core/compare/ledger-row';
+import { VISIT_FIGURES } from '@/core/figures/visit-figures';
 import { deriveVisit, type Visit, visitState } from '@/core/visit/derive';
-import type { PayloadCheck } from '@/core/visit/kinds';
+import type { PayloadCheck } from '@/core/visit/payloads';
 import { deviceId } from '../touch/page-life';
 import { visitEvents } from '../visits/from-server';
 import { type HeldEvents, waitingOf } from './held-events';
@@ -8,7 +9,10 @@ import { keepFromServer } from './keep-event';
 import type { KeptEvent, PhoneStore } from './phone-store';
 
 /** One line of the visits at hand. `recordedHere`: some of it was recorded on this device. */
-export type LastVisit = Pick<LedgerRow, 'id' | 'at' | 'zone' | 'siteId' | 'siteName' | 'state' | 'ended' | 'handshake_s' | 'kWh' | 'paid' | 'currency'> & {
+export type LastVisit = Pick<
+  LedgerRow,
+  'id' | 'at' | 'timeKnown' | 'zone' | 'siteId' | 'siteName' | 'state' | 'ended' | 'handshake_s' | 'kWh' | 'kWhAtLeast' | 'paid' | 'currency'
+> & {
   recordedHere: boolean;
 };
 
@@ -59,15 +63,17 @@ function row(v: Visit, recordedHere: boolean, now: number): LastVisit {
   return {
     id: v.id,
     at: v.pulledInAt ?? v.line[0]?.t ?? v.lastEventAt,
+    timeKnown: v.pulledInAt !== null && !v.dayOnly,
     zone: v.zone,
     siteName: null,
     siteId: v.siteId,
     state: visitState(v, now),
     ended: v.ended,
-    handshake_s: ((h) => (h?.known ? h.s : null))(v.attempts.find((a) => a.proof)?.times.handshake),
+    handshake_s: VISIT_FIGURES.handshake_s.value(v),
     kWh: v.delivered.known ? v.delivered.value : null,
-    paid: v.paid.known ? v.paid.value.amount : null,
-    currency: v.paid.known ? v.paid.value.currency : null,
+    kWhAtLeast: v.delivered.known && v.delivered.atLeast === true,
+    paid: VISIT_FIGURES.paid.value(v),
+    currency: VISIT_FIGURES.currency.value(v),
     recordedHere,
   };
 }

@@ -1,12 +1,11 @@
 import '@/client/store/fixtures/memory-storage';
 import 'fake-indexeddb/auto';
 
-import { RECORD_TYPES, recordItem } from '@/core/records/record-schema';
+import { recordItem } from '@/core/records/record-schema';
 import { idOf, VISIT } from '@/core/visit/fixtures/story';
 import { sendOutbox } from '../outbox/send-outbox';
 import { keepEvents, keepFromServer } from './keep-event';
 import { keepRecords, pullChanges, wasRestored } from './keep-record';
-import { OFFER_ORDER } from './offer-again';
 import { openPhoneStore, type PhoneStore } from './phone-store';
 
 const who = { householdId: idOf(1), personId: idOf(2), name: '', householdName: '', currency: 'EUR', zone: 'UTC', clockOffsetMs: 0 };
@@ -144,5 +143,4 @@ describe('a ledger that was restored from a backup', () => {
     await pullChanges(store);
     expect(await wasRestored(store)).toBe(false);
   });
-  it('offers in the order in which one may refer to another', () => expect([...OFFER_ORDER]).toEqual(RECORD_TYPES));
 });

@@ -1,25 +1,12 @@
 import type { IDBPTransaction } from 'idb';
+import type { Changes } from '@/core/protocol/changes';
 import { canonicalJson } from '@/core/records/canonical-json';
-import type { MileRecord, RecordItem, RecordType } from '@/core/records/record-schema';
-import type { Changes } from './changes-from-server';
+import type { MileRecord, RecordItem } from '@/core/records/record-schema';
+import { RECORD_TYPES } from '@/core/records/record-types';
 import { type PhoneSchema, storeName } from './phone-store';
 
 /** The epoch of a ledger that was never restored. */
 export const FIRST_EPOCH = 'first';
-
-/** What another refers to first. */
-export const OFFER_ORDER = [
-  'network',
-  'provider',
-  'site',
-  'stall',
-  'car',
-  'adapter',
-  'means',
-  'plan',
-  'enrolment',
-  'tariff',
-] as const satisfies readonly RecordType[];
 
 type Tx = IDBPTransaction<PhoneSchema, ('record' | 'event' | 'outbox' | 'meta')[], 'readwrite'>;
 
@@ -36,12 +23,14 @@ export async function offerAgain(tx: Tx, here: string, body: Changes, waiting: R
   const backupRev = body.epochRev ?? 0;
   const there = new Map(body.records.map((r) => [`${r.type} ${r.id}`, r]));
   const offered: string[] = [];
-  const records = (await tx.objectStore('record').getAll()).sort((a, b) => OFFER_ORDER.indexOf(a.type) - OFFER_ORDER.indexOf(b.type));
+  const records = (await tx.objectStore('record').getAll()).sort((a, b) => RECORD_TYPES.indexOf(a.type) - RECORD_TYPES.indexOf(b.type));
   for (const r of records) {
     const now = there.get(`${r.type} ${r.id}`);
     if (waiting.has(r.id) || r.rev <= backupRev || (now && says(now) === says(r))) continue;
     const item = { type: r.type, id: r.id, baseRev: now ? Math.min(now.rev, backupRev) : 0, archived: r.archived, fields: r.fields } as RecordItem;
-    await tx.objectStore('outbox').add({ type: 'record', id: r.id, item, ...(now ? { base: now.fields as Record<string, unknown> } : {}) });
+    await tx
+      .objectStore('outbox')
+      .add({ type: 'record', id: r.id, item, ...(now ? { base: now.fields as Record<string, unknown>, baseArchived: now.archived } : {}) });
     offered.push(r.id);
   }
   for (const k of await tx.objectStore('event').getAll()) {

@@ -1,25 +1,26 @@
 import { type DBSchema, type IDBPDatabase, type IDBPIndex, openDB } from 'idb';
 import { fromOlderShape } from '@/core/records/older-shape';
-import type { MileRecord, RecordItem, RecordType } from '@/core/records/record-schema';
+import type { MileRecord, RecordItem } from '@/core/records/record-schema';
+import type { RecordType } from '@/core/records/record-types';
 import type { StoredEvent } from '@/core/visit/event';
 
 /** An event as the phone keeps it. Refused ones stay, with the reason, until they are mended or withdrawn. */
 export type KeptEvent = { event: StoredEvent; state: 'kept' | 'sent' | 'refused'; reason?: string; path?: string };
 /** `failedPasses`: how often the server failed at it while others got through. */
 type Place = { n?: number; failedPasses?: number };
-/** `base`: what the record said before it was changed here, when it is known. */
-export type RecordEntry = Place & { type: 'record'; id: string; item: RecordItem; base?: Record<string, unknown> };
+/** `base`: what the record said before it was changed here, when it is known, and whether it was put away. */
+export type RecordEntry = Place & { type: 'record'; id: string; item: RecordItem; base?: Record<string, unknown>; baseArchived?: boolean };
 export type OutboxEntry = (Place & { type: 'event'; id: string }) | RecordEntry;
 /** A record that the server did not take: changed elsewhere since (`theirs`), or refused with a reason. Kept until somebody chooses. */
 export type Unsettled = { type: RecordType; id: string; mine: RecordItem; base?: Record<string, unknown>; theirs?: MileRecord; path?: string; reason: string };
 
 export interface PhoneSchema extends DBSchema {
-  event: { key: string; value: KeptEvent; indexes: { byVisit: string; bySeq: [string, number] } };
+  event: { key: string; value: KeptEvent; indexes: { byVisit: string; bySeq: [string, number]; byState: string } };
   outbox: { key: number; value: OutboxEntry };
   record: { key: [string, string]; value: MileRecord };
   meta: { key: string; value: unknown };
   unsettled: { key: [string, string]; value: Unsettled };
-  photo: { key: string; value: KeptPhoto };
+  photo: { key: string; value: KeptPhoto; indexes: { byState: string } };
 }
 export type PhoneStore = IDBPDatabase<PhoneSchema>;
 export type SeqIndex = IDBPIndex<PhoneSchema, ('event' | 'outbox' | 'meta')[], 'event', 'bySeq', 'readwrite'>;
@@ -31,7 +32,7 @@ export const STRICT = { durability: 'strict' } as const;
 
 /** Opens the store of one person in one household. Upgrades never drop the outbox. */
 export function openPhoneStore(householdId: string, personId: string): Promise<PhoneStore> {
-  return openDB<PhoneSchema>(storeName(householdId, personId), 3, {
+  return openDB<PhoneSchema>(storeName(householdId, personId), 4, {
     async upgrade(db, from, _to, tx) {
       if (from < 1) {
         db.createObjectStore('event', { keyPath: 'event.id' }).createIndex('byVisit', 'event.visitId');
@@ -49,6 +50,10 @@ export function openPhoneStore(householdId: string, personId: string): Promise<P
         await tx.objectStore('meta').delete('rev');
       }
       if (from < 3) tx.objectStore('event').createIndex('bySeq', ['event.visitId', 'event.seq']);
+      if (from < 4) {
+        tx.objectStore('event').createIndex('byState', 'state');
+        tx.objectStore('photo').createIndex('byState', 'state');
+      }
     },
     blocking(_from, _to, event) {
       // Another tab wants a newer store: let go rather than hold it up.
@@ -66,6 +71,6 @@ export async function clearSentData(store: PhoneStore): Promise<void> {
   for (let c = await tx.objectStore('event').openCursor(); c; c = await c.continue()) if (c.value.state === 'sent') await c.delete();
   for (let c = await tx.objectStore('photo').openCursor(); c; c = await c.continue()) if (c.value.state === 'sent') await c.delete();
   await tx.objectStore('record').clear();
-  for (const key of ['rev', 'epoch', 'epochSeen', 'lately', 'usual', 'lastVisits']) await tx.objectStore('meta').delete(key);
+  for (const key of ['rev', 'epoch', 'epochSeen', 'lately', 'usual', 'dangers', 'lastVisits']) await tx.objectStore('meta').delete(key);
   await tx.done;
 }

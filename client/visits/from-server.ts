@@ -1,4 +1,5 @@
 import type { LedgerRow } from '@/core/compare/ledger-row';
+import { type VisitEvents, withHeard } from '@/core/protocol/visit-events';
 import type { StoredEvent } from '@/core/visit/event';
 
 async function read<T>(path: string): Promise<T | null> {
@@ -18,8 +19,10 @@ export const lastVisits = async (): Promise<LedgerRow[] | null> => (await read<{
  * @param have how many of them are here already: the same number means the same events, as none is ever taken away
  * @returns `null` without the server, or when there are none besides
  */
-export const visitEvents = async (visitId: string, have: number): Promise<StoredEvent[] | null> =>
-  (await read<{ events: StoredEvent[] | null }>(`/api/v1/visits/${visitId}/events?have=${have}`))?.events ?? null;
+export async function visitEvents(visitId: string, have: number): Promise<StoredEvent[] | null> {
+  const answer = await read<VisitEvents>(`/api/v1/visits/${visitId}/events?have=${have}`);
+  return answer?.events?.map((e) => withHeard(e, answer.heard?.[e.id])) ?? null;
+}
 
 /** Visits within twelve hours of an instant, UTC ms; `null` without the server. */
 export const lastVisitsNear = async (at: number): Promise<LedgerRow[] | null> => (await read<{ rows: LedgerRow[] }>(`/api/v1/visits?near=${at}`))?.rows ?? null;

@@ -7,14 +7,18 @@ const attempt = (s: number | null, more: Partial<AttemptRow> = {}): AttemptRow =
   outcome: 'power',
   endMark: 'kW',
   late: false,
-  seconds: { handshake: s },
+  handshake: s,
   ...more,
 });
-const failed: AttemptRow = { outcome: 'failed', endMark: null, late: false, seconds: { handshake: null } };
+const failed: AttemptRow = { outcome: 'failed', endMark: null, late: false, handshake: null };
 const visit = (more: Partial<VisitRow> = {}): VisitRow => ({
   networkId: 'n',
   siteId: 's',
+  attemptCount: more.attempts?.length ?? 1,
   firstTry: 'yes',
+  firstSide: null,
+  leftReason: 'enough',
+  leftOut: false,
   attempts: [attempt(20)],
   lost_s: 0,
   deliveredKWh: null,
@@ -23,7 +27,7 @@ const visit = (more: Partial<VisitRow> = {}): VisitRow => ({
   ...more,
 });
 const times = (n: number, f: (i: number) => VisitRow) => Array.from({ length: n }, (_, i) => f(i));
-const row = (visits: VisitRow[]) => league(visits, 'handshake', 'kW', 'EUR')[0]!;
+const row = (visits: VisitRow[]) => league(visits, { time: 'handshake', mark: 'kW', currency: 'EUR' })[0]!;
 
 describe('a line of the league', () => {
   it('counts the first try over visits with an answer, and what is left out beside', () => {
@@ -57,34 +61,36 @@ describe('a line of the league', () => {
     expect(r.allIn).toEqual({ known: true, value: { perKWh: '0.6', currency: 'EUR', visits: 2 } });
   });
   it('lines stand in the order of the interval’s lower end: one lucky visit does not lead', () => {
-    const rows = league(
-      [visit({ networkId: 'lucky' }), ...times(20, (i) => visit({ networkId: 'steady', firstTry: i === 0 ? 'no' : 'yes' }))],
-      'handshake',
-      'kW',
-      'EUR',
-    );
+    const rows = league([visit({ networkId: 'lucky' }), ...times(20, (i) => visit({ networkId: 'steady', firstTry: i === 0 ? 'no' : 'yes' }))], {
+      time: 'handshake',
+      mark: 'kW',
+      currency: 'EUR',
+    });
     expect(rows.map((r) => r.networkId)).toEqual(['steady', 'lucky']);
   });
 });
 
 describe('waiting for power', () => {
   it('counts what never got power as never', () => {
-    expect(waiting([attempt(10), attempt(20), attempt(30), failed], 'handshake', 'kW')).toMatchObject({
+    expect(waiting([attempt(10), attempt(20), attempt(30), failed], { time: 'handshake', mark: 'kW' })).toMatchObject({
       timed: 3,
       never: 1,
       median: { known: true, value: 25 },
     });
   });
   it('says so when fewer than half started', () => {
-    expect(waiting([attempt(10), failed, failed], 'handshake', 'kW').median).toEqual({ known: false, why: 'fewer than half started' });
+    expect(waiting([attempt(10), failed, failed], { time: 'handshake', mark: 'kW' }).median).toEqual({ known: false, why: 'fewer than half started' });
   });
   it('keeps end marks apart and late looks out', () => {
     expect(
-      waiting([attempt(10), attempt(90, { endMark: 'kWh' }), attempt(400, { late: true }), attempt(null), { ...failed, outcome: 'open' }], 'handshake', 'kW'),
+      waiting([attempt(10), attempt(90, { endMark: 'kWh' }), attempt(400, { late: true }), attempt(null), { ...failed, outcome: 'open' }], {
+        time: 'handshake',
+        mark: 'kW',
+      }),
     ).toMatchObject({ timed: 1, never: 0, leftOut: 4, median: { value: 10 } });
   });
   it('the middle half may have no upper end', () => {
-    expect(waiting([attempt(10), attempt(20), attempt(30), failed, failed], 'handshake', 'kW').quarters).toEqual([20, null]);
+    expect(waiting([attempt(10), attempt(20), attempt(30), failed, failed], { time: 'handshake', mark: 'kW' }).quarters).toEqual([20, null]);
   });
 });
 
@@ -94,7 +100,7 @@ describe('the sentence above', () => {
     ...times(yes, () => visit({ networkId })),
     ...times(no, () => visit({ networkId, firstTry: 'no' })),
   ];
-  const say = (...visits: VisitRow[][]) => leagueSentence(league(visits.flat(), 'handshake', 'kW', 'EUR'), name);
+  const say = (...visits: VisitRow[][]) => leagueSentence(league(visits.flat(), { time: 'handshake', mark: 'kW', currency: 'EUR' }), name);
   it('says nothing of nothing', () => expect(say().kind).toBe('empty'));
   it('of one network compares nothing', () => expect(say(many('A', 9, 1)).kind).toBe('one'));
   it('of too few visits cannot tell', () => expect(say(many('A', 3, 0), many('B', 0, 3)).kind).toBe('thin'));

@@ -1,9 +1,10 @@
 import Decimal from 'decimal.js';
 import { quantiles } from '../evidence/quantile';
 import { wilsonInterval } from '../evidence/wilson';
+import type { Side } from '../faults/fault-list';
+import { type Asked, attemptTest, NEVER, POPULATIONS, type Population, timedBy, visitTest } from '../figures/populations';
 import { known, type Maybe, unknown } from '../units/known';
-import type { EndMark } from '../visit/attempts';
-import type { AttemptRow, PowerTime, VisitRow } from './visit-row';
+import type { AttemptRow, VisitRow } from './visit-row';
 
 export type Waiting = {
   /** Attempts with power that could be timed by this definition and end mark. */
@@ -18,16 +19,25 @@ export type Waiting = {
   quarters: [number, number | null] | null;
 };
 
+/** So many of so many, with Wilson's 95 % interval. */
+export type Share = { yes: number; no: number; interval: [number, number] | null };
+const shareOf = (yes: number, no: number): Share => ({ yes, no, interval: yes + no > 0 ? wilsonInterval(yes, yes + no) : null });
+
+const isNever = attemptTest(NEVER);
+
 /** One line of the league: everything counted by the rules of docs/definitions.md. */
 export type LeagueRow = {
   networkId: string;
-  /** Visits with at least one attempt, and all of them. */
+  /** Visits that count for starts, and all that are compared. */
   visits: number;
   allVisits: number;
   sites: number;
   /** Share of the visits at the commonest site: visits to one site are not independent. */
   commonestSite: number;
-  firstTry: { yes: number; no: number; leftOut: number; interval: [number, number] | null };
+  firstTry: Share & {
+    leftOut: number /** The same without the failures of one side, when that was asked. */;
+    without: (Share & { side: Side; taken: number }) | null;
+  };
   waiting: Waiting;
   /** Mean seconds lost per visit over the visits where it is known. */
   lost: Maybe<{ perVisit_s: number; visits: number }>;
@@ -35,22 +45,19 @@ export type LeagueRow = {
   allIn: Maybe<{ perKWh: string; currency: string; visits: number }>;
 };
 
-/** True for a visit that has a place in the all-in price. */
-export const isPriced = (v: Pick<VisitRow, 'paid' | 'deliveredKWh'>): boolean => v.paid !== null && v.deliveredKWh !== null;
-
 /**
  * Waiting for power by one definition and one end mark.
  * Failed and given-up attempts enter as never, so that five failures cannot make a network look quick; attempts
  * still open are left out; late looks say "at most" and stay out.
  */
-export function waiting(attempts: readonly AttemptRow[], time: PowerTime, mark: EndMark): Waiting {
+export function waiting(attempts: readonly AttemptRow[], asked: Pick<Asked, 'time' | 'mark'>): Waiting {
+  const isTimed = attemptTest(timedBy(asked));
   const values: number[] = [];
   let never = 0;
   let leftOut = 0;
   for (const a of attempts) {
-    const s = a.seconds[time];
-    if (a.outcome === 'failed' || a.outcome === 'gave_up') never += 1;
-    else if (a.outcome === 'power' && !a.late && a.endMark === mark && s !== null && s !== undefined) values.push(s);
+    if (isNever(a)) never += 1;
+    else if (isTimed(a)) values.push(a[asked.time] as number);
     else leftOut += 1;
   }
   const timed = values.length;
@@ -68,45 +75,55 @@ export function waiting(attempts: readonly AttemptRow[], time: PowerTime, mark: 
 
 /**
  * Groups visits by network and counts.
- * @param currency amounts in another are left out of the price: they are never added without a rate
+ * @param asked by which definition and end mark; amounts in another currency are left out of the price: they are never added without a rate
  * @returns rows ordered by the lower end of the first-try interval, so that a few lucky visits do not lead
  */
-export function league(visits: readonly VisitRow[], time: PowerTime, mark: EndMark, currency: string): LeagueRow[] {
+export function league(visits: readonly VisitRow[], asked: Asked): LeagueRow[] {
+  const { without: _, ...whole } = asked;
   const groups = new Map<string, VisitRow[]>();
   for (const v of visits) {
+    if (v.leftOut) continue;
     const list = groups.get(v.networkId) ?? [];
     list.push(v);
     groups.set(v.networkId, list);
   }
-  const rows = [...groups].map(([networkId, all]): LeagueRow => {
-    const tried = all.filter((v) => v.attempts.length > 0);
-    const bySite = new Map<string, number>();
-    for (const v of tried) bySite.set(v.siteId, (bySite.get(v.siteId) ?? 0) + 1);
-    const yes = tried.filter((v) => v.firstTry === 'yes').length;
-    const no = tried.filter((v) => v.firstTry === 'no').length;
-    const losses = tried.map((v) => v.lost_s).filter((s) => s !== null);
-    const priced = all.filter((v) => isPriced(v) && v.currency === currency);
-    const kWh = priced.reduce((s, v) => s.plus(v.deliveredKWh as string), new Decimal(0));
-    const paid = priced.reduce((s, v) => s.plus(v.paid as string), new Decimal(0));
-    return {
-      networkId,
-      visits: tried.length,
-      allVisits: all.length,
-      sites: bySite.size,
-      commonestSite: tried.length === 0 ? 0 : Math.max(...bySite.values()) / tried.length,
-      firstTry: { yes, no, leftOut: tried.length - yes - no, interval: yes + no > 0 ? wilsonInterval(yes, yes + no) : null },
-      waiting: waiting(
-        tried.flatMap((v) => v.attempts),
-        time,
-        mark,
-      ),
-      lost: losses.length === 0 ? unknown('not recorded') : known({ perVisit_s: losses.reduce((a, b) => a + b, 0) / losses.length, visits: losses.length }),
-      allIn: kWh.isZero()
-        ? unknown(priced.length === 0 ? 'no bill and kWh together' : 'nothing delivered')
-        : known({ perKWh: paid.div(kWh).toString(), currency, visits: priced.length }),
-    };
-  });
-  return rows.sort(
-    (a, b) => (b.firstTry.interval?.[0] ?? -1) - (a.firstTry.interval?.[0] ?? -1) || b.visits - a.visits || (a.networkId < b.networkId ? -1 : 1),
-  );
+  return [...groups].map(([networkId, here]) => line(networkId, here, whole, asked)).sort(inOrder);
+}
+
+const inOrder = (a: LeagueRow, b: LeagueRow): number =>
+  (b.firstTry.interval?.[0] ?? -1) - (a.firstTry.interval?.[0] ?? -1) || b.visits - a.visits || (a.networkId < b.networkId ? -1 : 1);
+
+function line(networkId: string, here: readonly VisitRow[], whole: Asked, asked: Asked): LeagueRow {
+  const of = (name: Population, how: Asked = whole): VisitRow[] => {
+    return here.filter(visitTest(POPULATIONS[name].who(how)));
+  };
+  const tried = of('attempted');
+  const bySite = new Map<string, number>();
+  for (const v of tried) bySite.set(v.siteId, (bySite.get(v.siteId) ?? 0) + 1);
+  const [yes, no] = [of('first_yes').length, of('first_no').length];
+  const losses = of('lost').map((v) => v.lost_s as number);
+  const priced = of('priced');
+  const kWh = priced.reduce((s, v) => s.plus(v.deliveredKWh as string), new Decimal(0));
+  const paid = priced.reduce((s, v) => s.plus(v.paid as string), new Decimal(0));
+  const kept = asked.without ? of('first_no', asked).length : no;
+  return {
+    networkId,
+    visits: tried.length,
+    allVisits: here.length,
+    sites: bySite.size,
+    commonestSite: tried.length === 0 ? 0 : Math.max(...bySite.values()) / tried.length,
+    firstTry: {
+      ...shareOf(yes, no),
+      leftOut: of('first_left_out').length,
+      without: asked.without ? { ...shareOf(yes, kept), side: asked.without, taken: no - kept } : null,
+    },
+    waiting: waiting(
+      here.flatMap((v) => v.attempts),
+      whole,
+    ),
+    lost: losses.length === 0 ? unknown('not recorded') : known({ perVisit_s: losses.reduce((a, b) => a + b, 0) / losses.length, visits: losses.length }),
+    allIn: kWh.isZero()
+      ? unknown(priced.length === 0 ? 'no bill and kWh together' : 'nothing delivered')
+      : known({ perKWh: paid.div(kWh).toString(), currency: whole.currency, visits: priced.length }),
+  };
 }

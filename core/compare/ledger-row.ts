@@ -4,6 +4,8 @@ import type { ThinSegment } from '../visit/tape';
 export type LedgerRow = {
   id: string;
   at: number;
+  /** False where only the day is known. */
+  timeKnown: boolean;
   zone: string;
   month: string;
   siteId: string | null;
@@ -17,6 +19,8 @@ export type LedgerRow = {
   handshake_s: number | null;
   handshakeBound: string | null;
   kWh: string | null;
+  /** It was read before the charge was over, and nothing later tells of the rest. */
+  kWhAtLeast: boolean;
   paid: string | null;
   currency: string | null;
   faultCodes: string[];
@@ -25,4 +29,4 @@ export type LedgerRow = {
 };
 
 /** What a month's visits come to, under the same filter as the rows. */
-export type LedgerMonth = { month: string; visits: number; kWh: string; paid: { amount: string; currency: string }[] };
+export type LedgerMonth = { month: string; visits: number; kWh: string; kWhAtLeast: boolean; paid: { amount: string; currency: string }[] };

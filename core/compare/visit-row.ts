@@ -1,27 +1,56 @@
-import type { TimeName } from '../visit/attempt-times';
-import type { EndMark } from '../visit/attempts';
-import type { FirstTry } from '../visit/derive';
+import { ATTEMPT_FIGURES, type AttemptFigure } from '../figures/attempt-figures';
+import { POWER_TIMES, type PowerTime } from '../figures/populations';
+import { VISIT_FIGURES, type VisitFigure } from '../figures/visit-figures';
+import type { EndMark } from '../visit/attempts/attempt';
+import type { Visit } from '../visit/derive';
+import type { FirstTry } from '../visit/first-try';
 
-/** Definitions of "how long until power" that can be compared; kept apart, never mixed. */
-export const POWER_TIMES = ['handshake', 'setUp', 'plugToPower', 'meansToPower', 'handsOn'] as const satisfies readonly TimeName[];
-export type PowerTime = (typeof POWER_TIMES)[number];
-
-/** One attempt as Compare counts it. Seconds; `null` where unknown. */
+/** One attempt as Compare counts it. Seconds; `null` or missing where unknown. */
 export type AttemptRow = {
   outcome: 'power' | 'failed' | 'gave_up' | 'open';
   endMark: EndMark | null;
   late: boolean;
-  seconds: Partial<Record<PowerTime, number | null>>;
-};
+} & Partial<Record<PowerTime, number | null>>;
 
-/** One visit as Compare counts it. Amounts and kWh are decimal strings. */
+/** One visit as Compare counts it, by the names of its figures. Amounts and kWh are decimal strings. */
 export type VisitRow = {
   networkId: string;
   siteId: string;
-  firstTry: FirstTry;
+  attemptCount: number;
+  firstTry: FirstTry['answer'];
+  firstSide: FirstTry['side'];
+  leftReason: string | null;
+  leftOut: boolean;
   attempts: AttemptRow[];
   lost_s: number | null;
   deliveredKWh: string | null;
   paid: string | null;
   currency: string | null;
 };
+
+/** What Compare counts with, by the names of the figures. */
+export const COMPARED_FIGURES = [
+  'attemptCount',
+  'firstTry',
+  'firstSide',
+  'leftReason',
+  'leftOut',
+  'lost_s',
+  'deliveredKWh',
+  'paid',
+  'currency',
+] as const satisfies VisitFigure[];
+export const COMPARED_ATTEMPT_FIGURES = ['outcome', 'endMark', 'late', ...POWER_TIMES] as const satisfies AttemptFigure[];
+
+/** A derived visit as Compare counts it. */
+export function visitRow(visit: Visit, networkId: string): VisitRow {
+  const where = { networkOfSite: () => networkId, siteOfStall: () => undefined };
+  return {
+    ...Object.fromEntries(COMPARED_FIGURES.map((name) => [name, VISIT_FIGURES[name].value(visit)])),
+    networkId,
+    siteId: visit.siteId ?? '',
+    attempts: visit.attempts.map((attempt) =>
+      Object.fromEntries(COMPARED_ATTEMPT_FIGURES.map((name) => [name, ATTEMPT_FIGURES[name].value({ attempt, visit }, where)])),
+    ),
+  } as unknown as VisitRow;
+}

@@ -1,4 +1,4 @@
-import { printDay } from '../units/zoned';
+import { printSeen } from '../units/zoned';
 import type { StallAnswer } from './compatible-stalls';
 import type { Limit } from './most-kw';
 
@@ -14,9 +14,6 @@ const LIMITS: Record<Limit, string> = {
 };
 /** What holds the most power back. */
 export const limitText = (by: Limit): string => LIMITS[by];
-
-/** `14 Oct` of a calendar day. */
-export const printSeen = (day: string): string => printDay(Date.parse(`${day}T12:00:00Z`), 'UTC');
 
 /**
  * One sentence on a site for a car: which stalls are likely best, what speaks against others, dated as seen.

@@ -1,4 +1,5 @@
 import { type RecordFields, recordItem } from '../records/record-schema';
+import type { Dangers } from '../visit/dangers';
 import { idOf } from '../visit/fixtures/story';
 import { bestStalls, compatibleStalls, type Garage, type Lately } from './compatible-stalls';
 import { mostKW } from './most-kw';
@@ -15,10 +16,10 @@ type Outlet = { connector?: string; ratedKW?: number; maxA?: number; minV?: numb
 const stallOf = (outlet: Outlet, more: object = {}) =>
   kept(recordItem('stall', idOf(++n), { siteId: idOf(2), name: '1', outlets: [{ connector: 'CCS2', ratedKW: 150, ...outlet }], ...more } as never));
 
-const ask = (stall: ReturnType<typeof stallOf>, car: object = {}, garage: Partial<Garage> = {}, lately: Lately = {}) =>
+const ask = (stall: ReturnType<typeof stallOf>, car: object = {}, garage: Partial<Garage> = {}, lately: Lately = {}, dangers: Dangers = {}) =>
   compatibleStalls(
     { car: carOf(car), adapters: [], means: [meansOf({})], enrolments: [], ...garage },
-    { site, stalls: [stall] },
+    { site, stalls: [stall], dangers },
     lately,
     TODAY,
   )[0] as NonNullable<ReturnType<typeof compatibleStalls>[0]>;
@@ -79,7 +80,7 @@ describe('a stall that can be used', () => {
     });
   });
   it('what it takes unknown is said, not guessed', () => {
-    const at = { site: kept(recordItem('site', idOf(2), { networkId: idOf(3), name: 'V', zone: 'UTC' })), stalls: [stallOf({})] };
+    const at = { site: kept(recordItem('site', idOf(2), { networkId: idOf(3), name: 'V', zone: 'UTC' })), stalls: [stallOf({})], dangers: {} };
     expect(compatibleStalls({ car: carOf({}), adapters: [], means: [meansOf({})], enrolments: [] }, at, {}, TODAY)[0]).toMatchObject({
       use: 'yes',
       reasons: [{ code: 'not_known' }],
@@ -88,7 +89,11 @@ describe('a stall that can be used', () => {
   it('the best are those of the most kW without doubt', () => {
     const answers = compatibleStalls(
       { car: carOf({}), adapters: [], means: [meansOf({})], enrolments: [] },
-      { site, stalls: [stallOf({}), stallOf({ ratedKW: 50 }), stallOf({}), stallOf({ ratedKW: 300 }, { state: { is: 'derated', kW: 200, seenOn: TODAY } })] },
+      {
+        site,
+        stalls: [stallOf({}), stallOf({ ratedKW: 50 }), stallOf({}), stallOf({ ratedKW: 300 }, { state: { is: 'derated', kW: 200, seenOn: TODAY } })],
+        dangers: {},
+      },
       {},
       TODAY,
     );
@@ -168,8 +173,27 @@ describe('why not', () => {
     const ok = stallOf({});
     expect(ask(ok, {}, {}, { [ok.id]: [{ outcome: 'power', on: '2025-10-14' }, ...failed] }).use).toBe('yes');
   });
+  it('danger reported there, a hot cable, each with its day, before anything else; also where it cannot be used', () => {
+    const s = stallOf({}, { state: { is: 'derated', kW: 50, seenOn: '2025-10-03' } });
+    const reported = (of: typeof s) => ({
+      [of.id]: [
+        { stallId: of.id, is: 'danger' as const, on: '2025-10-14' },
+        { stallId: of.id, is: 'danger' as const, on: '2025-01-14' },
+        { stallId: of.id, is: 'hot' as const, on: '2025-10-13' },
+      ],
+    });
+    expect(ask(s, {}, {}, {}, reported(s))).toMatchObject({
+      use: 'doubtful',
+      reasons: [{ code: 'danger', text: 'danger reported on 14 Oct' }, { code: 'hot', text: 'hot cable reported on 13 Oct' }, { code: 'derated' }],
+    });
+    const closed = stallOf({}, { state: { is: 'closed', kW: null, seenOn: TODAY } });
+    expect(ask(closed, {}, {}, {}, reported(closed)).reasons.map((r) => r.code)).toEqual(['danger', 'hot', 'closed']);
+    const hotOnly = stallOf({});
+    const answer = ask(hotOnly, {}, {}, {}, { [hotOnly.id]: [{ stallId: hotOnly.id, is: 'hot', on: '2025-10-13' }] });
+    expect([answer.use, bestStalls([answer])]).toEqual(['doubtful', []]);
+  });
   it('archived stalls are not spoken of', () => {
     const stall = { ...stallOf({}), archived: true };
-    expect(compatibleStalls({ car: carOf({}), adapters: [], means: [], enrolments: [] }, { site, stalls: [stall] }, {}, TODAY)).toEqual([]);
+    expect(compatibleStalls({ car: carOf({}), adapters: [], means: [], enrolments: [] }, { site, stalls: [stall], dangers: {} }, {}, TODAY)).toEqual([]);
   });
 });

@@ -1,15 +1,29 @@
 import { type Connector, fitsInto } from '../records/connector';
 import type { MileRecord } from '../records/record-schema';
+import { printSeen } from '../units/zoned';
+import type { Danger, Dangers } from '../visit/dangers';
 import { meansHere } from './means-here';
 import { type Limit, mostKW } from './most-kw';
 
 type Rec<T extends MileRecord['type']> = Pick<MileRecord<T>, 'id' | 'fields' | 'archived'>;
 export type Garage = { car: Rec<'car'>; adapters: readonly Rec<'adapter'>[]; means: readonly Rec<'means'>[]; enrolments: readonly Rec<'enrolment'>[] };
-export type SiteStalls = { site: Rec<'site'>; stalls: readonly Rec<'stall'>[] };
+export type SiteStalls = { site: Rec<'site'>; stalls: readonly Rec<'stall'>[] /** Reported there and not cleared. */; dangers: Dangers };
 /** Outcomes of the last attempts at each stall, newest first. */
 export type Lately = Readonly<Record<string, readonly { outcome: 'power' | 'failed' | 'gave_up' | 'open'; on: string }[]>>;
 
-export type ReasonCode = 'connector' | 'volts' | 'amps' | 'adapter' | 'means' | 'derated' | 'closed' | 'not_yet_open' | 'failed_twice' | 'not_known';
+export type ReasonCode =
+  | 'danger'
+  | 'hot'
+  | 'connector'
+  | 'volts'
+  | 'amps'
+  | 'adapter'
+  | 'means'
+  | 'derated'
+  | 'closed'
+  | 'not_yet_open'
+  | 'failed_twice'
+  | 'not_known';
 export type Reason = { code: ReasonCode; text: string };
 /** The plug that would be used, and the adapter in between. */
 export type Way = { connector: Connector; adapterId: string | null; builtIn: boolean };
@@ -37,13 +51,14 @@ type Tried = { way: Way; kW: number; by: Limit; problem: null; notes: Reason[] }
  * @param today local calendar day at the site, `2025-10-15`
  */
 export function compatibleStalls(garage: Garage, at: SiteStalls, lately: Lately, today: string): StallAnswer[] {
-  return at.stalls.filter((s) => !s.archived).map((stall) => answer(garage, at.site, stall, lately[stall.id] ?? [], today));
+  return at.stalls.filter((s) => !s.archived).map((stall) => answer(garage, at.site, stall, lately[stall.id] ?? [], at.dangers[stall.id] ?? [], today));
 }
 
-function answer(garage: Garage, site: Rec<'site'>, stall: Rec<'stall'>, outcomes: Lately[string], today: string): StallAnswer {
+function answer(garage: Garage, site: Rec<'site'>, stall: Rec<'stall'>, outcomes: Lately[string], dangers: readonly Danger[], today: string): StallAnswer {
   const f = stall.fields;
   const state = f.state;
   const asSeen = state?.seenOn ?? null;
+  const reported = reportedReasons(dangers);
   const none = (reasons: Reason[], way: Way | null = null): StallAnswer => ({
     stallId: stall.id,
     use: 'no',
@@ -51,7 +66,8 @@ function answer(garage: Garage, site: Rec<'site'>, stall: Rec<'stall'>, outcomes
     by: null,
     way,
     means: [],
-    reasons,
+    // What can hurt is said first, whether the stall can be used or not.
+    reasons: [...reported, ...reasons],
     asSeen,
   });
   if (state?.is === 'closed') return none([{ code: 'closed', text: 'closed' }]);
@@ -76,7 +92,7 @@ function answer(garage: Garage, site: Rec<'site'>, stall: Rec<'stall'>, outcomes
   );
   if (pay.problem) return none([{ code: 'means', text: pay.problem }], can.way);
 
-  const against: Reason[] = [];
+  const against: Reason[] = [...reported];
   if (state?.is === 'derated') against.push({ code: 'derated', text: `derated to ${state.kW} kW` });
   if (outcomes.length >= 2 && outcomes.slice(0, 2).every((o) => o.outcome === 'failed' || o.outcome === 'gave_up'))
     against.push({ code: 'failed_twice', text: 'the last two attempts failed' });
@@ -92,6 +108,16 @@ function answer(garage: Garage, site: Rec<'site'>, stall: Rec<'stall'>, outcomes
     reasons: [...against, ...notes],
     asSeen: latest(asSeen, against.some((r) => r.code === 'failed_twice') ? (outcomes[0]?.on ?? null) : null),
   };
+}
+
+/** What was reported at a stall, in words: the newest report of each kind, the graver first. */
+export function reportedReasons(dangers: readonly Danger[]): Reason[] {
+  const danger = dangers.find((d) => d.is === 'danger');
+  const hot = dangers.find((d) => d.is === 'hot');
+  const out: Reason[] = [];
+  if (danger) out.push({ code: 'danger', text: `danger reported on ${printSeen(danger.on)}` });
+  if (hot) out.push({ code: 'hot', text: `hot cable reported on ${printSeen(hot.on)}` });
+  return out;
 }
 
 /** Every way from one outlet into the car: the plug itself, the stall's built-in adapter, one adapter held. Never two in a row. */

@@ -1,3 +1,4 @@
+import { carDCkW } from '../records/car-kw';
 import { acOf, type Connector } from '../records/connector';
 import type { RecordFields } from '../records/record-schema';
 
@@ -18,10 +19,6 @@ export function packVolts(car: Pick<Car, 'packV0' | 'packV100' | 'voltClass'>): 
   const v100 = car.packV100 ?? car.voltClass;
   return v100 === null ? null : { v0: car.packV0 ?? v100, v100 };
 }
-
-/** The most the car takes as direct current, kW: its figure, else the top of its curve. */
-export const carDCkW = (car: Pick<Car, 'maxDCkW' | 'curve'>): number | null =>
-  car.maxDCkW ?? (car.curve.length > 0 ? Math.max(...car.curve.map(([, kW]) => kW)) : null);
 
 /**
  * The most power this outlet can give this car at its best battery level, alone on its cabinet: the least of all that

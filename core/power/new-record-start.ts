@@ -1,5 +1,5 @@
 import { enrolmentSteps } from '../records/enrolment-steps';
-import type { GarageType } from './garage-row';
+import type { GarageType } from '../records/garage-row';
 
 /** What the form of a new record starts from: the likeliest, to be changed. */
 export function newRecordStart(

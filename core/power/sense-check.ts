@@ -1,4 +1,4 @@
-import type { Reading } from '../visit/attempts';
+import type { Reading } from '../visit/attempts/attempt';
 
 export type NextReading = { socPct?: number; kW?: number; kWh?: string; cost?: string; V?: number; A?: number };
 export type SenseFacts = {

@@ -12,21 +12,30 @@ export const plainText = (s: string): string =>
         .replace(/[đł]/g, (c) => (c === 'đ' ? 'd' : 'l'))
         .trim();
 
+/** A text as plain words with one space between: what is compared with what was typed, here as in the database. */
+export const findWords = (s: string): string =>
+  plainText(s)
+    .replace(/[^\p{L}\p{N}]+/gu, ' ')
+    .trim();
+
+/** What each way of answering counts. */
+export const FIND_SCORES = { same: 100, begins: 50, word: 12, beginsWord: 8, within: 2 } as const;
+
 /**
  * How well a text answers what was typed: 0 not at all; more is better. Every word typed must begin a word of the text
  * or at least lie in it; the whole name, then its beginning, then beginnings of words count most.
  */
 export function findScore(typed: string, text: string): number {
-  const want = plainText(typed);
-  const has = plainText(text);
+  const want = findWords(typed);
+  const has = findWords(text);
   if (want === '') return 0;
-  if (has === want) return 100;
-  const words = has.split(/[^\p{L}\p{N}]+/u);
-  let score = has.startsWith(want) ? 50 : 0;
-  for (const w of want.split(/\s+/)) {
-    if (words.includes(w)) score += 12;
-    else if (words.some((x) => x.startsWith(w))) score += 8;
-    else if (has.includes(w)) score += 2;
+  if (has === want) return FIND_SCORES.same;
+  const words = has.split(' ');
+  let score: number = has.startsWith(want) ? FIND_SCORES.begins : 0;
+  for (const w of want.split(' ')) {
+    if (words.includes(w)) score += FIND_SCORES.word;
+    else if (words.some((x) => x.startsWith(w))) score += FIND_SCORES.beginsWord;
+    else if (has.includes(w)) score += FIND_SCORES.within;
     else return 0;
   }
   return score;

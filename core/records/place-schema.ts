@@ -1,7 +1,7 @@
-import * as z from 'zod';
+import * as z from 'zod/mini';
 import { isZone } from '../units/zoned';
 import { CONNECTORS } from './connector';
-import { amount, choice, day, maybeAmount, maybeWhole, name, text, uuid, yesNo } from './field-schema';
+import { amount, choice, day, line, listOf, maybe, maybeAmount, maybeWhole, name, orMissing, text, uuid, yesNo } from './field-schema';
 import { MEANS_KIND_NAMES } from './means-kind';
 
 /** Where a car's charging port can sit, and which of these a bay's cable reaches. */
@@ -13,18 +13,11 @@ export const STALL_STATES = ['working', 'derated', 'closed', 'not yet open'] as 
 export const SHARING = ['own', 'shared', 'one at a time'] as const;
 const WATTS = 'is this in watts?';
 
-const telephone = z
-  .string()
-  .trim()
-  .max(32, 'At most 32 characters')
-  .regex(/^[+0-9 ()/.-]*$/, 'A telephone number: digits, spaces and +')
-  .transform((s) => (s === '' ? null : s))
-  .nullable()
-  .default(null);
-const meansAccepted = z.array(z.enum(MEANS_KIND_NAMES)).max(MEANS_KIND_NAMES.length).nullable().default(null);
+const telephone = orMissing(line(32).check(z.regex(/^[+0-9 ()/.-]*$/, 'A telephone number: digits, spaces and +')));
+const meansAccepted = maybe(z.array(z.enum(MEANS_KIND_NAMES)).check(z.maxLength(MEANS_KIND_NAMES.length)));
 /** A photo by the SHA-256 of its bytes; the bytes travel by themselves. */
-const photo = z.object({ sha256: z.string().regex(/^[0-9a-f]{64}$/, 'must be a SHA-256 in lower case'), text: text(120) });
-const photos = z.array(photo).max(12, 'At most 12 photos').default([]);
+const photo = z.object({ sha256: z.string().check(z.regex(/^[0-9a-f]{64}$/, 'must be a SHA-256 in lower case')), text: text(120) });
+const photos = listOf(photo, 12, 'At most 12 photos');
 
 export const networkSchema = z.object({ name: name(80, 'Name the network'), helpline: telephone, note: text(1000) });
 /** Who bills the driver when that is not the network. */
@@ -34,15 +27,17 @@ export const siteSchema = z
   .object({
     networkId: uuid,
     name: name(80, 'Name the site'),
-    zone: z.string().max(64).refine(isZone, 'Not a known time zone, such as Europe/Ljubljana'),
-    latitude: z.number('Degrees, such as 46.212').min(-90, 'Between −90 and 90').max(90, 'Between −90 and 90').nullable().default(null),
-    longitude: z.number('Degrees, such as 14.711').min(-180, 'Between −180 and 180').max(180, 'Between −180 and 180').nullable().default(null),
+    zone: z.string().check(z.maxLength(64), z.refine(isZone, 'Not a known time zone, such as Europe/Ljubljana')),
+    latitude: maybe(z.number('Degrees, such as 46.212').check(z.minimum(-90, 'Between −90 and 90'), z.maximum(90, 'Between −90 and 90'))),
+    longitude: maybe(z.number('Degrees, such as 14.711').check(z.minimum(-180, 'Between −180 and 180'), z.maximum(180, 'Between −180 and 180'))),
     entrance: text(300),
     direction: text(120),
     openingHours: text(120),
     barrier: text(120),
     heightLimit_m: maybeAmount('m', 1.2, 6),
     helpline: telephone,
+    /** What is called in danger; where it is missing the zone proposes one. */
+    emergencyNumber: telephone,
     meansAccepted,
     orderThatWorks: text(120),
     maxStay_min: maybeWhole('min', 1, 2880),
@@ -63,10 +58,12 @@ export const siteSchema = z
     note: text(1000),
     photos,
   })
-  .superRefine((s, ctx) => {
-    if ((s.latitude === null) !== (s.longitude === null))
-      ctx.addIssue({ code: 'custom', path: [s.latitude === null ? 'latitude' : 'longitude'], message: 'Both coordinates, or neither' });
-  });
+  .check(
+    z.superRefine((s, ctx) => {
+      if ((s.latitude === null) !== (s.longitude === null))
+        ctx.addIssue({ code: 'custom', path: [s.latitude === null ? 'latitude' : 'longitude'], message: 'Both coordinates, or neither' });
+    }),
+  );
 
 const outletSchema = z
   .object({
@@ -78,15 +75,14 @@ const outletSchema = z
     maxA: maybeAmount('A', 5, 4000),
     minV: maybeAmount('V', 50, 1500),
     maxV: maybeAmount('V', 50, 1500),
-    phases: z
-      .union([z.literal(1), z.literal(3)])
-      .nullable()
-      .default(null),
+    phases: maybe(z.union([z.literal(1), z.literal(3)])),
     cable: choice(['tethered', 'own cable']),
   })
-  .superRefine((o, ctx) => {
-    if (o.minV !== null && o.maxV !== null && o.minV > o.maxV) ctx.addIssue({ code: 'custom', path: ['maxV'], message: 'Most V is below least V' });
-  });
+  .check(
+    z.superRefine((o, ctx) => {
+      if (o.minV !== null && o.maxV !== null && o.minV > o.maxV) ctx.addIssue({ code: 'custom', path: ['maxV'], message: 'Most V is below least V' });
+    }),
+  );
 export type Outlet = z.infer<typeof outletSchema>;
 
 export const stallSchema = z
@@ -96,39 +92,40 @@ export const stallSchema = z
     name: name(40, 'The number or name on the post'),
     /** What the app or a sticker calls it. */
     otherName: text(40),
-    outlets: z.array(outletSchema).min(1, 'At least one connector').max(4, 'At most four connectors'),
+    outlets: z.array(outletSchema).check(z.minLength(1, 'At least one connector'), z.maxLength(4, 'At most four connectors')),
     model: text(80),
     /** Stalls of a site with the same cabinet stand on one. */
     cabinet: text(40),
     sharing: choice(SHARING),
     cabinetKW: maybeAmount('kW', 1, 10000, WATTS),
     builtInAdapter: choice(CONNECTORS),
-    state: z
-      .object({
+    state: maybe(
+      z.object({
         is: z.enum(STALL_STATES),
         kW: maybeAmount('kW', 1, 4000, WATTS),
         seenOn: day,
         by: text(80),
-      })
-      .nullable()
-      .default(null),
+      }),
+    ),
     maxStay_min: maybeWhole('min', 1, 2880),
     meansAccepted,
     orderThatWorks: text(120),
-    portsReached: z.array(z.enum(PORTS)).max(PORTS.length).nullable().default(null),
+    portsReached: maybe(z.array(z.enum(PORTS)).check(z.maxLength(PORTS.length))),
     cableReach_m: maybeAmount('m', 0.5, 12),
     pullThrough: yesNo,
     trailer: yesNo,
     stepFree: yesNo,
     screenHeight_cm: maybeWhole('cm', 30, 250),
-    evseUids: z.array(z.string().trim().min(1).max(48, 'At most 48 characters')).max(8, 'At most eight').default([]),
+    evseUids: listOf(line(48).check(z.minLength(1)), 8, 'At most eight'),
     note: text(1000),
     photos,
   })
-  .superRefine((s, ctx) => {
-    if (s.state?.is === 'derated' && s.state.kW === null) ctx.addIssue({ code: 'custom', path: ['state', 'kW'], message: 'Derated to how many kW?' });
-    if (s.sharing !== null && s.sharing !== 'own' && s.cabinet === null)
-      ctx.addIssue({ code: 'custom', path: ['cabinet'], message: 'Name the cabinet that the stalls share' });
-    if (s.builtInAdapter !== null && s.outlets.some((o) => o.connector === s.builtInAdapter))
-      ctx.addIssue({ code: 'custom', path: ['builtInAdapter'], message: `The stall has ${s.builtInAdapter} itself: an adapter to it changes nothing` });
-  });
+  .check(
+    z.superRefine((s, ctx) => {
+      if (s.state?.is === 'derated' && s.state.kW === null) ctx.addIssue({ code: 'custom', path: ['state', 'kW'], message: 'Derated to how many kW?' });
+      if (s.sharing !== null && s.sharing !== 'own' && s.cabinet === null)
+        ctx.addIssue({ code: 'custom', path: ['cabinet'], message: 'Name the cabinet that the stalls share' });
+      if (s.builtInAdapter !== null && s.outlets.some((o) => o.connector === s.builtInAdapter))
+        ctx.addIssue({ code: 'custom', path: ['builtInAdapter'], message: `The stall has ${s.builtInAdapter} itself: an adapter to it changes nothing` });
+    }),
+  );

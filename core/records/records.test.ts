@@ -3,7 +3,8 @@ import { idOf } from '../visit/fixtures/story';
 import { checkForm, signUpForm } from './account-forms';
 import { enrolmentSteps, stepsLeft } from './enrolment-steps';
 import { accountNumber, privateNumber } from './private-number';
-import { blankFields, checkRecord } from './record-schema';
+import { checkChange } from './record-change';
+import { blankFields } from './record-schema';
 
 describe('numbers that must not be kept', () => {
   // Card test numbers in general use for trying out payment forms; common practice, no source.
@@ -20,7 +21,7 @@ describe('numbers that must not be kept', () => {
 describe('ways to pay are named in words', () => {
   // IBAN example of the registry of ISO 13616, from memory; the other numbers are made up.
   it.each(['GB82 WEST 1234 5698 7654 32', 'tag 04A3B2C1D2E380', 'account 12345678', 'no. 1234-5678-90'])('refused: %s', (label) =>
-    expect(checkRecord({ type: 'means', id: idOf(3), baseRev: 0, fields: { kind: 'rfid', label } })).toMatchObject({
+    expect(checkChange({ type: 'means', id: idOf(3), baseRev: 0, fields: { kind: 'rfid', label } })).toMatchObject({
       ok: false,
       path: 'fields.label',
       reason: expect.stringMatching(/never kept here/),
@@ -30,7 +31,7 @@ describe('ways to pay are named in words', () => {
 });
 
 describe('a record from outside', () => {
-  const record = (type: string, fields: object) => checkRecord({ type, id: idOf(20), baseRev: 0, fields });
+  const record = (type: string, fields: object) => checkChange({ type, id: idOf(20), baseRev: 0, fields });
   const outlet = { connector: 'CCS2', ratedKW: 150 };
   const stall = (fields: object) => record('stall', { siteId: idOf(21), name: '4', outlets: [outlet], ...fields });
   const site = (fields: object) => record('site', { networkId: idOf(22), name: 'Vrba Crossing', zone: 'Europe/Ljubljana', ...fields });
@@ -41,15 +42,15 @@ describe('a record from outside', () => {
   it('is taken trimmed, and what was not said is blank', () =>
     expect(stall({ name: '  North ' })).toMatchObject({
       ok: true,
-      record: { archived: false, fields: { name: 'North', otherName: null, state: null, photos: [] } },
+      change: { fields: { name: 'North', otherName: null, state: null, photos: [] } },
     }));
-  it('an empty text is no text', () => expect(site({ entrance: '  ' })).toMatchObject({ ok: true, record: { fields: { entrance: null } } }));
+  it('an empty text is no text', () => expect(site({ entrance: '  ' })).toMatchObject({ ok: true, change: { fields: { entrance: null } } }));
   it('of an earlier version keeps what it says', () => {
     expect(record('stall', { siteId: idOf(21), name: '4', connector: 'CCS2', ratedKW: 150 })).toMatchObject({
       ok: true,
-      record: { fields: { outlets: [outlet] } },
+      change: { fields: { outlets: [outlet] } },
     });
-    expect(record('car', { name: 'Heron', usableKWh: 62, connector: 'CHAdeMO' })).toMatchObject({ ok: true, record: { fields: { connectors: ['CHAdeMO'] } } });
+    expect(record('car', { name: 'Heron', usableKWh: 62, connector: 'CHAdeMO' })).toMatchObject({ ok: true, change: { fields: { connectors: ['CHAdeMO'] } } });
   });
   it.each([
     [stall({ outlets: [{ connector: 'CCS2', ratedKW: 35000 }] }), 'fields.outlets.0.ratedKW', 'At most 4000 kW: is this in watts?'],
@@ -95,7 +96,7 @@ describe('a record from outside', () => {
   });
   it('whatever it is, never throws', () =>
     fc.assert(
-      fc.property(fc.anything(), (junk) => expect(checkRecord(junk).ok).toBe(false)),
+      fc.property(fc.anything(), (junk) => expect(checkChange(junk).ok).toBe(false)),
       { seed: 5, numRuns: 300 },
     ));
   it('its blank form is what the schema fills in', () => {
@@ -111,7 +112,7 @@ describe('enrolment', () => {
       expect(new Set(steps.map((s) => s.where))).toEqual(new Set(['home', 'stall']));
       expect(steps.every((s) => s.shows !== '')).toBe(true);
       expect(stepsLeft([{ ...(steps[0] as (typeof steps)[0]), doneOn: '2025-10-01' }, ...steps.slice(1)])[0]).toEqual(steps[1]);
-      expect(checkRecord({ type: 'enrolment', id: idOf(4), baseRev: 0, fields: { kind, carId: idOf(5), networkId: idOf(6), steps } })).toMatchObject({
+      expect(checkChange({ type: 'enrolment', id: idOf(4), baseRev: 0, fields: { kind, carId: idOf(5), networkId: idOf(6), steps } })).toMatchObject({
         ok: true,
       });
     }
@@ -121,7 +122,7 @@ describe('enrolment', () => {
 const NETWORK_FOR_DAYS = '01900000-0000-7000-8000-000000000001';
 describe('a day', () => {
   const tariff = (validFrom: string) =>
-    checkRecord({
+    checkChange({
       type: 'tariff',
       id: NETWORK_FOR_DAYS,
       baseRev: 0,

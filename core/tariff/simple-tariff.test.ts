@@ -4,6 +4,7 @@ import { billDifference, expectedBill, type SimpleTariff, tariffOn } from './sim
 const tariff = (more: Partial<SimpleTariff> = {}): SimpleTariff => ({
   id: 't',
   networkId: 'n',
+  siteId: null,
   currency: 'EUR',
   perKWh: '0.55',
   startFee: '0',
@@ -33,14 +34,22 @@ describe('the expected bill', () => {
 });
 
 describe('the tariff of a day', () => {
+  const kept = ({ id, ...fields }: SimpleTariff, archived = false) => ({ type: 'tariff' as const, id, rev: 1, archived, fields });
   const list = [
-    tariff({ id: 'old', validFrom: '2024-01-01' }),
-    tariff({ id: 'new', validFrom: '2025-03-01' }),
-    tariff({ id: 'other', networkId: 'm', validFrom: '2025-04-01' }),
+    kept(tariff({ id: 'old', validFrom: '2024-01-01' })),
+    kept(tariff({ id: 'new', validFrom: '2025-03-01' })),
+    kept(tariff({ id: 'other', networkId: 'm', validFrom: '2025-04-01' })),
   ];
-  it('is the one that held', () => expect([tariffOn(list, 'n', '2025-02-28')?.id, tariffOn(list, 'n', '2025-03-01')?.id]).toEqual(['old', 'new']));
-  it('is none before the first or at an unknown network', () =>
-    expect([tariffOn(list, 'n', '2023-12-31'), tariffOn(list, null, '2025-06-01')]).toEqual([undefined, undefined]));
+  const on = (day: string, networkId: string | null = 'n', siteId: string | null = 's') => tariffOn(list, { siteId, networkId }, day)?.id;
+  it('is the one that held', () => expect([on('2025-02-28'), on('2025-03-01')]).toEqual(['old', 'new']));
+  it('is none before the first or at an unknown network', () => expect([on('2023-12-31'), on('2025-06-01', null)]).toEqual([undefined, undefined]));
+  it('is the site’s own from its day, and no other site’s', () => {
+    const own = [...list, kept(tariff({ id: 'own', siteId: 's', validFrom: '2025-02-01' }))];
+    const at = (siteId: string, day: string) => tariffOn(own, { siteId, networkId: 'n' }, day)?.id;
+    expect([at('s', '2025-01-31'), at('s', '2025-02-01'), at('s', '2025-06-01'), at('t', '2025-06-01')]).toEqual(['old', 'own', 'own', 'new']);
+  });
+  it('counts for its days also when it was put away', () =>
+    expect(tariffOn([kept(tariff({ id: 'gone' }), true)], { siteId: 's', networkId: 'n' }, '2025-06-01')?.id).toBe('gone'));
 });
 
 describe('the difference from what was charged', () => {

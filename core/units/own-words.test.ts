@@ -1,10 +1,11 @@
 import fc from 'fast-check';
 import * as z from 'zod';
 import { checkForm, recoveryForm, signInForm, signUpForm } from '../records/account-forms';
-import { checkRecord, RECORD_TYPES } from '../records/record-schema';
+import { checkChange } from '../records/record-change';
+import { RECORD_TYPES } from '../records/record-types';
 import { checkEvent } from '../visit/check-event';
 import { IN, SITE, story, T0 } from '../visit/fixtures/story';
-import { KINDS } from '../visit/kinds';
+import { KINDS } from '../visit/kinds/registry';
 import { firstProblem, ownWords } from './own-words';
 
 const said = (schema: z.ZodType, value: unknown) => {
@@ -50,8 +51,8 @@ describe('what a schema refuses is said in our own words', () => {
           checkEvent(junk, T0),
           checkEvent({ ...good, ...(typeof junk === 'object' ? junk : {}) }, T0),
           checkEvent({ ...good, kind, payload: junk }, T0),
-          checkRecord(junk),
-          checkRecord({ type, id: SITE, baseRev: 0, fields: junk }),
+          checkChange(junk),
+          checkChange({ type, id: SITE, baseRev: 0, fields: junk }),
         ].flatMap((a) => (a.ok ? [] : [a.reason]));
         for (const form of [signInForm, signUpForm, recoveryForm]) {
           const checked = checkForm<unknown>(form, junk);

@@ -1,6 +1,6 @@
 /**
  * Printing of instants in a site's zone. Only the runtime's own zone data is used;
- * turning a typed local time into an instant needs Temporal and lives where such forms are.
+ * turning a typed local time into an instant lives where such forms are.
  */
 const cache = new Map<string, Intl.DateTimeFormat>();
 function format(zone: string, options: Intl.DateTimeFormatOptions): Intl.DateTimeFormat {
@@ -54,3 +54,5 @@ export function localDay(ms: number, zone: string): string {
 
 /** `Oct 2025` from `2025-10`. */
 export const printMonth = (month: string) => threeLetters(format('UTC', { month: 'short', year: 'numeric' }).format(Date.parse(`${month}-15T12:00:00Z`)));
+/** `14 Oct` of a calendar day, `2025-10-14`. */
+export const printSeen = (day: string): string => printDay(Date.parse(`${day}T12:00:00Z`), 'UTC');

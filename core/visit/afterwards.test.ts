@@ -1,10 +1,10 @@
 import { countBays } from './bays';
-import { correctableFields, correctableText, correctionSet } from './correctable-fields';
+import { correctableText, correctionSet } from './correction-set';
 import { deriveVisit } from './derive';
 import type { StoredEvent } from './event';
 import { CARD, IN, idOf, KW, LIFE, PHONE, SECOND_PHONE, SITE, STALL_A, type Step, story, VISIT } from './fixtures/story';
 import { joinedEvents, takenBackTo } from './join-visits';
-import { KINDS } from './kinds';
+import { correctableFields, KINDS } from './kinds/registry';
 import { payloadProblem } from './payloads';
 import { fieldAt, setFields } from './set-fields';
 import { type StopVisit, stopTimes } from './stop';
@@ -61,6 +61,7 @@ describe('correcting any field', () => {
       change: { what: 'rain' },
       power_seen: KW,
       reading: { screen: 'car' },
+      mark: { reason: 'a test' },
       bill: { sessions: [], amount: '1', currency: 'EUR', state: 'charged' },
     };
     for (const kind of KINDS)
@@ -164,7 +165,7 @@ describe('two recordings of one visit', () => {
   it('differ by half as ±, with the recorder’s time', () => {
     const mine = story(IN, chosen, [60, 'plugged']).map((e) => ({ ...e, deviceId: PHONE }));
     const v = deriveVisit(VISIT, [...mine, ...joinedEvents(VISIT, from.slice(0, 3), newId)], payloadProblem);
-    expect(v.line.map((e) => [e.kind, e.pm_s, e.secondObservation?.differs_s])).toEqual([
+    expect(v.line.map((e) => [e.kind, e.pm_s, e.looks?.[0]?.differs_s])).toEqual([
       ['pulled_in', 1, 2],
       ['stall_chosen', 0.5, 1],
       ['plugged', 0.5, 1],

@@ -1,4 +1,4 @@
-import type { Attempt, Outcome } from './attempts';
+import type { Attempt, Outcome } from './attempts/attempt';
 
 const OUTCOME = { power: 'power', failed: 'failed', gave_up: 'gave up', open: 'open' } as const;
 

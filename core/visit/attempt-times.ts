@@ -1,5 +1,5 @@
 import { carIsMeans } from '../records/means-kind';
-import type { Attempt, Show } from './attempts';
+import type { Attempt, Show } from './attempts/attempt';
 import { type Mark, noTiming, signedSpan, span, type Timing } from './timing';
 
 /** Every time of one attempt that ends in the proof of power, and the two that do not. */
@@ -20,7 +20,7 @@ export type TimeName = keyof AttemptTimes;
 export const TIME_RULES: Record<TimeName, { label: string; rule: string }> = {
   handshake: {
     label: 'Handshake',
-    rule: 'later of the last plugging in and the last showing of the means before it was accepted, to the first proof of power',
+    rule: 'later of the last plugging in and the last showing of the means before it was accepted, to the first proof of power; where no means was noted at most plugging in to power',
   },
   authorisation: { label: 'Authorisation', rule: 'first showing of the means to its acceptance' },
   setUp: { label: 'Set-up', rule: 'later of plugging in and acceptance to the first proof of power' },
@@ -28,7 +28,10 @@ export const TIME_RULES: Record<TimeName, { label: string; rule: string }> = {
   meansToPower: { label: 'Means to power', rule: 'first showing of the means to the first proof of power' },
   handsOn: { label: 'Hands-on', rule: 'first act at the stall to the first proof of power' },
   plugCardGap: { label: 'Plug–card gap', rule: 'plugging in to the first showing of the means; negative when the card came first' },
-  charging: { label: 'Charging', rule: 'first proof of power to power gone, else stop pressed, else the ending fault; pauses taken out' },
+  charging: {
+    label: 'Charging',
+    rule: 'first proof of power to power gone, else stop pressed, else the ending fault; pauses taken out, and a pause that never ended is the end',
+  },
 };
 
 const laterOf = (a: Mark, b: Mark): Mark => (b.place >= a.place ? b : a);
@@ -71,8 +74,14 @@ export function attemptTimes(a: Attempt): AttemptTimes {
   const first = [a.firstAct, a.adapterFitted, a.plugged, firstShow]
     .filter((m) => m !== undefined)
     .reduce<Mark | undefined>((x, m) => (x && x.place <= m.place ? x : m), undefined);
+  const handshake = (): Timing => {
+    if (typeof act !== 'string') return toProof(act, '');
+    // The means was shown before power came, whenever that was: from the plug it is a bound.
+    const most = plug && !firstShow ? toProof(plug, act) : noTiming(act);
+    return proof && most.known ? { ...most, bound: 'at_most' } : noTiming(proof ? act : 'no power was seen');
+  };
   return {
-    handshake: typeof act === 'string' ? (proof ? noTiming(act) : noTiming('no power was seen')) : toProof(act, ''),
+    handshake: handshake(),
     authorisation: !firstShow ? noTiming('no means was shown') : !a.accepted ? noTiming('acceptance was not recorded') : span(firstShow, a.accepted),
     setUp: toProof(a.accepted && plug ? laterOf(plug, a.accepted) : undefined, a.accepted ? plugMissing : 'acceptance was not recorded'),
     plugToPower: toProof(plug, plugMissing),
@@ -83,20 +92,17 @@ export function attemptTimes(a: Attempt): AttemptTimes {
   };
 }
 
-/** Where the charging of a session ended, or `undefined` when that was not recorded. */
+/** Where the charging of a session ended, or `undefined` when that was not recorded. Where power had stopped before, it is there. */
 export function chargingEnd(a: Attempt): Mark | undefined {
   if (!a.proof) return undefined;
-  if (a.powerGone) return a.powerGone;
-  if (a.stopAsked) return a.stopAsked;
-  if (a.ended && (a.ended.by === 'fault' || a.ended.by === 'power_gone' || a.ended.by === 'act_after_power')) return a.ended.at;
-  return undefined;
+  return a.paused ?? a.powerGone ?? a.stopAsked ?? (a.ended?.by === 'fault' || a.ended?.by === 'act_after_power' ? a.ended.at : undefined);
 }
 
 /** Seconds a running session has charged. @param now UTC ms */
 export function chargingSoFar(a: Attempt, now: number): number {
   if (!a.proof) return 0;
   const paused = a.pauses.reduce((s, p) => s + (p.to.t - p.from.t), 0);
-  return Math.max(0, (now - a.proof.t - paused) / 1000);
+  return Math.max(0, ((a.paused?.t ?? now) - a.proof.t - paused) / 1000);
 }
 
 function charging(a: Attempt): Timing {
@@ -106,14 +112,16 @@ function charging(a: Attempt): Timing {
   const whole = span(a.proof, end);
   if (!whole.known) return whole;
   let paused = 0;
+  let pm_s = whole.pm_s;
   for (const p of a.pauses) {
     const d = span(p.from, p.to);
     if (!d.known) return d;
     paused += d.s;
+    pm_s += d.pm_s;
   }
   const s = whole.s - paused;
   if (s < 0) return noTiming('the pauses are longer than the charge');
   const notBefore = a.powerGone?.notBefore;
   const low_s = notBefore === undefined ? undefined : Math.max(0, (notBefore - a.proof.t) / 1000 - paused);
-  return { ...whole, s, bound: a.proof.late ? 'at_least' : low_s === undefined ? 'exact' : 'at_most', ...(low_s === undefined ? {} : { low_s }) };
+  return { ...whole, s, pm_s, bound: a.proof.late ? 'at_least' : low_s === undefined ? 'exact' : 'at_most', ...(low_s === undefined ? {} : { low_s }) };
 }

@@ -1,5 +1,5 @@
 import { attemptChoices, attemptsNamed } from './billed';
-import { correctionSet } from './correctable-fields';
+import { correctionSet } from './correction-set';
 import { deriveVisit } from './derive';
 import { CARD, IN, KW, STALL_A, STALL_B, type Step, story, VISIT } from './fixtures/story';
 import { payloadProblem } from './payloads';
@@ -46,7 +46,7 @@ describe('which attempts a bill is for', () => {
   });
   it('settles whether the first try gave energy', () => {
     expect(derive(bill([PLUG_2])).firstTry.answer).toBe('no');
-    expect(derive(bill([PLUG_1])).firstTry).toEqual({ answer: 'yes', why: 'kWh on the bill for attempt 1' });
+    expect(derive(bill([PLUG_1])).firstTry).toMatchObject({ answer: 'yes', why: 'kWh on the bill for attempt 1' });
     expect(derive(bill([])).firstTry.answer).toBe('no');
     expect(derive(bill([PLUG_1], { state: 'refunded' })).firstTry.answer).toBe('no');
   });

@@ -1,8 +1,8 @@
 import Decimal from 'decimal.js';
 import { attemptText } from './attempt-text';
-import type { Attempt } from './attempts';
+import type { Attempt } from './attempts/attempt';
 import type { EventOf } from './event';
-import type { Placed } from './order';
+import type { Placed } from './timeline/placed';
 
 /** A bill with the numbers of the attempts it is for; none: the whole visit. */
 export type Billed = { attempts: readonly number[]; kWh?: string };
@@ -18,8 +18,8 @@ export function billedOf(bills: readonly EventOf<'bill'>[], attempts: readonly A
     .map((b) => ({ attempts: attemptsNamed(b.payload.sessions, attempts, line), ...(b.payload.kWh === undefined ? {} : { kWh: b.payload.kWh }) }));
 }
 
-/** A second observation is named by its own id too. */
-const idsOf = (e: Placed): string[] => (e.secondObservation ? [e.id, e.secondObservation.eventId] : [e.id]);
+/** What another phone saw of the same act is named by its own id too. */
+const idsOf = (e: Placed): string[] => [e.id, ...(e.looks ?? []).map((l) => l.eventId)];
 
 /** Numbers of the attempts that these events belong to, in order. */
 export function attemptsNamed(eventIds: readonly string[], attempts: readonly Attempt[], line: readonly Placed[]): number[] {

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { checkEvent } from './check-event';
 import { IN, KW, SITE, story, T0 } from './fixtures/story';
-import { KINDS } from './kinds';
+import { KINDS } from './kinds/registry';
 import { PAYLOADS } from './payloads';
 
 const NOW = T0 + 60_000;

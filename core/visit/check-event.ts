@@ -4,7 +4,7 @@ import { unkeepable } from '../units/keepable-json';
 import { firstProblem, ownWords } from '../units/own-words';
 import { isZone } from '../units/zoned';
 import { EVENT_VERSION, MOST_SEQ, type StoredEvent } from './event';
-import { isKind } from './kinds';
+import { isKind } from './kinds/registry';
 import { payloadProblem, uuid } from './payloads';
 
 /** How far ahead of the clock an event may be. */

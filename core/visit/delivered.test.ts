@@ -1,4 +1,4 @@
-import { averageKW, deliveredKWh, peakKW, sessionStallKWh } from './delivered';
+import { averageKW, deliveredKWh, peakKW, stallKWhSoFar, wholeEnergy } from './delivered';
 import { deriveVisit } from './derive';
 import { CARD, IN, KW, STALL_A, type Step, story, VISIT } from './fixtures/story';
 import { payloadProblem } from './payloads';
@@ -43,7 +43,81 @@ describe('energy delivered', () => {
     });
   });
   it('is read from the meter’s ends where the screen shows those', () => {
-    expect(sessionStallKWh(attempts(...ONE, [900, 'reading', { screen: 'stall', meterStart: '10250', meterEnd: '10281' }])[0]!)).toBe('31');
+    expect(stallKWhSoFar(attempts(...ONE, [900, 'reading', { screen: 'stall', meterStart: '10250', meterEnd: '10281' }])[0]!)).toBe('31');
+  });
+});
+
+describe('a reading before the end of the charge', () => {
+  // 50 kW is 0.83 kWh a minute: common practice, no source.
+  const read = (at: number, more: Record<string, unknown>, ...steps: Step[]) =>
+    deliveredKWh(attempts(...ONE, [at, 'reading', { screen: 'stall', ...more }], ...steps, [1000, 'stop_asked', {}], [1100, 'unplugged']), [], true);
+  it.each([
+    ['15 s before it, with no power known', 985, { kWh: '9.1' }, true],
+    ['16 s before it', 984, { kWh: '9.1' }, false],
+    ['so near that the power read adds no more than a tenth', 964, { kWh: '9.1', kW: 10 }, true],
+    ['so near that it adds more', 960, { kWh: '9.1', kW: 10 }, false],
+    ['a display in whole kWh, to one of them', 940, { kWh: '9', kW: 60 }, true],
+    ['a display in whole kWh, beyond one', 930, { kWh: '9', kW: 60 }, false],
+    ['a display finer than a tenth, to a tenth', 964, { kWh: '9.125', kW: 10 }, true],
+  ])('%s', (_, at, more, whole) => expect(read(at, more)).toEqual({ known: true, value: more.kWh, ...(whole ? {} : { atLeast: true }) }));
+  it('by the car’s power where the stall shows none', () => {
+    expect(read(940, { kWh: '9.1' }, [941, 'reading', { screen: 'car', kW: 5 }])).toEqual({ known: true, value: '9.1' });
+    expect(read(940, { kWh: '9.1' }, [941, 'reading', { screen: 'car', kW: 50 }])).toMatchObject({ atLeast: true });
+  });
+  it('while it charges is at least, the meter’s too', () => {
+    const running = attempts(...ONE, [70, 'reading', { screen: 'stall', kWh: '0.5' }], [80, 'reading', { screen: 'stall', meterStart: '5', meterEnd: '5.75' }]);
+    expect(deliveredKWh(running, [], false)).toEqual({ known: true, value: '0.75', atLeast: true });
+    expect(stallKWhSoFar(running[0]!)).toBe('0.75');
+  });
+  it('gives way to a bill that is not less, for the session or for all; never to one that is', () => {
+    const early = attempts(...ONE, [70, 'reading', { screen: 'stall', kWh: '0.5' }], [1000, 'stop_asked', {}]);
+    for (const named of [[], [1]]) {
+      expect(deliveredKWh(early, [{ attempts: named, kWh: '14' }], true)).toEqual({ known: true, value: '14' });
+      expect(deliveredKWh(early, [{ attempts: named, kWh: '0.5' }], true)).toEqual({ known: true, value: '0.5' });
+      expect(deliveredKWh(early, [{ attempts: named, kWh: '0.4' }], true)).toEqual({ known: true, value: '0.5', atLeast: true });
+    }
+    // One that was read at the end stands against any bill.
+    const late = attempts(...ONE, [999, 'reading', { screen: 'stall', kWh: '12' }], [1000, 'stop_asked', {}]);
+    expect(deliveredKWh(late, [{ attempts: [], kWh: '14' }], true)).toEqual({ known: true, value: '12' });
+  });
+  it('makes the sum of several sessions at least so much', () => {
+    expect(deliveredKWh(two({ kWh: '8.1' }, { kWh: '2' }), [], true)).toEqual({ known: true, value: '10.1' });
+    const second = attempts(
+      ...ONE,
+      [400, 'reading', { screen: 'stall', kWh: '8.1' }],
+      [405, 'fault', { code: 'stopped_by_itself', side: 'network' }],
+      [450, 'means_shown', CARD],
+      [480, 'power_seen', KW],
+      [500, 'reading', { screen: 'stall', kWh: '0.2' }],
+      [900, 'stop_asked', {}],
+    );
+    expect(deliveredKWh(second, [], true)).toEqual({ known: true, value: '8.3', atLeast: true });
+    expect(deliveredKWh(second, [{ attempts: [], kWh: '20' }], true)).toEqual({ known: true, value: '20' });
+    expect(deliveredKWh(second, [{ attempts: [], kWh: '8.2' }], true)).toMatchObject({ atLeast: true });
+  });
+  it('bears no average, no price per kWh', () => {
+    expect(wholeEnergy({ known: true, value: '3', atLeast: true })).toMatchObject({ known: false });
+    expect(wholeEnergy({ known: true, value: '3' })).toEqual({ known: true, value: '3' });
+    expect(wholeEnergy({ known: false, why: 'x' })).toEqual({ known: false, why: 'x' });
+  });
+});
+
+describe('the meter', () => {
+  const metered = (...readings: Record<string, unknown>[]) =>
+    deliveredKWh(attempts(...ONE, ...readings.map((r, i): Step => [900 + i, 'reading', { screen: 'stall', ...r }]), [950, 'stop_asked', {}]), [], true);
+  it('runs from its start to its end, in one reading or two, as decimals', () => {
+    expect(metered({ meterStart: '10222.111', meterEnd: '10234.567' })).toEqual({ known: true, value: '12.456' });
+    expect(metered({ meterStart: '0.1' }, { meterEnd: '0.3' })).toEqual({ known: true, value: '0.2' });
+    expect(metered({ meterEnd: '112.5' }, { meterStart: '100' })).toEqual({ known: true, value: '12.5' });
+  });
+  it('backwards, or without its start, tells nothing, and a counter beside it counts', () => {
+    expect(metered({ meterStart: '105', meterEnd: '100' })).toEqual({ known: false, why: 'the meter ran backwards, or its start was not read' });
+    expect(metered({ meterEnd: '100' }).known).toBe(false);
+    expect(metered({ meterStart: '105', meterEnd: '100', kWh: '7' })).toMatchObject({ value: '7' });
+    expect(metered({ meterStart: '100', meterEnd: '100' })).toEqual({ known: true, value: '0' });
+  });
+  it('of the car is never mixed in', () => {
+    expect(metered({ screen: 'car', meterStart: '1', meterEnd: '5', kWh: '4' }).known).toBe(false);
   });
 });
 

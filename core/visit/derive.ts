@@ -1,21 +1,26 @@
 import Decimal from 'decimal.js';
 import type { Side } from '../faults/fault-list';
-import { known, type Maybe, unknown } from '../units/known';
+import { known, type Maybe, type Unknown, unknown } from '../units/known';
 import { type AttemptTimes, attemptTimes, TIME_RULES, type TimeName } from './attempt-times';
-import { type Attempt, cutAttempts, type Proof } from './attempts';
+import type { Attempt, Proof } from './attempts/attempt';
+import { cutAttempts } from './attempts/cut-attempts';
 import { type Billed, billedOf } from './billed';
+import { type Danger, dangersOf } from './dangers';
 import { LEFT_OPEN_MS } from './definitions-version';
-import { averageKW, deliveredKWh, peakKW, sessionStallKWh } from './delivered';
+import { averageKW, deliveredKWh, type Energy, peakKW, wholeEnergy } from './delivered';
 import { type Effective, effectiveEvents } from './effective';
 import type { EventOf, StoredEvent } from './event';
+import { type FirstTry, firstTry } from './first-try';
 import { joinedInto } from './join-visits';
-import type { PayloadCheck } from './kinds';
-import { type Placed, placeEvents } from './order';
+import type { PlacedOf } from './kinds/kind';
+import { isAfterwards } from './kinds/registry';
+import type { PayloadCheck } from './payloads';
 import { layTape, type Segment } from './tape';
+import { placeEvents } from './timeline/place-events';
+import type { Placed } from './timeline/placed';
 import { type VisitTimes, visitTimes } from './visit-times';
 
 export type TimedAttempt = Attempt & { times: AttemptTimes };
-export type FirstTry = 'yes' | 'no' | 'left_out';
 
 /** Everything one visit's events say. */
 export type Visit = {
@@ -34,6 +39,8 @@ export type Visit = {
   carId: string | null;
   zone: string;
   pulledInAt: number | null;
+  /** Of the arrival only the day is known: `pulledInAt` stands for order, and is no time to show. */
+  dayOnly: boolean;
   pulledOutAt: number | null;
   lastEventAt: number;
   leftReason: string | null;
@@ -42,11 +49,11 @@ export type Visit = {
   attempts: TimedAttempt[];
   times: VisitTimes;
   tape: Segment[];
-  firstTry: { answer: FirstTry; why: string };
+  firstTry: FirstTry;
   /** `charge`: some session; `none`: over without one; `open`: not over, or power not recorded. */
   ended: 'charge' | 'none' | 'open';
   faults: { code: string; side: Side; attempt: number | null; t: number; ends: boolean }[];
-  delivered: Maybe<string>;
+  delivered: Energy | Unknown;
   average: Maybe<number>;
   peak: ReturnType<typeof peakKW>;
   socFrom: number | null;
@@ -57,6 +64,10 @@ export type Visit = {
   given: EventOf<'figure_given'>['payload'][];
   paid: Maybe<{ amount: string; currency: string }>;
   allIn: Maybe<{ perKWh: string; currency: string }>;
+  /** What somebody said the visit counts as; the last word of each counts. */
+  marks: { as: 'business' | 'private' | null; leftOut: { reason: string } | null };
+  /** Reported at stalls and not cleared since. */
+  dangers: Danger[];
   /** Clock jumps the page should tell of, seconds. */
   jumps_s: number[];
 };
@@ -81,10 +92,11 @@ export function deriveVisit(visitId: string, events: readonly StoredEvent[], che
     attempts,
     attempts.map((a) => a.times.charging),
   );
-  const pulledIn = line.find((e): e is Placed & EventOf<'pulled_in'> => e.kind === 'pulled_in');
-  const pulledOut = line.find((e): e is Placed & EventOf<'pulled_out'> => e.kind === 'pulled_out');
+  const arrivals = line.filter((e): e is PlacedOf<'pulled_in'> => e.kind === 'pulled_in');
+  const pulledIn = arrivals.find((e) => !e.onlySeen) ?? arrivals[0];
+  const pulledOut = line.find((e): e is PlacedOf<'pulled_out'> => e.kind === 'pulled_out' && !e.onlySeen);
   const bills = line.filter((e): e is Placed & EventOf<'bill'> => e.kind === 'bill');
-  const moments = line.filter((e) => !AFTERWARDS.has(e.kind));
+  const moments = line.filter((e) => !isAfterwards(e.kind));
   // Of a visit with nothing left on its line, the last thing that was said.
   const last = own.reduce<StoredEvent | undefined>((a, e) => (!a || e.at > a.at || (e.at === a.at && e.id > a.id) ? e : a), undefined);
   const lastEventAt = moments.at(-1)?.t ?? line.at(-1)?.t ?? last?.at ?? 0;
@@ -92,14 +104,15 @@ export function deriveVisit(visitId: string, events: readonly StoredEvent[], che
   const delivered = deliveredKWh(attempts, billed, pulledOut !== undefined);
   const paid = paidOf(bills);
   const charging = times.charging;
-  const average = !delivered.known
-    ? delivered
+  const whole = wholeEnergy(delivered);
+  const average = !whole.known
+    ? whole
     : !charging.known
       ? unknown(charging.why)
       : charging.s <= 0
         ? unknown('no charging time')
-        : known(averageKW(delivered.value, charging.s));
-  const soc = attempts.flatMap((a) => a.readings.map((r) => r.socPct)).filter((x) => x !== undefined);
+        : known(averageKW(whole.value, charging.s));
+  const soc = line.flatMap((e) => (e.kind === 'reading' && e.payload.socPct !== undefined ? [e.payload.socPct] : []));
   const socs = pulledIn?.payload.socPct === undefined ? soc : [pulledIn.payload.socPct, ...soc];
   return {
     id: visitId,
@@ -115,6 +128,7 @@ export function deriveVisit(visitId: string, events: readonly StoredEvent[], che
     carId: pulledIn?.payload.carId ?? null,
     zone: (pulledIn ?? line[0] ?? last)?.zone ?? 'UTC',
     pulledInAt: pulledIn?.t ?? null,
+    dayOnly: pulledIn?.precision === 'day',
     pulledOutAt: pulledOut?.t ?? null,
     lastEventAt,
     leftReason: pulledOut?.payload.reason ?? null,
@@ -122,7 +136,7 @@ export function deriveVisit(visitId: string, events: readonly StoredEvent[], che
     attempts,
     times,
     tape: layTape(moments, attempts, times.queue, pulledOut?.t ?? lastEventAt),
-    firstTry: firstTry(attempts, billed),
+    firstTry: firstTry(line, attempts, billed),
     ended:
       attempts.some((a) => a.proof) || (delivered.known && Number(delivered.value) > 0)
         ? 'charge'
@@ -139,7 +153,9 @@ export function deriveVisit(visitId: string, events: readonly StoredEvent[], che
     billed,
     given,
     paid,
-    allIn: allInOf(paid, delivered),
+    allIn: allInOf(paid, whole),
+    marks: marksOf(line),
+    dangers: dangersOf(line),
     jumps_s: line.flatMap((e) => (e.jumped_s === undefined ? [] : [e.jumped_s])),
   };
 }
@@ -164,9 +180,6 @@ function withGiven(attempts: TimedAttempt[], given: Visit['given']): TimedAttemp
 /** ± of a stopwatch figure when nothing is said, seconds. */
 const GIVEN_PM_S = 2;
 
-/** Kinds that may come long after the visit and say nothing of its length. */
-const AFTERWARDS = new Set<string>(['bill', 'receipt', 'rating', 'note', 'figure_given']);
-
 /** How a visit stands at a moment. @param now UTC ms */
 export function visitState(v: Pick<Visit, 'pulledOutAt' | 'lastEventAt'>, now: number): 'over' | 'running' | 'left_open' {
   if (v.pulledOutAt !== null) return 'over';
@@ -189,18 +202,11 @@ function allInOf(paid: Visit['paid'], delivered: Maybe<string>): Maybe<{ perKWh:
   return known({ perKWh: new Decimal(paid.value.amount).div(delivered.value).toString(), currency: paid.value.currency });
 }
 
-/** Starts at the first try: attempt 1 got power, or shows energy on its readings or its bill. Attempt 2 is never promoted. */
-function firstTry(attempts: readonly Attempt[], billed: readonly Billed[]): Visit['firstTry'] {
-  const one = attempts[0];
-  if (!one) return { answer: 'left_out', why: 'no attempt' };
-  if (one.proof) return { answer: 'yes', why: 'power on attempt 1' };
-  if (Number(sessionStallKWh(one) ?? 0) > 0) return { answer: 'yes', why: 'kWh read on attempt 1' };
-  const onBill = billed.some(
-    (b) => Number(b.kWh ?? 0) > 0 && (b.attempts.length === 0 ? attempts.length === 1 : b.attempts.length === 1 && b.attempts[0] === one.n),
-  );
-  if (onBill) return { answer: 'yes', why: 'kWh on the bill for attempt 1' };
-  if (one.outcome.kind === 'failed' || one.outcome.kind === 'gave_up') return { answer: 'no', why: one.outcome.reason };
-  return { answer: 'left_out', why: one.claimed ? 'only claimed' : 'still open' };
+function marksOf(line: readonly Placed[]): Visit['marks'] {
+  const marks = line.filter((e): e is PlacedOf<'mark'> => e.kind === 'mark').map((e) => e.payload);
+  const as = marks.findLast((m) => m.as !== 'left_out')?.as;
+  const out = marks.findLast((m) => m.as === 'left_out');
+  return { as: as === 'business' || as === 'private' ? as : null, leftOut: out ? { reason: out.reason ?? '' } : null };
 }
 
 /** Every fault and refusal of the visit, in order, with the attempt it belongs to. */

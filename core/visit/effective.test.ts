@@ -60,7 +60,7 @@ describe('withdrawals', () => {
   });
   it('withdrawing a withdrawal restores', () => {
     const v = derive(story(...base, [500, 'withdrawal', { target: READING }], [510, 'withdrawal', { target: idOf(106) }]));
-    expect(v.delivered).toEqual({ known: true, value: '9' });
+    expect(v.delivered).toMatchObject({ known: true, value: '9' });
   });
   it('of the visit take it out; restored likewise', () => {
     const once = story(...base, [500, 'withdrawal', { target: VISIT }]);

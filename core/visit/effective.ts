@@ -1,13 +1,15 @@
 import { EVENT_VERSION, type StoredEvent, type VisitEvent } from './event';
-import { isKind, type PayloadCheck } from './kinds';
+import { isKind } from './kinds/registry';
+import type { PayloadCheck } from './payloads';
 import { type FieldValue, isFieldPath, setFields } from './set-fields';
+import type { Corrected } from './timeline/placed';
 
 /** One change made to an event afterwards, oldest first: shown as the event's history. */
 export type CorrectionNote = { id: string; personId: string; madeAt: number; field: string; value: FieldValue };
 
 export type Effective = {
   /** Known kinds only, corrections applied, withdrawn events and the bookkeeping kinds taken out. Unordered. */
-  events: (VisitEvent & { correctedAt?: true })[];
+  events: Corrected[];
   /** Ids of all that was taken back, corrections and withdrawals as well. */
   gone: ReadonlySet<string>;
   /** Events taken back, as they were. */
@@ -92,14 +94,9 @@ export function effectiveEvents(events: readonly StoredEvent[], visitId: string,
   return result;
 }
 
-function correct(
-  e: VisitEvent,
-  corrections: (VisitEvent & { kind: 'correction' })[],
-  history: Map<string, CorrectionNote[]>,
-  check: PayloadCheck,
-): VisitEvent & { correctedAt?: true } {
+function correct(e: VisitEvent, corrections: (VisitEvent & { kind: 'correction' })[], history: Map<string, CorrectionNote[]>, check: PayloadCheck): Corrected {
   if (corrections.length === 0) return e;
-  let at = e.at;
+  let at: number | null = null;
   let payload = e.payload as Record<string, unknown>;
   const notes: CorrectionNote[] = [];
   for (const c of corrections) {
@@ -116,8 +113,6 @@ function correct(
     }
   }
   if (notes.length > 0) history.set(e.id, notes);
-  const moved = at !== e.at;
-  // A time set back by whole minutes is a memory in minutes; any other was set to the second.
-  const precision = !moved || e.precision === 'day' ? e.precision : (at - e.at) % 60_000 === 0 ? 'min' : 's';
-  return { ...e, at, precision, payload, ...(moved ? { correctedAt: true as const } : {}) } as VisitEvent & { correctedAt?: true };
+  // The time as corrected is the time as shown; the touch itself still tells how the device's clock ran.
+  return { ...e, at: at ?? e.at, payload, ...(at === null ? {} : { touchedAt: e.at }) } as Corrected;
 }

@@ -30,11 +30,17 @@ export type Envelope = {
 };
 
 /** An event of a kind this version knows, its payload typed by the kind. */
-export type EventOf<K extends Kind> = Envelope & { kind: K; payload: Payload<K> };
+export type EventOf<K extends Kind> = Envelope & Heard & { kind: K; payload: Payload<K> };
 export type VisitEvent = { [K in Kind]: EventOf<K> }[Kind];
 
 /** Any event as kept: its kind may come from a newer version. */
-export type StoredEvent = Envelope & { kind: string; payload: Record<string, unknown> };
+export type StoredEvent = Envelope & Heard & { kind: string; payload: Record<string, unknown> };
+
+/** What the server adds for the derivation; no part of the event, and of no hash. */
+export type Heard = {
+  /** The server's clock when the event came less the sender's when it went, ms: says how the device's clock stands. */
+  heard_ms?: number;
+};
 
 /** The payload version this code writes and understands. */
 export const EVENT_VERSION = 1;

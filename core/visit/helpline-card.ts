@@ -2,7 +2,7 @@ import { faultLabel } from '../faults/fault-list';
 import { meansLabel } from '../records/means-kind';
 import { printClock } from '../units/zoned';
 import type { Visit } from './derive';
-import type { Placed } from './order';
+import type { Placed } from './timeline/placed';
 
 type Where = {
   site: { name: string; entrance: string | null; helpline: string | null } | null;

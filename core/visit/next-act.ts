@@ -48,9 +48,12 @@ export function nextAct(v: Visit, usual: UsualHere): NextAct {
   return shown || usual.carIsMeans || open?.claimed ? 'power_seen' : 'means_shown';
 }
 
+/** True for a fault that can hurt. */
+export const isDanger = (e: Visit['line'][number]): boolean => e.kind === 'fault' && faultOf(e.payload.code)?.danger === true;
+
 /** True from a fault that can hurt until somebody was called or the stall was left: nobody is led to unplug there. */
-function inDanger(v: Pick<Visit, 'line'>): boolean {
-  const at = v.line.findLastIndex((e) => e.kind === 'fault' && faultOf(e.payload.code)?.danger === true);
+export function inDanger(v: Pick<Visit, 'line'>): boolean {
+  const at = v.line.findLastIndex(isDanger);
   return at >= 0 && !v.line.slice(at).some((e) => e.kind === 'help_ended' || e.kind === 'stall_chosen' || e.kind === 'unplugged');
 }
 

@@ -6,7 +6,6 @@ import { ID_PATTERN, NOT_AN_ID } from '../units/id';
 import { FIRST_INSTANT, LAST_INSTANT } from '../units/instant';
 import { DECIMAL } from '../units/money';
 import { firstProblem, ownWords } from '../units/own-words';
-import type { Kind, PayloadCheck } from './kinds';
 import { isFieldPath } from './set-fields';
 
 /**
@@ -49,6 +48,8 @@ const none = () => z.looseObject({});
 /** A code of a list, such as a fault's: a newer list may have others, none has spaces, commas or letters beyond ASCII. */
 const code = () => z.string().check(z.regex(/^[a-z0-9][a-z0-9_]{0,39}$/, 'must be a short word of small letters, figures and _'));
 const takenAt = () => z.looseObject({ latitude: between(-90, 90, '°'), longitude: between(-180, 180, '°') });
+/** Why something is done that others will ask about. */
+const reason = () => text(200).check(z.refine((s) => s.trim() !== '', 'says why'));
 /** A picture by its content. */
 const photo = () => z.string().check(z.regex(/^[0-9a-f]{64}$/, 'must be a SHA-256 in hex'));
 
@@ -70,6 +71,7 @@ export const PAYLOADS = {
     socPct: opt(socPct()),
     airC: opt(between(-60, 70, '°C')),
     preconditioned: opt(z.boolean()),
+    drivenBy: opt(uuid()),
   }),
   survey: z.looseObject({
     stalls: z
@@ -121,7 +123,7 @@ export const PAYLOADS = {
     photo: opt(photo()),
     takenAt: opt(takenAt()),
   }),
-  stop_asked: z.looseObject({ by: z.enum(['button', 'card', 'app', 'car']) }),
+  stop_asked: z.looseObject({ by: opt(z.enum(['button', 'card', 'app', 'car'])) }),
   power_gone: z.looseObject({
     why: opt(
       z.enum([
@@ -146,12 +148,15 @@ export const PAYLOADS = {
   help_called: none(),
   help_answered: none(),
   help_ended: z.looseObject({ result: opt(z.enum(['reset', 'remote_start', 'refund_promised', 'none'])) }),
+  danger_cleared: z.looseObject({ stallId: opt(uuid()), reason: reason() }),
   reserved: none(),
   released: none(),
   pulled_out: z.looseObject({ reason: z.enum(['enough', 'gave_up', 'queue', 'price', 'unsafe', 'closed', 'called_away']), continuesVisit: opt(uuid()) }),
   bill: z.looseObject({
     sessions: z.array(uuid()).check(z.maxLength(50)),
     payee: opt(text(80)),
+    meansKind: opt(meansKind()),
+    meansId: opt(uuid()),
     amount: decimal(100_000, ''),
     currency: currency(),
     kWh: opt(decimal(2000, 'kWh')),
@@ -164,6 +169,11 @@ export const PAYLOADS = {
   receipt: z.looseObject({ sha256: photo(), takenAt: opt(takenAt()) }),
   rating: z.looseObject({ stars: opt(between(1, 5, '')) }),
   note: z.looseObject({ text: text(2000), photo: opt(photo()), takenAt: opt(takenAt()) }),
+  mark: z
+    .looseObject({ as: z.enum(['business', 'private', 'left_out']), reason: opt(text(200)) })
+    .check(z.refine((p) => p.as !== 'left_out' || (p.reason ?? '').trim() !== '', { message: 'says why the visit is left out', path: ['reason'] })),
+  trial_round: z.looseObject({ trialId: uuid(), round: z.int().check(z.minimum(1), z.maximum(9999)), side: opt(text(80)) }),
+  trial_voided: z.looseObject({ trialId: uuid(), reason: reason() }),
   figure_given: z.looseObject({
     figure: z.string().check(z.maxLength(40)),
     seconds: seconds(),
@@ -184,10 +194,14 @@ export const PAYLOADS = {
     ),
   }),
   withdrawal: z.looseObject({ target: uuid() }),
-} satisfies Record<Kind, unknown>;
+};
 
-export type { Kind } from './kinds';
+/** Every kind of event this version knows. What each is called and does stands in kinds/. */
+export type Kind = keyof typeof PAYLOADS;
 export type Payload<K extends Kind> = z.infer<(typeof PAYLOADS)[K]>;
+
+/** Says what is wrong with a payload; `null` when nothing is. Given to the derivation, so that a phone need not carry the schemas. */
+export type PayloadCheck = (kind: Kind, payload: unknown) => { path: string; reason: string } | null;
 
 /** What is wrong with a payload: the path of the field and the reason; `null` when nothing is. */
 export const payloadProblem: PayloadCheck = (kind, payload) => {

@@ -1,4 +1,4 @@
-import type { Attempt } from './attempts';
+import type { Attempt } from './attempts/attempt';
 
 export type StartOrder = 'pay_first' | 'plug_first';
 const PAY = /\b(start|pay|card|tap|app|tag|rfid|swipe|phone|code)\b/i;

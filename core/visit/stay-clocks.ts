@@ -12,11 +12,12 @@ export function stayClocks(v: Visit, rules: StayRules): StayClock[] {
   if (v.pulledOutAt !== null) return [];
   const clocks: StayClock[] = [];
   const after = (t: number, min: number) => t + min * 60_000;
-  const gone = v.line.findLast((e) => e.kind === 'unplugged')?.t ?? Number.NEGATIVE_INFINITY;
-  const plugged = v.line.find((e) => e.kind === 'plugged' && e.t > gone)?.t;
+  const gone = v.line.findLast((e) => e.kind === 'unplugged' && !e.onlySeen)?.place ?? Number.NEGATIVE_INFINITY;
+  const plugged = v.line.find((e) => e.kind === 'plugged' && !e.onlySeen && e.place > gone)?.t;
   const last = v.attempts.findLast((a) => a.proof);
   const end = last ? chargingEnd(last) : null;
-  if (rules.idleGrace_min !== null && end && end.t > gone) clocks.push({ kind: 'idle_grace', label: 'Idle grace', until: after(end.t, rules.idleGrace_min) });
+  if (rules.idleGrace_min !== null && end && end.place > gone)
+    clocks.push({ kind: 'idle_grace', label: 'Idle grace', until: after(end.t, rules.idleGrace_min) });
   if (rules.overstayAfter_min !== null && plugged !== undefined)
     clocks.push({ kind: 'overstay', label: 'Overstay', until: after(plugged, rules.overstayAfter_min) });
   if (rules.maxStay_min !== null && v.pulledInAt !== null) clocks.push({ kind: 'max_stay', label: 'Max stay', until: after(v.pulledInAt, rules.maxStay_min) });

@@ -1,8 +1,9 @@
 import { faultLabel } from '../faults/fault-list';
 import { chargingEnd } from './attempt-times';
-import type { Attempt } from './attempts';
-import type { Placed } from './order';
-import type { Timing } from './timing';
+import type { Attempt } from './attempts/attempt';
+import { isActAtStall } from './kinds/registry';
+import type { Placed } from './timeline/placed';
+import type { Mark, Timing } from './timing';
 
 /** What a stretch of the tape is painted as. */
 export type SegmentKind = 'bare' | 'queue' | 'handshake' | 'fault' | 'energy' | 'idle';
@@ -28,18 +29,8 @@ export type ThinSegment = [SegmentKind, number];
 export function layTape(line: readonly Placed[], attempts: readonly Attempt[], queue: Timing, until: number): Segment[] {
   const start = line[0]?.t;
   if (start === undefined) return [];
-  const acts = line
-    .filter(
-      (e) =>
-        e.kind === 'stall_chosen' ||
-        e.kind === 'plugged' ||
-        e.kind === 'means_shown' ||
-        e.kind === 'first_act' ||
-        e.kind === 'adapter_fitted' ||
-        e.kind === 'pulled_out',
-    )
-    .map((e) => e.t);
-  const nextAct = (after: number) => acts.find((t) => t > after) ?? until;
+  const acts = line.filter((e) => isActAtStall(e.kind) && !e.onlySeen);
+  const nextAct = (after: Mark) => acts.find((e) => e.place > after.place)?.t ?? until;
   const out: Segment[] = [];
   let cursor = start;
   const paint = (segment: Omit<Segment, 'from'>) => {
@@ -61,19 +52,20 @@ export function layTape(line: readonly Placed[], attempts: readonly Attempt[], q
     const paintTo = (segment: Omit<Segment, 'from'>) => paint({ ...segment, to: Math.min(segment.to, limit), attempt: a.n });
     if (a.outcome.kind === 'gave_up' && a.refusals.length === 0) paintTo({ kind: 'fault', to: limit, label: a.outcome.reason });
     else if (a.outcome.kind === 'failed' || a.outcome.kind === 'gave_up') {
-      const at = a.refusals.length > 0 && a.outcome.kind === 'gave_up' ? (a.refusals.at(-1) as { t: number }).t : a.outcome.at.t;
-      paintTo({ kind: 'handshake', to: at });
+      const at = (a.outcome.kind === 'gave_up' ? a.refusals.at(-1) : undefined) ?? a.outcome.at;
+      paintTo({ kind: 'handshake', to: at.t });
       paintTo({ kind: 'fault', to: nextAct(at), label: a.outcome.reason });
     } else if (!a.proof) paintTo({ kind: 'handshake', to: a.ended?.at.t ?? limit });
     else {
       paintTo({ kind: 'handshake', to: a.proof.t });
-      const end = chargingEnd(a)?.t ?? a.ended?.at.t ?? limit;
-      for (const p of [...a.pauses, { from: { t: end }, to: { t: end } }]) {
+      const end = chargingEnd(a) ?? a.ended?.at;
+      const until = end?.t ?? limit;
+      for (const p of [...a.pauses, { from: { t: until }, to: { t: until } }]) {
         paintTo({ kind: 'energy', to: p.from.t, kW: kWOf(a) });
         paintTo({ kind: 'bare', to: p.to.t, label: 'paused' });
       }
-      if (a.ended?.by === 'fault') paintTo({ kind: 'fault', to: nextAct(end), label: faultLabel(a.faults.at(-1)?.code ?? '') });
-      else paintTo({ kind: 'idle', to: a.unplugged?.t ?? (a.ended ? limit : end) });
+      if (a.ended?.fault) paintTo({ kind: 'fault', to: nextAct(a.ended.at), label: faultLabel(a.ended.fault.code) });
+      else paintTo({ kind: 'idle', to: a.unplugged?.t ?? (a.ended ? limit : until) });
     }
   }
   bareTo(until);

@@ -1,18 +1,23 @@
-import type { Placed } from './order';
+import type { Placed } from './timeline/placed';
 
 /** One end of a duration: which event, when, how well known. */
-export type Mark = Pick<Placed, 'id' | 'kind' | 'place' | 't' | 'pm_s' | 'seam' | 'precision' | 'deviceId'>;
+export type Mark = Pick<Placed, 'id' | 'kind' | 'place' | 't' | 'pm_s' | 'clock_s' | 'seam' | 'precision' | 'deviceId' | 'onlySeen'>;
 
-export const markOf = (e: Placed): Mark => ({
-  id: e.id,
-  kind: e.kind,
-  place: e.place,
-  t: e.t,
-  pm_s: e.pm_s,
-  seam: e.seam,
-  precision: e.precision,
-  deviceId: e.deviceId,
-});
+export function markOf(e: Placed): Mark {
+  const mark: Mark = {
+    id: e.id,
+    kind: e.kind,
+    place: e.place,
+    t: e.t,
+    pm_s: e.pm_s,
+    seam: e.seam,
+    precision: e.precision,
+    deviceId: e.deviceId,
+    clock_s: e.clock_s,
+  };
+  if (e.onlySeen) mark.onlySeen = true;
+  return mark;
+}
 
 /**
  * A duration, or why there is none.
@@ -24,11 +29,20 @@ export type Timing =
 
 export const noTiming = (why: string): Timing => ({ known: false, why });
 
+/** ± of a duration between two devices is never less, seconds: two people do not touch at one instant. */
+const TWO_DEVICES_PM_S = 0.5;
+
+/** ± of a difference: of both ends, and between two devices of their clocks. */
+function plusMinus(from: Mark, to: Mark): number {
+  const ends = from.pm_s + to.pm_s;
+  return from.deviceId === to.deviceId ? ends : Math.max(TWO_DEVICES_PM_S, ends + from.clock_s + to.clock_s);
+}
+
 /** Signed difference of two marks in seconds. Unknown across a clock that ran back or when only the day is known. */
 export function signedSpan(from: Mark, to: Mark): Timing {
   if (from.precision === 'day' || to.precision === 'day') return noTiming('only the day is known');
   if (from.deviceId === to.deviceId && from.seam !== to.seam && from.seam >= 0 && to.seam >= 0) return noTiming('the phone’s clock ran back in between');
-  return { known: true, s: (to.t - from.t) / 1000, pm_s: from.pm_s + to.pm_s, bound: 'exact', from, to };
+  return { known: true, s: (to.t - from.t) / 1000, pm_s: plusMinus(from, to), bound: 'exact', from, to };
 }
 
 /** A difference that cannot be negative: when it is, it is unknown with that reason, never clamped. */

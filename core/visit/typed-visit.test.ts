@@ -54,8 +54,17 @@ describe('a visit typed in afterwards', () => {
     expect(v.allIn.known && Number(v.allIn.value.perKWh)).toBeCloseTo(0.31, 3);
     expect(v.times.charging.known).toBe(false);
     expect(v.times.visit.known).toBe(false);
-    expect(v.attempts[0]?.times.handshake.known).toBe(false);
-    expect(v.firstTry.answer).toBe('yes');
+    // Nothing is made up of how it started: no attempt, no screen, no proof.
+    expect(v.line.map((e) => e.kind)).toEqual(['pulled_in', 'stall_chosen', 'pulled_out', 'bill']);
+    expect(v.firstTry).toEqual({ answer: 'left_out', why: 'no attempt was noted', side: null });
+    expect(v.times.lost).toEqual({ known: false, why: 'no attempt was noted' });
+    expect(v.bills[0]?.payload).toMatchObject({ meansKind: 'contactless', kWh: '29' });
+  });
+  it('from the kWh alone, or from no more than that it charged: a session, and nothing of its start', () => {
+    for (const more of [{ kWh: '29', meansKind: null }, { meansKind: null }]) {
+      const v = visit(more);
+      expect([v.ended, v.firstTry.answer, v.times.lost.known]).toEqual(['charge', 'left_out', false]);
+    }
   });
   it('from remembered times: whole minutes, with their ±', () => {
     const v = visit({ pulledIn: at('10:00'), plugged: at('10:02'), powerSeen: at('10:03'), stopped: at('10:35'), pulledOut: at('10:40'), kWh: '32' });

@@ -1,7 +1,6 @@
 import type { MeansKind } from '../records/means-kind';
 import type { Precision } from './event';
-import type { Kind } from './kinds';
-import type { Payload } from './payloads';
+import type { Kind, Payload } from './payloads';
 
 /** What somebody still knows of a visit: from memory, a receipt, or a stopwatch. Times are UTC ms of whole minutes. */
 export type TypedVisit = {
@@ -32,9 +31,14 @@ export type TypedVisit = {
 };
 export type TypedEvent = { [K in Kind]: { kind: K; payload: Payload<K>; at: number; precision: Precision } }[Kind];
 
+/** True when somebody knows more of the start than a receipt tells: only then an attempt is recorded. */
+const knowsAttempt = (v: TypedVisit): boolean =>
+  [v.plugged, v.powerSeen, v.stopped, v.handshake_s, v.fault].some((x) => x !== null) || (v.meansKind !== null && v.amount === null);
+
 /**
  * The events of a visit typed in afterwards, with only what is known: a time that is known has a precision of a
- * minute, everything else stands in its order within the day and has no durations.
+ * minute, everything else stands in its order within the day and has no durations. From a receipt alone nothing is made up:
+ * no attempt, no screen, no proof of power.
  */
 export function typedVisit(v: TypedVisit): TypedEvent[] {
   const out: TypedEvent[] = [];
@@ -45,24 +49,40 @@ export function typedVisit(v: TypedVisit): TypedEvent[] {
     if (t !== null) at = Math.max(at, t);
     out.push({ kind, payload, at: at + out.length, precision: t === null ? 'day' : 'min' } as TypedEvent);
   };
+  const means = v.meansKind ? { meansKind: v.meansKind, ...(v.meansId ? { meansId: v.meansId } : {}) } : null;
+  const attempt = v.charged && knowsAttempt(v);
   add('pulled_in', { siteId: v.siteId, ...(v.carId ? { carId: v.carId } : {}), ...(v.socFrom === null ? {} : { socPct: v.socFrom }) }, v.pulledIn);
   if (v.stallId) add('stall_chosen', { stallId: v.stallId }, null);
   if (v.fault && !v.charged) add('fault', v.fault, null);
-  if (v.charged) {
-    add('plugged', {}, v.plugged);
-    if (v.meansKind) add('means_shown', { meansKind: v.meansKind, ...(v.meansId ? { meansId: v.meansId } : {}) }, null);
-    add('power_seen', { screen: 'stall', mark: 'kW', ...(v.powerSeen === null ? { late: true } : {}) }, v.powerSeen);
+  if (attempt) {
+    if (v.plugged !== null) add('plugged', {}, v.plugged);
+    if (means) add('means_shown', means, null);
+    if (v.powerSeen !== null) add('power_seen', { screen: 'stall', mark: 'kW' }, v.powerSeen);
+    else if (v.handshake_s !== null || v.kWh === null) add('power_seen', { screen: 'stall', mark: 'kW', late: true }, null);
     if (v.fault) add('fault', v.fault, null);
-    if (v.socTo !== null || v.kWh !== null)
-      add('reading', { screen: 'stall', ...(v.socTo === null ? {} : { socPct: v.socTo }), ...(v.kWh === null ? {} : { kWh: v.kWh }) }, v.stopped);
-    if (v.stopped !== null) add('stop_asked', { by: 'button' }, v.stopped);
-    add('unplugged', {}, null);
   }
+  // Somebody says that it charged, and nothing else tells of it.
+  if (v.charged && !attempt && v.kWh === null) add('power_seen', { screen: 'stall', mark: 'kW', late: true }, null);
+  // kWh without a bill come from a screen; with one they are the bill's.
+  const read = { ...(v.socTo === null ? {} : { socPct: v.socTo }), ...(v.kWh === null || v.amount !== null ? {} : { kWh: v.kWh }) };
+  if (v.charged && Object.keys(read).length > 0) add('reading', { screen: read.kWh === undefined ? 'car' : 'stall', ...read }, v.stopped);
+  if (attempt && v.stopped !== null) add('stop_asked', {}, v.stopped);
   add('pulled_out', { reason: v.reason }, v.pulledOut);
   if (v.handshake_s !== null)
     add('figure_given', { figure: 'handshake', seconds: v.handshake_s, plusMinus_s: 2, startMark: 'plug or card', endMark: 'kW' }, null);
   if (v.amount !== null)
-    add('bill', { sessions: [], amount: v.amount, currency: v.currency, ...(v.kWh === null ? {} : { kWh: v.kWh }), state: 'charged' }, null);
+    add(
+      'bill',
+      {
+        sessions: [],
+        amount: v.amount,
+        currency: v.currency,
+        ...(v.kWh === null ? {} : { kWh: v.kWh }),
+        ...(means && !attempt ? means : {}),
+        state: 'charged',
+      },
+      null,
+    );
   if (v.note) add('note', { text: v.note }, null);
   return out;
 }

@@ -36,7 +36,6 @@ describe('handshake', () => {
   });
   it('is unknown, with the reason, when an end is missing', () => {
     expect(s(visit([20, 'means_shown', CARD], [50, 'power_seen', KW]).attempts[0]!.times.handshake)).toBe('plugging in was not recorded');
-    expect(s(visit([20, 'plugged'], [50, 'power_seen', KW]).attempts[0]!.times.handshake)).toBe('the means was not recorded');
     expect(s(visit([10, 'plugged'], [20, 'means_shown', CARD]).attempts[0]!.times.handshake)).toBe('no power was seen');
   });
   it('is at most when power was seen late', () => {
@@ -44,6 +43,10 @@ describe('handshake', () => {
       s: 240,
       bound: 'at_most',
     });
+  });
+  it('is at most plug to power where no means was noted, or only its refusal', () => {
+    expect(visit([20, 'plugged'], [50, 'power_seen', KW]).attempts[0]!.times.handshake).toMatchObject({ s: 30, bound: 'at_most' });
+    expect(visit([20, 'plugged'], [25, 'means_refused', CARD], [50, 'power_seen', KW]).attempts[0]!.times.handshake).toMatchObject({ s: 30, bound: 'at_most' });
   });
   it('keeps the precision of both ends', () => {
     const v = derive(

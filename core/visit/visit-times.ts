@@ -1,7 +1,7 @@
 import { chargingEnd } from './attempt-times';
-import type { Attempt } from './attempts';
+import { type Attempt, isNoted, type LeaveReason } from './attempts/attempt';
 import { countBays } from './bays';
-import type { Placed } from './order';
+import type { Placed } from './timeline/placed';
 import { type Mark, markOf, noTiming, span, sumTimings, type Timing } from './timing';
 
 export type VisitTimes = {
@@ -28,11 +28,11 @@ export const VISIT_TIME_RULES: Record<keyof VisitTimes, { label: string; rule: s
 };
 
 type Of<K extends Placed['kind']> = Extract<Placed, { kind: K }>;
-const first = <K extends Placed['kind']>(line: readonly Placed[], kind: K): Of<K> | undefined => line.find((e): e is Of<K> => e.kind === kind);
+const first = <K extends Placed['kind']>(line: readonly Placed[], kind: K): Of<K> | undefined => line.find((e): e is Of<K> => e.kind === kind && !e.onlySeen);
 
 /** Times of the whole visit. @param line placed events in order @param attempts as cut from the same line @param attemptCharging charging per attempt, same order */
 export function visitTimes(line: readonly Placed[], attempts: readonly Attempt[], attemptCharging: readonly Timing[]): VisitTimes {
-  const pulledInEvent = first(line, 'pulled_in');
+  const pulledInEvent = first(line, 'pulled_in') ?? line.find((e): e is Of<'pulled_in'> => e.kind === 'pulled_in');
   const pulledOutEvent = first(line, 'pulled_out');
   const pulledIn = pulledInEvent && markOf(pulledInEvent);
   const pulledOut = pulledOutEvent && markOf(pulledOutEvent);
@@ -51,7 +51,7 @@ export function visitTimes(line: readonly Placed[], attempts: readonly Attempt[]
   return {
     arrivalToPower: arrival.known && firstProof?.late ? { ...arrival, bound: 'at_most' } : arrival,
     queue,
-    lost: lostTime(attempts, queue, pulledIn ?? (line[0] && markOf(line[0])), pulledOut),
+    lost: lostTime(attempts, queue, pulledIn ?? (line[0] && markOf(line[0])), pulledOut, pulledOutEvent?.payload.reason),
     charging,
     idle: idleTime(sessions.at(-1)?.a, line, pulledOut),
     visit,
@@ -85,12 +85,16 @@ function queueTime(line: readonly Placed[], pulledIn: Of<'pulled_in'> | undefine
   const joined = first(line, 'queue_joined');
   const from = joined ?? (noneFree(line, pulledIn) ? pulledIn : undefined);
   if (!from) return noTiming('none recorded');
-  const to = line.find((e) => (e.kind === 'stall_free' || e.kind === 'stall_chosen') && e.place > from.place);
+  const to = line.find((e) => (e.kind === 'stall_free' || e.kind === 'stall_chosen') && !e.onlySeen && e.place > from.place);
   return to ? span(markOf(from), markOf(to)) : noTiming('the end of the queue was not recorded');
 }
 
-/** Sums the runs in which nothing worked. A visit without any lost nothing: a known zero. */
-function lostTime(attempts: readonly Attempt[], queue: Timing, origin: Mark | undefined, pulledOut: Mark | undefined): Timing {
+/** Reasons to leave before anything was tried. */
+const NOTHING_TRIED: ReadonlySet<string | undefined> = new Set<LeaveReason | undefined>(['queue', 'price', 'called_away', undefined]);
+
+/** Sums the runs in which nothing worked. A visit without any lost nothing: a known zero; one of which no attempt was noted, nobody knows what. */
+function lostTime(attempts: readonly Attempt[], queue: Timing, origin: Mark | undefined, pulledOut: Mark | undefined, left: LeaveReason | undefined): Timing {
+  if (!attempts.some(isNoted) && (attempts.length > 0 || !NOTHING_TRIED.has(left))) return noTiming('no attempt was noted');
   const runs: { from: Mark; to: Mark | undefined }[] = [];
   let from: Mark | null = null;
   for (const a of attempts) {
@@ -117,7 +121,7 @@ function idleTime(last: Attempt | undefined, line: readonly Placed[], pulledOut:
   const from = chargingEnd(last);
   if (!from) return noTiming('the end of the charge was not recorded');
   // Whichever attempt it fell into: a card shown again after the charge leaves the plug where it is.
-  const unplugged = line.find((e) => e.kind === 'unplugged' && e.t >= from.t);
+  const unplugged = line.find((e) => e.kind === 'unplugged' && !e.onlySeen && e.place >= from.place);
   const to = unplugged ? markOf(unplugged) : pulledOut;
   return to ? span(from, to) : noTiming('unplugging was not recorded');
 }

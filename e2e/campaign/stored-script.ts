@@ -1,7 +1,8 @@
 import type { Page } from '@playwright/test';
 import { v7 } from 'uuid';
-import { RECORDS, type RecordType } from '@/core/records/record-schema';
-import { KINDS } from '@/core/visit/kinds';
+import { RECORDS } from '@/core/records/record-schema';
+import type { RecordType } from '@/core/records/record-types';
+import { KINDS } from '@/core/visit/kinds/registry';
 import { PAYLOADS, payloadProblem } from '@/core/visit/payloads';
 import { asItems, visitEvents } from '../hands/household';
 import { type Driver, newDriver, newPlace, post, type Row, row } from './world';

@@ -38,12 +38,17 @@ export async function newDriver(base: string): Promise<Driver> {
 }
 
 /** Posts items to the outbox; `null` when nobody answered. */
-export async function post(d: Driver, items: object[], base = d.base): Promise<{ status: number; results: { id: string; status: string }[] } | null> {
+export async function post(
+  d: Driver,
+  items: object[],
+  base = d.base,
+  sentAt: number | null = Date.now(),
+): Promise<{ status: number; results: { id: string; status: string }[] } | null> {
   try {
     const response = await fetch(`${base}/api/v1/outbox`, {
       method: 'POST',
       headers: { ...d.headers, origin: base },
-      body: JSON.stringify({ sentAt: Date.now(), items }),
+      body: JSON.stringify({ ...(sentAt === null ? {} : { sentAt }), items }),
     });
     const body = (await response.json().catch(() => ({}))) as { results?: { id: string; status: string }[] };
     return { status: response.status, results: body.results ?? [] };

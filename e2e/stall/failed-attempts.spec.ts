@@ -1,10 +1,11 @@
 import { expect, test } from '@playwright/test';
-import { addPlace, newHousehold } from '../hands/household';
+import { addPlace, newHousehold, type Place } from '../hands/household';
 import { allSent, keptEvents, openStall, thumb } from '../hands/stall';
 
+let place: Place;
 test.beforeEach(async ({ page, baseURL }) => {
   await newHousehold(page, baseURL as string);
-  await addPlace(page, baseURL as string, { network: 'Ferrywell', site: 'Logarnik East' });
+  place = await addPlace(page, baseURL as string, { network: 'Ferrywell', site: 'Logarnik East' });
   await openStall(page);
   await page.getByRole('button', { name: /Logarnik East/ }).tap();
   await page.getByRole('button', { name: /^Stall 1/ }).tap();
@@ -126,10 +127,16 @@ test('a danger shows its caution; undo takes the last event back, and a mark’s
   await hand.pad(/^Plugged in/);
   await hand.pad(/^Fault/);
   await hand.sheet(/^Shock, smell/);
-  await expect(page.getByRole('dialog')).toContainText('Do not unplug. Move away');
+  const danger = page.getByRole('dialog');
+  await expect(danger).toContainText('Do not unplug');
+  await expect(danger.getByRole('link', { name: 'Call 112' })).toHaveAttribute('href', 'tel:112');
+  await expect(danger).toContainText('or your local number');
+  await expect(danger).toContainText('The operator’s number is not noted. Do not go back to the post for it');
   // Nobody is sent back to it.
-  await expect(page.getByRole('dialog').getByRole('button', { name: 'Same stall again' })).toHaveCount(0);
-  await page.getByRole('dialog').getByRole('button', { name: 'Close' }).tap();
+  for (const name of ['Same stall again', 'Another stall', 'Take a photo']) await expect(danger.getByRole('button', { name })).toHaveCount(0);
+  await danger.getByRole('button', { name: 'What to read aloud' }).tap();
+  await expect(danger).toContainText('Do not go back to the post for it');
+  await danger.getByRole('button', { name: 'Close' }).tap();
   await expect(page.locator('[data-resting="false"]').getByRole('button').first()).toContainText('Call for help');
   await hand.pad(/^Undo/);
   await expect(page.getByRole('button', { name: /^Shock, smell.*Correct$/ })).toHaveCount(0);
@@ -141,6 +148,42 @@ test('a danger shows its caution; undo takes the last event back, and a mark’s
   const plug = events.find((e) => e.kind === 'plugged');
   expect(events.find((e) => e.kind === 'correction')?.payload).toEqual({ target: plug?.id, at: (plug?.at ?? 0) - 120_000 });
   expect(events.filter((e) => e.kind === 'fault')).toHaveLength(1); // taken back, not deleted
+});
+
+test('a stall that can hurt is doubtful in every answer until somebody clears it with a reason; a missing helpline is asked for', async ({ page }) => {
+  const hand = thumb(page);
+  await hand.pad(/^Fault/);
+  await hand.sheet(/^Shock, smell/);
+  await page.getByRole('dialog').getByRole('button', { name: 'Left the site' }).tap();
+  await page.getByRole('dialog').getByRole('button', { name: 'Felt unsafe' }).tap();
+  await expect(page.getByRole('heading', { name: /^The visit is over/ })).toBeVisible();
+  await page.getByRole('button', { name: 'Note the number' }).tap();
+  const asked = page.getByRole('dialog');
+  await asked.getByRole('button', { name: 'Keep the number' }).tap();
+  await expect(asked).toContainText('The number, as on the post or in the app');
+  await asked.getByLabel('Number on the post or in the app').fill('+386 1 555 01 01');
+  await asked.getByRole('button', { name: 'Keep the number' }).tap();
+  await expect(page.getByRole('button', { name: 'Note the number' })).toHaveCount(0);
+  await allSent(page, 4);
+  await page.context().setOffline(true);
+  await page.getByRole('button', { name: 'Leave the visit' }).tap();
+  // The phone that reported it knows at once, without a network.
+  await page.getByRole('button', { name: /Logarnik East/ }).tap();
+  await page.getByRole('button', { name: /^Stall 1/ }).tap();
+  await expect(page.getByText(/; danger reported on \d+ \w{3}/)).toBeVisible();
+  await expect(page.getByRole('button', { name: /^Stall 2.*likely best/ })).toBeVisible();
+  await page.context().setOffline(false);
+  const { siteId } = place;
+  await page.goto(`/places/${siteId}`);
+  await expect(page.getByRole('cell', { name: /^danger reported on/ })).toBeVisible();
+  await page.goto(`/places/${siteId}/stalls/${place.stalls[0]}`);
+  await page.getByRole('button', { name: 'Clear it' }).tap();
+  await expect(page.getByText('Say why it can be used again')).toBeVisible();
+  await page.getByLabel('Why it can be used again').fill('new cable, the operator wrote on Monday');
+  await page.getByRole('button', { name: 'Clear it' }).tap();
+  await expect(page.getByText(/^Doubtful: danger reported/)).toHaveCount(0);
+  await page.goto(`/places/${siteId}`);
+  await expect(page.getByRole('cell', { name: /^danger reported on/ })).toHaveCount(0);
 });
 
 test('undone to its beginning, a visit is withdrawn and the site can be chosen anew', async ({ page }) => {

@@ -1,6 +1,6 @@
 import { expect, test } from '@playwright/test';
 import { v7 } from 'uuid';
-import { type RecordItem, recordItem } from '@/core/records/record-schema';
+import { recordItem } from '@/core/records/record-schema';
 import { pulledIn } from '../hands/at-the-site';
 import { addPlace, newHousehold, send } from '../hands/household';
 import { openStall, thumb } from '../hands/stall';
@@ -36,20 +36,29 @@ test('a stall is changed without a network, twice, and arrives once; the phoneâ€
   const there = (await changes(page)).find((r: { id: string }) => r.id === place.stalls[1]);
   expect(there.fields).toMatchObject({ outlets: [{ ratedKW: 200 }], state: { is: 'working', by: 'Tone Zupan' } });
 
-  // Changed elsewhere meanwhile: this phone's next change is shown as a difference, and neither is lost.
-  const theirs: RecordItem = { type: 'stall', id: there.id, baseRev: there.rev, archived: false, fields: { ...there.fields, note: 'Screen is cracked' } };
-  expect((await send(page.request, base, [{ type: 'record', record: theirs }]))[0]).toMatchObject({ status: 'taken' });
+  // Changed elsewhere meanwhile in another field: both changes stand, and nobody is asked.
+  const stallNow = async () => (await changes(page)).find((r: { id: string }) => r.id === there.id);
+  const elsewhere = async (fields: object) => {
+    const now = await stallNow();
+    const theirs = { type: 'stall', id: there.id, baseRev: now.rev, fields };
+    expect((await send(page.request, base, [{ type: 'record', record: theirs }]))[0]).toMatchObject({ status: 'taken' });
+  };
+  await elsewhere({ note: 'Screen is cracked' });
   await page.getByRole('button', { name: 'Closed today' }).tap();
+  await expect(page.getByText('Screen is cracked')).toBeVisible();
+  await expect(page.getByText(/All\s*sent/)).toBeVisible();
+  expect((await stallNow()).fields).toMatchObject({ note: 'Screen is cracked', state: { is: 'closed' } });
+
+  // In the same field: shown as a difference, and neither is lost.
+  await elsewhere({ state: { is: 'derated', kW: 50, seenOn: there.fields.state.seenOn, by: 'Ana' } });
+  await page.getByRole('button', { name: 'Works today' }).tap();
   await page.getByRole('button', { name: '1 to settle' }).tap();
   await page.getByRole('button', { name: 'Choose' }).tap();
   const dialog = page.getByRole('dialog', { name: /changed elsewhere too/ });
-  await expect(dialog.getByRole('group', { name: 'Note' }).getByRole('radio', { name: /Theirs/ })).toBeChecked();
   await expect(dialog.getByRole('group', { name: 'State' }).getByRole('radio', { name: /Mine/ })).toBeChecked();
   await dialog.getByRole('button', { name: 'Keep this choice' }).tap();
   await expect(page.getByText('Nothing waits for a choice on this device.')).toBeVisible();
-  await page.keyboard.press('Escape');
-  await expect(page.getByText('Screen is cracked')).toBeVisible();
-  expect((await changes(page)).find((r: { id: string }) => r.id === there.id).fields).toMatchObject({ note: 'Screen is cracked', state: { is: 'closed' } });
+  expect((await stallNow()).fields).toMatchObject({ note: 'Screen is cracked', state: { is: 'working' } });
 });
 
 test('a site with several stalls is found at the Stall by the name on the post, without a network', async ({ page, context, baseURL }) => {

@@ -1,6 +1,8 @@
 import { expect, type Page, test } from '@playwright/test';
+import { v7 } from 'uuid';
+import type { StoredEvent } from '@/core/visit/event';
 import { pulledIn, pullIn } from '../hands/at-the-site';
-import { own } from '../hands/household';
+import { addPlace, asItems, newHousehold, own, send } from '../hands/household';
 import { allSent, keptEvents, openStall, thumb } from '../hands/stall';
 
 test('two pages on one visit share its events and never a place in the order', async ({ page, context, baseURL }) => {
@@ -101,4 +103,48 @@ test('two phones that recorded one visit apart are joined later, once and for al
     expect(answer.status()).toBe(422);
   }
   await context.close();
+});
+
+test('a phone that looks on takes over from one that fell silent, and ends the visit', async ({ page, baseURL }) => {
+  const who = await newHousehold(page, baseURL as string);
+  const place = await addPlace(page, baseURL as string, { network: 'Bluebarn', site: 'Lipa Barn' });
+  // Another phone pulled in, plugged in and died, twelve minutes ago.
+  const [visitId, deviceId, life] = [v7(), v7(), v7()];
+  const begun = Date.now() - 12 * 60_000;
+  const acts = [
+    ['pulled_in', { siteId: place.siteId, carId: place.carId }],
+    ['stall_chosen', { stallId: place.stalls[0] }],
+    ['plugged', {}],
+  ] as const;
+  const events = acts.map(([kind, payload], i) => ({
+    ...{ id: v7(), householdId: who.householdId, personId: who.personId, visitId, kind, v: 1, at: begun + i * 5000, precision: 'ms' },
+    ...{ zone: 'Europe/Ljubljana', deviceId, life, mono: 1000 + i * 5000, awake: true, seq: i + 1, origin: 'tap', role: 'recorder', payload },
+  }));
+  await send(page.request, baseURL as string, asItems(events as StoredEvent[]));
+  await openStall(page);
+  await page.getByRole('button', { name: /^Join: Lipa Barn/ }).tap();
+  await expect(page.getByText(/^observing, Bluebarn/)).toBeVisible();
+  await page.getByRole('button', { name: 'This phone records now' }).tap();
+  await expect(page.getByText(/^observing/)).toHaveCount(0);
+  const hand = thumb(page);
+  await hand.pad(/^Card shown/);
+  await hand.pad(/^I see power/);
+  await hand.pad(/^I pressed stop/);
+  await hand.pad(/^Unplugged/);
+  await hand.pad(/^Pulled out/);
+  await expect(page.getByRole('heading', { name: /^The visit is over/ })).toBeVisible();
+  await expect.poll(async () => (await keptEvents(page)).filter((k) => k.state !== 'sent').length).toBe(0);
+  await page.goto(`/ledger/${visitId}`);
+  const record = page.getByRole('region', { name: 'The record' });
+  await expect(record.getByRole('listitem')).toHaveText([
+    /Pulled in/,
+    /Stall 1 chosen/,
+    /Plugged in/,
+    /Card shown/,
+    /Power seen/,
+    /Pressed stop/,
+    /Unplugged/,
+    /Pulled out/,
+  ]);
+  await expect(page.getByText('1. Stall 1: power')).toBeVisible();
 });

@@ -1,13 +1,13 @@
 import { createHash } from 'node:crypto';
 import type { PoolConnection, RowDataPacket } from 'mysql2/promise';
-import { RECORD_TYPES, type RecordType } from '@/core/records/record-schema';
+import { RECORD_TYPES, type RecordType } from '@/core/records/record-types';
 import { fromBin, toBin } from '../db/binary-id';
 import { pool } from '../db/pool';
+import { deriveVisits, writeFigures } from '../figures/write-figures';
 import { EPOCH_STEP } from '../outbox/household-rev';
 import { chainedHash, type Written } from '../outbox/writing';
-import { recordHash, recordsSince } from '../records/record-tables';
+import { recordHash, recordsSince, strayColumns } from '../records/record-tables';
 import { contentHash, eventsOfVisits } from '../visits/event-rows';
-import { figuresAnew } from '../visits/figures';
 
 /** What was looked at, and what differs: nothing is mended. */
 export type Checked = { counts: Record<string, number>; differences: string[] };
@@ -103,6 +103,7 @@ async function checkRecords(householdId: string, listed: ReadonlyMap<string, str
   }
   for (const key of listed.keys())
     if (RECORD_TYPES.includes(key.split(' ')[0] as RecordType) && !seen.has(key)) out.differences.push(`${key}: written by a batch, and not here`);
+  for (const { type, id } of await strayColumns(householdId)) out.differences.push(`${type} ${id}: what stands beside its fields is not what they say`);
   out.counts.records = records.length;
 }
 
@@ -117,7 +118,7 @@ async function checkFigures(householdId: string, out: Checked): Promise<void> {
       const portion = ids.slice(i, i + PORTION);
       const before = await figureRows(c, householdId, portion);
       for (const id of portion) if (before.get(id)?.stale) stale += 1;
-      await figuresAnew(c, householdId, portion);
+      await writeFigures(c, householdId, await deriveVisits(householdId, portion, c));
       const after = await figureRows(c, householdId, portion);
       await c.rollback();
       for (const id of portion) {
@@ -141,10 +142,11 @@ async function figureRows(c: PoolConnection, householdId: string, ids: readonly 
     `SELECT * FROM attempt_figures WHERE household_id = ? AND visit_id IN (${marks}) ORDER BY visit_id, n`,
     values,
   );
+  const [tapes] = await c.query<RowDataPacket[]>(`SELECT * FROM visit_tape WHERE household_id = ? AND visit_id IN (${marks})`, values);
   const out = new Map<string, { stale: boolean; text: string }>();
   for (const v of visits) {
     const of = (rows: RowDataPacket[]) => rows.filter((r) => (r.visit_id as Buffer).equals(v.id));
-    out.set(fromBin(v.id), { stale: v.stale === 1, text: JSON.stringify([v, of(figures), of(attempts)]) });
+    out.set(fromBin(v.id), { stale: v.stale === 1, text: JSON.stringify([v, of(figures), of(attempts), of(tapes)]) });
   }
   return out;
 }
@@ -196,6 +198,14 @@ export async function checkReferences(): Promise<string[]> {
       ['visit_id', 'id'],
     ]),
     of('attempt_figures', 'visit', [
+      ['household_id', 'household_id'],
+      ['visit_id', 'id'],
+    ]),
+    of('stall_danger', 'visit', [
+      ['household_id', 'household_id'],
+      ['visit_id', 'id'],
+    ]),
+    of('visit_tape', 'visit', [
       ['household_id', 'household_id'],
       ['visit_id', 'id'],
     ]),

@@ -7,6 +7,7 @@ import { DEFINITION_VERSION } from '@/core/visit/definitions-version';
 import { signUp } from '../accounts/accounts';
 import { toBin } from '../db/binary-id';
 import { pool } from '../db/pool';
+import { findEverything } from '../find/find-everything';
 import { compareRows } from '../visits/compare-query';
 import { ledgerPage } from '../visits/ledger-query';
 
@@ -40,16 +41,17 @@ async function fill(householdId: string): Promise<void> {
     [h, h],
   );
   await db.query(
-    `INSERT INTO visit_figures (household_id, visit_id, rev, definition_version, inputs_hash, attempts, failed, first_try, ended, faults, fault_codes, delivered_kwh, paid, currency,
-                                handshake_s, handshake_bound, lost_s, charging_s, visit_s, tape)
-     SELECT ?, ${id('01910000', 'seq')}, 1, ${DEFINITION_VERSION}, UNHEX(REPEAT('00', 32)), 1 + (seq % 7 = 0), seq % 7 = 0, IF(seq % 7 = 0, 'no', 'yes'), 'charge', seq % 7 = 0, '',
-            20 + seq % 31, 10 + seq % 17, 'EUR', 12 + seq % 53, 'exact', IF(seq % 7 = 0, 90, 0), 1500, 2400, ? FROM seq_1_to_${VISITS}`,
-    [h, TAPE],
+    `INSERT INTO visit_figures (household_id, visit_id, attempts, failed, first_try, ended, faults, fault_codes, delivered_kwh, paid, currency,
+                                handshake_s, handshake_bound, lost_s)
+     SELECT ?, ${id('01910000', 'seq')}, 1 + (seq % 7 = 0), seq % 7 = 0, IF(seq % 7 = 0, 'no', 'yes'), 'charge', seq % 7 = 0, '',
+            20 + seq % 31, 10 + seq % 17, 'EUR', 12 + seq % 53, 'exact', IF(seq % 7 = 0, 90, 0) FROM seq_1_to_${VISITS}`,
+    [h],
   );
+  await db.query(`INSERT INTO visit_tape (household_id, visit_id, tape) SELECT ?, ${id('01910000', 'seq')}, ? FROM seq_1_to_${VISITS}`, [h, TAPE]);
   const attempt = (n: number, outcome: string, where: string) =>
     db.query(
-      `INSERT INTO attempt_figures (household_id, visit_id, n, rev, definition_version, network_id, outcome, shows, end_mark, late, handshake_s, set_up_s, plug_to_power_s, means_to_power_s, hands_on_s)
-       SELECT ?, ${id('01910000', 'seq')}, ${n}, 1, ${DEFINITION_VERSION}, ${id('01900000', '1 + seq % 6')}, '${outcome}', 1, ${outcome === 'power' ? "'kW'" : 'NULL'}, FALSE,
+      `INSERT INTO attempt_figures (household_id, visit_id, n, network_id, outcome, end_mark, late, handshake_s, set_up_s, plug_to_power_s, means_to_power_s, hands_on_s)
+       SELECT ?, ${id('01910000', 'seq')}, ${n}, ${id('01900000', '1 + seq % 6')}, '${outcome}', ${outcome === 'power' ? "'kW'" : 'NULL'}, FALSE,
               ${outcome === 'power' ? '12 + seq % 53, 10, 20, 22, 25' : 'NULL, NULL, NULL, NULL, NULL'} FROM seq_1_to_${VISITS} WHERE ${where}`,
       [h],
     );
@@ -58,20 +60,43 @@ async function fill(householdId: string): Promise<void> {
   await attempt(1, 'power', 'seq % 7 <> 0');
 }
 
+/** Twelve thousand names to find: two thousand sites of five stalls each. */
+async function fillPlaces(householdId: string): Promise<void> {
+  const h = toBin(householdId);
+  await db.query('UPDATE network SET find_words = LOWER(name) WHERE household_id = ?', [h]);
+  await db.query(
+    `INSERT INTO site (household_id, id, rev, network_id, name, zone, find_words) SELECT ?, ${id('01920000', 'seq')}, 1, ${id('01900000', '1 + seq % 6')},
+       CONCAT(ELT(1 + seq % 5, 'Vrba Crossing ', 'Lipa Barn ', 'Hollin Bridge ', 'Ferry House ', 'Brod Landing '), seq), 'UTC',
+       LOWER(CONCAT(ELT(1 + seq % 5, 'Vrba Crossing ', 'Lipa Barn ', 'Hollin Bridge ', 'Ferry House ', 'Brod Landing '), seq)) FROM seq_1_to_2000`,
+    [h],
+  );
+  await db.query(
+    `INSERT INTO stall (household_id, id, rev, site_id, name, find_words, other_name, other_words) SELECT ?, ${id('01930000', 'seq')}, 1, ${id('01920000', '1 + seq % 2000')},
+       1 + seq DIV 2000, 1 + seq DIV 2000, CONCAT('SR-', seq), CONCAT('sr ', seq) FROM seq_1_to_10000`,
+    [h],
+  );
+  await db.query("UPDATE visit SET find_words = LOWER(DATE_FORMAT(sort_at, '%e %b %Y %W %e %M %Y %Y %m %d')) WHERE household_id = ?", [h]);
+}
+
 const who = { householdId: v7(), personId: v7() };
 await signUp({ name: 'bench', householdName: 'bench', email: `${v7()}@example.invalid`, password: 'not needed here', currency: 'EUR', zone: 'UTC' }, who);
 for (let i = 0; i < HOUSEHOLDS; i++) await fill(i === 0 ? who.householdId : v7());
-await db.query('ANALYZE TABLE visit, visit_figures, attempt_figures');
+await fillPlaces(who.householdId);
+await db.query('ANALYZE TABLE visit, visit_figures, attempt_figures, site, stall');
 
 const everything = readLedgerFilter(() => null);
-const page = await median(() => ledgerPage(who.householdId, everything));
+const page = await median(() => ledgerPage(who.householdId, 'EUR', everything));
 say(`a page of a ledger of ${VISITS} visits, of ${VISITS * HOUSEHOLDS} in all: ms at the server`, page.toFixed(0));
-const compare = await median(async () => league(await compareRows(who.householdId), 'handshake', 'kW', 'EUR'));
+const compare = await median(async () => league(await compareRows(who.householdId, 'EUR'), { time: 'handshake', mark: 'kW', currency: 'EUR' }));
 say(`Compare over ${VISITS} visits: ms at the server`, compare.toFixed(0));
+for (const typed of ['vrba', 'brod landing 4', 'lipa oct 2019', '2017 visit', 'xyz']) {
+  const found = await median(() => findEverything(who.householdId, typed));
+  say(`find “${typed}” over 12000 names and ${VISITS} visits: ms (budget 30)`, found.toFixed(0));
+}
 const h = toBin(who.householdId);
 const bare = await median(async () => {
   await pool().execute(
-    `SELECT v.id, v.network_id, v.site_id, f.first_try, f.lost_s, f.delivered_kwh, f.paid, f.currency
+    `SELECT v.id, v.network_id, v.site_id, f.attempts, f.first_try, f.first_side, f.left_reason, f.left_out, f.lost_s, f.delivered_kwh, f.paid, f.currency
        FROM visit v JOIN visit_figures f ON f.household_id = v.household_id AND f.visit_id = v.id WHERE v.household_id = ?`,
     [h],
   );

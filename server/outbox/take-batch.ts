@@ -1,22 +1,25 @@
 import * as z from 'zod';
-import { canonicalJson } from '@/core/records/canonical-json';
-import { checkRecord, type MileRecord, RECORD_TYPES, type RecordItem } from '@/core/records/record-schema';
+import type { ItemResult } from '@/core/protocol/outbox';
+import type { RecordChange } from '@/core/records/change-of';
+import { applyChange, checkChange, wholeFields } from '@/core/records/record-change';
+import type { MileRecord, RecordItem } from '@/core/records/record-schema';
+import { RECORD_TYPES } from '@/core/records/record-types';
 import { isInstant } from '@/core/units/instant';
 import { firstProblem, ownWords } from '@/core/units/own-words';
 import { checkEvent, FUTURE_LIMIT_MS, MOST_VISIT_EVENTS } from '@/core/visit/check-event';
 import type { StoredEvent } from '@/core/visit/event';
-import { isKind } from '@/core/visit/kinds';
+import { isKind } from '@/core/visit/kinds/registry';
 import { payloadProblem } from '@/core/visit/payloads';
 import { type FieldValue, setFields } from '@/core/visit/set-fields';
 import type { Who } from '../accounts/accounts';
 import { now } from '../clock';
 import { isDataError } from '../db/away';
 import { toBin } from '../db/binary-id';
+import { refreshVisits } from '../figures/refresh';
+import { staleBy } from '../figures/stale-by-record';
 import { recordForUpdate, writeRecord } from '../records/record-tables';
 import { contentHash, countOfVisits, eventsById, hashesById, insertEvents } from '../visits/event-rows';
-import { refreshVisits } from '../visits/figures';
 import { followJoins } from '../visits/follow-joins';
-import { staleBy } from '../visits/stale-by-record';
 import { type Writing, writing } from './writing';
 
 /** Most items of one batch. */
@@ -28,17 +31,6 @@ const batch = z.object({
   items: z.array(z.unknown()).max(MAX_ITEMS, `at most ${MAX_ITEMS} items in one batch`),
 });
 
-/** What became of one item. `other_person`: hold it until that person signs in. */
-export type ItemResult = {
-  id: string;
-  status: 'taken' | 'already' | 'refused' | 'conflict';
-  path?: string;
-  reason?: string;
-  code?: 'other_person' | 'other_household';
-  rev?: number;
-  /** What the record says here, when it was changed elsewhere since. */
-  theirs?: MileRecord;
-};
 export type BatchResult = { ok: true; rev: number; results: ItemResult[] } | { ok: false; reason: string };
 type EventItem = { i: number; event: StoredEvent };
 
@@ -58,7 +50,7 @@ export async function takeBatch(who: Who, body: unknown): Promise<BatchResult> {
   }
   const at = now();
   const results: ItemResult[] = [];
-  const records: { i: number; record: RecordItem }[] = [];
+  const records: { i: number; record: RecordChange }[] = [];
   const events: EventItem[] = [];
   for (const [i, raw] of parsed.data.items.entries()) {
     const item = (typeof raw === 'object' && raw !== null ? raw : {}) as { type?: unknown; event?: unknown; record?: unknown };
@@ -72,10 +64,10 @@ export async function takeBatch(who: Who, body: unknown): Promise<BatchResult> {
         Object.assign(results[i], { path: 'personId', reason: 'was recorded by another person: it waits for them to sign in', code: 'other_person' });
       else events.push({ i, event: check.event });
     } else if (item.type === 'record') {
-      const check = checkRecord(item.record);
+      const check = checkChange(item.record);
       results[i] = { id: idOf(item.record), status: 'refused' };
       if (!check.ok) Object.assign(results[i], { path: check.path, reason: check.reason });
-      else records.push({ i, record: check.record });
+      else records.push({ i, record: check.change });
     } else results[i] = { id: '', status: 'refused', path: `items.${i}.type`, reason: 'is neither an event nor a record' };
   }
   // What another refers to comes first, wherever it stood: a change made twice keeps its early place in the outbox.
@@ -91,24 +83,27 @@ export async function takeBatch(who: Who, body: unknown): Promise<BatchResult> {
   return { ok: true, rev, results };
 }
 
-async function takeRecord(w: Writing, r: RecordItem): Promise<ItemResult> {
+async function takeRecord(w: Writing, change: RecordChange): Promise<ItemResult> {
   const { c, who, rev } = w;
-  const there = await recordForUpdate(c, who.householdId, r.type, r.id);
-  if (there) {
-    if (there.archived === (r.archived ?? false) && canonicalJson(there.fields) === canonicalJson(r.fields))
-      return { id: r.id, status: 'already', rev: there.rev };
-    if (there.rev > r.baseRev) return { id: r.id, status: 'conflict', reason: 'was changed elsewhere since', theirs: there };
-  }
+  const { type, id } = change;
+  const there = await recordForUpdate(c, who.householdId, type, id);
+  const said = there ? applyChange(there.standing, change) : null;
+  if (there && said?.is === 'same') return { id, status: 'already', rev: there.record.rev };
+  if (there && said?.is === 'elsewhere') return { id, status: 'conflict', reason: 'was changed elsewhere since', theirs: there.record };
+  const whole = wholeFields(type, said?.is === 'changed' ? said.fields : change.fields);
+  if (!whole.ok && !there && change.baseRev > 0) return { id, status: 'refused', reason: 'is not known here', code: 'whole_wanted' };
+  if (!whole.ok) return { id, status: 'refused', path: whole.path, reason: whole.reason };
+  const archived = said?.is === 'changed' ? said.archived : (change.archived ?? false);
+  const record = { type, id, baseRev: change.baseRev, archived, fields: whole.fields } as RecordItem;
   try {
-    await writeRecord(w, r);
+    await writeRecord(w, record, there?.standing ?? null, said?.is === 'changed' ? said.changed : null);
   } catch (error) {
-    if ((error as { errno?: number }).errno === 1452)
-      return { id: r.id, status: 'refused', path: 'fields', reason: 'refers to something that is not known here' };
-    if (isDataError(error)) return { id: r.id, status: 'refused', path: 'fields', reason: 'cannot be kept as it is' };
+    if ((error as { errno?: number }).errno === 1452) return { id, status: 'refused', path: 'fields', reason: 'refers to something that is not known here' };
+    if (isDataError(error)) return { id, status: 'refused', path: 'fields', reason: 'cannot be kept as it is' };
     throw error;
   }
-  await staleBy(c, who.householdId, there, r);
-  return { id: r.id, status: 'taken', rev };
+  await staleBy(c, who.householdId, there?.record ?? null, record);
+  return { id, status: 'taken', rev, ...(there ? { now: { type, id, rev, archived, fields: whole.fields } as MileRecord } : {}) };
 }
 
 /** Writes the acceptable events and raises their visits' rev. @returns ids of the visits that changed */

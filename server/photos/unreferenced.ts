@@ -1,4 +1,5 @@
 import type { RowDataPacket } from 'mysql2/promise';
+import { RECORD_TYPES } from '@/core/records/record-types';
 import { now } from '../clock';
 import { toBin } from '../db/binary-id';
 import { inTransaction } from '../db/pool';
@@ -26,8 +27,7 @@ export async function sweepPhotos(householdId: string, always = false): Promise<
     };
     // Taken back or of a newer version: it is kept, and so is its picture.
     await read(`SELECT CAST(payload AS CHAR) FROM event WHERE household_id = ? AND payload REGEXP '[0-9a-f]{64}'`);
-    for (const table of ['site', 'stall', 'network', 'provider', 'car', 'adapter', 'means', 'plan', 'enrolment'])
-      await read(`SELECT CAST(details AS CHAR) FROM ${table} WHERE household_id = ? AND details REGEXP '[0-9a-f]{64}'`);
+    for (const type of RECORD_TYPES) await read(`SELECT CAST(fields AS CHAR) FROM ${type} WHERE household_id = ? AND fields REGEXP '[0-9a-f]{64}'`);
     let gone = 0;
     for (const { sha256 } of old as { sha256: Buffer }[]) {
       if (named.has(sha256.toString('hex'))) continue;

@@ -1,16 +1,22 @@
 import type { RowDataPacket } from 'mysql2/promise';
 import type { SiteRow } from '@/core/compare/site-row';
+import { POPULATIONS } from '@/core/figures/populations';
 import { compatibleStalls, type Lately } from '@/core/power/compatible-stalls';
 import type { MileRecord } from '@/core/records/record-schema';
+import type { Dangers } from '@/core/visit/dangers';
 import { fromBin, toBin } from '../db/binary-id';
+import { conditionSql } from '../figures/condition-sql';
+import { figuresOf } from '../figures/refresh';
 import { readRecord, recordsOf } from '../records/record-tables';
-import { figuresOf } from '../visits/figures';
+import { stallDangers } from '../visits/stall-dangers';
 import { stallsLately } from '../visits/stalls-lately';
 
 /** All sites of a household with what its visits count, by name; archived ones too. */
 export async function siteList(householdId: string): Promise<SiteRow[]> {
   const figures = await figuresOf(householdId);
   const hh = toBin(householdId);
+  const anyTime = { time: 'handshake', mark: 'kW', currency: '' } as const;
+  const [yes, no] = [conditionSql(POPULATIONS.first_yes.who(anyTime)), conditionSql(POPULATIONS.first_no.who(anyTime))];
   const [[sites], [stalls], [visits]] = await Promise.all([
     figures.execute<RowDataPacket[]>(
       `SELECT s.id, s.name, s.zone, s.latitude, s.longitude, s.archived_at, n.name AS network_name
@@ -22,10 +28,10 @@ export async function siteList(householdId: string): Promise<SiteRow[]> {
       [hh],
     ),
     figures.execute<RowDataPacket[]>(
-      `SELECT v.site_id, COUNT(*) AS visits, SUM(f.attempts > 0 AND f.first_try = 'yes') AS yes, SUM(f.attempts > 0 AND f.first_try = 'no') AS no, MAX(v.sort_at) AS last_at
+      `SELECT v.site_id, COUNT(*) AS visits, SUM(${yes.sql}) AS yes, SUM(${no.sql}) AS no, MAX(v.sort_at) AS last_at
          FROM visit v JOIN visit_figures f ON f.household_id = v.household_id AND f.visit_id = v.id
         WHERE v.household_id = ? AND v.withdrawn = FALSE AND v.site_id IS NOT NULL GROUP BY v.site_id`,
-      [hh],
+      [...yes.values, ...no.values, hh],
     ),
   ]);
   const key = (id: Buffer) => id.toString('hex');
@@ -56,7 +62,7 @@ export async function siteList(householdId: string): Promise<SiteRow[]> {
 export async function siteListFor(householdId: string, carId: string, today: string): Promise<SiteRow[] | null> {
   const car = await readRecord(householdId, 'car', carId);
   if (!car) return null;
-  const [rows, sites, stalls, adapters, means, enrolments, lately] = await Promise.all([
+  const [rows, sites, stalls, adapters, means, enrolments, lately, dangers] = await Promise.all([
     siteList(householdId),
     recordsOf(householdId, 'site'),
     recordsOf(householdId, 'stall'),
@@ -64,22 +70,29 @@ export async function siteListFor(householdId: string, carId: string, today: str
     recordsOf(householdId, 'means'),
     recordsOf(householdId, 'enrolment'),
     stallsLately(householdId),
+    stallDangers(householdId),
   ]);
   const bySite = new Map<string, MileRecord<'stall'>[]>();
   for (const s of stalls) bySite.set(s.fields.siteId, [...(bySite.get(s.fields.siteId) ?? []), s]);
   const siteOf = new Map(sites.map((s) => [s.id, s]));
-  return rows.map((row) => ({ ...row, fitsKW: bestKW({ car, adapters, means, enrolments }, siteOf.get(row.id), bySite.get(row.id) ?? [], lately, today) }));
+  return rows.map((row) => ({
+    ...row,
+    fitsKW: bestKW({ car, adapters, means, enrolments }, siteOf.get(row.id), bySite.get(row.id) ?? [], { lately, dangers }, today),
+  }));
 }
 
 function bestKW(
   garage: Parameters<typeof compatibleStalls>[0],
   site: MileRecord<'site'> | undefined,
   stalls: MileRecord<'stall'>[],
-  lately: Lately,
+  seen: { lately: Lately; dangers: Dangers },
   today: string,
 ): number | null {
   if (!site) return null;
-  const kW = compatibleStalls(garage, { site, stalls }, lately, today).flatMap((a) => (a.use === 'no' || a.kW === null ? [] : [a.kW]));
+  const kW = compatibleStalls(garage, { site, stalls, dangers: seen.dangers }, seen.lately, today).flatMap((a) =>
+    // Where danger was reported nothing is promised.
+    a.use === 'no' || a.kW === null || a.reasons.some((r) => r.code === 'danger') ? [] : [a.kW],
+  );
   return kW.length > 0 ? Math.max(...kW) : null;
 }
 

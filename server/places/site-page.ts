@@ -7,14 +7,16 @@ import type { MileRecord, RecordFields } from '@/core/records/record-schema';
 import { byPost } from '@/core/records/stall-plate';
 import { tariffOn } from '@/core/tariff/simple-tariff';
 import { localDay } from '@/core/units/zoned';
+import { byStall, type Dangers } from '@/core/visit/dangers';
 import { deriveVisit } from '@/core/visit/derive';
 import { payloadProblem } from '@/core/visit/payloads';
 import { now } from '../clock';
 import { fromBin, toBin } from '../db/binary-id';
-import { readRecord, recordsOf, stallsOfSite } from '../records/record-tables';
+import { figuresOf } from '../figures/refresh';
+import { readRecord, recordsOf, recordsWhere } from '../records/record-tables';
 import { compareRows } from '../visits/compare-query';
 import { eventsOfVisits } from '../visits/event-rows';
-import { figuresOf } from '../visits/figures';
+import { reportedDangers } from '../visits/stall-dangers';
 import { stallsLately } from '../visits/stalls-lately';
 
 /** `here`: it is not bound to another network. */
@@ -40,6 +42,7 @@ export type SitePage = {
   best: string[];
   adapters: { id: string; name: string }[];
   lately: Lately;
+  dangers: Dangers;
   row: LeagueRow | null;
   visits: number;
   lastAt: number | null;
@@ -60,23 +63,24 @@ export async function sitePage(householdId: string, siteId: string, carId: strin
   const site = await readRecord(householdId, 'site', siteId);
   if (!site) return null;
   const today = localDay(now(), site.fields.zone);
-  const [network, stalls, allCars, adapters, means, enrolments, tariffs, lately, rows, visits, stats] = await Promise.all([
+  const [network, stalls, allCars, adapters, means, enrolments, tariffs, lately, dangers, rows, visits, stats] = await Promise.all([
     readRecord(householdId, 'network', site.fields.networkId),
-    stallsOfSite(householdId, siteId),
+    recordsWhere(householdId, 'stall', 'siteId', [siteId]),
     recordsOf(householdId, 'car'),
     recordsOf(householdId, 'adapter'),
     recordsOf(householdId, 'means'),
     recordsOf(householdId, 'enrolment'),
-    recordsOf(householdId, 'tariff'),
+    recordsWhere(householdId, 'tariff', 'networkId', [site.fields.networkId]),
     stallsLately(householdId, siteId),
-    compareRows(householdId, siteId),
+    reportedDangers(householdId),
+    compareRows(householdId, currency, siteId),
     visitsHere(householdId, siteId),
     meansStats(householdId, siteId),
   ]);
   const cars = allCars.filter((c) => !c.archived);
   const car = cars.find((c) => c.id === carId) ?? cars.find((c) => c.id === visits.lastCar) ?? cars[0];
   const standing = stalls.filter((s) => !s.archived).sort(byPost);
-  const answers = car ? compatibleStalls({ car, adapters, means, enrolments }, { site, stalls: standing }, lately, today) : [];
+  const answers = car ? compatibleStalls({ car, adapters, means, enrolments }, { site, stalls: standing, dangers: byStall(dangers) }, lately, today) : [];
   return {
     site,
     network,
@@ -88,7 +92,8 @@ export async function sitePage(householdId: string, siteId: string, carId: strin
     best: bestStalls(answers),
     adapters: adapters.map((a) => ({ id: a.id, name: a.fields.name })),
     lately,
-    row: league(rows, 'handshake', 'kW', currency)[0] ?? null,
+    dangers: byStall(dangers),
+    row: league(rows, { time: 'handshake', mark: 'kW', currency })[0] ?? null,
     visits: visits.count,
     lastAt: visits.lastAt,
     means: means
@@ -102,12 +107,7 @@ export async function sitePage(householdId: string, siteId: string, carId: strin
         problem: meansProblem(m.fields, { networkId: site.fields.networkId, carId: car?.id ?? null, today }, enrolments),
         ...(stats.get(m.id) ?? { power: 0, attempts: 0 }),
       })),
-    tariff:
-      tariffOn(
-        tariffs.flatMap((t) => (t.archived ? [] : [{ id: t.id, ...t.fields }])),
-        site.fields.networkId,
-        today,
-      ) ?? null,
+    tariff: tariffOn(tariffs, { siteId, networkId: site.fields.networkId }, today) ?? null,
     faults: await faultsSeen(householdId, siteId, new Map(stalls.map((s) => [s.id, s.fields.name]))),
     today,
   };

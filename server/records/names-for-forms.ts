@@ -14,3 +14,12 @@ export async function namesForForms(householdId: string): Promise<Record<'networ
   );
   return { network: networks ?? [], provider: providers ?? [], car: cars ?? [] };
 }
+
+/** Names of the networks of a household by name; archived ones too unless they are left out. */
+export async function networkNames(householdId: string, { archived }: { archived: boolean }): Promise<{ id: string; name: string }[]> {
+  const [rows] = await pool().execute<RowDataPacket[]>(
+    `SELECT id, name FROM network WHERE household_id = ?${archived ? '' : ' AND archived_at IS NULL'} ORDER BY name`,
+    [toBin(householdId)],
+  );
+  return rows.map((r) => ({ id: fromBin(r.id), name: r.name as string }));
+}

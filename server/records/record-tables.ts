@@ -1,60 +1,41 @@
 import { createHash } from 'node:crypto';
 import type { PoolConnection, RowDataPacket } from 'mysql2/promise';
 import { canonicalJson } from '@/core/records/canonical-json';
-import { blankFields, type MileRecord, RECORD_TYPES, type RecordFields, type RecordItem, type RecordType } from '@/core/records/record-schema';
+import { findWords } from '@/core/records/find-text';
+import type { Standing } from '@/core/records/record-change';
+import { blankFields, type MileRecord, type RecordItem } from '@/core/records/record-schema';
+import { RECORD_TYPES, type RecordType } from '@/core/records/record-types';
 import { plateKW } from '@/core/records/stall-plate';
+import type { ColumnKind } from '@/core/records/types/record-type';
+import { TYPES } from '@/core/records/types/registry';
 import { now } from '../clock';
-import { fromBin, toBin } from '../db/binary-id';
+import { fromBin, toBin, toBinOrNull } from '../db/binary-id';
 import { pool } from '../db/pool';
 import type { Writing } from '../outbox/writing';
 
-type Column = { column: string; write: (value: never) => unknown; read: (value: never) => unknown };
-const plain = (column: string): Column => ({ column, write: (v) => v, read: (v) => v });
-const id = (column: string): Column => ({
-  column,
-  write: (v: string | null) => (v === null ? null : toBin(v)),
-  read: (v: Buffer | null) => (v === null ? null : fromBin(v)),
-});
-const numeric = (column: string): Column => ({ column, write: (v) => v, read: (v: string | null) => (v === null ? null : Number(v)) });
-/** Decimal string without the zeros that the column's scale adds. */
-const money = (column: string): Column => ({ column, write: (v) => v, read: (v: string) => v.replace(/(\.\d*?)0+$/, '$1').replace(/\.$/, '') });
-const day = (column: string): Column => ({ column, write: (v) => v, read: (v: Date | string) => (typeof v === 'string' ? v : v.toISOString().slice(0, 10)) });
-
-/** Which fields have a column of their own: what SQL joins, sorts and refers to. All others are in `details`. */
-const COLUMNS: { [T in RecordType]: Partial<Record<keyof RecordFields<T>, Column>> } = {
-  network: { name: plain('name') },
-  provider: { name: plain('name') },
-  site: { networkId: id('network_id'), name: plain('name'), zone: plain('zone'), latitude: numeric('latitude'), longitude: numeric('longitude') },
-  stall: { siteId: id('site_id'), name: plain('name') },
-  car: { name: plain('name') },
-  adapter: { name: plain('name') },
-  means: { kind: plain('kind'), label: plain('label'), providerId: id('provider_id'), networkId: id('network_id') },
-  plan: { name: plain('name'), providerId: id('provider_id'), networkId: id('network_id') },
-  enrolment: { kind: plain('kind'), carId: id('car_id'), networkId: id('network_id'), providerId: id('provider_id') },
-  tariff: { networkId: id('network_id'), currency: plain('currency'), perKWh: money('per_kwh'), startFee: money('start_fee'), validFrom: day('valid_from') },
-};
-/** Types all of whose fields are columns. */
-const WITHOUT_DETAILS = new Set<RecordType>(['tariff']);
-const columnsOf = (type: RecordType) => Object.entries(COLUMNS[type]) as [string, Column][];
 const BLANK = Object.fromEntries(RECORD_TYPES.map((type) => [type, blankFields(type)]));
+const columnsOf = (type: RecordType) => Object.entries(TYPES[type].columns) as [string, ColumnKind][];
+/** `networkId` is kept beside its record as `network_id`. */
+const columnName = (field: string): string => field.replace(/[A-Z]/g, (c) => `_${c.toLowerCase()}`);
+const jsonOf = (value: unknown): Record<string, unknown> => (typeof value === 'string' ? JSON.parse(value) : (value ?? {})) as Record<string, unknown>;
 
-function fromRow(type: RecordType, row: RowDataPacket): MileRecord {
-  const details = typeof row.details === 'string' ? JSON.parse(row.details) : (row.details ?? {});
-  const columns = Object.fromEntries(columnsOf(type).map(([field, c]) => [field, c.read(row[c.column] as never)]));
-  return {
+/** Fields that this version knows and the record was written without are blank. */
+const fromRow = (type: RecordType, row: RowDataPacket): MileRecord =>
+  ({
     type,
     id: fromBin(row.id),
     rev: Number(row.rev),
     archived: row.archived_at !== null,
-    fields: { ...BLANK[type], ...details, ...columns },
-  } as MileRecord;
-}
+    fields: { ...BLANK[type], ...jsonOf(row.fields) },
+  }) as MileRecord;
+
+const READ = 'id, rev, archived_at, fields';
 
 /** Records of a household of some types written after `since`, in the order in which one may refer to another. */
 export async function recordsSince(householdId: string, since: number, types: readonly RecordType[] = RECORD_TYPES): Promise<MileRecord[]> {
   const lists = await Promise.all(
     types.map(async (type) => {
-      const [rows] = await pool().execute<RowDataPacket[]>(`SELECT * FROM ${type} WHERE household_id = ? AND rev > ? ORDER BY rev, id`, [
+      const [rows] = await pool().execute<RowDataPacket[]>(`SELECT ${READ} FROM ${type} WHERE household_id = ? AND rev > ? ORDER BY rev, id`, [
         toBin(householdId),
         since,
       ]);
@@ -68,53 +49,132 @@ export async function recordsSince(householdId: string, since: number, types: re
 export const recordsOf = async <T extends RecordType>(householdId: string, type: T): Promise<MileRecord<T>[]> =>
   (await recordsSince(householdId, -1, [type])) as MileRecord<T>[];
 
-/** The stalls of one site, archived ones too. */
-export async function stallsOfSite(householdId: string, siteId: string): Promise<MileRecord<'stall'>[]> {
-  const [rows] = await pool().execute<RowDataPacket[]>('SELECT * FROM stall WHERE household_id = ? AND site_id = ?', [toBin(householdId), toBin(siteId)]);
-  return rows.map((r) => fromRow('stall', r) as MileRecord<'stall'>);
+/** Records of one type whose column says one of these: stalls of a site, tariffs of a network, or by `id` themselves. */
+export async function recordsWhere<T extends RecordType>(
+  householdId: string,
+  type: T,
+  field: 'id' | 'siteId' | 'networkId',
+  ids: readonly string[],
+): Promise<MileRecord<T>[]> {
+  if (ids.length === 0) return [];
+  const [rows] = await pool().execute<RowDataPacket[]>(
+    `SELECT ${READ} FROM ${type} WHERE household_id = ? AND ${columnName(field)} IN (${ids.map(() => '?').join(', ')}) ORDER BY rev, id`,
+    [toBin(householdId), ...ids.map(toBin)],
+  );
+  return rows.map((r) => fromRow(type, r) as MileRecord<T>);
 }
 
 /** One record; `null` for an id that is unknown in this household. */
-export async function readRecord<T extends RecordType>(householdId: string, type: T, recordId: string): Promise<MileRecord<T> | null> {
-  const [rows] = await pool().execute<RowDataPacket[]>(`SELECT * FROM ${type} WHERE household_id = ? AND id = ?`, [toBin(householdId), toBin(recordId)]);
-  return rows[0] ? (fromRow(type, rows[0]) as MileRecord<T>) : null;
+export const readRecord = async <T extends RecordType>(householdId: string, type: T, recordId: string): Promise<MileRecord<T> | null> =>
+  (await recordsWhere(householdId, type, 'id', [recordId]))[0] ?? null;
+
+/** A record inside a transaction, held until its end, with the rev in which each of its fields was last changed. */
+export async function recordForUpdate(
+  c: PoolConnection,
+  householdId: string,
+  type: RecordType,
+  recordId: string,
+): Promise<{ record: MileRecord; standing: Standing } | null> {
+  const [rows] = await c.execute<RowDataPacket[]>(`SELECT ${READ}, field_revs FROM ${type} WHERE household_id = ? AND id = ? FOR UPDATE`, [
+    toBin(householdId),
+    toBin(recordId),
+  ]);
+  const row = rows[0];
+  if (!row) return null;
+  const record = fromRow(type, row);
+  return { record, standing: { archived: record.archived, fields: record.fields, fieldRevs: jsonOf(row.field_revs) as Record<string, number> } };
 }
 
-/** The same inside a transaction, held until its end. */
-export async function recordForUpdate(c: PoolConnection, householdId: string, type: RecordType, recordId: string): Promise<MileRecord | null> {
-  const [rows] = await c.execute<RowDataPacket[]>(`SELECT * FROM ${type} WHERE household_id = ? AND id = ? FOR UPDATE`, [toBin(householdId), toBin(recordId)]);
-  return rows[0] ? fromRow(type, rows[0]) : null;
+/** As many as the columns of words hold; names are shorter. */
+const MOST_FIND_CHARACTERS = 120;
+/** The words by which a record is found: of its name, and of what the app calls it. */
+export function findable(r: Pick<RecordItem, 'type' | 'fields'>): { name: string; other: string } {
+  const { name } = TYPES[r.type] as { name: (fields: never) => string };
+  const words = (text: string) => findWords(text).slice(0, MOST_FIND_CHARACTERS);
+  return { name: words(name(r.fields as never)), other: words((r.fields as { otherName?: string | null }).otherName ?? '') };
 }
 
-/** What a record says, as it stands in its row, in 32 bytes. */
+/** Gives records written before there were words theirs. */
+export async function fillFindWords(): Promise<void> {
+  for (const type of RECORD_TYPES) {
+    const [rows] = await pool().query<RowDataPacket[]>(`SELECT household_id, ${READ} FROM ${type} WHERE find_words IS NULL`);
+    for (const row of rows) {
+      const words = findable(fromRow(type, row));
+      const own = type === 'stall' ? ', other_words = ?' : '';
+      await pool().execute(`UPDATE ${type} SET find_words = ?${own} WHERE household_id = ? AND id = ?`, [
+        words.name,
+        ...(type === 'stall' ? [words.other] : []),
+        row.household_id,
+        row.id,
+      ]);
+    }
+  }
+}
+
+/** Ids of a household's records beside whose fields stand other values than they give. */
+export async function strayColumns(householdId: string): Promise<{ type: RecordType; id: string }[]> {
+  const out: { type: RecordType; id: string }[] = [];
+  for (const type of RECORD_TYPES) {
+    const columns = columnsOf(type);
+    const names = columns.map(([field]) => columnName(field));
+    const [rows] = await pool().execute<RowDataPacket[]>(`SELECT ${[READ, ...names].join(', ')} FROM ${type} WHERE household_id = ?`, [toBin(householdId)]);
+    for (const row of rows) {
+      const { id, fields } = fromRow(type, row) as { id: string; fields: Record<string, unknown> };
+      const read = (field: string, kind: ColumnKind): unknown => {
+        const cell = row[columnName(field)];
+        return cell === null ? null : kind === 'id' ? fromBin(cell) : kind === 'number' ? Number(cell) : cell;
+      };
+      const rounded = (value: unknown) => (typeof value === 'number' ? Number(value.toFixed(5)) : (value ?? null));
+      if (columns.some(([field, kind]) => read(field, kind) !== rounded(fields[field]))) out.push({ type, id });
+    }
+  }
+  return out;
+}
+
+/** What a record says, in 32 bytes. */
 export const recordHash = (r: MileRecord): Buffer =>
   createHash('sha256')
     .update(canonicalJson({ type: r.type, id: r.id, archived: r.archived, fields: r.fields }))
     .digest();
 
-/** Writes one record in a writing transaction. @throws the database's error when it refers to something unknown (1452) */
-export async function writeRecord(w: Writing, r: RecordItem): Promise<void> {
+/**
+ * Writes one record in a writing transaction: its fields in one text, and beside it what SQL joins and sorts by.
+ * @param changed names of the fields that changed; `null` for a new record
+ * @throws the database's error when it refers to something unknown (1452)
+ */
+export async function writeRecord(w: Writing, r: RecordItem, before: Standing | null, changed: readonly string[] | null): Promise<void> {
   const { c, rev } = w;
   const { householdId } = w.who;
+  const fields = r.fields as Record<string, unknown>;
   const columns = columnsOf(r.type);
-  const names = columns.map(([, col]) => col.column);
-  const values = columns.map(([field, col]) => col.write((r.fields as Record<string, unknown>)[field] as never) ?? null);
-  if (!WITHOUT_DETAILS.has(r.type)) {
-    const own = new Set(columns.map(([field]) => field));
-    names.push('details');
-    values.push(JSON.stringify(Object.fromEntries(Object.entries(r.fields).filter(([field]) => !own.has(field)))));
-  }
-  if (r.type === 'stall') {
-    names.push('most_kw');
-    values.push(plateKW(r.fields));
-  }
-  names.push('archived_at');
-  values.push(r.archived ? new Date(now()) : null);
+  const fieldRevs = before && changed ? { ...before.fieldRevs, ...Object.fromEntries(changed.map((name) => [name, rev])) } : { '*': rev };
+  const words = findable(r);
+  const names = [
+    ...columns.map(([field]) => columnName(field)),
+    'fields',
+    'field_revs',
+    'archived_at',
+    'find_words',
+    ...(r.type === 'stall' ? ['most_kw', 'other_words'] : []),
+  ];
+  const values = [
+    ...columns.map(([field, kind]) =>
+      kind === 'id' ? toBinOrNull(fields[field] as string | null) : ((fields[field] as string | number | null | undefined) ?? null),
+    ),
+    canonicalJson(fields),
+    canonicalJson(fieldRevs),
+    r.archived ? new Date(now()) : null,
+    words.name,
+    ...(r.type === 'stall' ? [plateKW(r.fields), words.other] : []),
+  ];
   await c.execute(
     `INSERT INTO ${r.type} (household_id, id, rev, ${names.join(', ')}) VALUES (?, ?, ?${', ?'.repeat(names.length)})
      ON DUPLICATE KEY UPDATE rev = VALUES(rev), ${names.map((n) => `${n} = VALUES(${n})`).join(', ')}`,
-    [toBin(householdId), toBin(r.id), rev, ...(values as (string | number | Buffer | Date | null)[])],
+    [toBin(householdId), toBin(r.id), rev, ...values],
   );
-  const stands = await recordForUpdate(c, householdId, r.type, r.id);
-  if (stands) w.written.push({ type: r.type, id: r.id, hash: recordHash(stands) });
+  w.written.push({
+    type: r.type,
+    id: r.id,
+    hash: recordHash({ ...r, rev, archived: r.archived ?? false, fields: { ...BLANK[r.type], ...fields } } as MileRecord),
+  });
 }

@@ -1,7 +1,7 @@
 import type { RowDataPacket } from 'mysql2/promise';
-import type { RecordType } from '@/core/records/record-schema';
+import type { RecordType } from '@/core/records/record-types';
 import { fromBin, toBin } from '../db/binary-id';
-import { figuresOf } from '../visits/figures';
+import { figuresOf } from '../figures/refresh';
 
 const BY_VISIT = (column: string) =>
   `SELECT v.${column} AS id, COUNT(*) AS n FROM visit v WHERE v.household_id = ? AND v.withdrawn = FALSE AND v.${column} IS NOT NULL GROUP BY v.${column}`;
@@ -25,7 +25,7 @@ const USED: Partial<Record<RecordType, string>> = {
       JOIN attempt_figures a ON a.household_id = v.household_id AND a.visit_id = v.id AND a.means_kind = e.kind
     WHERE e.household_id = ? AND v.withdrawn = FALSE GROUP BY e.id`,
   plan: `SELECT p.id, COUNT(*) AS n FROM plan p JOIN visit v ON v.household_id = p.household_id AND v.network_id = p.network_id
-      AND v.local_month >= LEFT(JSON_VALUE(p.details, '$.from'), 7) AND v.local_month <= LEFT(COALESCE(JSON_VALUE(p.details, '$.until'), '9999-12'), 7)
+      AND v.local_month >= LEFT(JSON_VALUE(p.fields, '$.from'), 7) AND v.local_month <= LEFT(COALESCE(JSON_VALUE(p.fields, '$.until'), '9999-12'), 7)
     WHERE p.household_id = ? AND v.withdrawn = FALSE GROUP BY p.id`,
 };
 

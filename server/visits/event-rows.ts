@@ -31,7 +31,7 @@ function fromRow(householdId: string, r: RowDataPacket): StoredEvent {
   };
 }
 
-/** Every event of the given visits, by visit. @param on the transaction whose own writes are seen too */
+/** Every event of the given visits, by visit, each with what its batch said of its device's clock. @param on the transaction whose own writes are seen too */
 export async function eventsOfVisits(
   householdId: string,
   visitIds: readonly string[],
@@ -40,11 +40,14 @@ export async function eventsOfVisits(
   const byVisit = new Map<string, StoredEvent[]>();
   if (visitIds.length === 0) return byVisit;
   const [rows] = await on.execute<RowDataPacket[]>(
-    `SELECT ${COLUMNS} FROM event WHERE household_id = ? AND visit_id IN (${visitIds.map(() => '?').join(', ')})`,
+    `SELECT ${COLUMNS}, received_at, sent_at FROM event WHERE household_id = ? AND visit_id IN (${visitIds.map(() => '?').join(', ')})`,
     [toBin(householdId), ...visitIds.map(toBin)],
   );
   for (const r of rows) {
-    const e = fromRow(householdId, r);
+    const e: StoredEvent = {
+      ...fromRow(householdId, r),
+      ...(r.sent_at ? { heard_ms: (r.received_at as Date).getTime() - (r.sent_at as Date).getTime() } : {}),
+    };
     const list = byVisit.get(e.visitId) ?? [];
     list.push(e);
     byVisit.set(e.visitId, list);
@@ -62,7 +65,10 @@ export async function eventsById(c: PoolConnection, householdId: string, ids: re
   return new Map(rows.map((r) => [fromBin(r.id), fromRow(householdId, r)]));
 }
 
-export const contentHash = (e: StoredEvent): Buffer => createHash('sha256').update(canonicalJson(e)).digest();
+/** SHA-256 over what the device wrote: what the server adds is no part of it. */
+export function contentHash({ heard_ms: _, ...event }: StoredEvent): Buffer {
+  return createHash('sha256').update(canonicalJson(event)).digest();
+}
 
 /** Content hashes of the events of these ids that are there already. */
 export async function hashesById(c: PoolConnection, householdId: string, ids: readonly string[]): Promise<Map<string, Buffer>> {
@@ -104,9 +110,15 @@ export const eventRow = (e: StoredEvent, hash: Buffer, receivedAt: Date, sentAt:
  * Appends events, in one statement where the database takes them all. One that it cannot keep is left out and hinders no other.
  * @returns ids of those that were kept
  */
-export async function insertEvents(w: Writing, events: readonly { event: StoredEvent; hash: Buffer }[], sentAt: Date | null): Promise<Set<string>> {
+export async function insertEvents(
+  w: Writing,
+  events: readonly { event: StoredEvent; hash: Buffer }[],
+  sentAt: Date | null | ((e: StoredEvent) => Date | null),
+): Promise<Set<string>> {
   const insert = async (some: typeof events) => {
-    await w.c.query(`INSERT INTO event (${EVENT_COLUMNS}) VALUES ?`, [some.map(({ event, hash }) => eventRow(event, hash, w.at, sentAt))]);
+    await w.c.query(`INSERT INTO event (${EVENT_COLUMNS}) VALUES ?`, [
+      some.map(({ event, hash }) => eventRow(event, hash, w.at, typeof sentAt === 'function' ? sentAt(event) : sentAt)),
+    ]);
     for (const { event, hash } of some) w.written.push({ type: 'event', id: event.id, hash });
   };
   if (events.length === 0) return new Set();
@@ -135,12 +147,11 @@ export async function countOfVisits(c: PoolConnection, householdId: string, visi
   return new Map(rows.map((r) => [fromBin(r.visit_id), Number(r.n)]));
 }
 
-/** The withdrawals of these visits, in a transaction. */
-export async function withdrawalsOf(c: PoolConnection, householdId: string, visitIds: readonly string[]): Promise<StoredEvent[]> {
-  if (visitIds.length === 0) return [];
-  const [rows] = await c.execute<RowDataPacket[]>(
-    `SELECT ${COLUMNS} FROM event WHERE household_id = ? AND visit_id IN (${visitIds.map(() => '?').join(', ')}) AND kind = 'withdrawal'`,
-    [toBin(householdId), ...visitIds.map(toBin)],
-  );
+/** The withdrawals of a visit, in a transaction. */
+export async function withdrawalsOf(c: PoolConnection, householdId: string, visitId: string): Promise<StoredEvent[]> {
+  const [rows] = await c.execute<RowDataPacket[]>(`SELECT ${COLUMNS} FROM event WHERE household_id = ? AND visit_id = ? AND kind = 'withdrawal'`, [
+    toBin(householdId),
+    toBin(visitId),
+  ]);
   return rows.map((r) => fromRow(householdId, r));
 }

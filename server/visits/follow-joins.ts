@@ -69,7 +69,8 @@ async function append(w: Writing, visitId: string, events: readonly StoredEvent[
   await insertEvents(
     w,
     events.map((event) => ({ event, hash: contentHash(event) })),
-    null,
+    // A copy keeps what the batch of its original said of the device's clock.
+    (e) => (e.heard_ms === undefined ? null : new Date(w.at.getTime() - e.heard_ms)),
   );
   await w.c.execute('UPDATE visit SET rev = rev + 1, stale = TRUE WHERE household_id = ? AND id = ?', [toBin(w.who.householdId), toBin(visitId)]);
 }
@@ -82,21 +83,26 @@ async function append(w: Writing, visitId: string, events: readonly StoredEvent[
 export async function followJoins(w: Writing, written: readonly StoredEvent[]): Promise<string[]> {
   const { c, who } = w;
   const fresh = new Set(written.map((e) => e.id));
-  const visitIds = [...new Set(written.map((e) => e.visitId))];
-  const withdrawals = await withdrawalsOf(c, who.householdId, visitIds);
   const changed = new Set<string>();
-  for (const visitId of visitIds) {
-    const own = withdrawals.filter((e) => e.visitId === visitId);
+  const followed = new Set<string>();
+  // What a recording takes over goes on to the one that it was joined into itself, to the end.
+  const next = [...new Set(written.map((e) => e.visitId))];
+  for (let visitId = next.shift(); visitId !== undefined; visitId = next.shift()) {
+    if (followed.has(visitId)) continue;
+    followed.add(visitId);
+    const own = await withdrawalsOf(c, who.householdId, visitId);
     const standsIn = (events: readonly StoredEvent[]) => joinedInto(events, effectiveEvents(events, visitId, () => null).visitWithdrawals);
     const into = standsIn(own);
     const before = standsIn(own.filter((e) => !fresh.has(e.id)));
     if (before && before !== into) {
       await part(w, before, visitId);
       changed.add(before);
+      next.push(before);
     }
     if (into) {
       await takeInto(w, into, (await eventsOfVisits(who.householdId, [visitId], c)).get(visitId) ?? []);
       changed.add(into);
+      next.push(into);
     }
   }
   return [...changed];

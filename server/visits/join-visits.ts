@@ -5,9 +5,9 @@ import { payloadProblem, uuid } from '@/core/visit/payloads';
 import type { Who } from '../accounts/accounts';
 import { now } from '../clock';
 import { toBin } from '../db/binary-id';
+import { refreshVisits } from '../figures/refresh';
 import { writing } from '../outbox/writing';
 import { contentHash, eventsOfVisits, insertEvents } from './event-rows';
-import { refreshVisits } from './figures';
 import { takeInto, withdrawalFor } from './follow-joins';
 
 /** Two recordings further apart than this are two visits. */

@@ -8,7 +8,7 @@ import { visitState } from '@/core/visit/derive';
 import { now } from '../clock';
 import { fromBin, toBin } from '../db/binary-id';
 import type { Database } from '../db/pool';
-import { figuresOf } from './figures';
+import { figuresOf } from '../figures/refresh';
 import { visitWhere } from './visit-where';
 
 export type LedgerPage = { rows: LedgerRow[]; months: LedgerMonth[]; next: string | null; total: number };
@@ -32,14 +32,16 @@ export const placeAfter = (at: number): string => `${at}~${AFTER_ALL}`;
  * One page of the ledger, newest first, with the sums of the months on it.
  * @param place where the page before ended; the first page without
  */
-export async function ledgerPage(householdId: string, filter: LedgerFilter, place?: string): Promise<LedgerPage> {
+export async function ledgerPage(householdId: string, currency: string, filter: LedgerFilter, place?: string): Promise<LedgerPage> {
   const figures = await figuresOf(householdId);
-  const where = visitWhere(householdId, filter);
+  const where = visitWhere(householdId, filter, currency);
   const from = readPlace(place);
   const [rows] = await figures.execute<RowDataPacket[]>(
-    `SELECT v.id, v.site_id, v.sort_at, v.zone, v.local_month, v.pulled_out_at, v.last_event_at, v.newer, s.name AS site_name, n.name AS network_name,
-            f.ended, f.left_reason, f.attempts, f.failed, f.handshake_s, f.handshake_bound, f.delivered_kwh, f.paid, f.currency, f.fault_codes, f.tape
+    // From the visits in their order: sixty rows are looked up, not ten thousand sorted.
+    `SELECT STRAIGHT_JOIN v.id, v.site_id, v.sort_at, v.zone, v.local_month, v.pulled_in_at, v.pulled_out_at, v.last_event_at, v.newer, s.name AS site_name, n.name AS network_name,
+            f.ended, f.left_reason, f.attempts, f.failed, f.handshake_s, f.handshake_bound, f.delivered_kwh, f.delivered_least, f.paid, f.currency, f.fault_codes, t.tape
        FROM visit v JOIN visit_figures f ON f.household_id = v.household_id AND f.visit_id = v.id
+       JOIN visit_tape t ON t.household_id = v.household_id AND t.visit_id = v.id
        LEFT JOIN site s ON s.household_id = v.household_id AND s.id = v.site_id
        LEFT JOIN network n ON n.household_id = v.household_id AND n.id = v.network_id
       WHERE ${where.sql}${from ? ' AND (v.sort_at < ? OR (v.sort_at = ? AND v.id < ?))' : ''}
@@ -52,6 +54,7 @@ export async function ledgerPage(householdId: string, filter: LedgerFilter, plac
     return {
       id: fromBin(r.id),
       at: (r.sort_at as Date).getTime(),
+      timeKnown: r.pulled_in_at !== null,
       zone: r.zone,
       month: r.local_month,
       siteId: r.site_id ? fromBin(r.site_id) : null,
@@ -64,7 +67,8 @@ export async function ledgerPage(householdId: string, filter: LedgerFilter, plac
       failed: r.failed,
       handshake_s: r.handshake_s,
       handshakeBound: r.handshake_bound,
-      kWh: r.delivered_kwh,
+      kWh: r.delivered_kwh ?? r.delivered_least,
+      kWhAtLeast: r.delivered_kwh === null && r.delivered_least !== null,
       paid: r.paid,
       currency: r.currency,
       faultCodes: r.fault_codes === '' ? [] : (r.fault_codes as string).split(','),
@@ -94,18 +98,21 @@ async function countVisits(figures: Database, where: ReturnType<typeof visitWher
 async function monthSums(figures: Database, where: ReturnType<typeof visitWhere>, months: readonly string[]): Promise<LedgerMonth[]> {
   if (months.length === 0) return [];
   const [rows] = await figures.execute<RowDataPacket[]>(
-    `SELECT v.local_month AS month, f.currency, COUNT(*) AS visits, COALESCE(SUM(f.delivered_kwh), 0) AS kwh, SUM(f.paid) AS paid
+    `SELECT v.local_month AS month, f.currency, COUNT(*) AS visits, COALESCE(SUM(COALESCE(f.delivered_kwh, f.delivered_least)), 0) AS kwh, SUM(f.delivered_kwh IS NULL AND f.delivered_least IS NOT NULL) AS least, SUM(f.paid) AS paid
        FROM visit v JOIN visit_figures f ON f.household_id = v.household_id AND f.visit_id = v.id
       WHERE ${where.sql} AND v.local_month IN (${months.map(() => '?').join(', ')}) GROUP BY v.local_month, f.currency`,
     [...where.values, ...months],
   );
-  const sums = new Map<string, { visits: number; kWh: Decimal; paid: { amount: string; currency: string }[] }>();
+  const sums = new Map<string, { visits: number; kWh: Decimal; least: number; paid: { amount: string; currency: string }[] }>();
   for (const r of rows) {
-    const m = sums.get(r.month) ?? { visits: 0, kWh: new Decimal(0), paid: [] };
+    const m = sums.get(r.month) ?? { visits: 0, kWh: new Decimal(0), least: 0, paid: [] };
     m.visits += Number(r.visits);
     m.kWh = m.kWh.plus(r.kwh);
+    m.least += Number(r.least);
     if (r.paid !== null && r.currency) m.paid.push({ amount: r.paid, currency: r.currency });
     sums.set(r.month, m);
   }
-  return [...sums].sort(([a], [b]) => (a < b ? 1 : -1)).map(([month, m]) => ({ month, visits: m.visits, kWh: m.kWh.toString(), paid: m.paid }));
+  return [...sums]
+    .sort(([a], [b]) => (a < b ? 1 : -1))
+    .map(([month, m]) => ({ month, visits: m.visits, kWh: m.kWh.toString(), kWhAtLeast: m.least > 0, paid: m.paid }));
 }

@@ -2,7 +2,7 @@ import type { RowDataPacket } from 'mysql2/promise';
 import type { Lately } from '@/core/power/compatible-stalls';
 import { localDay } from '@/core/units/zoned';
 import { fromBin, toBin } from '../db/binary-id';
-import { figuresOf } from './figures';
+import { figuresOf } from '../figures/refresh';
 
 /** The last two outcomes at each stall of a household, newest first; of one site when it is given. */
 export async function stallsLately(householdId: string, siteId?: string): Promise<Lately> {

@@ -1,7 +1,7 @@
 import type { RowDataPacket } from 'mysql2/promise';
 import type { StopVisit } from '@/core/visit/stop';
 import { fromBin, toBin } from '../db/binary-id';
-import { figuresOf } from './figures';
+import { figuresOf } from '../figures/refresh';
 
 /** A chain longer than this is a mistake, not a stop. */
 const MOST = 8;

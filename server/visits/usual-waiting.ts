@@ -1,7 +1,7 @@
 import type { RowDataPacket } from 'mysql2/promise';
 import { type Usual, usualHandshakes } from '@/core/compare/usual-handshake';
 import { fromBin, toBin } from '../db/binary-id';
-import { figuresOf } from './figures';
+import { figuresOf } from '../figures/refresh';
 
 /** The usual handshakes of a household's stalls and networks by means, over the attempts that count. */
 export async function usualWaiting(householdId: string): Promise<Usual> {

@@ -4,14 +4,16 @@ import { billDifference, type ExpectedBill, expectedBill, tariffOn } from '@/cor
 import { isId } from '@/core/units/id';
 import type { Maybe } from '@/core/units/known';
 import { localDay } from '@/core/units/zoned';
+import { wholeEnergy } from '@/core/visit/delivered';
 import { deriveVisit, type Visit, visitState } from '@/core/visit/derive';
+import type { StoredEvent } from '@/core/visit/event';
 import { takenBackTo } from '@/core/visit/join-visits';
 import { payloadProblem } from '@/core/visit/payloads';
-import { type StopTimes, stopTimes } from '@/core/visit/stop';
+import { type StopTimes, type StopVisit, stopTimes } from '@/core/visit/stop';
 import { now } from '../clock';
 import { toBin } from '../db/binary-id';
 import { pool } from '../db/pool';
-import { recordsSince } from '../records/record-tables';
+import { recordsWhere } from '../records/record-tables';
 import { eventsOfVisits } from './event-rows';
 import { phoneClocks } from './phone-clocks';
 import { stopOfVisit } from './stop-of-visit';
@@ -60,27 +62,46 @@ export function recordNames(records: readonly MileRecord[]): RecordNames {
   };
 }
 
+/** What the events of a visit can name, by the fields that do. */
+const NAMED = { siteId: 'site', stallId: 'stall', carId: 'car', adapterId: 'adapter', meansId: 'means' } as const;
+const NAMING = new RegExp(`"(${Object.keys(NAMED).join('|')})":"([0-9a-f-]{36})"`, 'g');
+
+/** The records that a visit names, now or before a correction, with the networks of its sites: by their ids, not all there are. */
+async function recordsNamed(householdId: string, events: readonly StoredEvent[], stop: readonly StopVisit[]): Promise<MileRecord[]> {
+  const ids = new Map<keyof typeof NAMED, Set<string>>();
+  const add = (field: keyof typeof NAMED, id: string) => {
+    if (isId(id)) ids.set(field, (ids.get(field) ?? new Set()).add(id));
+  };
+  for (const e of events) for (const [, field, id] of JSON.stringify(e.payload).matchAll(NAMING)) add(field as keyof typeof NAMED, id as string);
+  for (const v of stop) if (v.siteId) add('siteId', v.siteId);
+  const found = (await Promise.all([...ids].map(([field, named]) => recordsWhere(householdId, NAMED[field], 'id', [...named])))).flat() as MileRecord[];
+  const networks = new Set(found.flatMap((r) => (r.type === 'site' ? [r.fields.networkId] : [])));
+  return [...found, ...(await recordsWhere(householdId, 'network', 'id', [...networks]))];
+}
+
 /** Everything the page of one visit shows; `null` for an id that is unknown in this household, whoever else may have it. */
 export async function visitPage(householdId: string, visitId: string): Promise<VisitPageData | null> {
   if (!isId(visitId)) return null;
   const events = (await eventsOfVisits(householdId, [visitId])).get(visitId);
   if (!events) return null;
   const visit = deriveVisit(visitId, events, payloadProblem);
-  const records = await recordsSince(householdId, -1);
-  const site = records.find((r): r is Extract<MileRecord, { type: 'site' }> => r.type === 'site' && r.id === visit.siteId);
-  const tariffs = records.flatMap((r) => (r.type === 'tariff' ? [{ id: r.id, ...r.fields }] : []));
+  const stop = await stopOfVisit(householdId, visitId);
+  const records = await recordsNamed(householdId, events, stop);
+  const site = records.find((r): r is MileRecord<'site'> => r.type === 'site' && r.id === visit.siteId);
+  const tariffs = site ? await recordsWhere(householdId, 'tariff', 'networkId', [site.fields.networkId]) : [];
   const day = visit.pulledInAt === null ? null : localDay(visit.pulledInAt, visit.zone);
-  const tariff = site && day ? tariffOn(tariffs, site.fields.networkId, day) : undefined;
+  const tariff = site && day ? tariffOn(tariffs, { siteId: site.id, networkId: site.fields.networkId }, day) : undefined;
   const sessions = visit.attempts.filter((a) => a.proof).length;
-  const expected = tariff && visit.delivered.known && sessions > 0 ? expectedBill(tariff, visit.delivered.value, sessions) : null;
-  const [stop, clocks_s] = await Promise.all([stopOfVisit(householdId, visitId), phoneClocks(householdId, visitId)]);
+  const energy = wholeEnergy(visit.delivered);
+  const expected = tariff && energy.known && sessions > 0 ? expectedBill(tariff, energy.value, sessions) : null;
+  const clocks_s = await phoneClocks(householdId, visitId);
   const [people] = await pool().execute<RowDataPacket[]>('SELECT LOWER(HEX(id)) AS id, name FROM person WHERE household_id = ?', [toBin(householdId)]);
   return {
     visit,
     state: visitState(visit, now()),
     names: recordNames(records),
     networkId: site?.fields.networkId ?? null,
-    stalls: records.filter((r): r is Extract<MileRecord, { type: 'stall' }> => r.type === 'stall'),
+    stalls: records.filter((r): r is MileRecord<'stall'> => r.type === 'stall'),
     expected,
     difference: expected && visit.paid.known ? billDifference(expected, visit.paid.value) : null,
     people: new Map(people.map((p) => [p.id, p.name])),

@@ -1,45 +1,12 @@
-import type { Counted, LedgerFilter } from '@/core/compare/ledger-filter';
-import type { PowerTime } from '@/core/compare/visit-row';
+import type { LedgerFilter } from '@/core/compare/ledger-filter';
+import { POPULATIONS } from '@/core/figures/populations';
 import { toBin } from '../db/binary-id';
+import { conditionSql } from '../figures/condition-sql';
 
-/** Which column holds which time. */
-export const TIME_COLUMN: Record<PowerTime, string> = {
-  handshake: 'handshake_s',
-  setUp: 'set_up_s',
-  plugToPower: 'plug_to_power_s',
-  meansToPower: 'means_to_power_s',
-  handsOn: 'hands_on_s',
-};
-
-const attemptExists = (condition: string) =>
-  `EXISTS (SELECT 1 FROM attempt_figures a WHERE a.household_id = v.household_id AND a.visit_id = v.id AND ${condition})`;
-
-/** The population of a counted number, as SQL over visit v and its figures f. Mirrors core/compare/league.ts. */
-function countedWhere(counted: Counted, f: LedgerFilter): [string, (string | Buffer)[]] {
-  switch (counted) {
-    case 'attempted':
-      return ['f.attempts > 0', []];
-    case 'first_yes':
-      return ["f.attempts > 0 AND f.first_try = 'yes'", []];
-    case 'first_no':
-      return ["f.attempts > 0 AND f.first_try = 'no'", []];
-    case 'first_left_out':
-      return ["f.attempts > 0 AND f.first_try = 'left_out'", []];
-    case 'timed':
-      return [attemptExists(`a.outcome = 'power' AND a.late = FALSE AND a.end_mark = ? AND a.${TIME_COLUMN[f.time]} IS NOT NULL`), [f.mark]];
-    case 'never':
-      return [attemptExists("a.outcome IN ('failed', 'gave_up')"), []];
-    case 'lost':
-      return ['f.attempts > 0 AND f.lost_s IS NOT NULL', []];
-    case 'priced':
-      return ['f.paid IS NOT NULL AND f.delivered_kwh IS NOT NULL', []];
-  }
-}
-
-/** WHERE of a household's counted visits under a filter; `v` is visit, `f` visit_figures. */
-export function visitWhere(householdId: string, filter: LedgerFilter): { sql: string; values: (string | Buffer)[] } {
+/** WHERE of a household's counted visits under a filter; `v` is visit, `f` visit_figures. @param currency of the household: prices are counted in it */
+export function visitWhere(householdId: string, filter: LedgerFilter, currency: string): { sql: string; values: (string | number | Buffer)[] } {
   const parts = ['v.household_id = ?', 'v.withdrawn = FALSE'];
-  const values: (string | Buffer)[] = [toBin(householdId)];
+  const values: (string | number | Buffer)[] = [toBin(householdId)];
   if (filter.network) {
     parts.push('v.network_id = ?');
     values.push(toBin(filter.network));
@@ -58,9 +25,10 @@ export function visitWhere(householdId: string, filter: LedgerFilter): { sql: st
     values.push(filter.faults);
   }
   if (filter.counted) {
-    const [sql, more] = countedWhere(filter.counted, filter);
-    parts.push(sql);
-    values.push(...more);
+    const { time, mark, without } = filter;
+    const counted = conditionSql(POPULATIONS[filter.counted].who({ time, mark, currency, ...(without ? { without } : {}) }));
+    parts.push(counted.sql);
+    values.push(...counted.values);
   }
   return { sql: parts.join(' AND '), values };
 }

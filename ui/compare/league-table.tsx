@@ -2,12 +2,13 @@
 import Link from 'next/link';
 import type { ReactNode } from 'react';
 import type { LeagueRow } from '@/core/compare/league';
-import { type Counted, writeLedgerFilter } from '@/core/compare/ledger-filter';
-import type { PowerTime } from '@/core/compare/visit-row';
+import { writeLedgerFilter } from '@/core/compare/ledger-filter';
+import type { Side } from '@/core/faults/fault-list';
+import type { Population, PowerTime } from '@/core/figures/populations';
 import { printPerKWh } from '@/core/units/money';
 import { printCount, printDuration, printShare } from '@/core/units/print';
 import { TIME_RULES } from '@/core/visit/attempt-times';
-import type { EndMark } from '@/core/visit/attempts';
+import type { EndMark } from '@/core/visit/attempts/attempt';
 
 type Row = LeagueRow & { name: string };
 
@@ -18,7 +19,8 @@ export function LeagueTable({ rows, time, mark }: { rows: Row[]; time: PowerTime
     ...rows.flatMap((r) => [r.waiting.quarters?.[0] ?? 0, r.waiting.quarters?.[1] ?? 0, r.waiting.median.known ? r.waiting.median.value : 0]),
   );
   const scale = Math.ceil(slowest / 30) * 30;
-  const open = (r: Row, counted: Counted) => `/ledger${writeLedgerFilter({ network: r.networkId, counted, time, mark })}`;
+  const open = (r: Row, counted: Population, without?: Side) =>
+    `/ledger${writeLedgerFilter({ network: r.networkId, counted, time, mark, ...(without ? { without } : {}) })}`;
   return (
     <div className="overflow-x-auto" role="region" aria-label="Networks compared" tabIndex={0}>
       <table className="w-full border-t-2 border-ink bg-card max-sm:block sm:min-w-[860px]">
@@ -61,7 +63,7 @@ export function LeagueTable({ rows, time, mark }: { rows: Row[]; time: PowerTime
               </th>
               <td className="px-2.5 max-sm:block max-sm:py-1">
                 <Small>Starts at the first try</Small>
-                <FirstTry row={r} open={(c) => open(r, c)} />
+                <FirstTry row={r} open={(c, without) => open(r, c, without)} />
               </td>
               <td className="px-2.5 max-sm:block max-sm:py-1">
                 <Small>
@@ -100,14 +102,20 @@ export function LeagueTable({ rows, time, mark }: { rows: Row[]; time: PowerTime
 /** On a phone each figure bears its own head. */
 const Small = ({ children }: { children: ReactNode }) => <span className="block font-sans text-[12px] text-ink-2 sm:hidden">{children}</span>;
 
-function FirstTry({ row, open }: { row: Row; open: (c: Counted) => string }) {
-  const { yes, no, leftOut, interval } = row.firstTry;
+function FirstTry({ row, open }: { row: Row; open: (c: Population, without?: Side) => string }) {
+  const { yes, no, leftOut, interval, without } = row.firstTry;
   if (!interval) return <span className="text-[13px] text-ink-2">cannot tell yet{leftOut > 0 ? `; ${leftOut} left out` : ''}</span>;
   const share = yes / (yes + no);
   const x = (v: number) => 4 + v * 152;
   return (
     <div className="flex items-center gap-2">
-      <svg width="160" height="26" role="img" aria-label={`${printShare(share)}, between ${printShare(interval[0])} and ${printShare(interval[1])}`}>
+      <svg
+        width="160"
+        height="26"
+        className="shrink-0"
+        role="img"
+        aria-label={`${printShare(share)}, between ${printShare(interval[0])} and ${printShare(interval[1])}`}
+      >
         <line x1="4" x2="156" y1="13" y2="13" stroke="var(--rule-2)" />
         {[0, 0.5, 1].map((v) => (
           <line key={v} x1={x(v)} x2={x(v)} y1="5" y2="21" stroke="var(--rule)" />
@@ -144,17 +152,31 @@ function FirstTry({ row, open }: { row: Row; open: (c: Counted) => string }) {
             </>
           ) : null}
         </span>
+        {without ? <Without share={without} open={(c) => open(c, without.side)} /> : null}
       </span>
     </div>
   );
 }
 
-function Wait({ row, scale, open }: { row: Row; scale: number; open: (c: Counted) => string }) {
+/** The share once more, without what failed on one side. */
+function Without({ share: w, open }: { share: NonNullable<Row['firstTry']['without']>; open: (c: Population) => string }) {
+  if (!w.interval) return <span className="block text-[12px] text-ink-2">without the {w.side}’s: none left</span>;
+  return (
+    <span className="block text-[12px] text-ink-2">
+      without the {w.side}’s{w.taken === 0 ? ' (none)' : ''}: {printShare(w.yes / (w.yes + w.no))}, {w.yes} of{' '}
+      <Link prefetch={false} href={open('first_no')} className="inline-block py-1 underline">
+        {w.yes + w.no}
+      </Link>
+    </span>
+  );
+}
+
+function Wait({ row, scale, open }: { row: Row; scale: number; open: (c: Population) => string }) {
   const w = row.waiting;
   const x = (s: number) => 4 + Math.min(1, s / scale) * 142;
   return (
     <div className="flex items-center gap-2">
-      <svg width="150" height="26" role="img" aria-label={w.median.known ? `median ${printDuration(w.median.value)}` : w.median.why}>
+      <svg width="150" height="26" className="shrink-0" role="img" aria-label={w.median.known ? `median ${printDuration(w.median.value)}` : w.median.why}>
         <line x1="4" x2="146" y1="13" y2="13" stroke="var(--rule-2)" />
         {w.quarters ? (
           <rect

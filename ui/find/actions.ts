@@ -1,5 +1,5 @@
-import { GARAGE_TYPES } from '@/core/power/garage-row';
-import { RECORD_NAMES } from '../records/record-fields';
+import { GARAGE_TYPES } from '@/core/records/garage-row';
+import { TYPES } from '@/core/records/types/registry';
 import { PLACES } from '../road/places';
 
 export type FindAction = { label: string; line: string; href: string; text: string };
@@ -10,12 +10,12 @@ export const ACTIONS: readonly FindAction[] = [
   { label: 'Type in a visit', line: 'Ledger', href: '/ledger/new', text: 'Type in add a visit afterwards from memory receipt' },
   { label: 'Add a site', line: 'Places', href: '/places/new', text: 'Add a site new place' },
   ...PLACES.map((p) => ({ label: p.name, line: `Key ${p.key}`, href: p.href, text: `${p.name} open go to` })),
-  ...GARAGE_TYPES.map((t) => ({ label: RECORD_NAMES[t].many, line: 'Garage', href: `/garage/${t}`, text: `${RECORD_NAMES[t].many} garage` })),
+  ...GARAGE_TYPES.map((t) => ({ label: TYPES[t].many, line: 'Garage', href: `/garage/${t}`, text: `${TYPES[t].many} garage` })),
   ...GARAGE_TYPES.map((t) => ({
-    label: `Add: ${RECORD_NAMES[t].one.toLowerCase()}`,
+    label: `Add: ${TYPES[t].one.toLowerCase()}`,
     line: 'Garage',
     href: `/garage/${t}/new`,
-    text: `Add ${RECORD_NAMES[t].one} new`,
+    text: `Add ${TYPES[t].one} new`,
   })),
   { label: 'Settings', line: 'Day or night, single keys, sign out', href: '/settings', text: 'Settings day night sheet keys sign out people household' },
   { label: 'Day or night', line: 'Settings', href: '/settings#sheet', text: 'Day night dark light sheet settings' },

@@ -1,6 +1,6 @@
 'use client';
 import type { AttemptChoice } from '@/core/visit/billed';
-import type { CorrectableField } from '@/core/visit/correctable-fields';
+import type { CorrectableField } from '@/core/visit/correctable-field';
 import { AttemptsBilled } from './attempts-billed';
 import { FormField, fieldState } from './form-field';
 

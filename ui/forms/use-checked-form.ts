@@ -1,6 +1,6 @@
 'use client';
 import { type DefaultValues, type FieldValues, type Path, useForm } from 'react-hook-form';
-import type * as z from 'zod';
+import type * as z from 'zod/mini';
 import { checkForm } from '@/core/records/account-forms';
 import { postJson } from './post-json';
 
@@ -10,7 +10,7 @@ import { postJson } from './post-json';
  */
 export function useCheckedForm<F extends FieldValues>(
   url: string,
-  schema: z.ZodType<F>,
+  schema: z.ZodMiniType<F>,
   defaultValues: DefaultValues<F>,
   onDone: (answer: unknown) => unknown,
 ) {

@@ -1,7 +1,7 @@
 import { printClock } from '@/core/units/zoned';
 import { outcomeText } from '@/core/visit/attempt-text';
 import { type AttemptTimes, TIME_RULES } from '@/core/visit/attempt-times';
-import type { Outcome } from '@/core/visit/attempts';
+import type { Outcome } from '@/core/visit/attempts/attempt';
 import type { Timing } from '@/core/visit/timing';
 import { VISIT_TIME_RULES, type VisitTimes } from '@/core/visit/visit-times';
 import { plusMinusText, timingText } from './timing-text';
@@ -15,7 +15,7 @@ export function AttemptTable({ attempts, visitTimes, zone }: { attempts: Attempt
       <h2 id="attempts-head" className="mb-1.5 text-[15px]">
         Attempts and their times
       </h2>
-      {attempts.length === 0 ? <p className="mb-2 text-sm text-ink-2">No attempt was made.</p> : null}
+      {attempts.length === 0 ? <p className="mb-2 text-sm text-ink-2">No attempt was noted.</p> : null}
       <div className="grid gap-3 xl:grid-cols-2">
         {attempts.map((a) => (
           <div key={a.n} className="border-t-2 border-ink bg-card px-3 py-2">

@@ -1,12 +1,15 @@
 import Link from 'next/link';
-import { COUNTED_LABELS, type LedgerFilter, writeLedgerFilter } from '@/core/compare/ledger-filter';
+import { type LedgerFilter, writeLedgerFilter } from '@/core/compare/ledger-filter';
 import type { LedgerMonth, LedgerRow } from '@/core/compare/ledger-row';
 import { faultLabel } from '@/core/faults/fault-list';
+import { POPULATIONS } from '@/core/figures/populations';
 import { printMoney } from '@/core/units/money';
 import { NOT_READ, printCount, printKWh } from '@/core/units/print';
 import { printDay, printMonth } from '@/core/units/zoned';
 import { describeEnd, describeStart } from '@/core/visit/describe-visit';
+import { energyText } from '@/core/visit/energy-text';
 import { ThinTape } from '../tape/thin-tape';
+import { FiguresWaiting } from './figures-waiting';
 import { KeepScroll } from './keep-scroll';
 import { LedgerFilters } from './ledger-filters';
 
@@ -21,10 +24,12 @@ export type LedgerListProps = {
   siteName: string | null;
   selected: string | null;
   first: boolean;
+  /** Visits whose figures are still being brought up to date. */
+  waiting: number;
 };
 
 /** The ledger by month, newest first. */
-export function LedgerList({ rows, months, next, total, filter, networks, siteName, selected, first }: LedgerListProps) {
+export function LedgerList({ rows, months, next, total, filter, networks, siteName, selected, first, waiting }: LedgerListProps) {
   const query = writeLedgerFilter(filter);
   const filtered = query !== '';
   return (
@@ -46,13 +51,17 @@ export function LedgerList({ rows, months, next, total, filter, networks, siteNa
           <p className="w-full text-sm text-ink-2">
             {printCount(total, 'visit')}
             {filter.site ? ` at ${siteName ?? 'an unknown site'}` : ''}
-            {filter.counted ? ` ${COUNTED_LABELS[filter.counted]}` : ''}.{' '}
-            <Link className="font-semibold text-shake underline" href={`/ledger${writeLedgerFilter({ ...filter, site: undefined, counted: undefined })}`}>
+            {filter.counted ? ` ${POPULATIONS[filter.counted].label}${filter.without ? `, without the ${filter.without}’s` : ''}` : ''}.{' '}
+            <Link
+              className="font-semibold text-shake underline"
+              href={`/ledger${writeLedgerFilter({ ...filter, site: undefined, counted: undefined, without: undefined })}`}
+            >
               Show all
             </Link>
           </p>
         ) : null}
       </div>
+      <FiguresWaiting visits={waiting} />
       {rows.length === 0 ? (
         <div className="p-6">
           {filtered ? (
@@ -82,7 +91,11 @@ export function LedgerList({ rows, months, next, total, filter, networks, siteNa
               <div className="sticky top-0 flex justify-between gap-2 border-b border-rule bg-band px-4 pb-1 pt-2 text-[12.5px] font-bold">
                 <h2 className="!text-[12.5px] !tracking-normal">{printMonth(m.month)}</h2>
                 <span className="num font-medium text-ink-2">
-                  {[printCount(m.visits, 'visit'), printKWh(m.kWh), ...m.paid.map((p) => printMoney(p.amount, p.currency))].join(' · ')}
+                  {[
+                    printCount(m.visits, 'visit'),
+                    energyText({ value: m.kWh, ...(m.kWhAtLeast ? { atLeast: true as const } : {}) }),
+                    ...m.paid.map((p) => printMoney(p.amount, p.currency)),
+                  ].join(' · ')}
                 </span>
               </div>
               <ul>
@@ -129,7 +142,7 @@ function Row({ row: r, query, selected }: { row: LedgerRow; query: string; selec
         <span className="truncate">
           <b>{r.siteName ?? 'Unknown site'}</b> <span className="text-[12.5px] text-ink-2">{r.networkName ?? ''}</span>
         </span>
-        <span className="num text-right">{r.kWh === null ? NOT_READ : printKWh(r.kWh)}</span>
+        <span className="num text-right">{r.kWh === null ? NOT_READ : `${r.kWhAtLeast ? '≥ ' : ''}${printKWh(r.kWh)}`}</span>
         <span className="truncate text-[12.5px] text-ink-2">
           {printDay(r.at, r.zone)}, {describeStart(r)}
           {r.newer ? ', recorded by a newer version' : ''}

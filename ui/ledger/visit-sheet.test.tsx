@@ -51,7 +51,7 @@ const CHARGED: Step[] = [
   [330, 'means_shown', CARD],
   [363.4, 'power_seen', KW],
   [600, 'reading', { screen: 'stall', socPct: 18, kW: 121, kWh: '8.0' }],
-  [2100, 'reading', { screen: 'stall', socPct: 80, kW: 51, kWh: '41.6' }],
+  [2160, 'reading', { screen: 'stall', socPct: 80, kW: 51, kWh: '41.6' }],
   [2163.4, 'stop_asked', { by: 'button' }],
   [2463.4, 'unplugged'],
   [2500, 'pulled_out', { reason: 'enough' }],
@@ -84,7 +84,11 @@ describe('the page of a visit says', () => {
   });
   it('what the bill is over the tariff', () => {
     const data = page(...FAILED, ...CHARGED);
-    const expected = expectedBill({ id: 't', networkId: 'n', currency: 'EUR', perKWh: '0.55', startFee: '0.46', validFrom: '2025-01-01' }, '41.6', 1);
+    const expected = expectedBill(
+      { id: 't', networkId: 'n', siteId: null, currency: 'EUR', perKWh: '0.55', startFee: '0.46', validFrom: '2025-01-01' },
+      '41.6',
+      1,
+    );
     const said = sheet({ ...data, expected, difference: { known: true, value: '0.83' } });
     expect(said).toContain('Should be, tax in €23.34');
     expect(said).toContain('€0.83 over.');
@@ -121,7 +125,11 @@ describe('the league', () => {
       visitId: 'v',
       networkId: idOf(60),
       siteId: 's',
+      attemptCount: 1,
       firstTry,
+      firstSide: null,
+      leftReason: 'enough',
+      leftOut: false,
       lost_s: 30,
       deliveredKWh: '20',
       paid: '10',
@@ -131,11 +139,14 @@ describe('the league', () => {
           outcome: s === null ? ('failed' as const) : ('power' as const),
           endMark: s === null ? null : ('kW' as const),
           late: false,
-          seconds: { handshake: s },
+          handshake: s,
         },
       ],
     });
-    const rows = league([row('yes', 20), row('yes', 30), row('no', null)], 'handshake', 'kW', 'EUR').map((r) => ({ ...r, name: 'Bluebarn' }));
+    const rows = league([row('yes', 20), row('yes', 30), row('no', null)], { time: 'handshake', mark: 'kW', currency: 'EUR' }).map((r) => ({
+      ...r,
+      name: 'Bluebarn',
+    }));
     const markup = renderToStaticMarkup(<LeagueTable rows={rows} time="handshake" mark="kW" />);
     for (const counted of ['attempted', 'first_yes', 'first_no', 'timed', 'never', 'lost', 'priced'])
       expect(markup).toContain(`network=${idOf(60)}&amp;counted=${counted}`);

@@ -4,14 +4,15 @@ import { meansLabel } from '@/core/records/means-kind';
 import type { RecordFields } from '@/core/records/record-schema';
 import { plateText } from '@/core/records/stall-plate';
 import { printMoney, printPerKWh } from '@/core/units/money';
-import { NOT_READ, printDuration, printKW, printKWh } from '@/core/units/print';
+import { NOT_READ, printDuration, printKW } from '@/core/units/print';
 import { printLongDate, printTime } from '@/core/units/zoned';
 import { meansOf } from '@/core/visit/attempt-times';
 import type { Visit } from '@/core/visit/derive';
 import { describeEnd } from '@/core/visit/describe-visit';
-import { eventLabel } from '@/core/visit/event-label';
-import type { Placed } from '@/core/visit/order';
+import { energyText } from '@/core/visit/energy-text';
+import { eventLabel } from '@/core/visit/kinds/registry';
 import type { StopTimes } from '@/core/visit/stop';
+import type { Placed } from '@/core/visit/timeline/placed';
 import { visitCode } from '@/core/visit/visit-code';
 import { VisitTape } from '../tape/visit-tape';
 import { AttemptTable } from './attempt-table';
@@ -111,7 +112,7 @@ export function VisitSheet({ page, withdraw, correct }: { page: VisitSheetData; 
           <p className="text-[12.5px] font-semibold text-ink-2">
             {[
               printLongDate(at, v.zone),
-              v.pulledInAt === null ? null : `pulled in ${printTime(v.pulledInAt, v.zone)}`,
+              v.pulledInAt === null || v.dayOnly ? null : `pulled in ${printTime(v.pulledInAt, v.zone)}`,
               names.network(page.networkId),
               stallText,
               lastStall ? plateText(lastStall.fields) : null,
@@ -130,7 +131,7 @@ export function VisitSheet({ page, withdraw, correct }: { page: VisitSheetData; 
       <VisitTape
         tape={v.tape}
         marks={v.line.filter((e) => isTold(e, v.line)).map((e) => ({ t: e.t, text: eventLabel(e, names.stall) }))}
-        energy={v.delivered.known && v.ended === 'charge' ? printKWh(v.delivered.value) : null}
+        energy={v.delivered.known && v.ended === 'charge' ? energyText(v.delivered) : null}
         description={`Tape of the visit: ${
           v.tape
             .filter((s) => s.kind !== 'bare')
@@ -162,7 +163,7 @@ export function VisitSheet({ page, withdraw, correct }: { page: VisitSheetData; 
         />
         <Fact
           label="Delivered"
-          value={v.delivered.known ? printKWh(v.delivered.value) : NOT_READ}
+          value={v.delivered.known ? energyText(v.delivered) : NOT_READ}
           foot={!v.delivered.known ? v.delivered.why : v.socFrom !== null && v.socTo !== null ? `${v.socFrom} to ${v.socTo} %` : 'battery not read'}
         />
         <Fact
@@ -186,7 +187,8 @@ export function VisitSheet({ page, withdraw, correct }: { page: VisitSheetData; 
           outcome: a.outcome,
           times: a.times,
           shows: a.shows.length,
-          mark: a.proof?.mark ?? null,
+          // What was typed in afterwards says that there was power, not what showed it first.
+          mark: a.proof && a.proof.precision !== 'day' ? a.proof.mark : null,
           faults: a.faults.map((f) => faultLabel(f.code)),
         }))}
         visitTimes={v.times}
@@ -217,7 +219,7 @@ const MARKED = new Set<string>([
 const isTold = (e: Placed, line: readonly Placed[]): boolean => {
   if (e.kind === 'power_gone') return e.payload.why !== 'asked';
   // A plug right after its stall was chosen stands under the same words.
-  if (e.kind === 'plugged') return !line.some((o) => o.kind === 'stall_chosen' && o.t <= e.t && e.t - o.t < 90_000);
+  if (e.kind === 'plugged') return !line.some((o) => o.kind === 'stall_chosen' && o.place < e.place && e.t - o.t < 90_000);
   return MARKED.has(e.kind);
 };
 const WORD = { bare: '', queue: 'queue', handshake: 'waiting for power', fault: 'fault', energy: 'charging', idle: 'idle' } as const;

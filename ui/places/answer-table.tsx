@@ -1,6 +1,7 @@
-import { limitText, printSeen } from '@/core/power/answer-words';
+import { limitText } from '@/core/power/answer-words';
 import type { StallAnswer } from '@/core/power/compatible-stalls';
 import { printKW } from '@/core/units/print';
+import { printSeen } from '@/core/units/zoned';
 
 const USE = { yes: 'Yes', doubtful: 'Doubtful', no: 'No' } as const;
 

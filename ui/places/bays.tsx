@@ -1,10 +1,10 @@
 import Link from 'next/link';
-import { printSeen } from '@/core/power/answer-words';
 import type { StallAnswer } from '@/core/power/compatible-stalls';
 import { byCabinet } from '@/core/records/cabinets';
 import type { MileRecord } from '@/core/records/record-schema';
 import { plateKW, plateText } from '@/core/records/stall-plate';
 import { printKW } from '@/core/units/print';
+import { printSeen } from '@/core/units/zoned';
 
 type Stall = Pick<MileRecord<'stall'>, 'id' | 'fields'>;
 

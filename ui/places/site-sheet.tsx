@@ -1,13 +1,14 @@
 import Link from 'next/link';
 import type { ReactNode } from 'react';
 import type { LeagueRow } from '@/core/compare/league';
-import { type Counted, writeLedgerFilter } from '@/core/compare/ledger-filter';
-import { answerSentence, printSeen } from '@/core/power/answer-words';
+import { writeLedgerFilter } from '@/core/compare/ledger-filter';
+import type { Population } from '@/core/figures/populations';
+import { answerSentence } from '@/core/power/answer-words';
 import type { StallAnswer } from '@/core/power/compatible-stalls';
 import type { MileRecord, RecordFields } from '@/core/records/record-schema';
 import { printMoney, printPerKWh } from '@/core/units/money';
 import { printCount, printDuration, printShare } from '@/core/units/print';
-import { printDate, printDay } from '@/core/units/zoned';
+import { printDate, printDay, printSeen } from '@/core/units/zoned';
 import { AnswerTable } from './answer-table';
 import { aroundLines, arrivalLines, bayLines } from './arrival';
 import { Bays } from './bays';
@@ -40,7 +41,7 @@ export function SiteSheet({ page, carChoice, actions }: { page: SiteSheetData; c
   const arrival = arrivalLines(f, network?.fields.helpline ?? null);
   const notes: [string, string[]][] = stalls.map((s): [string, string[]] => [s.fields.name, bayLines(s.fields)]).filter(([, lines]) => lines.length > 0);
   const photos = [...f.photos, ...stalls.flatMap((s) => s.fields.photos.map((p) => ({ ...p, text: `Stall ${s.fields.name}${p.text ? `: ${p.text}` : ''}` })))];
-  const ledger = (counted?: Counted) => `/ledger${writeLedgerFilter({ site: site.id, time: 'handshake', mark: 'kW', ...(counted ? { counted } : {}) })}`;
+  const ledger = (counted?: Population) => `/ledger${writeLedgerFilter({ site: site.id, time: 'handshake', mark: 'kW', ...(counted ? { counted } : {}) })}`;
   return (
     <article aria-labelledby="site-head" className="px-4 py-4 sm:px-6">
       {site.archived ? (
@@ -192,8 +193,8 @@ function tariffWords(t: RecordFields<'tariff'>): string {
   return `Price, guest: ${printPerKWh(t.perKWh, t.currency)} per kWh${start}, since ${printSeen(t.validFrom)} ${t.validFrom.slice(0, 4)}.`;
 }
 
-function counts(r: LeagueRow, ledger: (c?: Counted) => string): [ReactNode, ReactNode][] {
-  const open = (counted: Counted, text: string) => (
+function counts(r: LeagueRow, ledger: (c?: Population) => string): [ReactNode, ReactNode][] {
+  const open = (counted: Population, text: string) => (
     <Link prefetch={false} href={ledger(counted)} className="num inline-block min-h-6 underline decoration-rule underline-offset-4">
       {text}
     </Link>

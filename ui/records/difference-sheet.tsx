@@ -1,10 +1,12 @@
 'use client';
 import { useState } from 'react';
 import { type FieldDifference, recordDifference, settleDifference } from '@/core/records/record-difference';
-import type { MileRecord, RecordItem, RecordType } from '@/core/records/record-schema';
+import type { MileRecord, RecordItem } from '@/core/records/record-schema';
+import type { RecordType } from '@/core/records/record-types';
+import { TYPES } from '@/core/records/types/registry';
 import { Sheet } from '../pads/sheet';
 import type { Names } from './form-fields';
-import { fieldLabel, RECORD_NAMES } from './record-fields';
+import { fieldLabel } from './record-fields';
 
 export type UnsettledRecord = {
   type: RecordType;
@@ -37,7 +39,7 @@ export function DifferenceSheet({
     theirs ? recordDifference(mine, theirs, u.base ? { ...u.base, archived: false } : undefined) : [],
   );
   const name = 'name' in u.mine.fields ? u.mine.fields.name : 'label' in u.mine.fields ? u.mine.fields.label : '';
-  const title = `${RECORD_NAMES[u.type].one} ${name}`.trim();
+  const title = `${TYPES[u.type].one} ${name}`.trim();
   if (!theirs || !u.theirs)
     return (
       <Sheet title={`${title}: refused`} onClose={onClose} hint="Kept on this device. Nothing is lost until you choose.">

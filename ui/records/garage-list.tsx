@@ -1,10 +1,10 @@
 'use client';
 import Link from 'next/link';
 import { useSearchParams } from 'next/navigation';
-import { GARAGE_TYPES, type GarageRow, type GarageType } from '@/core/power/garage-row';
 import { findScore } from '@/core/records/find-text';
+import { GARAGE_TYPES, type GarageRow, type GarageType } from '@/core/records/garage-row';
+import { TYPES } from '@/core/records/types/registry';
 import { printCount } from '@/core/units/print';
-import { RECORD_NAMES } from './record-fields';
 
 export type UsedRow = GarageRow & { used: number };
 
@@ -19,7 +19,7 @@ export function GarageList({ type, rows, selected }: { type: GarageType; rows: U
     else q.set(key, value);
     history.replaceState(null, '', `?${q}`);
   };
-  const names = RECORD_NAMES[type];
+  const names = TYPES[type];
   const away = rows.filter((r) => r.archived).length;
   const shown = rows.filter((r) => r.archived === archived && (find.trim() === '' || findScore(find, `${r.name} ${r.line}`) > 0));
   return (
@@ -48,7 +48,7 @@ export function GarageList({ type, rows, selected }: { type: GarageType; rows: U
               aria-current={t === type ? 'page' : undefined}
               className={`inline-flex min-h-[30px] items-center border-b-[3px] text-[14.5px] font-semibold ${t === type ? 'border-paint' : 'border-transparent text-ink-2'}`}
             >
-              {RECORD_NAMES[t].many}
+              {TYPES[t].many}
             </Link>
           ))}
         </nav>

@@ -1,8 +1,8 @@
 'use client';
 import { useContext } from 'react';
 import { useFieldArray, useFormContext } from 'react-hook-form';
+import type { Field } from '@/core/records/form-field';
 import { FormContext } from './form-context';
-import type { Field } from './form-fields';
 import { PhotosField } from './photos-field';
 
 const WIDE = new Set<Field['kind']>(['long', 'many', 'curve', 'photos', 'list']);

@@ -2,14 +2,16 @@
 import { useId, useRef, useState } from 'react';
 import { FormProvider, useForm } from 'react-hook-form';
 import { v7 } from 'uuid';
+import type { Field } from '@/core/records/form-field';
 import type { PlaceQuestion } from '@/core/records/place-questions';
-import { type MileRecord, RECORDS, type RecordItem, type RecordType } from '@/core/records/record-schema';
+import { type MileRecord, RECORDS, type RecordItem } from '@/core/records/record-schema';
+import type { RecordType } from '@/core/records/record-types';
+import { TYPES } from '@/core/records/types/registry';
 import { FormAlert } from '@/ui/forms/form-alert';
 import { FormContext } from './form-context';
-import { at, type Field, type Names, put, rowFromControls, rowToControls } from './form-fields';
+import { at, type Names, put, rowFromControls, rowToControls } from './form-fields';
 import { QuestionPanel } from './question-panel';
 import { RecordField } from './record-field';
-import { RECORD_FIELDS } from './record-fields';
 
 export type FormType = Exclude<RecordType, 'tariff'>;
 export type RecordFormProps = {
@@ -36,7 +38,7 @@ export type RecordFormProps = {
 /** The form of any record: one schema says what is allowed, here as at the server. */
 export function RecordForm(props: RecordFormProps) {
   const { type, record, start, names, onSave, ask, submitText } = props;
-  const groups = RECORD_FIELDS[type];
+  const groups = TYPES[type].form;
   const flat = groups.flatMap((g) => g.fields);
   const base = record?.fields ?? start ?? {};
   const form = useForm<Record<string, unknown>>({ defaultValues: rowToControls(flat, base, names) });

@@ -1,15 +1,15 @@
-import type { RowDataPacket } from 'mysql2/promise';
 import type { Metadata } from 'next';
 import { redirect } from 'next/navigation';
 import { league } from '@/core/compare/league';
 import { readLedgerFilter } from '@/core/compare/ledger-filter';
 import { leagueSentence } from '@/core/compare/sentence';
-import { fromBin, toBin } from '@/server/db/binary-id';
-import { pool } from '@/server/db/pool';
+import { figuresWaiting } from '@/server/figures/refresh';
 import { whoAsks } from '@/server/http/session-cookie';
+import { networkNames } from '@/server/records/names-for-forms';
 import { compareRows } from '@/server/visits/compare-query';
 import { LeagueTable } from '@/ui/compare/league-table';
 import { TimeChoice } from '@/ui/compare/time-choice';
+import { FiguresWaiting } from '@/ui/ledger/figures-waiting';
 import { one, type Query } from '../ledger/ledger-beside';
 
 export const metadata: Metadata = { title: 'Compare' };
@@ -18,12 +18,12 @@ export default async function ComparePage({ searchParams }: { searchParams: Prom
   const who = await whoAsks();
   if (!who) redirect('/sign-in');
   const query = await searchParams;
-  const { time, mark } = readLedgerFilter((name) => one(query, name));
-  const visits = await compareRows(who.householdId);
-  const [networks] = await pool().execute<RowDataPacket[]>('SELECT id, name FROM network WHERE household_id = ?', [toBin(who.householdId)]);
-  const names = new Map(networks.map((n) => [fromBin(n.id), n.name as string]));
+  const { time, mark, without } = readLedgerFilter((name) => one(query, name));
+  const visits = await compareRows(who.householdId, who.currency);
+  const [networks, waiting] = await Promise.all([networkNames(who.householdId, { archived: true }), figuresWaiting(who.householdId)]);
+  const names = new Map(networks.map((n) => [n.id, n.name]));
   const nameOf = (id: string) => names.get(id) ?? 'Unknown network';
-  const rows = league(visits, time, mark, who.currency);
+  const rows = league(visits, { time, mark, currency: who.currency, ...(without ? { without } : {}) });
   const sentence = leagueSentence(rows, nameOf);
   const elsewhere = visits.filter((v) => v.currency !== null && v.currency !== who.currency).length;
   return (
@@ -31,8 +31,9 @@ export default async function ComparePage({ searchParams }: { searchParams: Prom
       <div className="mb-2.5 flex flex-wrap items-center gap-3">
         <h1 className="text-[22px]">Compare networks</h1>
         <span className="grow" />
-        {rows.length > 0 ? <TimeChoice time={time} mark={mark} /> : null}
+        {rows.length > 0 ? <TimeChoice time={time} mark={mark} without={without ?? null} /> : null}
       </div>
+      <FiguresWaiting visits={waiting} />
       {rows.length === 0 ? (
         <div className="max-w-md bg-card p-6">
           <h2 className="text-lg">Nothing to compare yet</h2>
@@ -48,8 +49,9 @@ export default async function ComparePage({ searchParams }: { searchParams: Prom
           <p className="mb-3 border-l-[6px] border-paint bg-card px-4 py-2.5 text-[16px] leading-snug">{sentence.text}</p>
           <LeagueTable rows={rows.map((r) => ({ ...r, name: nameOf(r.networkId) }))} time={time} mark={mark} />
           <p className="mt-3 max-w-[860px] text-[13px] text-ink-2">
-            Visits to one site are not independent, so each share says from how many sites it comes. Faults of every side are in. Attempts that never got power
-            count as never in the handshake; starts seen late and starts with another end mark are left out of it.
+            Visits to one site are not independent, so each share says from how many sites it comes.{' '}
+            {without ? `Beside each share stands the one without what failed on the ${without}’s side. ` : 'Faults of every side are in. '}Attempts that never
+            got power count as never in the handshake; starts seen late and starts with another end mark are left out of it.
             {elsewhere > 0 ? ` ${elsewhere} visits in another currency than ${who.currency} are left out of the prices.` : ''}
           </p>
         </>

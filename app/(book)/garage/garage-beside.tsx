@@ -1,13 +1,13 @@
 import type { ReactNode } from 'react';
-import { GARAGE_TYPES, type GarageType, garageRow } from '@/core/power/garage-row';
+import { GARAGE_TYPES, type GarageType, garageRow } from '@/core/records/garage-row';
 import type { MileRecord } from '@/core/records/record-schema';
 import { localDay } from '@/core/units/zoned';
 import type { SignedIn } from '@/server/accounts/sessions';
 import { now } from '@/server/clock';
+import { figuresOf } from '@/server/figures/refresh';
 import { namesForForms } from '@/server/records/names-for-forms';
 import { recordsOf } from '@/server/records/record-tables';
 import { timesUsed } from '@/server/records/times-used';
-import { refreshStale } from '@/server/visits/figures';
 import { GarageList } from '@/ui/records/garage-list';
 
 export const isGarageType = (text: string): text is GarageType => (GARAGE_TYPES as readonly string[]).includes(text);
@@ -24,7 +24,7 @@ export async function GarageBeside({
   selected: string | null;
   children: (first: MileRecord<GarageType> | null) => ReactNode;
 }) {
-  await refreshStale(who.householdId);
+  await figuresOf(who.householdId);
   const [records, names, used] = await Promise.all([
     recordsOf(who.householdId, type) as Promise<MileRecord<GarageType>[]>,
     namesForForms(who.householdId),

@@ -1,14 +1,14 @@
 import Link from 'next/link';
-import { type GarageType, garageRow } from '@/core/power/garage-row';
 import { newRecordStart } from '@/core/power/new-record-start';
+import { type GarageType, garageRow } from '@/core/records/garage-row';
 import { meansLabel } from '@/core/records/means-kind';
 import type { MileRecord } from '@/core/records/record-schema';
+import { TYPES } from '@/core/records/types/registry';
 import { localDay } from '@/core/units/zoned';
 import type { SignedIn } from '@/server/accounts/sessions';
 import { now } from '@/server/clock';
 import { namesForForms } from '@/server/records/names-for-forms';
 import { timesUsed } from '@/server/records/times-used';
-import { RECORD_NAMES } from '@/ui/records/record-fields';
 import { EditPage } from '../edit-page';
 import { RecordEditor } from '../record-editor';
 import { EnrolmentPlate } from './[type]/[id]/enrolment-plate';
@@ -34,10 +34,7 @@ export async function RecordBeside({
       .find((n) => n.id === x)?.name ?? '';
   const start = newRecordStart(type, { kind, currency: who.currency, today, cars: names.car });
   return (
-    <EditPage
-      title={record ? garageRow(record, nameOf, today).name : `${RECORD_NAMES[type].one}, new`}
-      back={{ href: `/garage/${type}`, text: RECORD_NAMES[type].many }}
-    >
+    <EditPage title={record ? garageRow(record, nameOf, today).name : `${TYPES[type].one}, new`} back={{ href: `/garage/${type}`, text: TYPES[type].many }}>
       {record?.type === 'enrolment' ? <EnrolmentPlate key={record.rev} record={record as MileRecord<'enrolment'>} today={today} /> : null}
       {type === 'enrolment' && !record ? (
         <p className="mb-4 flex flex-wrap gap-2">

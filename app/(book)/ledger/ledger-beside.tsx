@@ -1,9 +1,8 @@
-import type { RowDataPacket } from 'mysql2/promise';
 import type { ReactNode } from 'react';
 import { readLedgerFilter } from '@/core/compare/ledger-filter';
 import type { SignedIn } from '@/server/accounts/sessions';
-import { fromBin, toBin } from '@/server/db/binary-id';
-import { pool } from '@/server/db/pool';
+import { figuresWaiting } from '@/server/figures/refresh';
+import { networkNames } from '@/server/records/names-for-forms';
 import { readRecord } from '@/server/records/record-tables';
 import { ledgerPage } from '@/server/visits/ledger-query';
 import { LedgerList } from '@/ui/ledger/ledger-list';
@@ -30,10 +29,11 @@ export async function LedgerBeside({
   page: (visitId: string) => Promise<ReactNode>;
 }) {
   const filter = readLedgerFilter((name) => one(query, name));
-  const [page, [networks], site] = await Promise.all([
-    ledgerPage(who.householdId, filter, one(query, 'from')),
-    pool().execute<RowDataPacket[]>('SELECT id, name FROM network WHERE household_id = ? AND archived_at IS NULL ORDER BY name', [toBin(who.householdId)]),
+  const [page, networks, site, waiting] = await Promise.all([
+    ledgerPage(who.householdId, who.currency, filter, one(query, 'from')),
+    networkNames(who.householdId, { archived: false }),
     filter.site ? readRecord(who.householdId, 'site', filter.site) : null,
+    figuresWaiting(who.householdId),
   ]);
   const open = selected ?? page.rows[0]?.id ?? null;
   const beside = open ? await pageOf(open) : null;
@@ -46,10 +46,11 @@ export async function LedgerBeside({
           next={page.next}
           total={page.total}
           filter={filter}
-          networks={networks.map((n) => ({ id: fromBin(n.id), name: n.name }))}
+          networks={networks}
           siteName={site?.fields.name ?? null}
           selected={open}
           first={one(query, 'from') === undefined}
+          waiting={waiting}
         />
       </div>
       <div className={`min-w-0 grow ${selected ? '' : 'hidden lg:block'}`}>{beside}</div>

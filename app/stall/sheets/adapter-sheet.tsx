@@ -31,7 +31,7 @@ export function AdapterSheet({
     if (!stall || !car || !site) return null;
     if (!stall.fields.outlets.some((o) => o.connector === adapter.fields.from))
       return `${adapter.fields.name} goes on ${adapter.fields.from}, and this stall has ${stall.fields.outlets.map((o) => o.connector).join(', ')}.`;
-    const [answer] = compatibleStalls({ car, adapters: [adapter], means: [], enrolments: [] }, { site, stalls: [stall] }, {}, '');
+    const [answer] = compatibleStalls({ car, adapters: [adapter], means: [], enrolments: [] }, { site, stalls: [stall], dangers: {} }, {}, '');
     const problem = answer?.way?.adapterId === adapter.id ? null : answer?.reasons.find((r) => r.code !== 'means' && r.code !== 'not_known');
     return problem ? `${problem.text}.` : null;
   };

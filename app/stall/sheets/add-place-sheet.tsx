@@ -3,9 +3,11 @@ import { useState } from 'react';
 import { useForm } from 'react-hook-form';
 import { v7 } from 'uuid';
 import { zoneAt } from '@/client/places/position';
+import { phoneNow } from '@/client/touch/touch-time';
 import { CONNECTORS } from '@/core/records/connector';
 import type { Position } from '@/core/records/place-questions';
 import { RECORDS, type RecordItem } from '@/core/records/record-schema';
+import { localDay } from '@/core/units/zoned';
 import { FormField, fieldState } from '@/ui/forms/form-field';
 import { Sheet } from '@/ui/pads/sheet';
 import { whereIAm } from '@/ui/places/where-i-am';
@@ -58,10 +60,10 @@ export function AddPlaceSheet({
     const known = records.network.find((n) => n.fields.name.toLowerCase() === form.network.trim().toLowerCase());
     const networkId = site?.fields.networkId ?? known?.id ?? v7();
     const siteId = site?.id ?? v7();
+    const zone = site?.fields.zone ?? here?.zone ?? Intl.DateTimeFormat().resolvedOptions().timeZone;
     const stallId = v7();
     if (!site) {
       if (!known) add('network', networkId, { name: form.network }, { name: 'network' });
-      const zone = here?.zone ?? Intl.DateTimeFormat().resolvedOptions().timeZone;
       const position = here ? { latitude: here.latitude, longitude: here.longitude } : {};
       add('site', siteId, { networkId, name: form.site, zone, ...position }, { name: 'site' });
     }
@@ -72,7 +74,13 @@ export function AddPlaceSheet({
       { name: 'stall', outlets: 'kW' },
     );
     if (form.perKWh.trim() !== '')
-      add('tariff', v7(), { networkId, currency, perKWh: form.perKWh.trim().replace(',', '.'), startFee: '0', validFrom: '2000-01-01' }, { perKWh: 'perKWh' });
+      // What stands on one post is this site's price, from the day it was read.
+      add(
+        'tariff',
+        v7(),
+        { networkId, siteId, currency, perKWh: form.perKWh.trim().replace(',', '.'), startFee: '0', validFrom: localDay(phoneNow(), zone) },
+        { perKWh: 'perKWh' },
+      );
     if (!bad) await onAdd(items, { siteId, stallId });
   });
   return (

@@ -9,7 +9,7 @@ import { Caution, cautionFor } from './cautions';
 import { PhotoButton } from './photo-button';
 import { Plate } from './plate-list';
 
-/** After a fault: what next. Whose side it seems, what was shown and a photo can be added; nothing of it must be. */
+/** After a fault that is no danger: what next. Whose side it seems, what was shown and a photo can be added; nothing of it must be. */
 export function AfterFaultSheet({
   fault,
   outlets,
@@ -46,15 +46,10 @@ export function AfterFaultSheet({
     <Sheet title={fault.label} onClose={leaveTo(onClose)} hint="Recorded. What next?">
       {caution ? <Caution>{caution}</Caution> : null}
       <div className="grid grid-cols-2 gap-2">
-        {/* Nobody is sent back to a stall that can hurt. */}
-        {fault.danger ? null : (
-          <>
-            <Plate onPress={leaveTo(onClose)}>Same stall again</Plate>
-            <Plate onPress={leaveTo(() => onGo('stall'))}>Another stall</Plate>
-            {outlets > 1 ? <Plate onPress={leaveTo(() => onGo('stall'))}>Other connector</Plate> : null}
-            <Plate onPress={leaveTo(() => onGo('means'))}>Other means</Plate>
-          </>
-        )}
+        <Plate onPress={leaveTo(onClose)}>Same stall again</Plate>
+        <Plate onPress={leaveTo(() => onGo('stall'))}>Another stall</Plate>
+        {outlets > 1 ? <Plate onPress={leaveTo(() => onGo('stall'))}>Other connector</Plate> : null}
+        <Plate onPress={leaveTo(() => onGo('means'))}>Other means</Plate>
         <Plate onPress={leaveTo(() => onGo('help'))}>Helpline</Plate>
         <Plate onPress={leaveTo(() => onGo('leave'))}>Leave</Plate>
       </div>
@@ -91,12 +86,10 @@ export function AfterFaultSheet({
               onBlur={keepText}
             />
           </FormField>
-          {fault.danger ? null : (
-            <PhotoButton
-              onPhoto={onPhoto}
-              onKept={(photo, at) => onSet({ photo, ...(at ? { 'takenAt.latitude': at.latitude, 'takenAt.longitude': at.longitude } : {}) })}
-            />
-          )}
+          <PhotoButton
+            onPhoto={onPhoto}
+            onKept={(photo, at) => onSet({ photo, ...(at ? { 'takenAt.latitude': at.latitude, 'takenAt.longitude': at.longitude } : {}) })}
+          />
         </div>
       )}
     </Sheet>

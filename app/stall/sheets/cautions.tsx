@@ -1,7 +1,7 @@
 'use client';
 import { Sheet } from '@/ui/pads/sheet';
 
-export const DANGER = 'Do not unplug. Move away, call the fire service and the operator. Emergency stop is for emergencies.';
+export const DANGER = 'Do not unplug. Move away, call for help, then the operator. The emergency stop only if you need not touch cable or car to reach it.';
 export const STUCK =
   'End it at the stall and in the app, unlock the car, wait a minute or two. The manual release only as the car’s manual says, then the helpline. Never pull.';
 const HOT = 'A hot handle is a fault of the contact: end the charge at the stall and in the app before you touch it. Report it to the operator.';
@@ -9,7 +9,6 @@ const DAMAGED = 'Do not plug in a damaged connector, nor one that is wet inside.
 export const ADAPTER = 'Adapters only within their rated amps and volts, approved by the car’s maker, never two in a row.';
 
 const BY_FAULT: Readonly<Record<string, string>> = {
-  danger: DANGER,
   handle_stuck: STUCK,
   does_not_stop: STUCK,
   cable_locked: STUCK,

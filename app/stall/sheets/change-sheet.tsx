@@ -1,7 +1,7 @@
 'use client';
 import { useState } from 'react';
 import { privateNumber } from '@/core/records/private-number';
-import { CHANGE_LABELS } from '@/core/visit/event-label';
+import { CHANGE_LABELS } from '@/core/visit/kinds/change';
 import type { Payload } from '@/core/visit/payloads';
 import { FormField, fieldState } from '@/ui/forms/form-field';
 import { Sheet } from '@/ui/pads/sheet';

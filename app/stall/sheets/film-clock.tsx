@@ -5,7 +5,7 @@ import { phoneNow } from '@/client/touch/touch-time';
 import { printStopwatch } from '@/core/units/print';
 import { printClock, printDate } from '@/core/units/zoned';
 import type { Visit } from '@/core/visit/derive';
-import { eventLabel } from '@/core/visit/event-label';
+import { eventLabel } from '@/core/visit/kinds/registry';
 import { visitCode } from '@/core/visit/visit-code';
 
 /**

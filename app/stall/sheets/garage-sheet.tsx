@@ -1,13 +1,13 @@
 'use client';
 import { useState } from 'react';
 import { phoneNow } from '@/client/touch/touch-time';
-import { GARAGE_TYPES, type GarageType, garageRow } from '@/core/power/garage-row';
 import { newRecordStart } from '@/core/power/new-record-start';
+import { GARAGE_TYPES, type GarageType, garageRow } from '@/core/records/garage-row';
 import type { MileRecord, RecordItem } from '@/core/records/record-schema';
+import { TYPES } from '@/core/records/types/registry';
 import { localDay } from '@/core/units/zoned';
 import { Sheet } from '@/ui/pads/sheet';
 import type { Names } from '@/ui/records/form-fields';
-import { RECORD_NAMES } from '@/ui/records/record-fields';
 import { RecordForm } from '@/ui/records/record-form';
 import type { StallState } from '../stall-state';
 
@@ -34,7 +34,7 @@ export function GarageSheet({
     Object.values(names)
       .flat()
       .find((n) => n?.id === id)?.name ?? '';
-  const one = RECORD_NAMES[type].one.toLowerCase();
+  const one = TYPES[type].one.toLowerCase();
   if (open !== null)
     return (
       <Sheet
@@ -63,7 +63,7 @@ export function GarageSheet({
       <div className="mb-3 flex flex-wrap gap-2">
         {GARAGE_TYPES.map((t) => (
           <button key={t} type="button" className="plate !min-h-[44px]" aria-pressed={t === type} onClick={() => setType(t)}>
-            {RECORD_NAMES[t].many}
+            {TYPES[t].many}
           </button>
         ))}
       </div>

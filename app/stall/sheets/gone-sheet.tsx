@@ -1,5 +1,5 @@
 'use client';
-import { GONE_LABELS } from '@/core/visit/event-label';
+import { GONE_LABELS } from '@/core/visit/kinds/power-gone';
 import type { Payload } from '@/core/visit/payloads';
 import { Sheet } from '@/ui/pads/sheet';
 import type { Draft } from '../stall-state';

@@ -1,8 +1,8 @@
 'use client';
 import { phoneNow } from '@/client/touch/touch-time';
 import type { Visit } from '@/core/visit/derive';
-import { HELP_RESULTS } from '@/core/visit/event-label';
 import { helplineCard } from '@/core/visit/helpline-card';
+import { HELP_RESULTS } from '@/core/visit/kinds/help-ended';
 import type { Payload } from '@/core/visit/payloads';
 import { RunningClock } from '@/ui/pads/running-clock';
 import { Sheet } from '@/ui/pads/sheet';
@@ -37,7 +37,9 @@ export function HelpSheet({ visit, facts, onClose, onRecord }: { visit: Visit; f
           {card.number}
         </a>
       ) : (
-        <p className="text-[15px]">No number is noted. It stands on the post.</p>
+        <p className="text-[15px]">
+          {facts.inDanger ? 'The operator’s number is not noted. Do not go back to the post for it.' : 'No number is noted. It stands on the post.'}
+        </p>
       )}
       <dl className="mt-3 border-t-2 border-ink">
         {card.lines.map(([label, text]) => (

@@ -1,7 +1,7 @@
 'use client';
 import { useState } from 'react';
 import { v7 } from 'uuid';
-import { LEAVE_LABELS } from '@/core/visit/event-label';
+import { LEAVE_LABELS } from '@/core/visit/kinds/pulled-out';
 import type { Payload } from '@/core/visit/payloads';
 import { Sheet } from '@/ui/pads/sheet';
 import type { Draft, StallHands } from '../stall-state';

@@ -1,9 +1,9 @@
 'use client';
 import { useState } from 'react';
 import type { AttemptChoice } from '@/core/visit/billed';
-import { correctableFields, correctableText, correctionSet } from '@/core/visit/correctable-fields';
-import { eventLabel } from '@/core/visit/event-label';
-import type { Placed } from '@/core/visit/order';
+import { correctableText, correctionSet } from '@/core/visit/correction-set';
+import { correctableFields, eventLabel } from '@/core/visit/kinds/registry';
+import type { Placed } from '@/core/visit/timeline/placed';
 import { CorrectFields } from '@/ui/forms/correct-fields';
 import { recordChoices } from '@/ui/forms/record-choices';
 import { SetTime } from '@/ui/forms/set-time';
@@ -13,7 +13,6 @@ import type { Draft, Records } from '../stall-state';
 /** Correcting one mark of the tape: its time, what it holds, or taking it back. All are events of their own; the mark's history stays. */
 export function MarkSheet({
   event,
-  original,
   refused,
   records,
   attempts,
@@ -22,7 +21,6 @@ export function MarkSheet({
   onAct,
 }: {
   event: Placed;
-  original: number;
   refused: string | null;
   records: Records;
   attempts: AttemptChoice[];
@@ -31,10 +29,12 @@ export function MarkSheet({
   onAct: (timeStamp: number, draft: Draft) => void;
 }) {
   const payload = event.payload as Record<string, unknown>;
-  const [at, setAt] = useState(event.at);
+  // The time as it is shown: what the phone's clock said at the touch may be another.
+  const shown = Math.round(event.t);
+  const [at, setAt] = useState(shown);
   const [values, setValues] = useState(() => correctableText(event.kind, payload));
   const { set, problems } = correctionSet(event.kind, payload, values);
-  const moved = at !== event.at;
+  const moved = at !== shown;
   const changed = Object.keys(set).length > 0;
   return (
     <Sheet title={eventLabel(event)} onClose={onClose}>
@@ -43,7 +43,7 @@ export function MarkSheet({
           The server did not take this: {refused}. It is kept on this phone: mend it under “refused” in the corner, or take it back.
         </p>
       ) : null}
-      <SetTime at={at} original={original} zone={event.zone} onChange={setAt} />
+      <SetTime at={at} original={shown} zone={event.zone} onChange={setAt} />
       <div className="mt-4">
         <CorrectFields
           fields={correctableFields(event.kind, payload)}

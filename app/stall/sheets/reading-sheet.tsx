@@ -2,7 +2,7 @@
 import { useState } from 'react';
 import { readingDoubt, type SenseFacts } from '@/core/power/sense-check';
 import { currencySymbol } from '@/core/units/money';
-import type { Attempt, Reading } from '@/core/visit/attempts';
+import type { Attempt, Reading } from '@/core/visit/attempts/attempt';
 import { type DigitField, DigitPad } from '@/ui/pads/digit-pad';
 import { Sheet } from '@/ui/pads/sheet';
 import type { Draft } from '../stall-state';

@@ -2,10 +2,9 @@
 import { useEffect, useState } from 'react';
 import type { KeptEvent } from '@/client/store/phone-store';
 import { printClock, printDay } from '@/core/units/zoned';
-import { correctableFields, correctableText, correctionSet } from '@/core/visit/correctable-fields';
+import { correctableText, correctionSet } from '@/core/visit/correction-set';
 import type { VisitEvent } from '@/core/visit/event';
-import { eventLabel } from '@/core/visit/event-label';
-import { isKind } from '@/core/visit/kinds';
+import { correctableFields, eventLabel, isKind } from '@/core/visit/kinds/registry';
 import { setFields } from '@/core/visit/set-fields';
 import { CorrectFields } from '@/ui/forms/correct-fields';
 import { SetTime } from '@/ui/forms/set-time';

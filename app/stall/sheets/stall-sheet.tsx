@@ -1,7 +1,9 @@
 'use client';
 import { useState } from 'react';
+import { reportedReasons } from '@/core/power/compatible-stalls';
 import { byPost, plateKW, plateText } from '@/core/records/stall-plate';
 import { printKW } from '@/core/units/print';
+import type { Dangers } from '@/core/visit/dangers';
 import { Sheet } from '@/ui/pads/sheet';
 import { Milestone } from '@/ui/road/milestone';
 import type { Records, StallHands } from '../stall-state';
@@ -12,6 +14,7 @@ import { Plate, PlateList } from './plate-list';
 export function StallSheet({
   records,
   siteId,
+  dangers,
   chosen,
   currency,
   hands,
@@ -20,6 +23,8 @@ export function StallSheet({
 }: {
   records: Records;
   siteId: string | null;
+  /** Reported at stalls and not cleared. */
+  dangers: Dangers;
   chosen: string | null;
   currency: string;
   hands: StallHands;
@@ -60,21 +65,24 @@ export function StallSheet({
   return (
     <Sheet title={chosen ? 'Which stall now?' : 'Which stall?'} onClose={onClose}>
       <ul className="grid grid-cols-3 gap-3">
-        {stalls.map((s) => (
-          <li key={s.id}>
-            <button
-              type="button"
-              disabled={s.id === chosen && s.fields.outlets.length < 2}
-              onClick={(e) => (s.fields.outlets.length > 1 ? setAmong({ id: s.id, at: e.timeStamp }) : onChoose(s.id, e.timeStamp))}
-              className="grid w-full justify-items-center rounded-lg bg-asphalt px-2 pb-2 pt-3 text-line disabled:opacity-50"
-              aria-label={`Stall ${s.fields.name}, ${plateText(s.fields)}`}
-            >
-              <Milestone text={s.fields.name} />
-              <span className="num mt-1 text-[12px]">{printKW(plateKW(s.fields) ?? 0)}</span>
-              <span className="text-[12px] text-line-2">{s.id === chosen ? 'here now' : (s.fields.outlets[0]?.connector ?? '')}</span>
-            </button>
-          </li>
-        ))}
+        {stalls.map((s) => {
+          const doubt = reportedReasons(dangers[s.id] ?? [])[0]?.text;
+          return (
+            <li key={s.id}>
+              <button
+                type="button"
+                disabled={s.id === chosen && s.fields.outlets.length < 2}
+                onClick={(e) => (s.fields.outlets.length > 1 ? setAmong({ id: s.id, at: e.timeStamp }) : onChoose(s.id, e.timeStamp))}
+                className="grid w-full justify-items-center rounded-lg bg-asphalt px-2 pb-2 pt-3 text-line disabled:opacity-50"
+                aria-label={`Stall ${s.fields.name}, ${plateText(s.fields)}${doubt ? `, doubtful: ${doubt}` : ''}`}
+              >
+                <Milestone text={s.fields.name} />
+                <span className="num mt-1 text-[12px]">{printKW(plateKW(s.fields) ?? 0)}</span>
+                <span className="text-[12px] text-line-2">{doubt ?? (s.id === chosen ? 'here now' : (s.fields.outlets[0]?.connector ?? ''))}</span>
+              </button>
+            </li>
+          );
+        })}
       </ul>
       {stalls.length === 0 ? <p className="mb-3 text-sm text-ink-2">No stall of this site is known yet.</p> : null}
       <button type="button" className="plate mt-3 !min-h-[52px] w-full" onClick={() => setAdding(true)}>

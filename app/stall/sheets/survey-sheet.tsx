@@ -2,7 +2,7 @@
 import { useState } from 'react';
 import { byPost } from '@/core/records/stall-plate';
 import { countBays } from '@/core/visit/bays';
-import { BAY_LABELS } from '@/core/visit/event-label';
+import { BAY_LABELS } from '@/core/visit/kinds/survey';
 import type { Payload } from '@/core/visit/payloads';
 import { FormField, fieldState } from '@/ui/forms/form-field';
 import { Sheet } from '@/ui/pads/sheet';

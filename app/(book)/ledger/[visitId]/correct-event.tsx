@@ -1,7 +1,8 @@
 'use client';
 import { useState } from 'react';
 import { printClock } from '@/core/units/zoned';
-import { correctableFields, correctableText, correctionSet } from '@/core/visit/correctable-fields';
+import { correctableText, correctionSet } from '@/core/visit/correction-set';
+import { correctableFields } from '@/core/visit/kinds/registry';
 import { CorrectFields } from '@/ui/forms/correct-fields';
 import { SetTime } from '@/ui/forms/set-time';
 import type { Correctable } from '@/ui/ledger/event-table';

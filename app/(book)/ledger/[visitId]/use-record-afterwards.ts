@@ -9,10 +9,13 @@ import { touchTime } from '@/client/touch/touch-time';
 import type { Payload } from '@/core/visit/payloads';
 
 export type VisitContext = { visitId: string; siteId: string | null; zone: string; knownSeq: number };
-type Afterwards = { kind: 'correction'; payload: Payload<'correction'> } | { kind: 'withdrawal'; payload: Payload<'withdrawal'> };
+type Afterwards =
+  | { kind: 'correction'; payload: Payload<'correction'> }
+  | { kind: 'withdrawal'; payload: Payload<'withdrawal'> }
+  | { kind: 'danger_cleared'; payload: Payload<'danger_cleared'> };
 
 /**
- * Records a correction or a withdrawal on a page of the ledger, by the same way as at the stall: kept here first,
+ * Records what is said of a visit afterwards, on a page of the book, by the same way as at the stall: kept here first,
  * then sent. @returns `record`, giving the refusal's reason or null, and whether it is at work
  */
 export function useRecordAfterwards(context: VisitContext) {

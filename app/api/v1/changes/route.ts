@@ -1,13 +1,13 @@
+import type { Changes } from '@/core/protocol/changes';
 import { answering } from '@/server/http/answer';
 import { notSignedIn, whoAsks } from '@/server/http/session-cookie';
 import { householdRev } from '@/server/outbox/household-rev';
 import { recordsSince } from '@/server/records/record-tables';
-import { stallsLately } from '@/server/visits/stalls-lately';
-import { usualWaiting } from '@/server/visits/usual-waiting';
+import { summedUp } from '@/server/visits/summed-up';
 
 export const dynamic = 'force-dynamic';
 
-/** Records of the household written after `since`, the rev they bring the phone to, what happened lately at each stall, and its usual waiting. */
+/** Records of the household written after `since`, the rev they bring the phone to, and where something was written since, what happened lately at each stall and its usual waiting. */
 export const GET = answering(async (request: Request): Promise<Response> => {
   const who = await whoAsks();
   if (!who) return notSignedIn();
@@ -15,6 +15,10 @@ export const GET = answering(async (request: Request): Promise<Response> => {
   if (!Number.isSafeInteger(since) || since < 0) return Response.json({ error: 'since: must be a whole number' }, { status: 422 });
   // Read the rev first: what is written in between comes again next time, never too little.
   const household = await householdRev(who.householdId);
-  const [records, lately, usual] = await Promise.all([recordsSince(who.householdId, since), stallsLately(who.householdId), usualWaiting(who.householdId)]);
-  return Response.json({ ...household, records, lately, usual }, { headers: { 'cache-control': 'no-store' } });
+  // Nothing written since: the device has it all, and nothing is summed up.
+  const changes: Changes =
+    since === household.rev
+      ? { ...household, records: [] }
+      : { ...household, records: await recordsSince(who.householdId, since), ...(await summedUp(who.householdId, household.rev)) };
+  return Response.json(changes, { headers: { 'cache-control': 'no-store' } });
 });

@@ -2,9 +2,9 @@
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { keepAndSend } from '@/client/outbox/keep-and-send';
-import { printSeen } from '@/core/power/answer-words';
 import { stepsLeft } from '@/core/records/enrolment-steps';
 import type { MileRecord, RecordFields } from '@/core/records/record-schema';
+import { printSeen } from '@/core/units/zoned';
 
 /** The plate of steps: what to do at home, what at the stall, what shows that it worked. One press marks a step done today. */
 export function EnrolmentPlate({ record, today }: { record: MileRecord<'enrolment'>; today: string }) {

@@ -1,6 +1,6 @@
 import type { Metadata } from 'next';
 import { notFound, redirect } from 'next/navigation';
-import type { GarageType } from '@/core/power/garage-row';
+import type { GarageType } from '@/core/records/garage-row';
 import type { MileRecord } from '@/core/records/record-schema';
 import { isId } from '@/core/units/id';
 import { whoAsks } from '@/server/http/session-cookie';

@@ -5,11 +5,13 @@ import { isId } from '@/core/units/id';
 import { localDay } from '@/core/units/zoned';
 import { now } from '@/server/clock';
 import { whoAsks } from '@/server/http/session-cookie';
-import { readRecord, stallsOfSite } from '@/server/records/record-tables';
+import { readRecord, recordsWhere } from '@/server/records/record-tables';
 import { timesUsed } from '@/server/records/times-used';
+import { reportedDangers } from '@/server/visits/stall-dangers';
 import { EditPage } from '../../../../edit-page';
 import { RecordEditor } from '../../../../record-editor';
 import { PlacesBeside } from '../../../places-beside';
+import { ClearDanger } from './clear-danger';
 
 export const metadata: Metadata = { title: 'Stall' };
 
@@ -20,10 +22,11 @@ export default async function StallPage({ params }: { params: Promise<{ siteId: 
   const { siteId, stallId } = await params;
   const site = isId(siteId) ? await readRecord(who.householdId, 'site', siteId) : null;
   if (!site) notFound();
-  const stalls = (await stallsOfSite(who.householdId, siteId)).sort(byPost);
+  const stalls = (await recordsWhere(who.householdId, 'stall', 'siteId', [siteId])).sort(byPost);
   const stall = stalls.find((s) => s.id === stallId) ?? null;
   if (!stall && stallId !== 'new') notFound();
   const used = stall ? ((await timesUsed(who.householdId, 'stall')).get(stall.id) ?? 0) : 0;
+  const dangers = stall ? await reportedDangers(who.householdId, stall.id) : [];
   const last = stalls.filter((s) => !s.archived).at(-1)?.fields;
   const start = { siteId, outlets: last?.outlets ?? [{ connector: 'CCS2' }], model: last?.model ?? null };
   return (
@@ -32,6 +35,9 @@ export default async function StallPage({ params }: { params: Promise<{ siteId: 
         title={stall ? `${site.fields.name}, stall ${stall.fields.name}` : `Another stall at ${site.fields.name}`}
         back={{ href: `/places/${siteId}`, text: 'Back to the site' }}
       >
+        {dangers.map(({ visitId, zone, maxSeq, stallId: of, is, on }) => (
+          <ClearDanger key={`${visitId} ${is}`} danger={{ is, on }} stallId={of} context={{ visitId, siteId, zone, knownSeq: maxSeq }} />
+        ))}
         <RecordEditor
           type="stall"
           record={stall}

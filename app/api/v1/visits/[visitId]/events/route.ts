@@ -1,3 +1,4 @@
+import { type VisitEvents, visitEventsAnswer } from '@/core/protocol/visit-events';
 import { isId } from '@/core/units/id';
 import { answering } from '@/server/http/answer';
 import { notSignedIn, whoAsks } from '@/server/http/session-cookie';
@@ -16,5 +17,6 @@ export const GET = answering(async (request: Request, { params }: { params: Prom
   const events = isId(visitId) ? (await eventsOfVisits(who.householdId, [visitId])).get(visitId) : undefined;
   if (!events) return Response.json({ error: 'No such visit.' }, { status: 404 });
   const have = Number(new URL(request.url).searchParams.get('have') ?? '0');
-  return Response.json({ events: events.length === have ? null : events }, { headers: { 'cache-control': 'no-store' } });
+  const answer: VisitEvents = events.length === have ? { events: null } : visitEventsAnswer(events);
+  return Response.json(answer, { headers: { 'cache-control': 'no-store' } });
 });

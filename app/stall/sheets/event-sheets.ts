@@ -1,0 +1,23 @@
+// One part to fetch: what these have in common is on the phone once.
+export { AdapterSheet } from './adapter-sheet';
+export { AfterFaultSheet } from './after-fault-sheet';
+export { ArrivalSheet } from './arrival-sheet';
+export { BillSheet } from './bill-sheet';
+export { CautionsSheet } from './cautions';
+export { ChangeSheet } from './change-sheet';
+export { DangerSheet } from './danger-sheet';
+export { FaultSheet } from './fault-sheet';
+export { FilmClock } from './film-clock';
+export { GoneSheet, StuckSheet } from './gone-sheet';
+export { HelpSheet } from './help-sheet';
+export { LeaveSheet } from './leave-sheet';
+export { MarkSheet } from './mark-sheet';
+export { MeansSheet } from './means-sheet';
+export { MoreSheet } from './more-sheet';
+export { PhotoSheet } from './photo-sheet';
+export { RatingSheet } from './rating-sheet';
+export { ReadingSheet } from './reading-sheet';
+export { RefusedSheet } from './refused-sheet';
+export { StopwatchSheet } from './stopwatch-sheet';
+export { SurveySheet } from './survey-sheet';
+export { PriceSheet, WordsSheet } from './words-sheet';

@@ -1,3 +1,0 @@
-declare module 'exifr/dist/lite.esm.mjs' {
-  export { gps } from 'exifr';
-}

@@ -1,0 +1,3 @@
+declare module 'exifr/dist/mini.esm.mjs' {
+  export { gps } from 'exifr';
+}

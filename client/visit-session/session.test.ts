@@ -1,0 +1,154 @@
+import { memory } from '@/client/store/fixtures/memory-storage';
+import 'fake-indexeddb/auto';
+import { deriveVisit } from '@/core/visit/derive';
+import type { StoredEvent } from '@/core/visit/event';
+import { IN, idOf, PHONE, SECOND_PHONE, SITE, STALL_A, story, T0, VISIT } from '@/core/visit/fixtures/story';
+import { holdEvents } from '../store/held-events';
+import { openPhoneStore } from '../store/phone-store';
+import { visitSession } from './session';
+import type { SessionWays } from './session-ways';
+import { SILENT_S } from './visit-here';
+
+/** A session without a browser: a clock that a test moves, a server that answers what a test says, nothing drawn. */
+let person = 900;
+let now = T0;
+let onServer: StoredEvent[] | null = null;
+const tidy: (() => void)[] = [];
+function begin(more: Partial<SessionWays> = {}, id = idOf(++person), held = holdEvents()) {
+  const who = { householdId: idOf(1), personId: id, name: '', householdName: '', currency: 'EUR', zone: 'UTC', clockOffsetMs: 0 };
+  const woken: number[] = [];
+  const ways: SessionWays = {
+    openStore: (w) => openPhoneStore(w.householdId, w.personId),
+    startOutbox: () => ({ wake: async () => void woken.push(now), stop: () => {} }),
+    changesSince: async () => null,
+    visitEvents: async () => onServer,
+    lastVisits: async () => null,
+    sendRecords: async () => null,
+    touchTime: (timeStamp) => ({ at: now, mono: timeStamp }),
+    takeAwake: () => true,
+    now: () => now,
+    wallNow: () => now,
+    zone: () => 'UTC',
+    newId: () => VISIT,
+    buzz: () => {},
+    newVersion: async () => {},
+    derivation: async () => deriveVisit,
+    payloadCheck: async () => () => null,
+    lastVisitsPart: () => Promise.reject(new Error('not asked for')),
+    takePhoto: async () => ({ sha256: '1'.repeat(64), bytes: new Blob(['x']) }),
+    writePhoto: async () => {},
+    signedOut: () => {},
+    ...more,
+  };
+  const session = visitSession(who, held, ways);
+  tidy.push(() => session.close());
+  return { session, woken, id, held };
+}
+const at = (s: number) => {
+  now = T0 + s * 1000;
+};
+const kinds = (session: ReturnType<typeof begin>['session']) => session.state().visit?.line.map((e) => e.kind);
+
+beforeEach(() => {
+  memory.set('mile.device', PHONE);
+  onServer = null;
+  at(0);
+  jest.spyOn(globalThis, 'fetch').mockRejectedValue(new Error('no network'));
+});
+afterEach(() => {
+  for (const done of tidy.splice(0)) done();
+  jest.restoreAllMocks();
+});
+
+describe('a visit on one phone', () => {
+  it('begins with the first touch, is told to whoever looks, and is there again after a reload', async () => {
+    const { session, woken, id } = begin();
+    let told = 0;
+    session.subscribe(() => {
+      told += 1;
+    });
+    expect(await session.act(1, { kind: 'pulled_in', payload: { siteId: SITE } })).toEqual([]);
+    await session.open();
+    await session.act(1, { kind: 'pulled_in', payload: { siteId: SITE } });
+    at(60);
+    await session.act(60_001, { kind: 'plugged', payload: {} });
+    expect(kinds(session)).toEqual(['pulled_in', 'plugged']);
+    expect(session.state()).toMatchObject({ visitId: VISIT, observing: false, silent_s: null, touches: 2 });
+    expect(told).toBeGreaterThan(2);
+    expect(woken.length).toBeGreaterThan(1);
+    session.close();
+    const again = begin({}, id).session;
+    await again.open();
+    expect(kinds(again)).toEqual(['pulled_in', 'plugged']);
+  });
+  it('takes back all that one touch made, and with the pulling in the visit', async () => {
+    const { session } = begin();
+    await session.open();
+    await session.act(1, { kind: 'pulled_in', payload: { siteId: SITE } });
+    at(10);
+    await session.act(10_001, { kind: 'plugged', payload: {} }, { kind: 'means_shown', payload: { meansKind: 'autocharge' } });
+    await session.undo(11_000);
+    expect(kinds(session)).toEqual(['pulled_in']);
+    await session.undo(12_000);
+    expect(session.state()).toMatchObject({ visitId: null, visit: null });
+  });
+  it('goes on in memory where nothing can be kept, says why, and is written down by the page’s own memory of it', async () => {
+    const { session, held } = begin({ openStore: () => Promise.reject(new DOMException('no', 'QuotaExceededError')) });
+    await session.open();
+    await session.act(1, { kind: 'pulled_in', payload: { siteId: SITE } });
+    expect(session.state()).toMatchObject({ loaded: true, cannotKeep: 'its storage is full', visitId: VISIT });
+    expect(held.all().map((k) => k.event.kind)).toEqual(['pulled_in']);
+    expect(session.state().outbox?.inMemory).toBe(1);
+  });
+  it('closed, it tells nobody anything more', async () => {
+    const { session } = begin();
+    await session.open();
+    session.close();
+    await session.linkNextVisit(null).catch(() => {});
+    expect(session.state().goesOn).toBe(false);
+  });
+});
+
+describe('a visit that another phone records', () => {
+  const theirs = story(IN, [5, 'stall_chosen', { stallId: STALL_A }], [10, 'plugged']);
+  it('is looked on at, and taken over when that phone was silent', async () => {
+    memory.set('mile.device', SECOND_PHONE);
+    onServer = theirs;
+    const { session, id } = begin();
+    await session.open();
+    expect(await session.openVisit(VISIT)).toBeNull();
+    at(30);
+    await session.act(1, { kind: 'unplugged', payload: {} });
+    expect(session.state()).toMatchObject({ observing: true, silent_s: 20 });
+    expect(session.state().visit?.attempts[0]?.ended).toBeUndefined();
+    at(10 + SILENT_S);
+    await session.look();
+    expect(session.state().silent_s).toBe(SILENT_S);
+    await session.takeOver();
+    expect(session.state()).toMatchObject({ observing: false, silent_s: null });
+    // Also after a reload, before anything was recorded.
+    session.close();
+    const again = begin({}, id).session;
+    await again.open();
+    expect(again.state().observing).toBe(false);
+    await again.act(2, { kind: 'unplugged', payload: {} });
+    expect(again.state().visit?.attempts[0]?.ended?.by).toBe('unplugged');
+    expect(again.state().observing).toBe(false);
+  });
+  it('does not open without its pulling in', async () => {
+    onServer = theirs.slice(1);
+    const { session } = begin();
+    await session.open();
+    expect(await session.openVisit(VISIT)).toContain('Only its line');
+    expect(session.state().visitId).toBeNull();
+  });
+  it('brings what the server heard of this phone’s clock to what this phone kept', async () => {
+    const { session } = begin();
+    await session.open();
+    await session.act(1, { kind: 'pulled_in', payload: { siteId: SITE } });
+    const [mine] = session.state().kept;
+    onServer = [{ ...(mine?.event as StoredEvent), heard_ms: 40 }];
+    await session.openVisit(VISIT);
+    expect(session.state().kept[0]).toMatchObject({ state: 'kept', event: { heard_ms: 40 } });
+  });
+});

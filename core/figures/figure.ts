@@ -1,0 +1,21 @@
+/** What of a record a figure depends on besides the visit's own events. When it changes, the figures that used it are out of date. */
+export const INPUTS = ['site.networkId', 'stall.siteId'] as const;
+export type Input = (typeof INPUTS)[number];
+
+/** Where places belong, for those that a visit names. `undefined`: not known here. */
+export type Where = { networkOfSite: (siteId: string) => string | undefined; siteOfStall: (stallId: string) => string | undefined };
+
+export type Value = string | number | boolean | null;
+
+/** One derived figure as it is kept, shown and counted. `of` is a visit, or an attempt of one. */
+export type Figure<Of> = {
+  /** Its column in the table of figures. Ids are kept in binary, money and kWh as decimals. */
+  column: string;
+  is: 'number' | 'decimal' | 'text' | 'id' | 'yes_no';
+  unit: 's' | 'kWh' | 'money' | 'count' | '';
+  /** What it is, in words; the rule in full stands in docs/definitions.md. */
+  definition: string;
+  inputs?: readonly Input[];
+  /** `null` where it is not known. */
+  value: (of: Of, where: Where) => Value;
+};

@@ -1,0 +1,30 @@
+import { choice, decimal, number, text } from '../correctable-field';
+import { type KindFile, unit } from './kind';
+
+export const bill: KindFile<'bill'> = {
+  label: 'Bill',
+  detail: ({ amount, currency, kWh, sessions, state, payee, ref }, _, attempts) => [
+    `${amount} ${currency}`,
+    unit(kWh, 'kWh'),
+    attempts(sessions),
+    state === 'charged' ? null : state,
+    payee,
+    ref,
+  ],
+  fields: [
+    { field: 'sessions', label: 'For which attempts', is: 'attempts' },
+    decimal('amount', 'Charged'),
+    text('currency', 'Currency'),
+    decimal('kWh', 'kWh on the bill'),
+    number('minutes', 'Minutes on the bill'),
+    decimal('tax', 'Of that tax'),
+    text('payee', 'Paid to'),
+    text('ref', 'Number of the bill'),
+    choice('state', 'State', [
+      ['charged', 'Charged'],
+      ['pending', 'Pending'],
+      ['refunded', 'Refunded'],
+    ]),
+  ],
+  afterwards: true,
+};

@@ -1,0 +1,3 @@
+import type { KindFile } from './kind';
+
+export const helpAnswered: KindFile<'help_answered'> = { label: 'Helpline answered' };

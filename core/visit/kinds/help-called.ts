@@ -1,0 +1,3 @@
+import type { KindFile } from './kind';
+
+export const helpCalled: KindFile<'help_called'> = { label: 'Helpline called' };

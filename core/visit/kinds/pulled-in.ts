@@ -1,0 +1,26 @@
+import { number, reference, yesNo } from '../correctable-field';
+import { type KindFile, unit } from './kind';
+
+export const pulledIn: KindFile<'pulled_in'> = {
+  label: 'Pulled in',
+  detail: ({ seen, socPct, odometerKm, airC, preconditioned }) => [
+    seen?.free === undefined ? null : `${seen.free}${seen.total === undefined ? '' : ` of ${seen.total}`} free`,
+    unit(seen?.outOfOrder, 'out of order'),
+    unit(socPct, '%'),
+    unit(odometerKm, 'km'),
+    unit(airC, '°C'),
+    preconditioned ? 'battery preconditioned' : null,
+  ],
+  fields: [
+    reference('site', 'siteId', 'Site'),
+    reference('car', 'carId', 'Car'),
+    number('socPct', 'Battery on arrival, %'),
+    number('seen.free', 'Free stalls seen'),
+    number('seen.total', 'Stalls in all'),
+    number('seen.outOfOrder', 'Out of order'),
+    number('odometerKm', 'Odometer, km'),
+    number('airC', 'Air, °C'),
+    yesNo('preconditioned', 'Battery preconditioned'),
+  ],
+  seenByMany: true,
+};

@@ -1,0 +1,3 @@
+import type { KindFile } from './kind';
+
+export const receipt: KindFile<'receipt'> = { label: 'Receipt', afterwards: true };

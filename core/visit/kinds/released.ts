@@ -1,0 +1,3 @@
+import type { KindFile } from './kind';
+
+export const released: KindFile<'released'> = { label: 'Released' };

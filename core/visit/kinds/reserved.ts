@@ -1,0 +1,3 @@
+import type { KindFile } from './kind';
+
+export const reserved: KindFile<'reserved'> = { label: 'Reserved' };

@@ -1,0 +1,3 @@
+import type { KindFile } from './kind';
+
+export const unlocked: KindFile<'unlocked'> = { label: 'Unlocked' };

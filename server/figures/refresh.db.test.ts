@@ -1,0 +1,79 @@
+import type { RowDataPacket } from 'mysql2/promise';
+import { DEFINITION_VERSION } from '@/core/visit/definitions-version';
+import { toBin } from '../db/binary-id';
+import { pool } from '../db/pool';
+import { addPlace, addVisit, asRecords, describeWithDatabase, newHousehold, type Place, send } from '../fixtures/household';
+import { figuresOf, figuresWaiting, rebuild } from './refresh';
+
+afterAll(() => (process.env.DATABASE_URL ? pool().end() : undefined));
+
+describeWithDatabase('figures that are out of date', () => {
+  let who: Awaited<ReturnType<typeof newHousehold>>;
+  let place: Place;
+  let visitId: string;
+  beforeEach(async () => {
+    who = await newHousehold();
+    place = await addPlace(who);
+    visitId = await addVisit(who, place, Date.UTC(2025, 5, 1));
+  });
+  const row = async () => {
+    const [rows] = await pool().execute<RowDataPacket[]>(
+      'SELECT v.stale, v.definition_version, v.rev, f.handshake_s FROM visit v JOIN visit_figures f ON f.household_id = v.household_id AND f.visit_id = v.id WHERE v.household_id = ? AND v.id = ?',
+      [toBin(who.householdId), toBin(visitId)],
+    );
+    return rows[0] as RowDataPacket;
+  };
+  const put = (sql: string) => pool().query(`${sql} WHERE household_id = UNHEX('${who.householdId.replaceAll('-', '')}')`);
+
+  it('of an older version are derived anew before they are read', async () => {
+    await put(`UPDATE visit SET definition_version = ${DEFINITION_VERSION - 1}`);
+    await put('UPDATE visit_figures SET handshake_s = 1');
+    expect(await figuresWaiting(who.householdId)).toBe(1);
+    await figuresOf(who.householdId);
+    expect(await row()).toMatchObject({ stale: 0, definition_version: DEFINITION_VERSION, handshake_s: 30 });
+    expect(await figuresWaiting(who.householdId)).toBe(0);
+  });
+  it('of a newer version are left to it, changed or not: two versions side by side undo nothing of each other', async () => {
+    await put(`UPDATE visit SET definition_version = ${DEFINITION_VERSION + 1}, stale = TRUE`);
+    await put('UPDATE visit_figures SET handshake_s = 1');
+    expect(await rebuild(who.householdId).all).toBe(0);
+    expect(await row()).toMatchObject({ stale: 1, definition_version: DEFINITION_VERSION + 1, handshake_s: 1 });
+  });
+  it('are what a site’s new network makes of its visits, and a note makes none', async () => {
+    const network = { type: 'network', id: place.networkId.replace(/^.{8}/, '01990000'), baseRev: 0, fields: { name: 'Otterbrook' } };
+    const [made] = await send(who, asRecords([network]));
+    const site = (fields: object) => send(who, asRecords([{ type: 'site', id: place.siteId, baseRev: made?.rev ?? 0, fields }]));
+    const { rev } = await row();
+    await site({ note: 'windy' });
+    expect(await row()).toMatchObject({ rev, stale: 0 });
+    await site({ networkId: network.id });
+    expect(await row()).toMatchObject({ stale: 1 });
+    await figuresOf(who.householdId);
+    const [[attempt]] = (await pool().query<RowDataPacket[]>('SELECT network_id FROM attempt_figures WHERE visit_id = ?', [toBin(visitId)])) as [
+      RowDataPacket[],
+      unknown,
+    ];
+    expect((attempt?.network_id as Buffer | undefined)?.equals(toBin(network.id))).toBe(true);
+  });
+  it('that cannot be written hinder no other, and are tried again', async () => {
+    const other = await addVisit(who, place, Date.UTC(2025, 5, 2));
+    await put('UPDATE visit SET stale = TRUE');
+    const told = jest.spyOn(console, 'error').mockImplementation(() => {});
+    // An event that no version would have taken: its zone is none.
+    await pool().query(
+      'INSERT INTO event SELECT household_id, UNHEX(REPLACE(UUID(), "-", "")), visit_id, person_id, kind, v, at, at_precision, "Nowhere/Nothing", device_id, life, mono, awake, 0, origin, role, payload, content_hash, received_at, sent_at, import_id FROM event WHERE household_id = ? AND visit_id = ? AND kind = "pulled_in"',
+      [toBin(who.householdId), toBin(visitId)],
+    );
+    await rebuild(who.householdId).all;
+    const [rows] = await pool().execute<RowDataPacket[]>('SELECT id, stale FROM visit WHERE household_id = ?', [toBin(who.householdId)]);
+    expect(rows.find((r) => (r.id as Buffer).equals(toBin(other)))?.stale).toBe(0);
+    expect(told).toHaveBeenCalled();
+  });
+  it('more than a reader waits for are worked off in the background, the newest first', async () => {
+    for (let i = 0; i < 3; i++) await addVisit(who, place, Date.UTC(2025, 6, 1 + i));
+    await put('UPDATE visit SET stale = TRUE');
+    const steps: number[] = [];
+    const done = await rebuild(who.householdId, (n) => steps.push(n)).all;
+    expect([done, steps.at(-1)]).toEqual([4, 4]);
+  });
+});

@@ -1,0 +1,51 @@
+import { findBest, findScore } from '@/core/records/find-text';
+import type { Found } from '@/core/records/findables';
+import { pool } from '../db/pool';
+import { addPlace, addVisit, describeWithDatabase, newHousehold } from '../fixtures/household';
+import { findEverything } from './find-everything';
+
+afterAll(() => (process.env.DATABASE_URL ? pool().end() : undefined));
+
+describeWithDatabase('finding by asking the database', () => {
+  let householdId: string;
+  beforeAll(async () => {
+    const who = await newHousehold();
+    householdId = who.householdId;
+    const names: [string, string][] = [
+      ['Bluebarn', 'Žaga Mill'],
+      ['Saltmarsh Rapid', 'Vrba Crossing'],
+      ['Ferrywell', 'Brod'],
+      ['Ferrywell East', 'Brod Landing'],
+      ['Copperbeech', 'Old Brodland'],
+    ];
+    for (const [i, [network, site]] of names.entries()) {
+      const place = await addPlace(who, { network, site });
+      await addVisit(who, place, Date.UTC(2025, 9, 10 + i, 12));
+    }
+  }, 30_000);
+
+  it.each(['brod', 'BROD', 'zaga', 'žaga mill', 'vrba 2', 'stall 1 brod', 'ferrywell', 'landing east', 'mill', 'br', '%', "o'brod", 'brod_', 'xyz'])(
+    '%s: the same answers in the same order as the rules of core give',
+    async (typed) => {
+      const found = (await findEverything(householdId, typed)).filter((f) => f.kind !== 'visit');
+      const all = (await Promise.all(['a', 'e', 'i', 'o', 'l', 'r', 's', 't'].map((letter) => findEverything(householdId, letter)))).flat();
+      const every = [...new Map(all.filter((f) => f.kind !== 'visit').map((f) => [f.id, f])).values()];
+      const wanted = findBest(typed, every, 12);
+      expect(new Set(found.map((f) => f.id))).toEqual(new Set(wanted.map((f) => f.id)));
+      // Equal ones may stand in either order.
+      const scores = (list: Found[]) => list.map((f) => findScore(typed, f.text) + (f.weight ?? 0));
+      expect(scores(found)).toEqual(scores(wanted));
+    },
+  );
+  it('visits by place and date, the newest first of those that answer alike', async () => {
+    const visits = async (typed: string) => (await findEverything(householdId, typed)).filter((f) => f.kind === 'visit').map((f) => f.label);
+    expect(await visits('vrba oct')).toEqual(['Vrba Crossing, 11 Oct 2025']);
+    expect(await visits('2025-10-12')).toEqual(['Brod, 12 Oct 2025']);
+    expect((await visits('visit october 2025'))[0]).toContain('14 Oct');
+  });
+  it('nothing of another household, and nothing for nothing', async () => {
+    const stranger = await newHousehold();
+    expect(await findEverything(stranger.householdId, 'brod')).toEqual([]);
+    expect(await findEverything(householdId, '  ')).toEqual([]);
+  });
+});
