@@ -18,6 +18,12 @@ const serwist = new Serwist({
   disableDevLogs: true,
   precacheOptions: { cleanupOutdatedCaches: true, ignoreURLParametersMatching: [/^(site|visit)$/] },
   runtimeCaching: [{ matcher: ({ request }) => request.destination === 'document', handler: new NetworkOnly() }],
-  fallbacks: { entries: [{ url: '/offline', matcher: ({ request }) => request.destination === 'document' }] },
+  fallbacks: {
+    entries: [
+      // Where the application opens without a network.
+      { url: '/stall', matcher: ({ request }) => request.destination === 'document' && new URL(request.url).pathname === '/' },
+      { url: '/offline', matcher: ({ request }) => request.destination === 'document' },
+    ],
+  },
 });
 serwist.addEventListeners();

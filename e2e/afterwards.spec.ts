@@ -73,7 +73,7 @@ test('any field of any event is corrected, with its history in words; an event i
   await sheet.getByRole('button', { name: 'Keep the correction' }).click();
   await expect(record).toContainText('1 of 4 free');
   await record.getByRole('button', { name: /^Correct Bill/ }).click();
-  await sheet.getByRole('button', { name: 'Take it back' }).click();
+  await sheet.getByRole('button', { name: 'Delete this entry' }).click();
   await expect(record).toContainText(/Taken back, kept and not counted: Bill/);
   await expect(page.locator(fact('Paid'))).toContainText('not read');
 });

@@ -4,10 +4,10 @@ import type * as z from 'zod/mini';
 import { askWho } from '@/client/store/who';
 import { useCheckedForm } from '@/ui/forms/use-checked-form';
 
-/** A form that lets somebody in: once it is taken, the ledger is opened. */
+/** A form that lets somebody in: once it is taken, the application opens. */
 export function useDoorForm<F extends FieldValues>(url: string, schema: z.ZodMiniType<F>, defaultValues: DefaultValues<F>) {
   return useCheckedForm(url, schema, defaultValues, async () => {
     await askWho();
-    location.assign('/ledger');
+    location.assign('/');
   });
 }

@@ -9,19 +9,7 @@ import type { Segment } from '@/core/visit/tape';
 import { useWidth } from '@/ui/tape/use-width';
 
 /** While power flows: the curve so far and the four figures, each with its age. */
-export function ChargingBoard({
-  attempt,
-  tape,
-  ratedKW,
-  byTariff,
-  now,
-}: {
-  attempt: Attempt;
-  tape: Segment[];
-  ratedKW: number | null;
-  byTariff: string | null;
-  now: () => number;
-}) {
+export function ChargingBoard({ attempt, tape, ratedKW, now }: { attempt: Attempt; tape: Segment[]; ratedKW: number | null; now: () => number }) {
   const [at, setAt] = useState(now);
   useEffect(() => {
     const timer = setInterval(() => setAt(now()), 1000);
@@ -35,14 +23,13 @@ export function ChargingBoard({
   const age = (r: Reading | undefined) => (r ? `, ${printAgo((at - r.mark.t) / 1000)}` : '');
   const start = attempt.proof?.t ?? at;
   return (
-    <section aria-label="Charging" className="border-b-2 border-ink bg-card">
+    <section aria-label="Charging" className="shrink-0 border-b-2 border-ink bg-card">
       <Curve tape={tape} attempt={attempt} from={start} to={at} ratedKW={ratedKW} />
-      <dl className="grid grid-cols-2">
+      <dl className="grid grid-cols-2 short:grid-cols-4">
         <Figure label="Charging" value={printDuration(chargingSoFar(attempt, at))} big />
         <Figure label={`Battery${age(soc)}`} value={soc ? `${soc.socPct} %` : NOT_READ} big edge />
         <Figure label={`Power${age(kW)}`} value={kW ? `${kW.kW} kW` : NOT_READ} top />
         <Figure label={`Delivered${age(kWh)}`} value={kWh?.kWh ? printKWh(kWh.kWh) : NOT_READ} top edge />
-        {byTariff ? <Figure label="By tariff, about" value={byTariff} top /> : null}
       </dl>
     </section>
   );
@@ -50,9 +37,11 @@ export function ChargingBoard({
 
 function Figure({ label, value, big = false, edge = false, top = false }: { label: string; value: string; big?: boolean; edge?: boolean; top?: boolean }) {
   return (
-    <div className={`px-4 py-2 ${edge ? 'border-l border-rule' : ''} ${top ? 'border-t border-rule' : ''}`}>
-      <dt className="text-[12px] font-semibold text-ink-2">{label}</dt>
-      <dd className={`num font-semibold leading-tight tracking-[-0.06em] ${big ? 'text-[32px]' : 'text-[25px]'}`}>{value}</dd>
+    <div
+      className={`min-w-0 px-4 py-2 short:border-t-0 short:px-1.5 short:py-1 ${edge ? 'border-l border-rule' : ''} ${top ? 'border-t border-rule short:border-l' : ''}`}
+    >
+      <dt className="truncate text-[12px] font-semibold text-ink-2">{label}</dt>
+      <dd className={`num truncate font-semibold leading-tight tracking-[-0.06em] short:text-[16px] ${big ? 'text-[32px]' : 'text-[25px]'}`}>{value}</dd>
     </div>
   );
 }
@@ -66,7 +55,7 @@ function Curve({ tape, attempt, from, to, ratedKW }: { tape: Segment[]; attempt:
   const y = (kW: number) => H - 4 - (kW / (peak * 1.08)) * (H - 12);
   const lines = [50, 100, 150, 250, 350].filter((k) => k <= peak * 1.05);
   return (
-    <div ref={ref} className="bg-asphalt">
+    <div ref={ref} className="bg-asphalt short:hidden">
       <svg width={width} height={H} className="block" role="img" aria-label="Power so far">
         {lines.map((k) => (
           <g key={k}>

@@ -12,53 +12,39 @@ const SettleSheet = later(async () => (await (await laterParts()).recordSheets()
 export function KeptCorner({ outbox, signedOut, hands }: { outbox: OutboxStatus | null; signedOut: boolean; hands: StallHands }) {
   const [open, setOpen] = useState(false);
   const [settling, setSettling] = useState(false);
+  if (outbox === null && !signedOut) return null;
+  const { inMemory = 0, waiting = 0, refused = 0, unsettled = 0 } = outbox ?? {};
+  const words = [
+    inMemory > 0 ? `In memory only ${inMemory}` : waiting > 0 ? `Kept on phone ${waiting}` : refused === 0 && unsettled === 0 && !signedOut ? 'All sent' : null,
+  ].filter((w) => w !== null);
+  const button = 'grid min-h-[44px] min-w-[44px] place-items-center px-1 font-bold text-white underline';
   return (
-    <div className="ml-auto min-w-[62px] shrink-0 sm:ml-4 text-right text-[12px] leading-tight text-line-2" role="status">
-      {outbox === null ? null : outbox.inMemory > 0 ? (
-        <b className="text-white">
-          In memory
-          <br />
-          only {outbox.inMemory}
-        </b>
-      ) : outbox.waiting > 0 ? (
-        <>
-          Kept on
-          <br />
-          phone {outbox.waiting}
-        </>
-      ) : outbox.refused > 0 ? null : (
-        <>
-          All
-          <br />
-          sent
-        </>
-      )}
-      {outbox !== null && outbox.refused > 0 ? (
-        <>
-          {outbox.waiting > 0 ? <br /> : null}
-          <button type="button" className="min-h-6 font-bold text-white underline" onClick={() => setOpen(true)}>
-            {outbox.refused} refused
-          </button>
-        </>
+    <div
+      className="ml-auto flex max-w-[40%] shrink-0 flex-wrap items-center justify-end gap-x-2 text-right text-[12px] leading-tight text-line-2 sm:ml-4 sm:max-w-none"
+      role="status"
+    >
+      {words.map((w) => (
+        <span key={w} className={`max-w-[72px] ${inMemory > 0 ? 'font-bold text-white' : ''}`}>
+          {w}
+        </span>
+      ))}
+      {refused > 0 ? (
+        <button type="button" className={button} onClick={() => setOpen(true)}>
+          {refused} refused
+        </button>
       ) : null}
-      {outbox !== null && outbox.unsettled > 0 ? (
-        <>
-          <br />
-          <button type="button" className="min-h-6 font-bold text-white underline" onClick={() => setSettling(true)}>
-            {outbox.unsettled} to settle
-          </button>
-        </>
+      {unsettled > 0 ? (
+        <button type="button" className={button} onClick={() => setSettling(true)}>
+          {unsettled} to settle
+        </button>
       ) : null}
       {signedOut ? (
-        <>
-          <br />
-          <a href="/sign-in" className="font-bold text-white underline">
-            Sign in
-          </a>
-        </>
+        <a href="/sign-in" className={button}>
+          Sign in
+        </a>
       ) : null}
       {settling ? <SettleSheet onClose={() => setSettling(false)} onSettled={() => void hands.lookAgain()} /> : null}
-      {open ? <RefusedSheet hands={hands} count={outbox?.refused ?? 0} onClose={() => setOpen(false)} /> : null}
+      {open ? <RefusedSheet hands={hands} count={refused} onClose={() => setOpen(false)} /> : null}
     </div>
   );
 }

@@ -80,7 +80,50 @@ describe('what the pads propose', () => {
     const charging: Step[] = [IN, CHOSEN, [20, 'plugged'], [30, 'means_shown', CARD], [60, 'power_seen', KW]];
     expect(pads(live(base(), ...charging))[1]).toBe('I pressed stop');
     expect(pads(live(base(), ...charging, [300, 'power_gone', { why: 'unknown' }]))).toEqual(['Unplugged', 'Power again']);
-    expect(pads(live(base(), IN, CHOSEN, [20, 'plugged'], [60, 'fault', { code: 'start_error', side: 'network' }]))[1]).toBe('Pulled out');
+  });
+  it('beside it the card before the plug, the card again after a failure, the plug where the card comes first', () => {
+    const second = (...steps: Step[]) => pads(live(base(), ...steps))[1];
+    const failed: Step[] = [IN, CHOSEN, [20, 'plugged'], [30, 'means_shown', CARD], [60, 'fault', { code: 'start_error', side: 'network' }]];
+    expect(second(IN, CHOSEN)).toBe('Card shown');
+    expect(second(IN, CHOSEN, [20, 'plugged'])).toBe('Says charging');
+    expect(second(IN, CHOSEN, [20, 'means_shown', CARD], [25, 'means_refused', CARD], [28, 'plugged'], [30, 'means_shown', CARD])).toBe('Says charging');
+    expect(second(IN, CHOSEN, [20, 'plugged'], [30, 'means_shown', CARD], [40, 'claimed', { by: 'screen' }])).toBe('Card again');
+    expect(second(...failed)).toBe('Card again');
+    expect(second(...failed, [70, 'first_act', { what: 'again' }])).toBe('Unplugged');
+    expect(second(...failed, [70, 'unplugged'])).toBe('Card shown');
+    expect(pads(live(base({ orderThatWorks: 'card, then plug' }), IN, CHOSEN))).toEqual(['Card shown', 'Plugged in']);
+    expect(second(IN, CHOSEN, [20, 'plugged'], [30, 'means_shown', CARD], [60, 'power_seen', KW], [90, 'unplugged'])).toBe('Left otherwise');
+  });
+  it('where the car is the means, other means beside the plug, and a start pressed again', () => {
+    rememberMeans(NETWORK, { meansKind: 'free_vend' });
+    const charged: Step[] = [
+      IN,
+      CHOSEN,
+      [20, 'plugged'],
+      [20, 'means_shown', { meansKind: 'free_vend' }],
+      [60, 'power_seen', KW],
+      [300, 'stop_asked'],
+      [310, 'power_gone', { why: 'asked' }],
+    ];
+    expect(pads(live(base(), IN, CHOSEN))).toEqual(['Plugged in', 'Other means']);
+    expect(pads(live(base(), ...charged))).toEqual(['Unplugged', 'Start again']);
+    rememberMeans(NETWORK, { meansKind: 'contactless' });
+  });
+  it('says how a stop was made only where somebody did', () => {
+    const made: unknown[] = [];
+    const charging = live(base(), IN, CHOSEN, [20, 'plugged'], [30, 'means_shown', CARD], [60, 'power_seen', KW]);
+    const noting = { ...(ways as object), act: (_: number, ...drafts: unknown[]) => made.push(...drafts) } as never;
+    secondPad(charging, liveFacts(charging), noting).press(0);
+    expect(made).toEqual([{ kind: 'stop_asked', payload: {} }]);
+  });
+  it('knows what a fault noted now is about', () => {
+    const phase = (...steps: Step[]) => liveFacts(live(base(), ...steps)).phase;
+    const charging: Step[] = [IN, CHOSEN, [20, 'plugged'], [30, 'means_shown', CARD], [60, 'power_seen', KW]];
+    expect(phase(IN, CHOSEN, [20, 'plugged'])).toBe('starting');
+    expect(phase(...charging)).toBe('charging');
+    expect(phase(...charging, [300, 'stop_asked'])).toBe('stopping');
+    expect(phase(...charging, [300, 'stop_asked'], [310, 'power_gone', { why: 'asked' }])).toBe('stopping');
+    expect(phase(...charging, [300, 'unplugged'])).toBe('starting');
   });
 });
 
@@ -101,7 +144,7 @@ describe('what stands beside the events', () => {
     expect(facts.expected(undefined)).toBeNull();
     expect([facts.ratedKW, facts.currency]).toEqual([150, 'EUR']);
     // The stall's own limit goes before the site's.
-    expect(facts.clocks).toEqual([{ kind: 'max_stay', label: 'Max stay', until: T0 + 45 * 60_000 }]);
+    expect(facts.clocks).toEqual([{ kind: 'max_stay', until: T0 + 45 * 60_000 }]);
     // 62 kW into 62 kWh: ten per cent in six minutes.
     expect(facts.ten).toEqual({ pct: 40, at: T0 + 120_000 + 360_000 });
   });

@@ -10,7 +10,7 @@ import { expectedBill, tariffOn } from '@/core/tariff/simple-tariff';
 import { localDay } from '@/core/units/zoned';
 import { alarms } from '@/core/visit/alarms';
 import type { Visit } from '@/core/visit/derive';
-import { inDanger, nextAct } from '@/core/visit/next-act';
+import { inDanger, isPlugged, nextAct } from '@/core/visit/next-act';
 import { orderInWords } from '@/core/visit/start-order';
 import { stayClocks } from '@/core/visit/stay-clocks';
 import type { StallState } from './stall-state';
@@ -57,7 +57,8 @@ export function liveFacts(state: Pick<Live, 'visit' | 'records' | 'who' | 'latel
   const socs = (charging?.readings ?? []).flatMap((r) => (r.socPct === undefined ? [] : [{ t: r.mark.t, socPct: r.socPct }]));
   const kW = charging?.readings.findLast((r) => r.kW !== undefined)?.kW ?? null;
   const ten = nextTen(socs, kW, car?.fields.usableKWh ?? null);
-  const waiting = attempt && !attempt.ended && !attempt.proof;
+  const waiting = attempt !== undefined && !attempt.ended && !attempt.proof;
+  const lastShow = attempt?.shows.at(-1)?.place;
   return {
     site,
     network,
@@ -74,6 +75,10 @@ export function liveFacts(state: Pick<Live, 'visit' | 'records' | 'who' | 'latel
     emergency: emergencyNumberAt(site?.fields ?? null, visit.zone),
     helpline: site?.fields.helpline ?? network?.fields.helpline ?? null,
     inDanger: inDanger(visit),
+    /** The means was shown, and nothing told yet whether it was taken. */
+    waitsForAnswer: waiting === true && !attempt.accepted && lastShow !== undefined && (attempt.refusals.at(-1)?.place ?? Number.NEGATIVE_INFINITY) < lastShow,
+    /** What a fault noted now is about. */
+    phase: charging ? ('charging' as const) : attempt?.proof && (!attempt.ended || isPlugged(visit)) ? ('stopping' as const) : ('starting' as const),
     tariff,
     currency: tariff?.currency ?? who.currency,
     ratedKW: stall ? plateKW(stall.fields) : null,

@@ -1,9 +1,9 @@
 import { phoneNow } from '@/client/touch/touch-time';
-import { carIsMeans, meansLabel, meansPad } from '@/core/records/means-kind';
+import { carIsMeans, meansAgain, meansLabel, meansPad } from '@/core/records/means-kind';
 import { printMoney } from '@/core/units/money';
 import { printTime } from '@/core/units/zoned';
 import { wholeEnergy } from '@/core/visit/delivered';
-import type { NextAct } from '@/core/visit/next-act';
+import { isPlugged, type NextAct } from '@/core/visit/next-act';
 import type { Live, LiveFacts } from './live-facts';
 import { lastReading } from './live-words';
 import type { Open } from './open-sheet';
@@ -73,13 +73,25 @@ export function yellowPad(state: Live, f: LiveFacts, { act, open, hands }: Ways)
 /** The pad beside Fault: what is the other likely thing. */
 export function secondPad(state: Live, f: LiveFacts, { act, open, hands }: Ways): PadAct {
   const { attempt, next } = f;
-  if (state.visit.pulledOutAt !== null) return { text: 'No bill yet', hint: 'leave it for later', press: () => void hands.leaveVisit() };
-  if (attempt && !attempt.ended && attempt.powerGone && !attempt.stopAsked)
+  const { visit } = state;
+  if (visit.pulledOutAt !== null) return { text: 'No bill yet', hint: 'leave it for later', press: () => void hands.leaveVisit() };
+  const running = attempt && !attempt.ended ? attempt : null;
+  const plugged = isPlugged(visit);
+  if (running?.powerGone && !running.stopAsked)
     return { text: 'Power again', hint: 'it flows anew', press: (t) => act(t, { kind: 'power_seen', payload: { screen: 'stall', mark: 'kW' } }) };
-  if (attempt && !attempt.ended && attempt.stopAsked)
-    return { text: 'Power gone', hint: 'the screen says ended', press: (t) => act(t, { kind: 'power_gone', payload: { why: 'asked' } }) };
-  if (f.charging) return { text: 'I pressed stop', hint: 'button, card, app or car', press: (t) => act(t, { kind: 'stop_asked', payload: { by: 'button' } }) };
-  if (attempt?.ended && next !== 'plugged' && next !== 'adapter_fitted')
-    return { text: next === 'pulled_out' ? 'Left otherwise' : 'Pulled out', hint: 'choose why', press: (t) => open({ sheet: 'leave', at: t }) };
+  if (running?.stopAsked) return { text: 'Power gone', hint: 'the screen says ended', press: (t) => act(t, { kind: 'power_gone', payload: { why: 'asked' } }) };
+  // How it was stopped is not noted unless somebody says so.
+  if (f.charging) return { text: 'I pressed stop', hint: 'button, card, app or car', press: (t) => act(t, { kind: 'stop_asked', payload: {} }) };
+  if (next === 'pulled_out') return { text: 'Left otherwise', hint: 'choose why', press: (t) => open({ sheet: 'leave', at: t }) };
+  const isCar = carIsMeans(f.means.meansKind);
+  const show = (t: number) => act(t, { kind: 'means_shown', payload: paidBy(f.means) });
+  if (next === 'unplugged' || (next === 'power_seen' && running?.claimed))
+    return { text: isCar ? 'Start again' : meansAgain(f.means.meansKind), hint: f.means.label ?? 'as before', press: show };
+  if (next === 'means_shown' && !plugged) return { text: 'Plugged in', hint: 'after all first', press: (t) => act(t, { kind: 'plugged', payload: {} }) };
+  if (next === 'means_shown' && !running) return { text: 'Unplugged', hint: 'to plug in anew', press: (t) => act(t, { kind: 'unplugged', payload: {} }) };
+  if (!plugged)
+    return isCar
+      ? { text: 'Other means', hint: 'card, app, call', press: (t) => open({ sheet: 'means', at: t }) }
+      : { text: meansPad(f.means.meansKind), hint: f.means.label ?? 'before the plug', press: show };
   return { text: 'Says charging', hint: 'shows no power yet', press: (t) => act(t, { kind: 'claimed', payload: { by: 'screen' } }) };
 }

@@ -2,35 +2,39 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { rememberMeans, rememberOrder } from '@/client/store/habits';
 import { phoneNow } from '@/client/touch/touch-time';
-import { SILENT_S } from '@/client/visit-session/visit-here';
 import type { Fault } from '@/core/faults/fault-list';
 import { plateText } from '@/core/records/stall-plate';
 import { printMoney, printPerKWh } from '@/core/units/money';
-import { printCount, printStopwatch } from '@/core/units/print';
 import { stallKWhSoFar } from '@/core/visit/delivered';
-import { isDanger, isPlugged } from '@/core/visit/next-act';
+import { isDanger } from '@/core/visit/next-act';
 import { orderOf } from '@/core/visit/start-order';
 import { Pad } from '@/ui/pads/pad';
 import { takesTouch } from '@/ui/pads/rest';
 import { RunningClock } from '@/ui/pads/running-clock';
 import { Milestone } from '@/ui/road/milestone';
 import { type UprightMark, UprightTape } from '@/ui/tape/upright-tape';
-import { AlarmStrip } from './alarm-strip';
 import { KeptCorner } from './kept-corner';
 import { later } from './later';
 import { type Live, liveFacts } from './live-facts';
 import { paidBy, secondPad, yellowPad } from './live-pads';
 import { LiveSheets } from './live-sheets';
-import { clockOf, markOf, runningPaint, undoLabel } from './live-words';
+import { LiveStrip } from './live-strip';
+import { clockOf, markOf, oneSentence, runningPaint, undoLabel } from './live-words';
 import type { Open } from './open-sheet';
 import type { Draft, StallHands } from './stall-state';
-import { StayCountdown } from './stay-countdown';
 import { useAwakeScreen } from './use-awake-screen';
 import { useShutter } from './use-shutter';
 import { VisitOver } from './visit-over';
-import { WithdrawnNote } from './withdrawn-note';
 
-const ChargingBoard = later(() => import('./charging-board').then((m) => m.ChargingBoard), <div className="h-[233px] border-b-2 border-ink bg-card" />);
+const ChargingBoard = later(
+  () => import('./charging-board').then((m) => m.ChargingBoard),
+  <div className="h-[233px] shrink-0 border-b-2 border-ink bg-card short:h-[52px]" />,
+);
+
+/** Upright: one column. Lying, and on a desk: the pads beside it. */
+const SHAPE =
+  'mx-auto flex h-dvh max-w-[1280px] flex-col flat:grid flat:grid-cols-[minmax(0,1fr)_minmax(300px,44%)] flat:grid-rows-[auto_minmax(0,1fr)] lg:grid lg:grid-cols-[minmax(0,1fr)_420px] lg:grid-rows-[auto_minmax(0,1fr)]';
+const FAULT_HINTS = { starting: 'error, nothing, stopped', charging: 'stopped, slow, hot', stopping: 'does not stop, stuck' };
 
 /** A visit while it runs: the tape being laid, the clock, and six pads that never move. */
 export function LiveScreen({ state, hands }: { state: Live; hands: StallHands }) {
@@ -50,9 +54,13 @@ export function LiveScreen({ state, hands }: { state: Live; hands: StallHands })
   }, [visit, records, state.kept]);
   const onMark = useCallback((id: string) => setOpen({ sheet: 'mark', id }), []);
   const board = charging !== null || over;
-  // biome-ignore lint/correctness/useExhaustiveDependencies: a new mark is brought into sight, or the board above the tape
+  // biome-ignore lint/correctness/useExhaustiveDependencies: a new mark is brought into sight, and the clock below it
   useEffect(() => {
-    body.current?.scrollTo({ top: board ? 0 : body.current.scrollHeight });
+    const bring = () => body.current?.scrollTo({ top: body.current.scrollHeight });
+    if (over) return;
+    bring();
+    addEventListener('resize', bring);
+    return () => removeEventListener('resize', bring);
   }, [marks.length, board]);
 
   // The order that worked here is what the pad proposes next time.
@@ -86,23 +94,17 @@ export function LiveScreen({ state, hands }: { state: Live; hands: StallHands })
   });
 
   const undoable = state.undoable.at(-1);
-  const waitsForAnswer =
-    attempt &&
-    !attempt.ended &&
-    !attempt.proof &&
-    !attempt.accepted &&
-    attempt.shows.length > 0 &&
-    (attempt.refusals.at(-1)?.place ?? -1) < (attempt.shows.at(-1)?.place ?? 0);
   const byTariff = charging ? facts.expected(stallKWhSoFar(charging)) : null;
+  const sentence = over ? null : oneSentence(visit, facts, byTariff && tariff ? printMoney(byTariff, tariff.currency) : null);
 
   return (
-    <div className="mx-auto flex h-dvh max-w-[1280px] flex-col lg:grid lg:grid-cols-[minmax(0,1fr)_420px] lg:grid-rows-[auto_minmax(0,1fr)]">
+    <div className={SHAPE}>
       <div className="lg:col-span-2">
-        <header className="flex items-center gap-3 bg-asphalt px-4 py-2.5 text-line">
+        <header className="flex items-center gap-3 bg-asphalt px-4 py-2.5 text-line short:py-1.5">
           <Milestone text={stall?.fields.name ?? '?'} />
           <div className="min-w-0 grow">
             <h1 className="truncate text-lg">{site?.fields.name ?? 'Unknown site'}</h1>
-            <p className="text-[13.5px] leading-snug text-line-2">
+            <p className="line-clamp-2 text-[13.5px] leading-snug text-line-2">
               {[
                 state.observing ? 'observing' : null,
                 network?.fields.name,
@@ -115,13 +117,9 @@ export function LiveScreen({ state, hands }: { state: Live; hands: StallHands })
           </div>
           <KeptCorner outbox={state.outbox} signedOut={state.signedOut} hands={hands} />
         </header>
-        <NotKept state={state} />
-        <TakeOver state={state} onTakeOver={() => void hands.takeOver()} />
-        {visit.withdrawn ? <WithdrawnNote visit={visit} hands={hands} act={act} /> : null}
-        <AlarmStrip alarms={facts.alarms} onReading={(t) => setOpen({ sheet: 'reading', at: t })} onStopped={(t) => setOpen({ sheet: 'gone', at: t })} />
-        {facts.clocks.length > 0 ? <StayCountdown clocks={facts.clocks} now={phoneNow} /> : null}
+        <LiveStrip state={state} facts={facts} hands={hands} act={act} onOpen={setOpen} />
       </div>
-      <main ref={body} className="relative min-h-0 grow overflow-y-auto" aria-label="The visit so far">
+      <main className={`flex min-h-0 grow flex-col ${over ? 'overflow-y-auto' : ''}`} aria-label="The visit so far">
         <div key={state.touches} className={state.touches > 0 ? 'flash' : ''} aria-hidden="true" />
         {over ? (
           <VisitOver
@@ -132,80 +130,44 @@ export function LiveScreen({ state, hands }: { state: Live; hands: StallHands })
             onHelpline={(at) => setOpen({ sheet: 'helpline', at })}
           />
         ) : charging ? (
-          <ChargingBoard
-            attempt={charging}
-            tape={visit.tape}
-            ratedKW={facts.ratedKW}
-            byTariff={byTariff && tariff ? printMoney(byTariff, tariff.currency) : null}
-            now={phoneNow}
-          />
+          <ChargingBoard attempt={charging} tape={visit.tape} ratedKW={facts.ratedKW} now={phoneNow} />
         ) : null}
-        <div className={board ? 'relative' : 'relative min-h-full'}>
-          <div className="absolute inset-y-0 left-0 w-[74px] bg-asphalt" aria-hidden="true" />
-          <UprightTape marks={marks} tape={visit.tape} zone={visit.zone} running={runningPaint(visit)} onMark={onMark} />
-          {board ? null : (
-            <div className="relative pl-[74px]">
-              <div className="px-3 pb-4 pt-1">
-                <RunningClock {...clockOf(visit)} now={phoneNow} />
-                {facts.usual ? (
-                  <p className="text-[14px] text-ink-2">
-                    {facts.usual.s === null
-                      ? `Fewer than half of ${facts.usual.attempts} attempts like this at this ${facts.usual.of} got power`
-                      : `Usual at this ${facts.usual.of}: ${printStopwatch(facts.usual.s)}, of ${facts.usual.attempts} attempts`}
-                  </p>
-                ) : null}
-                {waitsForAnswer ? (
-                  <div className="mt-2 flex gap-2">
-                    <button type="button" className="plate !min-h-[48px] grow" onClick={(e) => act(e.timeStamp, { kind: 'means_accepted', payload: paid })}>
-                      Accepted
-                    </button>
-                    <button
-                      type="button"
-                      className="plate plate-bad !min-h-[48px] grow"
-                      onClick={(e) => act(e.timeStamp, { kind: 'means_refused', payload: paid })}
-                    >
-                      Refused
-                    </button>
-                  </div>
-                ) : null}
-                {facts.next === 'plugged' || facts.next === 'adapter_fitted' ? (
-                  <p className="mt-2 text-[14px] text-ink-2">
-                    {facts.adapter ? 'One adapter only, within its rated amps and volts. ' : ''}No damaged connector, none that is wet inside. Keep the cable
-                    off the way.
-                  </p>
-                ) : null}
-                {attempt && !attempt.ended && !attempt.proof ? (
-                  <p className="mt-2 text-[14px] text-ink-2">If you give up, end it at the stall first. Each further card shown may mean another hold.</p>
-                ) : null}
-                {isPlugged(visit) && attempt?.stopAsked ? (
-                  <p className="mt-2 text-[14px] text-ink-2">
-                    Treat the connector as live until stall and car both say the charge has ended. Never force or pull it.
-                  </p>
-                ) : null}
+        {board && sentence ? <p className="border-b border-rule bg-card px-4 py-1 text-[14px] font-semibold">{sentence}</p> : null}
+        <div ref={body} data-tape className={over ? 'relative' : 'relative min-h-[120px] grow overflow-y-auto'}>
+          <div className="relative min-h-full">
+            <div className="absolute inset-y-0 left-0 w-[74px] bg-asphalt" aria-hidden="true" />
+            <UprightTape marks={marks} tape={visit.tape} zone={visit.zone} running={runningPaint(visit)} onMark={onMark} />
+            {board ? null : (
+              <div className="relative pl-[74px]">
+                <div className="px-3 pb-3 pt-1">
+                  <RunningClock {...clockOf(visit)} now={phoneNow} />
+                  {sentence ? <p className="text-[14px] leading-snug text-ink-2">{sentence}</p> : null}
+                </div>
               </div>
-            </div>
-          )}
+            )}
+          </div>
         </div>
       </main>
       <div
-        className="grid grid-cols-2 content-start gap-2.5 border-t-2 border-ink bg-card lg:border-l-2 lg:border-t-0 px-3.5 pb-[max(14px,env(safe-area-inset-bottom))] pt-3"
+        className="grid grid-cols-2 shrink-0 content-start gap-2.5 border-t-2 border-ink bg-card px-3.5 pb-[max(14px,env(safe-area-inset-bottom))] pt-3 short:gap-2 short:pb-[max(8px,env(safe-area-inset-bottom))] short:pt-2 flat:col-start-2 flat:row-span-2 flat:row-start-1 flat:overflow-y-auto flat:border-l-2 flat:border-t-0 lg:border-l-2 lg:border-t-0"
         data-resting={hands.rest.now}
       >
-        <Pad tone="next" className="col-span-2 min-h-[88px] text-[24px] font-extrabold" hint={yellow.hint} onPress={yellow.press} rest={hands.rest}>
+        <Pad
+          tone="next"
+          className="col-span-2 !h-[88px] text-[24px] font-extrabold short:!h-[72px] short:text-[21px]"
+          hint={yellow.hint}
+          onPress={yellow.press}
+          rest={hands.rest}
+        >
           {yellow.text}
         </Pad>
         <Pad hint={second.hint} onPress={second.press} rest={hands.rest} unavailable={over && facts.next === 'done'}>
           {second.text}
         </Pad>
-        <Pad
-          tone="bad"
-          hint={charging ? 'stopped, slow, hot' : 'error, nothing, stopped'}
-          onPress={(t) => setOpen({ sheet: 'fault', at: t })}
-          rest={hands.rest}
-        >
+        <Pad tone="bad" hint={FAULT_HINTS[facts.phase]} onPress={(t) => setOpen({ sheet: 'fault', at: t })} rest={hands.rest}>
           Fault
         </Pad>
-        <div className="col-span-2 grid grid-cols-3 gap-2.5">
+        <div className="col-span-2 grid grid-cols-3 gap-2.5 short:gap-2">
           <Pad onPress={(t) => setOpen({ sheet: 'change', at: t })} rest={hands.rest}>
             Changed
           </Pad>
@@ -229,36 +191,4 @@ function useTick(): void {
     const timer = setInterval(() => tick((n) => n + 1), 10_000);
     return () => clearInterval(timer);
   }, []);
-}
-
-/** Offered to whoever looks on, when the phone that records has been silent so long that it may be dead. */
-function TakeOver({ state, onTakeOver }: { state: Live; onTakeOver: () => void }) {
-  const { silent_s: silent, visit } = state;
-  if (silent === null || silent < SILENT_S || visit.pulledOutAt !== null) return null;
-  return (
-    <section aria-label="Who records" className="border-b-2 border-ink bg-picked px-4 py-2">
-      <p className="text-[15px]">
-        The phone that records has been silent{Number.isFinite(silent) ? ` for ${Math.floor(silent / 60)} min` : ''}. What you note here stands beside its
-        record.
-      </p>
-      <button type="button" className="plate mt-1.5 !min-h-[44px]" onClick={onTakeOver}>
-        This phone records now
-      </button>
-    </section>
-  );
-}
-
-/** Said at once when the phone cannot write down what is recorded. */
-function NotKept({ state }: { state: Live }) {
-  if (!state.cannotKeep) return null;
-  const { inMemory = 0, photos = 0 } = state.outbox ?? {};
-  const things = [inMemory > photos ? printCount(inMemory - photos, 'event') : '', photos > 0 ? printCount(photos, 'picture') : ''].filter(Boolean);
-  return (
-    <div role="alert" className="border-b-2 border-fault bg-fault-card px-4 py-2 text-[14px]">
-      <b>This phone cannot keep what you record: {state.cannotKeep}.</b>{' '}
-      {inMemory > 0
-        ? `${things.join(' and ')} ${inMemory === 1 ? 'is' : 'are'} held in this page only. Do not close it before the corner says all sent.`
-        : 'What you record is held in this page and sent at once. Do not close it while anything waits.'}
-    </div>
-  );
 }

@@ -1,11 +1,12 @@
 'use client';
 import { phoneNow } from '@/client/touch/touch-time';
 import type { Fault } from '@/core/faults/fault-list';
+import { unfinished } from '@/core/records/enrolment-steps';
 import { printMoney } from '@/core/units/money';
 import { localDay } from '@/core/units/zoned';
 import { chargingSoFar } from '@/core/visit/attempt-times';
 import { attemptChoices } from '@/core/visit/billed';
-import { wholeEnergy } from '@/core/visit/delivered';
+import { stallKWhOf, wholeEnergy } from '@/core/visit/delivered';
 import { statesSeen } from '@/core/visit/states-seen';
 import { later } from './later';
 import type { Live, LiveFacts } from './live-facts';
@@ -27,12 +28,14 @@ const ArrivalSheet = later(() => import('./sheets/event-sheets').then((m) => m.A
 const AdapterSheet = later(() => import('./sheets/event-sheets').then((m) => m.AdapterSheet));
 const DangerSheet = later(() => import('./sheets/event-sheets').then((m) => m.DangerSheet));
 const HelplineSheet = later(() => import('./sheets/record-sheets').then((m) => m.HelplineSheet));
+const EnrolmentSheet = later(() => import('./sheets/record-sheets').then((m) => m.EnrolmentSheet));
 const HelpSheet = later(() => import('./sheets/event-sheets').then((m) => m.HelpSheet));
 const WordsSheet = later(() => import('./sheets/event-sheets').then((m) => m.WordsSheet));
 const PriceSheet = later(() => import('./sheets/event-sheets').then((m) => m.PriceSheet));
 const GoneSheet = later(() => import('./sheets/event-sheets').then((m) => m.GoneSheet));
 const StuckSheet = later(() => import('./sheets/event-sheets').then((m) => m.StuckSheet));
 const RatingSheet = later(() => import('./sheets/event-sheets').then((m) => m.RatingSheet));
+const StaySheet = later(() => import('./sheets/event-sheets').then((m) => m.StaySheet));
 const StopwatchSheet = later(() => import('./sheets/event-sheets').then((m) => m.StopwatchSheet));
 const PhotoSheet = later(() => import('./sheets/event-sheets').then((m) => m.PhotoSheet));
 const CautionsSheet = later(() => import('./sheets/event-sheets').then((m) => m.CautionsSheet));
@@ -67,15 +70,24 @@ export function LiveSheets({
   const attempts = attemptChoices(visit.attempts, visit.line, (id) => records.stall.find((s) => s.id === id)?.fields.name ?? '');
   const energy = wholeEnergy(visit.delivered);
   const delivered = energy.known ? energy.value : undefined;
+  const connector = visit.line.findLast((e) => e.kind === 'stall_chosen')?.payload.connectorId ?? facts.attempt?.connectorId;
+  const connectors = [...new Set((facts.stall?.fields.outlets ?? []).map((o) => o.connector))];
+  const otherConnectors = connectors.length < 2 ? [] : connectors.filter((c) => c !== connector);
+  const chooseConnector = (t: number, connectorId: string) => {
+    if (facts.chosenId) act(t, { kind: 'stall_chosen', payload: { stallId: facts.chosenId, connectorId } });
+  };
   const sheet = () => {
     switch (open.sheet) {
       case 'fault':
-        return <FaultSheet charging={facts.charging !== null} onClose={close} onFault={(f) => onFault(f, open.at)} />;
+        return <FaultSheet phase={facts.phase} onClose={close} onFault={(f) => onFault(f, open.at)} />;
       case 'after_fault':
         return (
           <AfterFaultSheet
             fault={open.fault}
-            outlets={facts.stall?.fields.outlets.length ?? 1}
+            connectors={otherConnectors}
+            // A refusal leaves the attempt open: there is nothing to begin anew.
+            onAgain={(t) => (facts.attempt?.ended ? act(t, { kind: 'first_act', payload: { what: 'again' } }) : close())}
+            onConnector={chooseConnector}
             onClose={close}
             onGo={go}
             onSet={(set) => {
@@ -121,17 +133,33 @@ export function LiveSheets({
             expected={expectedText(delivered)}
             attempts={attempts}
             charged={visit.attempts.filter((a) => a.proof).map((a) => a.opened.id)}
+            shown={(named) => stallKWhOf(visit.attempts.filter((a) => named.includes(a.opened.id))) ?? null}
+            expectedFor={(kWh) => {
+              const [amount, text] = [facts.expected(kWh), expectedText(kWh)];
+              return amount && text ? { amount, text } : null;
+            }}
             onClose={close}
             onSave={act}
             onReceipt={() => go('receipt')}
           />
         );
       case 'more':
-        return <MoreSheet means={facts.means} onClose={close} onAct={act} onSheet={go} onAnother={() => void hands.leaveVisit()} />;
+        return (
+          <MoreSheet
+            means={facts.means}
+            enrolments={unfinished(records.enrolment, facts.network?.id ?? null).length > 0}
+            stallId={facts.chosenId}
+            connectors={otherConnectors}
+            onClose={close}
+            onAct={act}
+            onSheet={go}
+            onAnother={() => void hands.leaveVisit()}
+          />
+        );
       case 'change':
         return <ChangeSheet openedAt={open.at} onClose={close} onAct={act} />;
       case 'leave':
-        return <LeaveSheet charged={visit.attempts.some((a) => a.proof)} hands={hands} onClose={close} onAct={act} />;
+        return <LeaveSheet hands={hands} onClose={close} onAct={act} />;
       case 'means':
         return <MeansSheet records={records} onClose={close} onAct={act} />;
       case 'survey':
@@ -167,6 +195,8 @@ export function LiveSheets({
         );
       case 'helpline':
         return facts.network ? <HelplineSheet network={facts.network} onClose={close} onSave={hands.addRecords} /> : null;
+      case 'enrolments':
+        return <EnrolmentSheet records={records} networkId={facts.network?.id ?? null} zone={visit.zone} onClose={close} onSave={hands.addRecords} />;
       case 'help':
         return <HelpSheet visit={visit} facts={facts} onClose={close} onRecord={hands.act} />;
       case 'named':
@@ -175,7 +205,7 @@ export function LiveSheets({
       case 'price':
         return <PriceSheet currency={facts.currency} openedAt={open.at} onClose={close} onAct={act} />;
       case 'gone':
-        return <GoneSheet onClose={close} onAct={act} />;
+        return <GoneSheet openedAt={open.at} onClose={close} onAct={act} />;
       case 'stuck':
         return <StuckSheet onClose={close} onAct={act} />;
       case 'rating':
@@ -187,6 +217,8 @@ export function LiveSheets({
         return <PhotoSheet kind={open.sheet} openedAt={open.at} onPhoto={hands.keepPhoto} onClose={close} onAct={act} />;
       case 'cautions':
         return <CautionsSheet onClose={close} />;
+      case 'stay':
+        return <StaySheet clocks={facts.clocks} zone={visit.zone} onClose={close} />;
       case 'film':
         return <FilmClock visit={visit} onClose={close} />;
       case 'mark': {
@@ -195,6 +227,7 @@ export function LiveSheets({
         return event ? (
           <MarkSheet
             event={event}
+            line={visit.line}
             refused={kept?.state === 'refused' ? `${kept.path ?? ''} ${kept.reason ?? 'refused'}`.trim() : null}
             records={records}
             attempts={attempts}

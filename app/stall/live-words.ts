@@ -1,10 +1,12 @@
 import type { KeptEvent } from '@/client/store/phone-store';
+import { printStopwatch } from '@/core/units/print';
 import { chargingEnd, lastRequiredAct } from '@/core/visit/attempt-times';
 import type { Visit } from '@/core/visit/derive';
 import { eventLabel } from '@/core/visit/kinds/registry';
 import { isPlugged } from '@/core/visit/next-act';
 import type { Placed } from '@/core/visit/timeline/placed';
 import type { UprightMark } from '@/ui/tape/upright-tape';
+import type { LiveFacts } from './live-facts';
 
 /** One mark of the upright tape, flagged when the server refused it or the clock jumped. */
 export function markOf(e: Placed, kept: readonly KeptEvent[], stallName: (id: string) => string): UprightMark {
@@ -59,4 +61,22 @@ export function clockOf(visit: Visit): { from: number; label: string } {
   const joined = visit.line.find((e) => e.kind === 'queue_joined');
   if (joined && !visit.line.some((e) => e.kind === 'stall_free' || e.kind === 'stall_chosen')) return { from: joined.t, label: 'Queue, running' };
   return visit.pulledInAt === null ? { from: lastT, label: 'Since the last event' } : { from: visit.pulledInAt, label: 'At the site' };
+}
+
+/**
+ * The one sentence above the pads: what is heeded now, or what the figures mean.
+ * @param byTariff what the tariff says the charge costs so far, in print
+ */
+export function oneSentence(visit: Visit, f: Pick<LiveFacts, 'charging' | 'next' | 'adapter' | 'usual' | 'attempt'>, byTariff: string | null): string | null {
+  const { attempt } = f;
+  if (f.charging) return byTariff ? `By tariff about ${byTariff} so far.` : null;
+  if (isPlugged(visit) && attempt?.proof) return 'Treat the connector as live until stall and car both say the charge has ended. Never force or pull it.';
+  if (f.next === 'plugged' || f.next === 'adapter_fitted')
+    return `${f.adapter ? 'One adapter only, within its rated amps and volts. ' : ''}No damaged connector, none that is wet inside. Keep the cable off the way.`;
+  if (!attempt || attempt.ended || attempt.proof) return null;
+  if (attempt.shows.length > 1 || attempt.refusals.length > 0 || !f.usual)
+    return 'If you give up, end it at the stall first. Each further card shown may mean another hold.';
+  return f.usual.s === null
+    ? `Fewer than half of ${f.usual.attempts} attempts like this at this ${f.usual.of} got power.`
+    : `Usual at this ${f.usual.of}: ${printStopwatch(f.usual.s)}, of ${f.usual.attempts} attempts.`;
 }

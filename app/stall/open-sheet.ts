@@ -16,6 +16,7 @@ export type Plain =
   | 'help'
   | 'danger'
   | 'helpline'
+  | 'enrolments'
   | 'named'
   | 'price'
   | 'note'
@@ -26,5 +27,6 @@ export type Plain =
   | 'receipt'
   | 'photo'
   | 'cautions'
+  | 'stay'
   | 'film';
 export type Open = { sheet: Plain; at: number } | { sheet: 'after_fault'; fault: Fault; id: string | null; at: number } | { sheet: 'mark'; id: string };

@@ -1,8 +1,10 @@
 'use client';
-import { useCallback, useEffect, useState } from 'react';
+import { useCallback, useEffect, useRef, useState } from 'react';
 import { lastCar, rememberPullIn } from '@/client/store/habits';
 import type { LastVisit } from '@/client/store/last-visits';
+import { unfinished } from '@/core/records/enrolment-steps';
 import { plateText } from '@/core/records/stall-plate';
+import { printCount } from '@/core/units/print';
 import { Pad } from '@/ui/pads/pad';
 import { Milestone } from '@/ui/road/milestone';
 import { PLACES } from '@/ui/road/places';
@@ -13,12 +15,14 @@ import { later } from './later';
 import { SiteChoice } from './site-choice';
 import { laterParts } from './stall-parts';
 import type { StallHands, StallState } from './stall-state';
+import { FOLLOW_MS } from './use-follow';
 
 const AddPlaceSheet = later(async () => (await (await laterParts()).recordSheets()).AddPlaceSheet);
 const StallChoice = later(async () => (await laterParts()).StallChoice, <div className="h-[320px]" />);
 const FindOnPhone = later(async () => (await laterParts()).FindOnPhone);
 const OpenVisits = later(async () => (await laterParts()).OpenVisits);
 const LastVisits = later(async () => (await laterParts()).LastVisits);
+const EnrolmentSheet = later(async () => (await (await laterParts()).recordSheets()).EnrolmentSheet);
 const GarageSheet = later(async () => (await (await laterParts()).recordSheets()).GarageSheet);
 
 const noMoreKeys = () => false;
@@ -30,7 +34,7 @@ export function PullInScreen({ state, hands }: { state: Extract<StallState, { is
   const [siteId, setSiteId] = useState<string | null>(() => new URLSearchParams(location.search).get('site'));
   const [stallId, setStallId] = useState<string | null>(null);
   const [carId, setCarId] = useState<string | null>(lastCar);
-  const [sheet, setSheet] = useState<'place' | 'car' | 'garage' | 'find' | null>(null);
+  const [sheet, setSheet] = useState<'place' | 'car' | 'garage' | 'enrolments' | 'find' | null>(null);
   const networkName = (id: string) => records.network.find((n) => n.id === id)?.fields.name ?? '';
   const site = records.site.find((s) => s.id === siteId);
   const stall = records.stall.find((s) => s.id === stallId && s.fields.siteId === siteId);
@@ -43,11 +47,28 @@ export function PullInScreen({ state, hands }: { state: Extract<StallState, { is
   useEffect(() => {
     const take = (rows: LastVisit[]) => {
       setVisits(rows);
-      setAtHand((before) => before ?? rows);
+      // A fresh phone has none at hand: the first that come give the order.
+      setAtHand((before) => before ?? (rows.length > 0 ? rows : null));
     };
-    void lastVisits(take).catch(() => {});
+    const look = () => {
+      if (document.visibilityState === 'visible') void lastVisits(take).catch(() => {});
+    };
+    look();
+    // A visit that begins on another phone offers itself.
+    const timer = setInterval(look, FOLLOW_MS);
+    document.addEventListener('visibilitychange', look);
+    return () => {
+      clearInterval(timer);
+      document.removeEventListener('visibilitychange', look);
+    };
   }, [lastVisits]);
-  const running = visits.filter((v) => v.state === 'running');
+  const running = visits.filter((v) => v.state === 'running' && (siteId === null || v.siteId === siteId));
+  const main = useRef<HTMLElement>(null);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: a site chosen far down the list has its stalls at the top
+  useEffect(() => {
+    main.current?.scrollTo({ top: 0 });
+  }, [siteId]);
+  const unfinishedHere = unfinished(records.enrolment, site?.fields.networkId ?? null);
 
   usePlaceKeys(
     useCallback((href: string) => location.assign(href), []),
@@ -87,7 +108,7 @@ export function PullInScreen({ state, hands }: { state: Extract<StallState, { is
         </nav>
         <KeptCorner outbox={state.outbox} signedOut={state.signedOut} hands={hands} />
       </header>
-      <main className="min-h-0 grow overflow-y-auto px-4 py-3">
+      <main ref={main} className="min-h-0 grow overflow-y-auto px-4 py-3">
         {state.cannotKeep ? (
           <p role="alert" className="mb-3 border-l-4 border-fault bg-fault-card px-3 py-2 text-[14px]">
             <b>This phone cannot keep what you record: {state.cannotKeep}.</b> A visit goes on in this page’s memory and is sent from here: do not close it
@@ -108,7 +129,7 @@ export function PullInScreen({ state, hands }: { state: Extract<StallState, { is
               <h2 className="text-[15px]">Stall</h2>
               <button
                 type="button"
-                className="text-sm font-semibold text-shake underline"
+                className="min-h-[44px] px-1 text-sm font-semibold text-shake underline"
                 onClick={() => {
                   setSiteId(null);
                   setStallId(null);
@@ -144,13 +165,18 @@ export function PullInScreen({ state, hands }: { state: Extract<StallState, { is
             <button type="button" className="plate !min-h-[44px]" onClick={() => setSheet('garage')}>
               Garage
             </button>
+            {unfinishedHere.length > 0 ? (
+              <button type="button" className="plate !min-h-[44px]" onClick={() => setSheet('enrolments')}>
+                {printCount(unfinishedHere.length, 'enrolment')} to finish
+              </button>
+            ) : null}
           </div>
         </section>
         {site ? null : <LastVisits visits={visits.filter((v) => v.state !== 'running')} records={records} hands={hands} />}
         <p className="mt-5 text-sm text-ink-2">Nothing is tapped at the wheel: stop first. The time of arrival can be set back by minutes afterwards.</p>
       </main>
       <div className="border-t-2 border-ink bg-card px-3.5 pb-3 pt-3 lg:border-l-2 lg:border-t-0">
-        {running.length > 0 && !site ? (
+        {running.length > 0 ? (
           <div className="mb-2.5">
             <OpenVisits visits={running} records={records} hands={hands} />
           </div>
@@ -187,6 +213,15 @@ export function PullInScreen({ state, hands }: { state: Extract<StallState, { is
             setStallId(ids.stallId);
             setSheet(null);
           }}
+        />
+      ) : null}
+      {sheet === 'enrolments' ? (
+        <EnrolmentSheet
+          records={records}
+          networkId={site?.fields.networkId ?? null}
+          zone={site?.fields.zone ?? state.who.zone}
+          onClose={() => setSheet(null)}
+          onSave={hands.addRecords}
         />
       ) : null}
       {sheet === 'find' ? (

@@ -53,9 +53,7 @@ export function SiteChoice({
     void (async () => {
       if (!(await mayAskWhere())) return;
       const of = await distancesFrom(await whereIAm());
-      if (gone) return;
-      movedAt.current = performance.now();
-      setDistances({ of });
+      if (!gone) setDistances({ of });
     })().catch(() => {});
     return () => {
       gone = true;
@@ -70,6 +68,13 @@ export function SiteChoice({
       .map((site) => ({ site, rank: rank(site), km: distances?.of(site) ?? null }))
       .sort((a, b) => a.rank - b.rank || a.site.fields.name.localeCompare(b.site.fields.name));
   }, [records.site, visits, distances]);
+  // Visits or distances came: the order may have changed by itself.
+  const order = sites.map(({ site }) => site.id).join();
+  const before = useRef(order);
+  useEffect(() => {
+    if (!order.startsWith(before.current)) movedAt.current = performance.now();
+    before.current = order;
+  }, [order]);
   const networkName = (id: string) => records.network.find((n) => n.id === id)?.fields.name ?? '';
   const looked = find.trim().toLowerCase();
   const shown = sites.filter(({ site }) => `${site.fields.name} ${networkName(site.fields.networkId)}`.toLowerCase().includes(looked));

@@ -138,7 +138,7 @@ export function StallChoice({
       <div className="mt-4">
         <div className="flex items-baseline gap-3">
           <h2 className="text-[15px]">On arrival</h2>
-          <button type="button" className="min-h-[30px] text-sm font-semibold text-shake underline" onClick={() => setChanging({ type: 'site', id: site.id })}>
+          <button type="button" className="min-h-[44px] text-sm font-semibold text-shake underline" onClick={() => setChanging({ type: 'site', id: site.id })}>
             Change the site
           </button>
         </div>

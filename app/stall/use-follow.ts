@@ -3,7 +3,7 @@ import { useEffect } from 'react';
 import type { VisitSession } from '@/client/visit-session/session';
 
 /** How often an open visit is looked at for what other phones recorded. */
-const FOLLOW_MS = 15_000;
+export const FOLLOW_MS = 15_000;
 
 /** Looks every quarter of a minute for what other phones recorded of the open visit, and at once when the page is looked at again. */
 export function useFollow(session: VisitSession | null, visitId: string | null): void {

@@ -1,4 +1,4 @@
-import { readingDoubt, type SenseFacts } from './sense-check';
+import { billDoubt, readingDoubt, type SenseFacts } from './sense-check';
 
 const facts = (more: Partial<SenseFacts> = {}): SenseFacts => ({ ratedKW: 150, usableKWh: 62, charging_s: 1500, expectedCost: null, ...more });
 
@@ -23,4 +23,22 @@ describe('a reading is asked about, never blocked', () => {
   it('not when all is as usual', () => expect(doubt({ socPct: 62, kWh: '28.6', kW: 66, cost: '15.7' }, { expectedCost: 15.73 })).toBeNull());
   it('not against what nobody knows', () =>
     expect(readingDoubt({ kW: 660, kWh: '90', cost: '1' }, [], { ratedKW: null, usableKWh: null, charging_s: null, expectedCost: null })).toBeNull());
+});
+
+describe('a bill is asked about, never blocked', () => {
+  const expected = { amount: '18.40', text: '€18.40' };
+  it.each([
+    ['fewer kWh than the stall showed', { amount: '18.40', kWh: '28' }, '31.2', 'The stall showed 31.2 kWh. Does the bill say 28?'],
+    ['a tenth of what was expected', { amount: '1.84' }, null, 'By tariff it would be about €18.40. Is it 1.84?'],
+    ['ten times it', { amount: '184.0' }, null, 'By tariff it would be about €18.40. Is it 184.0?'],
+    ['free where it costs', { amount: '0' }, null, 'By tariff it would be about €18.40. Is it 0?'],
+  ] as const)('%s', (_, bill, lastKWh, said) => expect(billDoubt(bill, { lastKWh, expected })).toBe(said));
+  it.each([
+    ['the same kWh', { amount: '18.40', kWh: '31.2' }, '31.2', expected],
+    ['more, read too early', { amount: '18.40', kWh: '33' }, '31.2', expected],
+    ['a discount', { amount: '9.20' }, '31.2', expected],
+    ['a fee on top', { amount: '40.00' }, null, expected],
+    ['what has no tariff', { amount: '184' }, null, null],
+    ['a few cents', { amount: '0' }, null, { amount: '0.40', text: '€0.40' }],
+  ] as const)('not %s', (_, bill, lastKWh, by) => expect(billDoubt(bill, { lastKWh, expected: by })).toBeNull());
 });

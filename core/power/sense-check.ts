@@ -51,3 +51,25 @@ export function readingDoubt(next: NextReading, before: readonly Pick<Reading, '
   }
   return null;
 }
+
+/** A point that slipped makes ten times or a tenth; what the tariff leaves out makes less than this. */
+const SLIPPED = 5;
+
+/**
+ * What looks wrong about a bill: asked about once, never blocked.
+ * @param bill decimal strings as typed
+ * @param facts the last kWh that the stall showed, and what the tariff says these kWh cost, as a decimal and in print
+ * @returns a question, or `null`
+ */
+export function billDoubt(
+  bill: { amount: string; kWh?: string | undefined },
+  facts: { lastKWh: string | null; expected: { amount: string; text: string } | null },
+): string | null {
+  if (bill.kWh !== undefined && facts.lastKWh !== null && Number(bill.kWh) < Number(facts.lastKWh))
+    return `The stall showed ${facts.lastKWh} kWh. Does the bill say ${bill.kWh}?`;
+  const expected = Number(facts.expected?.amount ?? 0);
+  const amount = Number(bill.amount);
+  if (facts.expected && expected >= 1 && (amount >= expected * SLIPPED || amount <= expected / SLIPPED))
+    return `By tariff it would be about ${facts.expected.text}. Is it ${bill.amount}?`;
+  return null;
+}

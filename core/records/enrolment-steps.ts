@@ -28,3 +28,13 @@ const STEPS: Record<CarMeans, Step[]> = {
 export const enrolmentSteps = (kind: CarMeans) => STEPS[kind].map((s) => ({ ...s, doneOn: null }));
 /** Steps not done yet; the first is what comes next. */
 export const stepsLeft = <T extends { doneOn: string | null }>(steps: readonly T[]): T[] => steps.filter((s) => s.doneOn === null);
+
+type Enrolled = { archived: boolean; fields: { networkId: string | null; chargedOn: string | null; steps: readonly { doneOn: string | null }[] } };
+/**
+ * Enrolments that are not through: no charge by them was seen, and steps are left.
+ * @param networkId of this network alone; `null`: of every one
+ */
+export const unfinished = <E extends Enrolled>(enrolments: readonly E[], networkId: string | null): E[] =>
+  enrolments.filter(
+    (e) => !e.archived && e.fields.chargedOn === null && stepsLeft(e.fields.steps).length > 0 && (networkId === null || e.fields.networkId === networkId),
+  );

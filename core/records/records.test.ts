@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { idOf } from '../visit/fixtures/story';
 import { checkForm, signUpForm } from './account-forms';
-import { enrolmentSteps, stepsLeft } from './enrolment-steps';
+import { enrolmentSteps, stepsLeft, unfinished } from './enrolment-steps';
 import { accountNumber, privateNumber } from './private-number';
 import { checkChange } from './record-change';
 import { blankFields } from './record-schema';
@@ -154,5 +154,25 @@ describe('the sign-up form', () => {
     });
     expect(checkForm(signUpForm, 'no form')).toEqual({ ok: false, fields: { form: 'must hold named fields' } });
     expect(checkForm(signUpForm, form)).toMatchObject({ ok: true, data: { name: 'Ana' } });
+  });
+});
+
+describe('an enrolment to finish', () => {
+  const of = (networkId: string, more: object = {}, archived = false) => ({
+    archived,
+    fields: { networkId, chargedOn: null, steps: [{ doneOn: '2025-10-01' }, { doneOn: null }], ...more },
+  });
+  it('has steps left and no charge by it', () => {
+    const open = of('a');
+    const all = [
+      open,
+      of('a', { chargedOn: '2025-10-02' }),
+      of('a', { steps: [{ doneOn: '2025-10-01' }] }),
+      of('a', { steps: [] }),
+      of('a', {}, true),
+      of('b'),
+    ];
+    expect(unfinished(all, 'a')).toEqual([open]);
+    expect(unfinished(all, null)).toHaveLength(2);
   });
 });

@@ -1,5 +1,5 @@
 import { printMoney, printPerKWh, toMinor } from './money';
-import { printAgo, printCount, printDuration, printKm, printKWh, printStopwatch } from './print';
+import { printAgo, printCount, printDuration, printKm, printKWh, printShift, printStopwatch } from './print';
 import { isZone, localDay, localMonth, printClock, printDay, printMonth } from './zoned';
 
 describe('durations', () => {
@@ -53,4 +53,15 @@ describe('times of day', () => {
   });
   it('months have three letters', () => expect([printMonth('2025-09'), printDay(Date.parse('2025-09-22T12:00:00Z'), 'UTC')]).toEqual(['Sep 2025', '22 Sep']));
   it('know a zone from a word', () => expect([isZone('Europe/Vienna'), isZone('Atlantis/Centre')]).toEqual([true, false]));
+});
+
+describe('by how much a time was moved', () => {
+  it.each([
+    [0, 'as recorded'],
+    [0.4, 'as recorded'],
+    [-11, '11 s earlier'],
+    [60, '1 min later'],
+    [-4800, '1 h 20 min earlier'],
+    [90_061, '1 d 1 h 1 min 1 s later'],
+  ])('%d s: %s', (s, text) => expect(printShift(s)).toBe(text));
 });

@@ -33,6 +33,19 @@ export function printStopwatch(s: number): string {
   return h > 0 ? mmss : `${mmss}.${tenths % 10}`;
 }
 
+/** By how much a time was moved, in words: "1 h 20 min earlier". @param s whole seconds, later is positive */
+export function printShift(s: number): string {
+  const a = Math.abs(Math.round(s));
+  const parts: [number, string][] = [
+    [Math.floor(a / 86_400), 'd'],
+    [Math.floor((a % 86_400) / 3600), 'h'],
+    [Math.floor((a % 3600) / 60), 'min'],
+    [a % 60, 's'],
+  ];
+  const said = parts.flatMap(([n, unit]) => (n > 0 ? [`${n} ${unit}`] : [])).join(' ');
+  return said === '' ? 'as recorded' : `${said} ${s > 0 ? 'later' : 'earlier'}`;
+}
+
 /** Energy, one decimal. @param kWh decimal string or number, kWh */
 export const printKWh = (kWh: string | number) => `${new Decimal(kWh).toFixed(1, Decimal.ROUND_HALF_UP)} kWh`;
 

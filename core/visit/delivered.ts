@@ -50,6 +50,12 @@ function stallEnergy(a: Attempt): Energy | undefined {
 /** What the stall has shown of a session so far, kWh; nothing where it was not read. */
 export const stallKWhSoFar = (a: Attempt): string | undefined => stallEnergy(a)?.value;
 
+/** What the stall has shown of these sessions so far, kWh, a decimal string; nothing where none of them was read. */
+export function stallKWhOf(attempts: readonly Attempt[]): string | undefined {
+  const read = attempts.flatMap((a) => stallKWhSoFar(a) ?? []);
+  return read.length === 0 ? undefined : Decimal.sum(...read).toString();
+}
+
 /** Energy of one session: the stall's figure, or that of a bill for it alone where the stall was not read to the end. */
 export function sessionEnergy(a: Attempt, billed: readonly Billed[]): Energy | undefined {
   const read = stallEnergy(a);

@@ -34,9 +34,11 @@ export function nextAct(v: Visit, usual: UsualHere): NextAct {
   const open = last && !last.ended ? last : null;
   if (open?.stopAsked || open?.powerGone) return 'unplugged';
   if (open?.proof) return 'reading';
+  const started = remotelyStarted(v);
   if (!open) {
-    if (last && isPlugged(v)) return 'unplugged';
-    if (last?.proof && last.ended?.by !== 'fault') return 'pulled_out';
+    const anew = meansToTryAgain(v);
+    if (last && isPlugged(v) && !anew && !started) return 'unplugged';
+    if (last?.proof && last.ended?.by !== 'fault' && !anew && !isPlugged(v)) return 'pulled_out';
     if (!v.line.some((e) => e.kind === 'stall_chosen')) return 'choose_stall';
   }
   const lastRefusal = open?.refusals.at(-1)?.place ?? Number.NEGATIVE_INFINITY;
@@ -45,7 +47,21 @@ export function nextAct(v: Visit, usual: UsualHere): NextAct {
     if (usual.adapter && !open?.adapterFitted && !adapterIsOn(v)) return 'adapter_fitted';
     return usual.payFirst && !usual.carIsMeans && !shown ? 'means_shown' : 'plugged';
   }
-  return shown || usual.carIsMeans || open?.claimed ? 'power_seen' : 'means_shown';
+  // Trying again with the plug left in, a car that is its own means is shown by pressing start.
+  const carWasPlugged = usual.carIsMeans && (open !== null || !last);
+  return shown || carWasPlugged || open?.claimed || started ? 'power_seen' : 'means_shown';
+}
+
+/** True when, after the last attempt ended, a stall was chosen or an act begun: what comes next is a start, not the leaving. */
+export function meansToTryAgain(v: Pick<Visit, 'line' | 'attempts'>): boolean {
+  const over = v.attempts.at(-1)?.ended?.at.place;
+  return over !== undefined && v.line.some((e) => e.place >= over && (e.kind === 'stall_chosen' || e.kind === 'first_act') && !e.onlySeen);
+}
+
+/** True when the helpline started it, and no attempt ended since: power is what is waited for. */
+function remotelyStarted(v: Pick<Visit, 'line' | 'attempts'>): boolean {
+  const said = v.line.findLast((e) => e.kind === 'help_ended' && e.payload.result === 'remote_start');
+  return said !== undefined && v.attempts.every((a) => !a.ended || a.ended.at.place < said.place);
 }
 
 /** True for a fault that can hurt. */

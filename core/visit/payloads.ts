@@ -88,7 +88,7 @@ export const PAYLOADS = {
   stall_free: none(),
   stall_chosen: z.looseObject({ stallId: uuid(), connectorId: opt(z.string().check(z.maxLength(40))) }),
   stall_named: z.looseObject({ text: text(80) }),
-  first_act: z.looseObject({ what: z.enum(['handle', 'app', 'kiosk']) }),
+  first_act: z.looseObject({ what: z.enum(['handle', 'app', 'kiosk', 'again']) }),
   adapter_fitted: z.looseObject({ adapterId: opt(uuid()) }),
   plugged: z.looseObject({ connectorId: opt(z.string().check(z.maxLength(40))) }),
   means_shown: means(),

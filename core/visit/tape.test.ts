@@ -1,6 +1,6 @@
 import { deriveVisit } from './derive';
 import { describeEnd, describeStart } from './describe-visit';
-import { CARD, IN, KW, STALL_A, STALL_B, type Step, story, T0, VISIT } from './fixtures/story';
+import { CARD, IN, KW, SECOND_PHONE, STALL_A, STALL_B, type Step, story, T0, VISIT } from './fixtures/story';
 import { nextAct } from './next-act';
 import { payloadProblem } from './payloads';
 import { powerProfile } from './power-profile';
@@ -121,6 +121,38 @@ describe('the yellow pad proposes', () => {
     const chosen: Step = [5, 'stall_chosen', { stallId: STALL_A }];
     expect(with_(IN, chosen)).toBe('adapter_fitted');
     expect(with_(IN, chosen, [12, 'adapter_fitted', {}])).toBe('plugged');
+  });
+  it('a start, not the leaving, once a stall was chosen or an act begun after a charge or a failure', () => {
+    const charged: Step[] = [...START, [80, 'power_seen', KW], [880, 'stop_asked'], [890, 'power_gone', { why: 'asked' }]];
+    const out: Step[] = [...charged, [900, 'unplugged']];
+    expect(proposed(...charged)).toBe('unplugged');
+    expect(proposed(...out)).toBe('pulled_out');
+    expect(proposed(...out, [950, 'stall_chosen', { stallId: STALL_B }])).toBe('plugged');
+    expect(proposed(...out, [950, 'stall_chosen', { stallId: STALL_A }])).toBe('plugged');
+    expect(proposed(...out, [950, 'first_act', { what: 'again' }])).toBe('plugged');
+    expect(proposed(...out, [950, 'first_act', { what: 'again' }, { role: 'observer', deviceId: SECOND_PHONE, seq: 1 }])).toBe('pulled_out');
+    const failed: Step[] = [...START, [90, 'fault', { code: 'start_error', side: 'network' }]];
+    expect(proposed(...failed)).toBe('unplugged');
+    expect(proposed(...failed, [95, 'first_act', { what: 'again' }])).toBe('means_shown');
+    expect(nextAct(visit(...failed, [95, 'first_act', { what: 'again' }]), { ...USUAL, carIsMeans: true })).toBe('means_shown');
+    expect(proposed(...failed, [95, 'first_act', { what: 'again' }], [99, 'means_shown', CARD])).toBe('power_seen');
+    expect(proposed(...failed, [95, 'unplugged'])).toBe('plugged');
+  });
+  it('power, once the helpline started it, until the next failure', () => {
+    const failed: Step[] = [...START, [90, 'fault', { code: 'start_error', side: 'network' }]];
+    const helped = (result: string): Step[] => [
+      [100, 'help_called'],
+      [200, 'help_ended', { result }],
+    ];
+    expect(proposed(...failed, ...helped('remote_start'))).toBe('power_seen');
+    expect(proposed(...failed, ...helped('reset'))).toBe('unplugged');
+    expect(proposed(...failed, ...helped('remote_start'), [210, 'power_seen', KW])).toBe('reading');
+    expect(proposed(...failed, ...helped('remote_start'), [210, 'claimed', { by: 'screen' }], [260, 'fault', { code: 'start_error', side: 'network' }])).toBe(
+      'unplugged',
+    );
+    // Not plugged yet: first the plug, then power.
+    expect(proposed(START[0] as Step, ...helped('remote_start'))).toBe('plugged');
+    expect(proposed(START[0] as Step, ...helped('remote_start'), [220, 'plugged'])).toBe('power_seen');
   });
   it('a call, never the plug, after a fault that can hurt, until somebody was called or the stall was left', () => {
     const danger: Step[] = [...START, [70, 'fault', { code: 'danger', side: 'site' }]];

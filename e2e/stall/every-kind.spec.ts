@@ -226,12 +226,16 @@ test('the clock for filming shows the visit’s code, which stands on its page; 
   ]);
   await openStall(page);
   const hand = thumb(page);
-  await expect(page.getByLabel('Limits of the stay')).toContainText(/Max stay, left4[45]:\d\d/);
+  await expect(page.getByLabel(/^Limits of the stay/)).toContainText(/Max stay ends in\s*4[45]:\d\d/);
   await hand.pad(/^Plugged in/);
   await hand.pad(/^Card shown/);
   await hand.pad(/^I see power/);
   await hand.pad(/^I pressed stop/);
-  await expect(page.getByLabel('Limits of the stay')).toContainText(/Idle grace, left[45]:\d\d/);
+  await expect(page.getByLabel(/^Limits of the stay/)).toContainText(/Idle fee starts in\s*[45]:\d\d/);
+  // Every limit opens from the strip, with the same words.
+  await hand.at(page.getByLabel(/^Limits of the stay/));
+  await expect(page.getByRole('dialog')).toContainText('Max stay ends in');
+  await page.keyboard.press('Escape');
   const visitId = (await keptEvents(page))[0]?.event.visitId as string;
   const code = `${visitId.slice(-8, -4)}-${visitId.slice(-4)}`.toUpperCase();
   await hand.pad(/^More/);

@@ -142,7 +142,11 @@ test('a danger shows its caution; undo takes the last event back, and a mark’s
   await expect(page.getByRole('button', { name: /^Shock, smell.*Correct$/ })).toHaveCount(0);
   await page.getByRole('button', { name: /^Plugged in, .*Correct$/ }).tap();
   await page.getByRole('dialog').getByRole('button', { name: '2 min earlier' }).tap();
-  await page.getByRole('dialog').getByRole('button', { name: 'Keep this time' }).tap();
+  const keep = page.getByRole('dialog').getByRole('button', { name: 'Keep this time' });
+  await keep.tap();
+  // It was plugged in seconds after the arrival.
+  await expect(page.getByRole('dialog').getByRole('alert')).toContainText('That is before the arrival at');
+  await keep.tap();
   await allSent(page, 6);
   const events = (await keptEvents(page)).map((k) => k.event);
   const plug = events.find((e) => e.kind === 'plugged');
@@ -168,7 +172,10 @@ test('a stall that can hurt is doubtful in every answer until somebody clears it
   await page.context().setOffline(true);
   await page.getByRole('button', { name: 'Leave the visit' }).tap();
   // The phone that reported it knows at once, without a network.
-  await page.getByRole('button', { name: /Logarnik East/ }).tap();
+  await page
+    .getByRole('region', { name: 'Sites' })
+    .getByRole('button', { name: /Logarnik East/ })
+    .tap();
   await page.getByRole('button', { name: /^Stall 1/ }).tap();
   await expect(page.getByText(/; danger reported on \d+ \w{3}/)).toBeVisible();
   await expect(page.getByRole('button', { name: /^Stall 2.*likely best/ })).toBeVisible();

@@ -1,4 +1,5 @@
 'use client';
+import { printShift } from '@/core/units/print';
 import { printClock } from '@/core/units/zoned';
 
 const SHIFTS: [string, number][] = [
@@ -13,12 +14,11 @@ const SHIFTS: [string, number][] = [
 
 /** Plates that move a time; nothing is written until it is kept. @param at UTC ms @param original UTC ms as recorded */
 export function ShiftTime({ at, original, zone, onChange }: { at: number; original: number; zone: string; onChange: (at: number) => void }) {
-  const by = Math.round((at - original) / 1000);
   return (
     <div>
       <p className="num text-[28px] font-semibold" aria-live="polite">
         {printClock(at, zone)}
-        <span className="ml-3 text-[15px] text-ink-2">{by === 0 ? 'as recorded' : `${by > 0 ? '+' : '−'}${Math.abs(by)} s`}</span>
+        <span className="ml-3 text-[15px] text-ink-2">{printShift((at - original) / 1000)}</span>
       </p>
       <div className="mt-2 grid grid-cols-4 gap-2">
         {SHIFTS.slice(0, 4).map(([label, s]) => (

@@ -1,4 +1,4 @@
-import { type DigitField, isFull, pressDigit } from './digit-pad';
+import { type DigitField, notTaken, pressDigit } from './digit-pad';
 
 const battery: DigitField = { key: 'socPct', label: 'Battery', unit: '%', max: 100, decimals: 0 };
 const energy: DigitField = { key: 'kWh', label: 'Delivered', unit: 'kWh', max: 999, decimals: 1 };
@@ -19,8 +19,15 @@ describe('the digit pad', () => {
     ['4..1', '4.1'],
     ['99999', '999'],
   ])('energy: %s becomes %s', (keys, text) => expect(type(energy, keys)).toBe(text));
-  it('moves on by itself only when no further digit could fit', () => {
-    expect([isFull('6', battery), isFull('61', battery), isFull('10', battery), isFull('100', battery)]).toEqual([false, true, false, true]);
-    expect([isFull('41', energy), isFull('41.6', energy)]).toEqual([false, true]);
-  });
+  it.each([
+    ['6', '1', battery, null],
+    ['61', '5', battery, 'Battery is at most 100 %: Next for another figure.'],
+    ['61', '.', battery, 'Battery is in whole %.'],
+    ['41.6', '3', energy, 'Delivered takes 1 after the point.'],
+    ['41.', '3', energy, null],
+    ['41.6', '.', energy, 'There is a point already.'],
+    ['999', '9', energy, 'Delivered is at most 999 kWh: Next for another figure.'],
+    ['', '.', energy, null],
+    ['0', '0', energy, null],
+  ] as const)('%s and then %s: nothing goes by unseen', (text, digit, field, why) => expect(notTaken(text, digit, field)).toBe(why));
 });

@@ -24,6 +24,7 @@ export function Pad({ children, hint, tone = 'plain', onPress, rest, className =
     <button
       type="button"
       aria-disabled={rest.now || unavailable}
+      data-home={tone === 'next' ? '' : undefined}
       onPointerDown={(e) => {
         down.current = e.timeStamp;
       }}
@@ -33,11 +34,12 @@ export function Pad({ children, hint, tone = 'plain', onPress, rest, className =
         down.current = null;
         if (!unavailable && takesTouch(rest, at)) onPress(at);
       }}
-      className={`grid min-h-[60px] select-none place-items-center rounded-lg border-2 p-1.5 text-center text-[17px] font-bold leading-tight [touch-action:manipulation] active:translate-y-px ${unavailable ? 'opacity-45' : ''} ${look} ${className}`}
+      className={`grid h-[60px] select-none place-items-center overflow-hidden rounded-lg border-2 px-1 py-0.5 short:h-[52px] text-center text-[17px] font-bold leading-tight [touch-action:manipulation] active:translate-y-px ${unavailable ? 'opacity-45' : ''} ${look} ${className}`}
     >
-      <span>
-        {children}
-        {hint ? <small className="block text-[12.5px] font-medium">{hint}</small> : null}
+      {/* A pad keeps its place and size whatever the words on it. */}
+      <span className="w-full">
+        <span className="line-clamp-1">{children}</span>
+        {hint ? <small className="line-clamp-1 text-[12.5px] font-medium">{hint}</small> : null}
       </span>
     </button>
   );

@@ -14,7 +14,7 @@ export function RunningClock({ from, now, label }: { from: number; now: () => nu
   return (
     <div role="timer" aria-label={label}>
       <div className="text-[13.5px] font-semibold text-ink-2">{label}</div>
-      <div className="num text-[60px] font-semibold leading-[1.05] tracking-[-0.07em]">{printStopwatch(s)}</div>
+      <div className="num text-[60px] short:text-[44px] font-semibold leading-[1.05] tracking-[-0.07em]">{printStopwatch(s)}</div>
     </div>
   );
 }

@@ -113,7 +113,7 @@ function ManyField({ field, path }: { field: Extract<Field, { kind: 'many' }>; p
       </legend>
       <div className="flex flex-wrap gap-x-4">
         {field.options.map(([value, label]) => (
-          <label key={value} className="flex min-h-[36px] items-center gap-2 text-[14.5px]">
+          <label key={value} className="flex min-h-[44px] items-center gap-2 text-[14.5px]">
             <input type="checkbox" value={value} {...register(path)} aria-invalid={messages[path] ? true : undefined} className="size-5 accent-ink" />
             {label}
           </label>

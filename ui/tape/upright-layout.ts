@@ -7,8 +7,8 @@ export type UprightLayout = {
   height: number;
 };
 
-const LEAST = 32;
-const MOST = 92;
+const LEAST = 44;
+const MOST = 96;
 
 /** @param times of the marks in order, UTC ms @param top place of the first, px */
 export function uprightLayout(times: readonly number[], top = 22): UprightLayout {

@@ -66,13 +66,13 @@ function UprightRow({ mark: m, top, zone, onMark }: { mark: UprightMark; top: nu
     <li
       className="absolute right-2 left-[86px]"
       ref={(el) => {
-        if (el) el.style.top = `${top - 16}px`;
+        if (el) el.style.top = `${top - 22}px`;
       }}
     >
       <button
         type="button"
         onClick={() => onMark(m.id)}
-        className={`flex h-8 max-w-full items-center gap-2 px-1 text-left text-[14.5px] font-semibold ${m.fault ? 'text-fault' : ''}`}
+        className={`flex h-11 max-w-full items-center gap-2 px-1 text-left text-[14.5px] font-semibold ${m.fault ? 'text-fault' : ''}`}
         aria-label={`${m.text}, ${printClock(m.t, zone)}. Correct`}
       >
         <span className="truncate">{m.text}</span>

@@ -1,3 +1,4 @@
+import { momentOf } from '@/core/visit/time-doubt';
 import type { VisitPageData } from '@/server/visits/visit-page';
 import { VisitSheet } from '@/ui/ledger/visit-sheet';
 import { CorrectEvent } from './[visitId]/correct-event';
@@ -7,6 +8,7 @@ import { WithdrawVisit } from './[visitId]/withdraw-visit';
 /** The page of a visit with what can be done on it. */
 export function VisitBeside({ data }: { data: VisitPageData }) {
   const context = { visitId: data.visit.id, siteId: data.visit.siteId, zone: data.visit.zone, knownSeq: data.maxSeq };
+  const line = data.visit.line.map(momentOf);
   return (
     <VisitSheet
       key={data.visit.id}
@@ -17,7 +19,7 @@ export function VisitBeside({ data }: { data: VisitPageData }) {
           <WithdrawVisit context={context} withdrawals={data.visit.visitWithdrawals} />
         </div>
       }
-      correct={(event) => <CorrectEvent key={event.id} context={context} event={event} />}
+      correct={(event) => <CorrectEvent key={event.id} context={context} event={event} line={line} />}
     />
   );
 }

@@ -7,7 +7,7 @@ import { SignInForm } from './sign-in-form';
 export const metadata: Metadata = { title: 'Sign in' };
 
 export default async function SignInPage() {
-  if (await whoAsks()) redirect('/ledger');
+  if (await whoAsks()) redirect('/');
   const demo = process.env.MILE_DEMO === '1';
   return (
     <>

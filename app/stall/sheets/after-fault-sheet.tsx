@@ -12,15 +12,20 @@ import { Plate } from './plate-list';
 /** After a fault that is no danger: what next. Whose side it seems, what was shown and a photo can be added; nothing of it must be. */
 export function AfterFaultSheet({
   fault,
-  outlets,
+  connectors,
+  onAgain,
+  onConnector,
   onClose,
   onGo,
   onSet,
   onPhoto,
 }: {
   fault: Fault;
-  /** Connectors of the stall. */
-  outlets: number;
+  /** The other connectors of the stall. */
+  connectors: readonly string[];
+  /** The same stall once more. */
+  onAgain: (timeStamp: number) => void;
+  onConnector: (timeStamp: number, connector: string) => void;
   onClose: () => void;
   onGo: (sheet: Plain) => void;
   /** Adds to the event just recorded; its time stays. */
@@ -46,9 +51,26 @@ export function AfterFaultSheet({
     <Sheet title={fault.label} onClose={leaveTo(onClose)} hint="Recorded. What next?">
       {caution ? <Caution>{caution}</Caution> : null}
       <div className="grid grid-cols-2 gap-2">
-        <Plate onPress={leaveTo(onClose)}>Same stall again</Plate>
+        <Plate
+          onPress={(t) => {
+            keepText();
+            onAgain(t);
+          }}
+        >
+          Same stall again
+        </Plate>
         <Plate onPress={leaveTo(() => onGo('stall'))}>Another stall</Plate>
-        {outlets > 1 ? <Plate onPress={leaveTo(() => onGo('stall'))}>Other connector</Plate> : null}
+        {connectors.map((c) => (
+          <Plate
+            key={c}
+            onPress={(t) => {
+              keepText();
+              onConnector(t, c);
+            }}
+          >
+            {c} here
+          </Plate>
+        ))}
         <Plate onPress={leaveTo(() => onGo('means'))}>Other means</Plate>
         <Plate onPress={leaveTo(() => onGo('help'))}>Helpline</Plate>
         <Plate onPress={leaveTo(() => onGo('leave'))}>Leave</Plate>

@@ -1,5 +1,6 @@
 'use client';
 import { useState } from 'react';
+import { billDoubt } from '@/core/power/sense-check';
 import { currencySymbol } from '@/core/units/money';
 import type { AttemptChoice } from '@/core/visit/billed';
 import { AttemptsBilled } from '@/ui/forms/attempts-billed';
@@ -13,6 +14,8 @@ export function BillSheet({
   expected,
   attempts,
   charged,
+  shown,
+  expectedFor,
   onClose,
   onSave,
   onReceipt,
@@ -22,6 +25,10 @@ export function BillSheet({
   attempts: AttemptChoice[];
   /** Those that got power, by their first events. */
   charged: string[];
+  /** What the stall showed of the attempts that are named, kWh. */
+  shown: (named: readonly string[]) => string | null;
+  /** What the tariff says so many kWh cost, and in print. */
+  expectedFor: (kWh: string | undefined) => { amount: string; text: string } | null;
   onClose: () => void;
   onSave: (timeStamp: number, draft: Draft<'bill'>) => void;
   onReceipt: () => void;
@@ -47,17 +54,13 @@ export function BillSheet({
         saveLabel="Save the bill"
         onSave={(timeStamp) => {
           if (!values.amount) return setProblem('Type the amount. Free of charge is 0.');
-          onSave(timeStamp, {
-            kind: 'bill',
-            payload: {
-              // With one attempt a bill is for the visit.
-              sessions: attempts.length < 2 ? [] : named,
-              amount: values.amount.replace(/\.$/, ''),
-              currency,
-              ...(values.kWh ? { kWh: values.kWh.replace(/\.$/, '') } : {}),
-              state: 'charged',
-            },
-          });
+          const [amount, kWh] = [values.amount.replace(/\.$/, ''), values.kWh?.replace(/\.$/, '') || undefined];
+          const lastKWh = shown(attempts.length < 2 ? charged : named);
+          const doubt = billDoubt({ amount, kWh }, { lastKWh, expected: expectedFor(kWh ?? lastKWh ?? undefined) });
+          if (doubt && problem !== `${doubt} Save again if so.`) return setProblem(`${doubt} Save again if so.`);
+          // With one attempt a bill is for the visit.
+          const sessions = attempts.length < 2 ? [] : named;
+          onSave(timeStamp, { kind: 'bill', payload: { sessions, amount, currency, ...(kWh ? { kWh } : {}), state: 'charged' } });
         }}
       />
       <button type="button" className="plate mt-3 !min-h-[44px] w-full" onClick={onReceipt}>

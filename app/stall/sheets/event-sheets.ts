@@ -18,6 +18,7 @@ export { PhotoSheet } from './photo-sheet';
 export { RatingSheet } from './rating-sheet';
 export { ReadingSheet } from './reading-sheet';
 export { RefusedSheet } from './refused-sheet';
+export { StaySheet } from './stay-sheet';
 export { StopwatchSheet } from './stopwatch-sheet';
 export { SurveySheet } from './survey-sheet';
 export { PriceSheet, WordsSheet } from './words-sheet';

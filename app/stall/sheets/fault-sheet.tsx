@@ -16,12 +16,14 @@ const BEFORE = [
   'connector_damaged',
 ];
 const CHARGING = ['stopped_by_itself', 'derated', 'hot_connector', 'shared_drop', 'slow_ramp', 'does_not_stop', 'site_limit', 'handle_stuck'];
+const STOPPING = ['does_not_stop', 'handle_stuck', 'cable_locked', 'hot_connector', 'stopped_by_itself', 'wrong_price', 'idle_fee_disputed'];
+const SHORT = { starting: BEFORE, charging: CHARGING, stopping: STOPPING };
 const ALWAYS = ['danger'];
 
 /** What went wrong: the likely ones first, every other one below. One press records it. */
-export function FaultSheet({ charging, onClose, onFault }: { charging: boolean; onClose: () => void; onFault: (fault: Fault) => void }) {
+export function FaultSheet({ phase, onClose, onFault }: { phase: keyof typeof SHORT; onClose: () => void; onFault: (fault: Fault) => void }) {
   const [all, setAll] = useState(false);
-  const short = [...(charging ? CHARGING : BEFORE), ...ALWAYS];
+  const short = [...SHORT[phase], ...ALWAYS];
   const shown = all ? FAULTS : short.flatMap((code) => FAULTS.filter((f) => f.code === code));
   return (
     <Sheet title="Fault" onClose={onClose} hint="The time is that of your touch on Fault.">

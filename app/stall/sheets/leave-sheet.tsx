@@ -10,18 +10,8 @@ import { Plate, PlateList } from './plate-list';
 type Reason = Payload<'pulled_out'>['reason'];
 
 /** Why you leave; after a site that gave nothing, whether the stop goes on at the next one. */
-export function LeaveSheet({
-  charged,
-  hands,
-  onClose,
-  onAct,
-}: {
-  charged: boolean;
-  hands: StallHands;
-  onClose: () => void;
-  onAct: (timeStamp: number, draft: Draft) => void;
-}) {
-  const [goesOn, setGoesOn] = useState(!charged);
+export function LeaveSheet({ hands, onClose, onAct }: { hands: StallHands; onClose: () => void; onAct: (timeStamp: number, draft: Draft) => void }) {
+  const [goesOn, setGoesOn] = useState(false);
   const leave = (reason: Reason, t: number) => {
     const linked = goesOn && reason !== 'enough' ? v7() : null;
     if (linked) void hands.linkNextVisit(linked);
@@ -37,10 +27,12 @@ export function LeaveSheet({
         ))}
       </PlateList>
       <button type="button" className="plate mt-4 !min-h-[52px] w-full" aria-pressed={goesOn} onClick={() => setGoesOn(!goesOn)}>
-        On to the next site: it is one stop
+        On to the next site
       </button>
       <p className="mt-1.5 text-[14px] text-ink-2">
-        {goesOn ? 'The next visit within three hours is kept as the same stop, and the time lost is the stop’s.' : 'The next visit stands alone.'}
+        {goesOn
+          ? 'The next visit begun within three hours counts as the same stop: the time lost here is the stop’s.'
+          : 'Off: the next visit stands alone. Switch it on if you drive on because of what happened here, then choose why.'}
       </p>
     </Sheet>
   );

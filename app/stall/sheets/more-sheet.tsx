@@ -11,12 +11,20 @@ type Act = { label: string; draft: Draft } | { label: string; sheet: Plain };
 /** Every other thing that can be recorded, in the order of a visit. A label that ends in … asks for more before it records. */
 export function MoreSheet({
   means,
+  stallId,
+  connectors,
+  enrolments,
   onClose,
   onAct,
   onSheet,
   onAnother,
 }: {
   means: UsualMeans;
+  stallId: string | null;
+  /** The other connectors of the stall stood at: each is changed to by one touch. */
+  connectors: readonly string[];
+  /** Some enrolment with this network is not through. */
+  enrolments: boolean;
   onClose: () => void;
   onAct: (timeStamp: number, draft: Draft) => void;
   onSheet: (sheet: Plain) => void;
@@ -30,6 +38,9 @@ export function MoreSheet({
         { label: 'Helpline …', sheet: 'help' },
         { label: 'Reading …', sheet: 'reading' },
         { label: 'Another stall …', sheet: 'stall' },
+        ...(stallId === null
+          ? []
+          : connectors.map((c): Act => ({ label: `Connector: ${c}`, draft: { kind: 'stall_chosen', payload: { stallId, connectorId: c } } }))),
         { label: 'Other means …', sheet: 'means' },
         { label: 'Note …', sheet: 'note' },
         { label: 'Photo …', sheet: 'photo' },
@@ -53,6 +64,7 @@ export function MoreSheet({
         { label: 'App opened', draft: { kind: 'first_act', payload: { what: 'app' } } },
         { label: 'Kiosk touched', draft: { kind: 'first_act', payload: { what: 'kiosk' } } },
         { label: 'Named in the app …', sheet: 'named' },
+        ...(enrolments ? [{ label: 'Enrolment steps …', sheet: 'enrolments' as const }] : []),
         { label: 'Adapter fitted …', sheet: 'adapter' },
         { label: 'Plugged in', draft: { kind: 'plugged', payload: {} } },
       ],

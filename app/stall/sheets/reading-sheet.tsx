@@ -87,7 +87,7 @@ export function ReadingSheet({
           ))}
         </fieldset>
         <button type="button" data-choice aria-pressed={electric} className="plate !min-h-[44px] !px-2.5 !text-[14px]" onClick={() => setElectric(!electric)}>
-          V, A
+          volts, amps
         </button>
         <span className="grow" />
         <button type="button" className="plate !min-h-[44px] !px-2.5 !text-[14px]" onClick={(e) => setStamp(e.timeStamp)} aria-pressed={stamp !== openedAt}>

@@ -14,13 +14,16 @@ export function StopwatchSheet({ openedAt, onClose, onAct }: { openedAt: number;
   const [problem, setProblem] = useState<string | null>(null);
   return (
     <Sheet title="Stopwatch figure" onClose={onClose} hint={`From the ${TIME_RULES[figure].rule}.`}>
-      <div className="mb-3 flex flex-wrap gap-2">
-        {OFFERED.map((f) => (
-          <button key={f} type="button" aria-pressed={f === figure} className="plate !min-h-[44px]" onClick={() => setFigure(f)}>
-            {TIME_RULES[f].label}
-          </button>
-        ))}
-      </div>
+      <label className="mb-2 flex items-center gap-3">
+        <span className="text-sm font-semibold">Figure</span>
+        <select className="field !min-h-[44px] grow" value={figure} onChange={(e) => setFigure(e.target.value as TimeName)}>
+          {OFFERED.map((f) => (
+            <option key={f} value={f}>
+              {TIME_RULES[f].label}
+            </option>
+          ))}
+        </select>
+      </label>
       <DigitPad
         fields={[
           { key: 'minutes', label: 'Minutes', unit: 'min', max: 600, decimals: 0 },

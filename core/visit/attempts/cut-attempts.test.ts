@@ -1,6 +1,6 @@
 import { deriveVisit } from '../derive';
 import type { StoredEvent } from '../event';
-import { APP, CARD, IN, KW, SECOND_PHONE, STALL_A, STALL_B, type Step, story, VISIT } from '../fixtures/story';
+import { APP, CARD, IN, KW, SECOND_PHONE, STALL_A, STALL_B, type Step, story, T0, VISIT } from '../fixtures/story';
 import { payloadProblem } from '../payloads';
 
 const derive = (events: StoredEvent[]) => deriveVisit(VISIT, events, payloadProblem);
@@ -148,6 +148,69 @@ describe('power that stops and comes back', () => {
     const [a] = attemptsOf(...start, [900, 'unplugged'], [960, 'pulled_out', { reason: 'enough' }]);
     expect(a?.ended).toMatchObject({ by: 'power_gone' });
     expect(a?.times.charging).toMatchObject({ s: 350 });
+  });
+});
+
+describe('the same stall again', () => {
+  const failed: Step[] = [
+    [10, 'plugged'],
+    [20, 'means_shown', CARD],
+    [60, 'fault', { code: 'start_error', side: 'network' }],
+  ];
+  const again: Step = [70, 'first_act', { what: 'again' }];
+  it('is the first act of the attempt that follows', () => {
+    const [, b, ...more] = attemptsOf(...failed, again, [80, 'means_shown', CARD], [100, 'power_seen', KW]);
+    expect(more).toEqual([]);
+    expect(b).toMatchObject({ pluggedEarlier: true, outcome: { kind: 'power' } });
+    expect([b?.opened.t, b?.firstAct?.t]).toEqual([T0 + 70_000, T0 + 70_000]);
+    expect(b?.times.handshake).toMatchObject({ s: 20 });
+  });
+  it('with nothing following is no attempt, at pulling out or at a move, and the next stall knows nothing of it', () => {
+    expect(attemptsOf(...failed, again, [300, 'pulled_out', { reason: 'gave_up' }])).toHaveLength(1);
+    const [, b] = attemptsOf(...failed, again, [90, 'stall_chosen', { stallId: STALL_B }], [99, 'plugged'], [130, 'power_seen', KW]);
+    expect(b).toMatchObject({ stallId: STALL_B });
+    expect(b?.opened.t).toBe(T0 + 99_000);
+    expect(b?.firstAct).toBeUndefined();
+  });
+  it('twice counts from the first; a fault after it is a failed attempt', () => {
+    const [, b] = attemptsOf(...failed, again, [75, 'first_act', { what: 'again' }], [90, 'fault', { code: 'start_error', side: 'network' }]);
+    expect(b).toMatchObject({ outcome: { kind: 'failed' } });
+    expect(b?.opened.t).toBe(T0 + 70_000);
+  });
+  it('while an attempt is open begins none', () => {
+    const [a, ...more] = attemptsOf([10, 'plugged'], again, [80, 'means_shown', CARD], [100, 'power_seen', KW]);
+    expect(more).toEqual([]);
+    expect(a?.opened.t).toBe(T0 + 10_000);
+  });
+});
+
+describe('the connector', () => {
+  const on = (connectorId: string, at_s: number): Step => [at_s, 'stall_chosen', { stallId: STALL_A, connectorId }];
+  it('named or changed before the plug is in is that of the open attempt; after it, of the next', () => {
+    expect(attemptsOf(on('CCS2', 6), [8, 'means_shown', CARD], on('CHAdeMO', 9), [10, 'plugged'], [50, 'power_seen', KW])[0]?.connectorId).toBe('CHAdeMO');
+    expect(attemptsOf([10, 'plugged'], on('CCS2', 20), [50, 'power_seen', KW])[0]?.connectorId).toBe('CCS2');
+    const two = attemptsOf(on('CCS2', 6), [10, 'plugged'], on('CHAdeMO', 20), [30, 'plugged'], [50, 'power_seen', KW]);
+    expect(two.map((a) => a.connectorId)).toEqual(['CCS2', 'CHAdeMO']);
+  });
+});
+
+describe('a free start', () => {
+  const FREE = { meansKind: 'free_vend' };
+  it('has its handshake the second time too', () => {
+    const all = attemptsOf(
+      [10, 'plugged'],
+      [10, 'means_shown', FREE],
+      [40, 'power_seen', KW],
+      [400, 'stop_asked'],
+      [410, 'power_gone', { why: 'asked' }],
+      [500, 'means_shown', FREE],
+      [525, 'power_seen', KW],
+      [800, 'unplugged'],
+      [900, 'plugged'],
+      [900, 'means_shown', FREE],
+      [917, 'power_seen', KW],
+    );
+    expect(all.map((a) => (a.times.handshake.known ? a.times.handshake.s : a.times.handshake.why))).toEqual([30, 25, 17]);
   });
 });
 

@@ -14,6 +14,8 @@ export type Walk = {
   here: Draft | null;
   /** The plug is in since. */
   plug: Mark | null;
+  /** The driver meant to try again here, and no attempt is open yet. */
+  again?: Mark;
   /** Read at the stall while no attempt was open there: of the next one, else of the last. */
   waiting: Reading[];
 };
@@ -25,7 +27,8 @@ export function open(w: Walk, at: Mark, fields: Partial<Draft> = {}): Draft {
   const a: Draft = {
     stallId: w.stallId,
     ...(w.connectorId ? { connectorId: w.connectorId } : {}),
-    opened: at,
+    opened: w.again ?? at,
+    ...(w.again ? { firstAct: w.again } : {}),
     pluggedEarlier: false,
     shows: [],
     refusals: [],
@@ -35,6 +38,7 @@ export function open(w: Walk, at: Mark, fields: Partial<Draft> = {}): Draft {
     ...fields,
   };
   w.waiting = [];
+  delete w.again;
   w.attempts.push(a);
   w.current = a;
   w.here = a;

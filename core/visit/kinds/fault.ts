@@ -30,8 +30,8 @@ export const fault: KindFile<'fault'> = {
     const shown = a?.shows.at(-1);
     if (known?.refusal && w.current && a && shown && !e.onlySeen) {
       a.refusals.push({ ...at, meansKind: shown.meansKind, ...(shown.meansId ? { meansId: shown.meansId } : {}), fault: noted.code });
-    } else if (!known?.ends || e.onlySeen || (a && !w.current)) {
-      // What ended the attempt before stays its reason.
+    } else if (!known?.ends || e.onlySeen || (a && !w.current && !w.again)) {
+      // What ended the attempt before stays its reason, unless another was meant to follow.
       a?.faults.push(noted);
     } else if (w.stallId || w.current) {
       // Before any act the stall was found dead: a failed attempt of zero length.

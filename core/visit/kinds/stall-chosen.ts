@@ -20,9 +20,13 @@ export const stallChosen: KindFile<'stall_chosen'> = {
       settleReadings(w);
       w.plug = null;
       w.here = null;
+      delete w.again;
       delete w.connectorId;
     }
     w.stallId = stallId;
-    if (connectorId) w.connectorId = connectorId;
+    if (!connectorId) return;
+    w.connectorId = connectorId;
+    // Named, or changed, before the plug is in: it is that of the attempt that is open.
+    if (w.current && (!w.current.connectorId || !w.plug)) w.current.connectorId = connectorId;
   },
 };

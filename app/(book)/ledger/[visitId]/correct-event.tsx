@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { printClock } from '@/core/units/zoned';
 import { correctableText, correctionSet } from '@/core/visit/correction-set';
 import { correctableFields } from '@/core/visit/kinds/registry';
+import { type Moment, timeDoubt } from '@/core/visit/time-doubt';
 import { CorrectFields } from '@/ui/forms/correct-fields';
 import { SetTime } from '@/ui/forms/set-time';
 import type { Correctable } from '@/ui/ledger/event-table';
@@ -11,7 +12,7 @@ import { useChoices } from './use-choices';
 import { useRecordAfterwards, type VisitContext } from './use-record-afterwards';
 
 /** Correcting one event of a visit: its time, and the figures it holds. What it said before stays in its history. */
-export function CorrectEvent({ context, event }: { context: VisitContext; event: Correctable }) {
+export function CorrectEvent({ context, event, line }: { context: VisitContext; event: Correctable; line: readonly Moment[] }) {
   const [open, setOpen] = useState(false);
   return (
     <>
@@ -23,23 +24,30 @@ export function CorrectEvent({ context, event }: { context: VisitContext; event:
       >
         Correct
       </button>
-      {open ? <CorrectSheet context={context} event={event} onClose={() => setOpen(false)} /> : null}
+      {open ? <CorrectSheet context={context} event={event} line={line} onClose={() => setOpen(false)} /> : null}
     </>
   );
 }
 
-function CorrectSheet({ context, event, onClose }: { context: VisitContext; event: Correctable; onClose: () => void }) {
+type SheetProps = { context: VisitContext; event: Correctable; line: readonly Moment[]; onClose: () => void };
+function CorrectSheet({ context, event, line, onClose }: SheetProps) {
   const { record, busy } = useRecordAfterwards(context);
   const [at, setAt] = useState(event.at);
   const fields = correctableFields(event.kind, event.payload);
   const [values, setValues] = useState(() => correctableText(event.kind, event.payload));
   const choices = { ...useChoices(context.siteId), attempts: event.attempts };
   const [problems, setProblems] = useState<Record<string, string>>({});
+  const [asked, setAsked] = useState<number | null>(null);
 
   const save = async (timeStamp: number) => {
     const { set, problems: bad } = correctionSet(event.kind, event.payload, values);
     const moved = at !== event.at;
     if (!moved && Object.keys(set).length === 0 && Object.keys(bad).length === 0) bad.form = 'Nothing was changed.';
+    const doubt = moved ? timeDoubt(line, event, at, context.zone) : null;
+    if (doubt && asked !== at) {
+      bad.form = `${doubt} Keep it again if so.`;
+      setAsked(at);
+    }
     setProblems(bad);
     if (Object.keys(bad).length > 0) return;
     const why = await record(timeStamp, {
@@ -72,7 +80,7 @@ function CorrectSheet({ context, event, onClose }: { context: VisitContext; even
             void record(e.timeStamp, { kind: 'withdrawal', payload: { target: event.id } }).then((why) => (why ? setProblems({ form: why }) : onClose()))
           }
         >
-          Take it back
+          Delete this entry
         </button>
       </div>
     </Sheet>
