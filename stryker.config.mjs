@@ -6,7 +6,12 @@ const mutate = (process.env.MUTATE ?? '').split('\n').filter(Boolean);
 const folders = [...new Set(mutate.map((f) => f.split('/').slice(0, -1).join('/')))];
 const up = (folder) => folder.split('/').slice(0, -1).join('/');
 // A part without tests of its own is told by those that use it.
-const TOLD_BY = { 'core/figures': ['core/compare'], 'core/protocol': ['client/outbox'], 'core/visit/kinds': ['core/visit/attempts', 'core/visit'] };
+const TOLD_BY = {
+  'core/figures': ['core/compare'],
+  'core/protocol': ['client/outbox'],
+  'core/visit/kinds': ['core/visit/attempts', 'core/visit'],
+  'core/visit/attempts': ['core/visit'],
+};
 const tests = folders.flatMap((folder) => [
   ...[folder, ...(TOLD_BY[folder] ?? [])].map((f) => `<rootDir>/${f}/*.test.ts?(x)`),
   `<rootDir>/${up(folder)}/*-cases.test.ts`,

@@ -90,7 +90,7 @@ test('what the van can use there, at most how many kW, and why not the rest', as
   await expect(row('5')).toContainText(/No.*closed \(as seen 9 Oct\)/);
   await expect(row('6')).toContainText(/No.*takes rfid card; none of these is held/);
   await expect(row('7')).toContainText(/Doubtful.*60 kW.*derated to 60 kW \(as seen 2 Oct\)/);
-  await expect(page.getByRole('link', { name: 'Stall 1, 300 kW CCS2, likely best' })).toBeVisible();
+  await expect(page.getByRole('link', { name: 'Stall 1, 300 kW CCS2, most kW by the plates' })).toBeVisible();
   // The list answers for the van too, and the choice stands in the address.
   await page.getByLabel('Fits the car').selectOption({ label: 'Fits Badger 88' });
   await expect(page).toHaveURL(/car=/);

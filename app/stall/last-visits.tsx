@@ -39,7 +39,7 @@ function VisitButtons({ visits, records, hands, verb }: Props & { verb: (v: Last
     <>
       <ul className="grid gap-2 sm:grid-cols-2">
         {visits.map((v) => {
-          const site = v.siteName ?? records.site.find((s) => s.id === v.siteId)?.fields.name ?? 'Unknown site';
+          const site = v.siteName ?? records.site.find((s) => s.id === v.siteId)?.fields.name ?? (v.siteId === null ? 'Somewhere new' : 'Unknown site');
           return (
             <li key={v.id}>
               <button

@@ -71,6 +71,8 @@ export function liveFacts(state: Pick<Live, 'visit' | 'records' | 'who' | 'latel
     adapter,
     noted,
     next,
+    /** Where an arrival at a place without a name was, as far as it was noted. */
+    position: visit.line.find((e) => e.kind === 'pulled_in')?.payload.position ?? null,
     /** The number for an emergency here. */
     emergency: emergencyNumberAt(site?.fields ?? null, visit.zone),
     helpline: site?.fields.helpline ?? network?.fields.helpline ?? null,

@@ -103,7 +103,7 @@ export function LiveScreen({ state, hands }: { state: Live; hands: StallHands })
         <header className="flex items-center gap-3 bg-asphalt px-4 py-2.5 text-line short:py-1.5">
           <Milestone text={stall?.fields.name ?? '?'} />
           <div className="min-w-0 grow">
-            <h1 className="truncate text-lg">{site?.fields.name ?? 'Unknown site'}</h1>
+            <h1 className="truncate text-lg">{site?.fields.name ?? (visit.siteId === null ? 'Somewhere new' : 'Unknown site')}</h1>
             <p className="line-clamp-2 text-[13.5px] leading-snug text-line-2">
               {[
                 state.observing ? 'observing' : null,
@@ -125,6 +125,8 @@ export function LiveScreen({ state, hands }: { state: Live; hands: StallHands })
           <VisitOver
             visit={visit}
             noHelpline={facts.helpline === null && network && visit.line.some((e) => e.kind === 'help_called' || isDanger(e)) ? network.fields.name : null}
+            unnamed={visit.siteId === null}
+            onName={(at) => setOpen({ sheet: 'place', at })}
             onLeave={() => void hands.leaveVisit()}
             onRate={(at) => setOpen({ sheet: 'rating', at })}
             onHelpline={(at) => setOpen({ sheet: 'helpline', at })}

@@ -29,6 +29,7 @@ const AdapterSheet = later(() => import('./sheets/event-sheets').then((m) => m.A
 const DangerSheet = later(() => import('./sheets/event-sheets').then((m) => m.DangerSheet));
 const HelplineSheet = later(() => import('./sheets/record-sheets').then((m) => m.HelplineSheet));
 const EnrolmentSheet = later(() => import('./sheets/record-sheets').then((m) => m.EnrolmentSheet));
+const NamePlaceSheet = later(() => import('./sheets/record-sheets').then((m) => m.NamePlaceSheet));
 const HelpSheet = later(() => import('./sheets/event-sheets').then((m) => m.HelpSheet));
 const WordsSheet = later(() => import('./sheets/event-sheets').then((m) => m.WordsSheet));
 const PriceSheet = later(() => import('./sheets/event-sheets').then((m) => m.PriceSheet));
@@ -187,7 +188,7 @@ export function LiveSheets({
             helpline={facts.helpline}
             where={
               [facts.site?.fields.name, facts.site?.fields.entrance, facts.stall ? `stall ${facts.stall.fields.name}` : null].filter(Boolean).join(', ') ||
-              'the charging site'
+              (facts.position ? `${facts.position.latitude}, ${facts.position.longitude}` : 'the charging site')
             }
             onClose={close}
             onGo={go}
@@ -195,6 +196,8 @@ export function LiveSheets({
         );
       case 'helpline':
         return facts.network ? <HelplineSheet network={facts.network} onClose={close} onSave={hands.addRecords} /> : null;
+      case 'place':
+        return <NamePlaceSheet state={state} hands={hands} onClose={close} />;
       case 'enrolments':
         return <EnrolmentSheet records={records} networkId={facts.network?.id ?? null} zone={visit.zone} onClose={close} onSave={hands.addRecords} />;
       case 'help':

@@ -94,6 +94,12 @@ export function LiveStrip({ state, facts, hands, act, onOpen }: Props) {
         <Do onPress={answer(matter.alarm.key)}>Not now</Do>
       </Strip>
     );
+  if (visit.siteId === null && matter === null)
+    return (
+      <Strip name="The place" text="This place has no name yet.">
+        <Do onPress={(t) => onOpen({ sheet: 'place', at: t })}>Name it</Do>
+      </Strip>
+    );
   return limit;
 }
 

@@ -17,6 +17,7 @@ export type Plain =
   | 'danger'
   | 'helpline'
   | 'enrolments'
+  | 'place'
   | 'named'
   | 'price'
   | 'note'

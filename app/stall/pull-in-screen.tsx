@@ -3,9 +3,11 @@ import { useCallback, useEffect, useRef, useState } from 'react';
 import { lastCar, rememberPullIn } from '@/client/store/habits';
 import type { LastVisit } from '@/client/store/last-visits';
 import { unfinished } from '@/core/records/enrolment-steps';
+import type { Position } from '@/core/records/place-questions';
 import { plateText } from '@/core/records/stall-plate';
 import { printCount } from '@/core/units/print';
 import { Pad } from '@/ui/pads/pad';
+import { mayAskWhere, whereIAm } from '@/ui/places/where-i-am';
 import { Milestone } from '@/ui/road/milestone';
 import { PLACES } from '@/ui/road/places';
 import { ThumbBar } from '@/ui/road/thumb-bar';
@@ -62,6 +64,16 @@ export function PullInScreen({ state, hands }: { state: Extract<StallState, { is
       document.removeEventListener('visibilitychange', look);
     };
   }, [lastVisits]);
+  // Asked for only where it was allowed before: nobody answers questions with a cable in the hand.
+  const here = useRef<Position | null>(null);
+  useEffect(() => {
+    void (async () => {
+      if (!(await mayAskWhere())) return;
+      const { latitude, longitude } = await whereIAm();
+      // Five decimals are a metre.
+      here.current = { latitude: Number(latitude.toFixed(5)), longitude: Number(longitude.toFixed(5)) };
+    })().catch(() => {});
+  }, []);
   const running = visits.filter((v) => v.state === 'running' && (siteId === null || v.siteId === siteId));
   const main = useRef<HTMLElement>(null);
   // biome-ignore lint/correctness/useExhaustiveDependencies: a site chosen far down the list has its stalls at the top
@@ -77,11 +89,12 @@ export function PullInScreen({ state, hands }: { state: Extract<StallState, { is
   );
 
   const pullIn = (timeStamp: number) => {
-    if (!site) return;
-    rememberPullIn(site.id, car?.id);
+    rememberPullIn(site?.id, car?.id);
+    // Somewhere new: its name can wait, and where it is goes along as far as the phone knows by now.
+    const place = site ? { siteId: site.id } : here.current ? { position: here.current } : {};
     void hands.act(
       timeStamp,
-      { kind: 'pulled_in', payload: { siteId: site.id, ...(car ? { carId: car.id } : {}) } },
+      { kind: 'pulled_in', payload: { ...place, ...(car ? { carId: car.id } : {}) } },
       ...(stall ? [{ kind: 'stall_chosen' as const, payload: { stallId: stall.id } }] : []),
     );
   };
@@ -119,7 +132,7 @@ export function PullInScreen({ state, hands }: { state: Extract<StallState, { is
           <div className="py-4">
             <h2 className="text-lg">No sites yet</h2>
             <p className="mt-1 text-sm text-ink-2">
-              Add the one you are at: its name, the network, and the stall you stand before. It takes a few fields and works without a network.
+              Pull in now: the name, the network, the stall and its plate can be added while it charges or at home, and all works meanwhile.
             </p>
           </div>
         ) : null}
@@ -194,8 +207,7 @@ export function PullInScreen({ state, hands }: { state: Extract<StallState, { is
           className="min-h-[84px] w-full text-[24px] font-extrabold"
           onPress={pullIn}
           rest={hands.rest}
-          unavailable={!site}
-          hint={site ? (stall ? `${site.fields.name}, stall ${stall.fields.name}` : site.fields.name) : 'choose a site first'}
+          hint={site ? (stall ? `${site.fields.name}, stall ${stall.fields.name}` : site.fields.name) : 'somewhere new: its name can wait'}
         >
           Pulled in
         </Pad>

@@ -2,7 +2,7 @@
 import { useMemo, useState } from 'react';
 import { phoneNow } from '@/client/touch/touch-time';
 import { limitText } from '@/core/power/answer-words';
-import { bestStalls, compatibleStalls, reportedReasons } from '@/core/power/compatible-stalls';
+import { bestStalls, bestWords, compatibleStalls, reportedReasons } from '@/core/power/compatible-stalls';
 import type { RecordItem } from '@/core/records/record-schema';
 import type { RecordType } from '@/core/records/record-types';
 import { byPost, plateKW, plateText } from '@/core/records/stall-plate';
@@ -48,6 +48,7 @@ export function StallChoice({
   );
   if (!site) return null;
   const best = bestStalls(answers);
+  const words = bestWords(answers, lately);
   const network = records.network.find((n) => n.id === site.fields.networkId);
   const arrival = arrivalLines(site.fields, network?.fields.helpline ?? null);
   const chosen = stalls.find((s) => s.id === stallId);
@@ -78,7 +79,7 @@ export function StallChoice({
               aria-pressed={s.id === stallId}
               onClick={() => onStall(s.id === stallId ? null : s.id)}
               className={`grid min-w-[92px] justify-items-center rounded-lg border-4 bg-asphalt px-2 pb-1.5 pt-2.5 text-line ${s.id === stallId ? 'border-paint' : 'border-asphalt'}`}
-              aria-label={`Stall ${s.fields.name}, ${plateText(s.fields)}${isBest ? ', likely best' : ''}${a?.use === 'no' ? ', cannot be used' : ''}`}
+              aria-label={`Stall ${s.fields.name}, ${plateText(s.fields)}${isBest ? `, ${words}` : ''}${a?.use === 'no' ? ', cannot be used' : ''}`}
             >
               <Milestone text={s.fields.name} />
               <span className="num mt-1 text-[12px]">{a?.use === 'no' ? 'not usable' : printKW(kW)}</span>
@@ -88,7 +89,7 @@ export function StallChoice({
                   : a?.use === 'no'
                     ? (a.reasons[0]?.code.replaceAll('_', ' ') ?? '')
                     : isBest
-                      ? 'likely best'
+                      ? words.replace(' by the plates', '')
                       : a?.use === 'doubtful'
                         ? (a.reasons[0]?.code.replaceAll('_', ' ') ?? '')
                         : (s.fields.outlets[0]?.connector ?? '')}

@@ -11,6 +11,8 @@ const time = (t: Timing | undefined) => (t?.known ? `${t.bound === 'at_most' ? '
 export function VisitOver({
   visit,
   noHelpline,
+  unnamed,
+  onName,
   onLeave,
   onRate,
   onHelpline,
@@ -18,6 +20,9 @@ export function VisitOver({
   visit: Visit;
   /** Whose number was missing when it was needed. */
   noHelpline: string | null;
+  /** It was at a place that has no name yet. */
+  unnamed: boolean;
+  onName: (timeStamp: number) => void;
   onLeave: () => void;
   onRate: (timeStamp: number) => void;
   onHelpline: (timeStamp: number) => void;
@@ -45,6 +50,14 @@ export function VisitOver({
           </div>
         ))}
       </dl>
+      {unnamed ? (
+        <div className="mt-3 border-l-4 border-paint bg-picked px-3 py-2">
+          <p className="text-[15px]">This place has no name yet: until then the visit stands in no comparison.</p>
+          <button type="button" className="plate mt-2 !min-h-[44px]" onClick={(e) => onName(e.timeStamp)}>
+            Name it
+          </button>
+        </div>
+      ) : null}
       {noHelpline ? (
         <div className="mt-3 border-l-4 border-fault bg-fault-card px-3 py-2">
           <p className="text-[15px]">The helpline of {noHelpline} was missing when it was needed. It stands in the app, or on a post that is safe.</p>

@@ -28,8 +28,8 @@ function write(key: string, value: unknown): void {
 
 export const recentSites = (): string[] => read(SITES, []);
 export const lastCar = (): string | null => read<string | null>(CAR, null);
-export function rememberPullIn(siteId: string, carId: string | undefined): void {
-  write(SITES, [siteId, ...recentSites().filter((id) => id !== siteId)].slice(0, 20));
+export function rememberPullIn(siteId: string | undefined, carId: string | undefined): void {
+  if (siteId) write(SITES, [siteId, ...recentSites().filter((id) => id !== siteId)].slice(0, 20));
   if (carId) write(CAR, carId);
 }
 

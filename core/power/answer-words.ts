@@ -17,14 +17,22 @@ export const limitText = (by: Limit): string => LIMITS[by];
 
 /**
  * One sentence on a site for a car: which stalls are likely best, what speaks against others, dated as seen.
- * @param nameOf the name on a stall's post
+ * @param words what the best may be called @param nameOf the name on a stall's post
  */
-export function answerSentence(answers: readonly StallAnswer[], best: readonly string[], carName: string, nameOf: (stallId: string) => string): string {
+export function answerSentence(
+  answers: readonly StallAnswer[],
+  best: readonly string[],
+  words: string,
+  carName: string,
+  nameOf: (stallId: string) => string,
+): string {
   if (answers.length === 0) return 'No stalls are noted here yet.';
   const list = (ids: readonly string[]) => ids.map(nameOf).join(ids.length === 2 ? ' and ' : ', ');
   const usable = answers.filter((a) => a.use !== 'no');
   const parts: string[] = [];
-  if (best.length > 0) parts.push(`Outlined: likely best for the ${carName}.`);
+  if (best.length > 0) parts.push(`Outlined: ${words} for the ${carName}.`);
+  else if (usable.some((a) => a.use === 'yes'))
+    parts.push(answers.length === 1 ? `The ${carName} can use it.` : `For the ${carName} the stalls here do not differ.`);
   else if (usable.length > 0) parts.push(`Nothing here is without doubt for the ${carName}.`);
   else parts.push(`The ${carName} can use no stall here.`);
   const told = new Map<string, StallAnswer[]>();

@@ -1,7 +1,7 @@
 import { type RecordFields, recordItem } from '../records/record-schema';
 import type { Dangers } from '../visit/dangers';
 import { idOf } from '../visit/fixtures/story';
-import { bestStalls, compatibleStalls, type Garage, type Lately } from './compatible-stalls';
+import { bestStalls, bestWords, compatibleStalls, type Garage, type Lately } from './compatible-stalls';
 import { mostKW } from './most-kw';
 
 const TODAY = '2025-10-15';
@@ -99,6 +99,16 @@ describe('a stall that can be used', () => {
     );
     expect(bestStalls(answers)).toEqual([answers[0]?.stallId, answers[2]?.stallId]);
     expect(bestStalls([])).toEqual([]);
+    // Alike, none is better than the other.
+    expect(bestStalls([answers[0], answers[2]] as typeof answers)).toEqual([]);
+    expect(bestStalls([answers[0]] as typeof answers)).toEqual([]);
+  });
+  it('without a start at any of them only the plates speak', () => {
+    const answers = [{ stallId: idOf(1) }, { stallId: idOf(2) }] as unknown as Parameters<typeof bestWords>[0];
+    expect(bestWords(answers, {})).toBe('most kW by the plates');
+    expect(bestWords(answers, { [idOf(3)]: [{ power: true, on: TODAY }] } as never)).toBe('most kW by the plates');
+    expect(bestWords(answers, { [idOf(1)]: [] })).toBe('most kW by the plates');
+    expect(bestWords(answers, { [idOf(2)]: [{ power: true, on: TODAY }] } as never)).toBe('likely best');
   });
 });
 

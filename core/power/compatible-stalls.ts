@@ -151,9 +151,14 @@ function waysInto(garage: Garage, stall: Rec<'stall'>, outlet: Rec<'stall'>['fie
 const distinct = (reasons: Reason[]) => reasons.filter((r, i) => reasons.findIndex((o) => o.text === r.text) === i);
 const latest = (a: string | null, b: string | null) => (a === null || (b !== null && b > a) ? b : a);
 
-/** Those likely best: usable without doubt, at the greatest kW of the site. */
+/** Those usable without doubt at the greatest kW of the site; none where the stalls do not differ. */
 export function bestStalls(answers: readonly StallAnswer[]): string[] {
   const good = answers.filter((a) => a.use === 'yes' && a.kW !== null);
   const most = Math.max(...good.map((a) => a.kW as number));
-  return good.filter((a) => a.kW === most).map((a) => a.stallId);
+  const best = good.filter((a) => a.kW === most);
+  return best.length === answers.length ? [] : best.map((a) => a.stallId);
 }
+
+/** What the best may be called: without any start at these stalls only their plates speak. */
+export const bestWords = (answers: readonly StallAnswer[], lately: Lately): string =>
+  answers.some((a) => (lately[a.stallId] ?? []).length > 0) ? 'likely best' : 'most kW by the plates';

@@ -39,7 +39,8 @@ export function nextAct(v: Visit, usual: UsualHere): NextAct {
     const anew = meansToTryAgain(v);
     if (last && isPlugged(v) && !anew && !started) return 'unplugged';
     if (last?.proof && last.ended?.by !== 'fault' && !anew && !isPlugged(v)) return 'pulled_out';
-    if (!v.line.some((e) => e.kind === 'stall_chosen')) return 'choose_stall';
+    // A place without a name has no stalls to choose from.
+    if (v.siteId !== null && !v.line.some((e) => e.kind === 'stall_chosen')) return 'choose_stall';
   }
   const lastRefusal = open?.refusals.at(-1)?.place ?? Number.NEGATIVE_INFINITY;
   const shown = open?.shows.some((s) => s.place >= lastRefusal) ?? false;

@@ -64,7 +64,9 @@ const means = () =>
 
 export const PAYLOADS = {
   pulled_in: z.looseObject({
-    siteId: uuid(),
+    // Somewhere new has no record yet: where it is, as far as that may be noted, and its name later.
+    siteId: opt(uuid()),
+    position: opt(z.looseObject({ latitude: between(-90, 90, 'degrees'), longitude: between(-180, 180, 'degrees') })),
     carId: opt(uuid()),
     seen: opt(z.looseObject({ free: opt(count()), total: opt(count()), outOfOrder: opt(count()) })),
     odometerKm: opt(between(0, 5_000_000, 'km')),

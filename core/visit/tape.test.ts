@@ -138,6 +138,12 @@ describe('the yellow pad proposes', () => {
     expect(proposed(...failed, [95, 'first_act', { what: 'again' }], [99, 'means_shown', CARD])).toBe('power_seen');
     expect(proposed(...failed, [95, 'unplugged'])).toBe('plugged');
   });
+  it('the plug, not a stall to choose, at a place that has no name yet', () => {
+    const somewhere = (...steps: Step[]) => nextAct(deriveVisit(VISIT, story([0, 'pulled_in', {}], ...steps), payloadProblem), USUAL);
+    expect(somewhere()).toBe('plugged');
+    expect(somewhere([10, 'plugged'])).toBe('means_shown');
+    expect(proposed()).toBe('choose_stall');
+  });
   it('power, once the helpline started it, until the next failure', () => {
     const failed: Step[] = [...START, [90, 'fault', { code: 'start_error', side: 'network' }]];
     const helped = (result: string): Step[] => [

@@ -1,7 +1,7 @@
 import type { RowDataPacket } from 'mysql2/promise';
 import { type LeagueRow, league } from '@/core/compare/league';
 import { faultLabel } from '@/core/faults/fault-list';
-import { bestStalls, compatibleStalls, type Lately, type StallAnswer } from '@/core/power/compatible-stalls';
+import { bestStalls, bestWords, compatibleStalls, type Lately, type StallAnswer } from '@/core/power/compatible-stalls';
 import { meansProblem } from '@/core/power/means-here';
 import type { MileRecord, RecordFields } from '@/core/records/record-schema';
 import { byPost } from '@/core/records/stall-plate';
@@ -40,6 +40,7 @@ export type SitePage = {
   carId: string | null;
   answers: StallAnswer[];
   best: string[];
+  bestWords: string;
   adapters: { id: string; name: string }[];
   lately: Lately;
   dangers: Dangers;
@@ -90,6 +91,7 @@ export async function sitePage(householdId: string, siteId: string, carId: strin
     carId: car?.id ?? null,
     answers,
     best: bestStalls(answers),
+    bestWords: bestWords(answers, lately),
     adapters: adapters.map((a) => ({ id: a.id, name: a.fields.name })),
     lately,
     dangers: byStall(dangers),

@@ -46,15 +46,15 @@ export type VisitPageData = {
 
 /** Names of records by id; what is not known is called so. */
 export function recordNames(records: readonly MileRecord[]): RecordNames {
-  const of = (type: MileRecord['type'], none: string) => {
+  const of = (type: MileRecord['type'], none: string, unnamed = none) => {
     const names = new Map(
       records.filter((r) => r.type === type).map((r) => [r.id, 'name' in r.fields ? r.fields.name : 'label' in r.fields ? r.fields.label : '']),
     );
-    return (id: string | null) => (id ? (names.get(id) ?? none) : none);
+    return (id: string | null) => (id ? (names.get(id) ?? none) : unnamed);
   };
   return {
-    site: of('site', 'Unknown site'),
-    network: of('network', 'Unknown network'),
+    site: of('site', 'Unknown site', 'Somewhere new'),
+    network: of('network', 'Unknown network', 'place not named yet'),
     stall: of('stall', ''),
     car: of('car', 'Car not named'),
     adapter: of('adapter', ''),

@@ -140,7 +140,7 @@ function Row({ row: r, query, selected }: { row: LedgerRow; query: string; selec
       >
         {selected ? <span className="absolute inset-y-0 left-0 hidden w-[5px] bg-paint lg:block" aria-hidden="true" /> : null}
         <span className="truncate">
-          <b>{r.siteName ?? 'Unknown site'}</b> <span className="text-[12.5px] text-ink-2">{r.networkName ?? ''}</span>
+          <b>{r.siteName ?? (r.siteId === null ? 'Somewhere new' : 'Unknown site')}</b> <span className="text-[12.5px] text-ink-2">{r.networkName ?? ''}</span>
         </span>
         <span className="num text-right">{r.kWh === null ? NOT_READ : `${r.kWhAtLeast ? '≥ ' : ''}${printKWh(r.kWh)}`}</span>
         <span className="truncate text-[12.5px] text-ink-2">

@@ -13,12 +13,15 @@ export function Bays({
   stalls,
   answers,
   best,
+  bestWords,
   sentence,
   href,
 }: {
   stalls: readonly Stall[];
   answers: readonly StallAnswer[];
   best: readonly string[];
+  /** What the best may be called. */
+  bestWords: string;
   sentence: string;
   /** Where a stone leads to. */
   href: (stallId: string) => string;
@@ -31,7 +34,11 @@ export function Bays({
           <ul className={`flex flex-wrap gap-2 sm:gap-2.5 ${g.cabinet === null ? '' : 'border-b-[3px] border-lane'}`}>
             {g.stalls.map((s) => (
               <li key={s.id}>
-                <Link href={href(s.id)} className={`bay ${look(s, answerOf.get(s.id), best)}`} aria-label={spoken(s, answerOf.get(s.id), best)}>
+                <Link
+                  href={href(s.id)}
+                  className={`bay ${look(s, answerOf.get(s.id), best)}`}
+                  aria-label={spoken(s, answerOf.get(s.id), best.includes(s.id) ? bestWords : null)}
+                >
                   <Inner stall={s} />
                 </Link>
               </li>
@@ -73,8 +80,8 @@ function look(s: Stall, a: StallAnswer | undefined, best: readonly string[]): st
   return [best.includes(s.id) ? 'bay-best' : '', a?.use === 'doubtful' ? 'bay-doubtful' : '', a?.use === 'no' ? 'bay-no' : ''].join(' ');
 }
 
-function spoken(s: Stall, a: StallAnswer | undefined, best: readonly string[]): string {
+function spoken(s: Stall, a: StallAnswer | undefined, words: string | null): string {
   const state = s.fields.state && s.fields.state.is !== 'working' ? `, ${s.fields.state.is}` : '';
-  const use = best.includes(s.id) ? ', likely best' : a?.use === 'no' ? ', cannot be used' : '';
+  const use = words ? `, ${words}` : a?.use === 'no' ? ', cannot be used' : '';
   return `Stall ${s.fields.name}, ${plateText(s.fields)}${state}${use}`;
 }

@@ -23,6 +23,7 @@ export type SiteSheetData = {
   carId: string | null;
   answers: StallAnswer[];
   best: string[];
+  bestWords: string;
   adapters: { id: string; name: string }[];
   row: LeagueRow | null;
   visits: number;
@@ -72,7 +73,8 @@ export function SiteSheet({ page, carChoice, actions }: { page: SiteSheetData; c
           stalls={stalls}
           answers={answers}
           best={page.best}
-          sentence={car ? answerSentence(answers, page.best, car.name, stallName) : 'Add a car to see which stalls it can use.'}
+          bestWords={page.bestWords}
+          sentence={car ? answerSentence(answers, page.best, page.bestWords, car.name, stallName) : 'Add a car to see which stalls it can use.'}
           href={(id) => `/places/${site.id}/stalls/${id}`}
         />
       ) : (

@@ -19,12 +19,15 @@ type Form = { site: string; network: string; stall: string; kW: string; connecto
 export function AddPlaceSheet({
   records,
   site,
+  where = null,
   currency,
   onClose,
   onAdd,
 }: {
   records: Records;
   site: Records['site'][number] | null;
+  /** Where it is, when that was noted before. */
+  where?: Position | null;
   currency: string;
   onClose: () => void;
   onAdd: (items: RecordItem[], ids: { siteId: string; stallId: string }) => Promise<void>;
@@ -35,7 +38,7 @@ export function AddPlaceSheet({
     setError,
     formState: { errors, isSubmitting },
   } = useForm<Form>({ defaultValues: { site: '', network: '', stall: '', kW: '', connector: 'CCS2', perKWh: '' } });
-  const [here, setHere] = useState<(Position & { zone: string | null }) | null>(null);
+  const [here, setHere] = useState<(Position & { zone: string | null }) | null>(where && { ...where, zone: null });
   const [trouble, setTrouble] = useState<string | null>(null);
   const noteWhere = async () => {
     setTrouble(null);
@@ -60,7 +63,9 @@ export function AddPlaceSheet({
     const known = records.network.find((n) => n.fields.name.toLowerCase() === form.network.trim().toLowerCase());
     const networkId = site?.fields.networkId ?? known?.id ?? v7();
     const siteId = site?.id ?? v7();
-    const zone = site?.fields.zone ?? here?.zone ?? Intl.DateTimeFormat().resolvedOptions().timeZone;
+    // A position that was noted on the spot was noted without its zone.
+    const there = here && here.zone === null ? await zoneAt(here.latitude, here.longitude).catch(() => null) : here?.zone;
+    const zone = site?.fields.zone ?? there ?? Intl.DateTimeFormat().resolvedOptions().timeZone;
     const stallId = v7();
     if (!site) {
       if (!known) add('network', networkId, { name: form.network }, { name: 'network' });

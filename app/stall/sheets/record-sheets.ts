@@ -4,5 +4,6 @@ export { ChangeRecordSheet } from './change-record-sheet';
 export { EnrolmentSheet } from './enrolment-sheet';
 export { GarageSheet } from './garage-sheet';
 export { HelplineSheet } from './helpline-sheet';
+export { NamePlaceSheet } from './name-place-sheet';
 export { SettleSheet } from './settle-sheet';
 export { StallSheet } from './stall-sheet';

@@ -1,6 +1,6 @@
 import { deriveVisit } from '../derive';
 import type { StoredEvent } from '../event';
-import { APP, CARD, IN, KW, SECOND_PHONE, STALL_A, STALL_B, type Step, story, T0, VISIT } from '../fixtures/story';
+import { APP, CARD, IN, idOf, KW, SECOND_PHONE, SITE, STALL_A, STALL_B, type Step, story, T0, VISIT } from '../fixtures/story';
 import { payloadProblem } from '../payloads';
 
 const derive = (events: StoredEvent[]) => deriveVisit(VISIT, events, payloadProblem);
@@ -191,6 +191,23 @@ describe('the connector', () => {
     expect(attemptsOf([10, 'plugged'], on('CCS2', 20), [50, 'power_seen', KW])[0]?.connectorId).toBe('CCS2');
     const two = attemptsOf(on('CCS2', 6), [10, 'plugged'], on('CHAdeMO', 20), [30, 'plugged'], [50, 'power_seen', KW]);
     expect(two.map((a) => a.connectorId)).toEqual(['CCS2', 'CHAdeMO']);
+  });
+});
+
+describe('a place that has no name yet', () => {
+  const HERE: Step = [0, 'pulled_in', { position: { latitude: 46.05, longitude: 14.5 } }];
+  const DARK: Step = [30, 'fault', { code: 'stall_dark', side: 'network' }];
+  it('has attempts all the same, a dead stall too', () => {
+    expect(derive(story(HERE, DARK)).attempts).toMatchObject([{ stallId: null, outcome: { kind: 'failed', code: 'stall_dark' } }]);
+    expect(derive(story(HERE, [10, 'plugged'], [50, 'power_seen', KW])).attempts).toMatchObject([{ stallId: null, outcome: { kind: 'power' } }]);
+    // At a site on file a fault without a stall is of none.
+    expect(derive(story(IN, DARK)).attempts).toEqual([]);
+  });
+  it('named later, they are at the stall that was named, from the arrival on', () => {
+    const named = story(HERE, DARK, [300, 'correction', { target: idOf(100), set: { siteId: SITE } }], [301, 'stall_chosen', { stallId: STALL_A }]);
+    const v = derive([...named, ...story([302, 'correction', { target: idOf(103), at: T0 + 1000 }]).map((e) => ({ ...e, id: idOf(190), seq: 9 }))]);
+    expect(v.siteId).toBe(SITE);
+    expect(v.attempts).toMatchObject([{ stallId: STALL_A, outcome: { kind: 'failed', code: 'stall_dark' } }]);
   });
 });
 

@@ -8,6 +8,8 @@ export type Walk = {
   /** The stall one stands at. */
   stallId: string | null;
   connectorId?: string;
+  /** Pulled in at a place that has no name yet: its stall has none either. */
+  unnamed?: boolean;
   /** The attempt that is open. */
   current: Draft | null;
   /** Last attempt opened since the stall was chosen: what comes after its end belongs to it. */

@@ -33,7 +33,7 @@ export const fault: KindFile<'fault'> = {
     } else if (!known?.ends || e.onlySeen || (a && !w.current && !w.again)) {
       // What ended the attempt before stays its reason, unless another was meant to follow.
       a?.faults.push(noted);
-    } else if (w.stallId || w.current) {
+    } else if (w.stallId || w.current || w.unnamed) {
       // Before any act the stall was found dead: a failed attempt of zero length.
       const ends = { ...noted, ends: true };
       (w.current ?? open(w, at)).faults.push(ends);

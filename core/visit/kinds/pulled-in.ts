@@ -3,7 +3,8 @@ import { type KindFile, unit } from './kind';
 
 export const pulledIn: KindFile<'pulled_in'> = {
   label: 'Pulled in',
-  detail: ({ seen, socPct, odometerKm, airC, preconditioned }) => [
+  detail: ({ siteId, position, seen, socPct, odometerKm, airC, preconditioned }) => [
+    !siteId && position ? `${position.latitude.toFixed(5)}, ${position.longitude.toFixed(5)}` : null,
     seen?.free === undefined ? null : `${seen.free}${seen.total === undefined ? '' : ` of ${seen.total}`} free`,
     unit(seen?.outOfOrder, 'out of order'),
     unit(socPct, '%'),
@@ -23,4 +24,7 @@ export const pulledIn: KindFile<'pulled_in'> = {
     yesNo('preconditioned', 'Battery preconditioned'),
   ],
   seenByMany: true,
+  attempt: (w, e) => {
+    if (!e.onlySeen) w.unnamed = !e.payload.siteId;
+  },
 };

@@ -49,7 +49,7 @@ export function JoinVisit({ context, at }: { context: VisitContext; at: number }
             {rows.map((r) => (
               <li key={r.id}>
                 <button type="button" className="plate !min-h-[52px] w-full" disabled={busy} onClick={() => void join(r.id)}>
-                  {r.siteName ?? 'Unknown site'}, {printDay(r.at, r.zone)} {r.timeKnown ? printTime(r.at, r.zone) : ''}
+                  {r.siteName ?? (r.siteId === null ? 'Somewhere new' : 'Unknown site')}, {printDay(r.at, r.zone)} {r.timeKnown ? printTime(r.at, r.zone) : ''}
                 </button>
               </li>
             ))}
