@@ -21,14 +21,14 @@ test('a visit typed in afterwards from a receipt and a stopwatch: only what is k
   await page.getByLabel('Paid with').selectOption({ label: 'RFID card' });
   await page.getByLabel('Handshake by stopwatch').fill('1:05');
   await page.getByLabel('Delivered, kWh').fill('31,4');
-  await page.getByLabel('Charged', { exact: true }).fill('15.70');
+  await page.getByLabel('Amount paid', { exact: true }).fill('15.70');
   await page.getByRole('button', { name: 'Keep the visit' }).click();
   await expect(page.getByText('Is before the time above it')).toBeVisible();
   await expect(page.getByLabel('Pulled out')).toBeFocused();
   await page.getByLabel('Pulled out').fill('14:25');
   await page.getByRole('button', { name: 'Keep the visit' }).click();
   await expect(page.getByRole('heading', { name: 'Hollin Bridge', level: 1 })).toBeVisible();
-  await expect(page.locator(fact('Paid'))).toContainText('€0.500 per kWh all-in');
+  await expect(page.locator(fact('Paid'))).toContainText('€0.500 per kWh with fees');
   await expect(page.locator(fact('Delivered'))).toContainText('31.4 kWh');
   await expect(page.locator(fact('Average power'))).toContainText('not read');
   await expect(page.locator(fact('Lost to faults'))).toContainText('45:00 visit');

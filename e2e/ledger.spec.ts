@@ -36,6 +36,23 @@ test('filters live in the address, and every number of Compare opens the visits 
   await page.getByRole('link', { name: 'Show all' }).click();
   await expect(page.locator(rows)).toHaveCount(4);
 
+  // Further ways to narrow it open from one button, and what is shown is added up.
+  await page.getByRole('button', { name: 'Filters', exact: true }).click();
+  const more = page.getByRole('dialog', { name: 'Filters' });
+  await more.getByLabel('Only').selectOption('Without a bill');
+  await more.getByLabel('Words').fill('nowhere');
+  await more.getByRole('button', { name: 'Show these' }).click();
+  await expect(page).toHaveURL(/only=no_bill&text=nowhere/);
+  await expect(page.getByRole('heading', { name: 'No visit fits' })).toBeVisible();
+  await page.getByRole('button', { name: 'Filters: 2' }).click();
+  await expect(more.getByLabel('Words')).toHaveValue('nowhere');
+  await more.getByLabel('Words').fill('');
+  await more.getByLabel('Only').selectOption('All visits');
+  await more.getByLabel('From').fill('2020-01-01');
+  await more.getByRole('button', { name: 'Show these' }).click();
+  await expect(page).toHaveURL(/since=2020-01-01/);
+  await expect(page.getByText(/^4 visits · .* kWh · €.*Show all/)).toBeVisible();
+
   await page.goto('/compare');
   await expect(page.getByText('Cannot tell yet: fewer than two networks have 5 counted visits.')).toBeVisible();
   const ferry = page.getByRole('row').filter({ hasText: 'Ferrywell' });
@@ -96,10 +113,10 @@ test('a time and a figure are corrected by events, with history; bad figures get
   await expect(record.getByText(/corrected: time set to .* by Tone Zupan/)).toBeVisible();
 
   await record.getByRole('button', { name: /^Correct Bill/ }).click();
-  await sheet.getByLabel('Charged').fill('-5');
+  await sheet.getByLabel('Amount paid').fill('-5');
   await sheet.getByRole('button', { name: 'Keep the correction' }).click();
   await expect(sheet.getByText('must not be negative')).toBeVisible();
-  await sheet.getByLabel('Charged').fill('30.00');
+  await sheet.getByLabel('Amount paid').fill('30.00');
   await sheet.getByRole('button', { name: 'Keep the correction' }).click();
   await expect(page.locator(fact('Paid'))).toContainText('€30.00');
   await expect(page.locator(rows).first()).toContainText('€30.00');

@@ -190,7 +190,7 @@ for (const scheme of ['light', 'dark'] as const) {
       await clean(page, 'waiting for power');
       for (const [pad, what] of [
         [/^Fault/, 'faults'],
-        [/^Changed/, 'changes'],
+        [/^Something changed/, 'changes'],
         [/^More/, 'more'],
       ] as const) {
         await hand.pad(pad);

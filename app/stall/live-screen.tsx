@@ -171,7 +171,7 @@ export function LiveScreen({ state, hands }: { state: Live; hands: StallHands })
         </Pad>
         <div className="col-span-2 grid grid-cols-3 gap-2.5 short:gap-2">
           <Pad onPress={(t) => setOpen({ sheet: 'change', at: t })} rest={hands.rest}>
-            Changed
+            Something changed
           </Pad>
           <Pad hint={undoable ? undoLabel(undoable, visit) : 'nothing'} onPress={(t) => void hands.undo(t)} rest={hands.rest} unavailable={!undoable}>
             Undo

@@ -5,7 +5,8 @@ import { energyText } from '@/core/visit/energy-text';
 import type { Timing } from '@/core/visit/timing';
 import { visitCode } from '@/core/visit/visit-code';
 
-const time = (t: Timing | undefined) => (t?.known ? `${t.bound === 'at_most' ? '≤ ' : t.bound === 'at_least' ? '≥ ' : ''}${printDuration(t.s)}` : NOT_READ);
+const time = (t: Timing | undefined) =>
+  t?.known ? `${t.bound === 'at_most' ? '≤ ' : t.bound === 'at_least' ? '≥ ' : ''}${printDuration(t.s)}` : (t?.why ?? NOT_READ);
 
 /** After pulling out: what the visit came to, and the way to its page. */
 export function VisitOver({
@@ -31,11 +32,11 @@ export function VisitOver({
   const rows: [string, string][] = [
     ['Handshake', time(session?.times.handshake)],
     ['Charging', time(visit.times.charging)],
-    ['Delivered', visit.delivered.known ? energyText(visit.delivered) : NOT_READ],
-    ['Average power', visit.average.known ? printKW(visit.average.value) : NOT_READ],
+    ['Delivered', visit.delivered.known ? energyText(visit.delivered) : visit.delivered.why],
+    ['Average power', visit.average.known ? printKW(visit.average.value) : visit.average.why],
     ['Lost to faults', time(visit.times.lost)],
     ['Paid', visit.paid.known ? printMoney(visit.paid.value.amount, visit.paid.value.currency) : 'no bill yet'],
-    ['All-in', visit.allIn.known ? `${printPerKWh(visit.allIn.value.perKWh, visit.allIn.value.currency)} per kWh` : NOT_READ],
+    ['Price per kWh with fees', visit.allIn.known ? printPerKWh(visit.allIn.value.perKWh, visit.allIn.value.currency) : visit.allIn.why],
   ];
   return (
     <section aria-label="The visit" className="border-b-2 border-ink bg-card px-4 py-3">
@@ -46,7 +47,7 @@ export function VisitOver({
         {rows.map(([label, value]) => (
           <div key={label} className="flex items-baseline justify-between gap-2 border-b border-rule-2 py-1">
             <dt className="text-[13px] text-ink-2">{label}</dt>
-            <dd className="num text-[15px] font-semibold">{value}</dd>
+            <dd className={/\d/.test(value) ? 'num text-[15px] font-semibold' : 'text-right text-[12.5px] text-ink-2'}>{value}</dd>
           </div>
         ))}
       </dl>

@@ -1,5 +1,6 @@
 import { FAULTS, SIDES, type Side } from '../faults/fault-list';
 import { POPULATION_NAMES, POWER_TIMES, type Population, type PowerTime } from '../figures/populations';
+import { MEANS_KIND_NAMES, type MeansKind } from '../records/means-kind';
 import { isId } from '../units/id';
 import type { EndMark } from '../visit/attempts/attempt';
 
@@ -12,11 +13,33 @@ export type LedgerFilter = {
   site?: string;
   car?: string;
   faults?: 'any' | string;
+  /** Days of arrival, `2025-10-14`, both within. */
+  since?: string;
+  until?: string;
+  /** A kind of means that some attempt ran on. */
+  means?: MeansKind;
+  /** Without a bill though it charged; still open; marked. */
+  only?: LedgerOnly;
+  /** Words of the site, the network or a note. */
+  text?: string;
   counted?: Population;
   without?: Side;
   time: PowerTime;
   mark: EndMark;
 };
+
+export const LEDGER_ONLY = ['no_bill', 'open', 'business', 'private', 'left_out'] as const;
+export type LedgerOnly = (typeof LEDGER_ONLY)[number];
+export const ONLY_LABELS: Readonly<Record<LedgerOnly, string>> = {
+  no_bill: 'Without a bill',
+  open: 'Still open',
+  business: 'Business',
+  private: 'Private',
+  left_out: 'Left out of comparisons',
+};
+/** Longer words are cut. */
+const TEXT_MAX = 60;
+const isDay = (v: string | null | undefined): v is string => v !== null && v !== undefined && v.length === 10 && !Number.isNaN(Date.parse(`${v}T00:00:00Z`));
 
 export const END_MARKS = ['kW', 'kWh', 'A'] as const satisfies readonly EndMark[];
 
@@ -40,6 +63,18 @@ export function readLedgerFilter(get: (name: string) => string | null | undefine
   if (site) filter.site = site;
   if (car) filter.car = car;
   if (faults === 'any' || (faults && codes.includes(faults))) filter.faults = faults;
+  const [since, until, means, only, text] = [
+    get('since'),
+    get('until'),
+    oneOf(MEANS_KIND_NAMES, get('means')),
+    oneOf(LEDGER_ONLY, get('only')),
+    get('text')?.trim(),
+  ];
+  if (isDay(since)) filter.since = since;
+  if (isDay(until)) filter.until = until;
+  if (means) filter.means = means;
+  if (only) filter.only = only;
+  if (text) filter.text = text.slice(0, TEXT_MAX);
   if (counted) filter.counted = counted;
   if (without) filter.without = without;
   return filter;
@@ -48,7 +83,8 @@ export function readLedgerFilter(get: (name: string) => string | null | undefine
 /** The address of a filter, `''` when it holds everything; defaults are not written. */
 export function writeLedgerFilter(f: Partial<LedgerFilter>): string {
   const q = new URLSearchParams();
-  for (const name of ['network', 'site', 'car', 'faults', 'counted', 'without'] as const) if (f[name]) q.set(name, f[name]);
+  for (const name of ['network', 'site', 'car', 'faults', 'since', 'until', 'means', 'only', 'text', 'counted', 'without'] as const)
+    if (f[name]) q.set(name, f[name]);
   if (f.time && f.time !== 'handshake') q.set('time', f.time);
   if (f.mark && f.mark !== 'kW') q.set('mark', f.mark);
   const text = q.toString();

@@ -28,5 +28,7 @@ export type LedgerRow = {
   newer: boolean;
 };
 
-/** What a month's visits come to, under the same filter as the rows. */
-export type LedgerMonth = { month: string; visits: number; kWh: string; kWhAtLeast: boolean; paid: { amount: string; currency: string }[] };
+/** What some visits come to; money by currency. */
+export type LedgerSum = { visits: number; kWh: string; kWhAtLeast: boolean; paid: { amount: string; currency: string }[] };
+/** The same of a month, under the same filter as the rows. */
+export type LedgerMonth = { month: string } & LedgerSum;

@@ -64,7 +64,7 @@ export const POPULATIONS = {
   never: { label: 'with an attempt that never got power', who: () => compared({ attempt: NEVER }) },
   lost: { label: 'lost time known', who: () => compared(TRIED, { figure: 'lost_s', known: true }) },
   priced: {
-    label: 'in the all-in price',
+    label: 'in the price per kWh with fees',
     who: ({ currency }) => compared({ figure: 'paid', known: true }, { figure: 'deliveredKWh', known: true }, { figure: 'currency', is: [currency] }),
   },
 } as const satisfies Record<string, { label: string; who: (asked: Asked) => Condition }>;

@@ -1,3 +1,4 @@
+import { localDay } from '../units/zoned';
 import { wholeEnergy } from '../visit/delivered';
 import type { Visit } from '../visit/derive';
 import type { Timing } from '../visit/timing';
@@ -29,6 +30,14 @@ export const VISIT_FIGURES = {
     unit: '',
     definition: 'somebody left it out of comparisons, with a reason',
     value: (v) => v.marks.leftOut !== null,
+  },
+  marked: { column: 'marked', is: 'text', unit: '', definition: 'business or private, where somebody said so', value: (v) => v.marks.as },
+  arrivalDay: {
+    column: 'arrival_day',
+    is: 'text',
+    unit: '',
+    definition: 'the day of the arrival, where one stood',
+    value: (v) => (v.pulledInAt === null ? null : localDay(v.pulledInAt, v.zone)),
   },
   faultCount: { column: 'faults', is: 'number', unit: 'count', definition: 'faults and refusals noted', value: (v) => v.faults.length },
   faultCodes: {

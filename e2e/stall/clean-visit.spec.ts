@@ -62,7 +62,7 @@ test('a first account, a clean visit recorded by touch, its page and its row in 
   await expect(fact('Delivered')).toContainText('40.1 kWh');
   await expect(fact('Delivered')).toContainText('20 to 80 %');
   await expect(fact('Paid')).toContainText('€22.06');
-  await expect(fact('Paid')).toContainText('€0.550 per kWh all-in');
+  await expect(fact('Paid')).toContainText('€0.550 per kWh with fees');
 
   await page.getByRole('link', { name: 'Compare' }).tap();
   const row = page.getByRole('row').filter({ hasText: 'Saltmarsh Rapid' });

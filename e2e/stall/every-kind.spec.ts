@@ -89,7 +89,7 @@ test('every kind of event can be recorded, whatever went before', async ({ page,
   await page.keyboard.press('Escape');
   await more('Power on the car’s screen');
   await hand.reading(['31', '44', '1.2']);
-  await hand.pad(/^Changed/);
+  await hand.pad(/^Something changed/);
   await dialog.getByLabel('Something else, in words').fill('A lorry blocks the wind');
   await hand.sheet('Record it');
   await hand.pad(/^Fault/);

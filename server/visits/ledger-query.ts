@@ -1,7 +1,7 @@
 import Decimal from 'decimal.js';
 import type { RowDataPacket } from 'mysql2/promise';
 import type { LedgerFilter } from '@/core/compare/ledger-filter';
-import type { LedgerMonth, LedgerRow } from '@/core/compare/ledger-row';
+import type { LedgerMonth, LedgerRow, LedgerSum } from '@/core/compare/ledger-row';
 import { isId } from '@/core/units/id';
 import { isInstant } from '@/core/units/instant';
 import { visitState } from '@/core/visit/derive';
@@ -11,7 +11,7 @@ import type { Database } from '../db/pool';
 import { figuresOf } from '../figures/refresh';
 import { visitWhere } from './visit-where';
 
-export type LedgerPage = { rows: LedgerRow[]; months: LedgerMonth[]; next: string | null; total: number };
+export type LedgerPage = { rows: LedgerRow[]; months: LedgerMonth[]; next: string | null; total: LedgerSum };
 
 export const PAGE_SIZE = 60;
 
@@ -82,37 +82,38 @@ export async function ledgerPage(householdId: string, currency: string, filter: 
     rows: shown,
     months: await monthSums(figures, where, months),
     next: rows.length > PAGE_SIZE && last ? `${last.at}~${last.id}` : null,
-    total: await countVisits(figures, where),
+    total: await totalOf(figures, where),
   };
 }
 
-async function countVisits(figures: Database, where: ReturnType<typeof visitWhere>): Promise<number> {
-  const [rows] = await figures.execute<RowDataPacket[]>(
-    `SELECT COUNT(*) AS n FROM visit v JOIN visit_figures f ON f.household_id = v.household_id AND f.visit_id = v.id WHERE ${where.sql}`,
-    where.values,
-  );
-  return Number(rows[0]?.n ?? 0);
+/** What all visits under a filter come to, whichever page of them is shown. */
+async function totalOf(figures: Database, where: ReturnType<typeof visitWhere>): Promise<LedgerSum> {
+  const [rows] = await figures.execute<RowDataPacket[]>(`SELECT f.currency, ${SUMS} ${FROM_FIGURES} WHERE ${where.sql} GROUP BY f.currency`, where.values);
+  return addUp(rows);
 }
 
 /** Sums of whole months under the same filter, whichever part of them the page shows. */
 async function monthSums(figures: Database, where: ReturnType<typeof visitWhere>, months: readonly string[]): Promise<LedgerMonth[]> {
   if (months.length === 0) return [];
   const [rows] = await figures.execute<RowDataPacket[]>(
-    `SELECT v.local_month AS month, f.currency, COUNT(*) AS visits, COALESCE(SUM(COALESCE(f.delivered_kwh, f.delivered_least)), 0) AS kwh, SUM(f.delivered_kwh IS NULL AND f.delivered_least IS NOT NULL) AS least, SUM(f.paid) AS paid
-       FROM visit v JOIN visit_figures f ON f.household_id = v.household_id AND f.visit_id = v.id
-      WHERE ${where.sql} AND v.local_month IN (${months.map(() => '?').join(', ')}) GROUP BY v.local_month, f.currency`,
+    `SELECT v.local_month AS month, f.currency, ${SUMS} ${FROM_FIGURES} WHERE ${where.sql} AND v.local_month IN (${months.map(() => '?').join(', ')}) GROUP BY v.local_month, f.currency`,
     [...where.values, ...months],
   );
-  const sums = new Map<string, { visits: number; kWh: Decimal; least: number; paid: { amount: string; currency: string }[] }>();
-  for (const r of rows) {
-    const m = sums.get(r.month) ?? { visits: 0, kWh: new Decimal(0), least: 0, paid: [] };
-    m.visits += Number(r.visits);
-    m.kWh = m.kWh.plus(r.kwh);
-    m.least += Number(r.least);
-    if (r.paid !== null && r.currency) m.paid.push({ amount: r.paid, currency: r.currency });
-    sums.set(r.month, m);
-  }
-  return [...sums]
-    .sort(([a], [b]) => (a < b ? 1 : -1))
-    .map(([month, m]) => ({ month, visits: m.visits, kWh: m.kWh.toString(), kWhAtLeast: m.least > 0, paid: m.paid }));
+  return [...new Set(rows.map((r) => r.month as string))]
+    .sort()
+    .reverse()
+    .map((month) => ({ month, ...addUp(rows.filter((r) => r.month === month)) }));
+}
+
+const FROM_FIGURES = 'FROM visit v JOIN visit_figures f ON f.household_id = v.household_id AND f.visit_id = v.id';
+const SUMS =
+  'COUNT(*) AS visits, COALESCE(SUM(COALESCE(f.delivered_kwh, f.delivered_least)), 0) AS kwh, SUM(f.delivered_kwh IS NULL AND f.delivered_least IS NOT NULL) AS least, SUM(f.paid) AS paid';
+/** Rows of one currency each, added up; money is never added across currencies. */
+function addUp(rows: readonly RowDataPacket[]): LedgerSum {
+  return {
+    visits: rows.reduce((n, r) => n + Number(r.visits), 0),
+    kWh: rows.reduce((kWh, r) => kWh.plus(r.kwh), new Decimal(0)).toString(),
+    kWhAtLeast: rows.some((r) => Number(r.least) > 0),
+    paid: rows.flatMap((r) => (r.paid !== null && r.currency ? [{ amount: r.paid as string, currency: r.currency as string }] : [])),
+  };
 }

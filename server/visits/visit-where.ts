@@ -1,7 +1,16 @@
-import type { LedgerFilter } from '@/core/compare/ledger-filter';
+import type { LedgerFilter, LedgerOnly } from '@/core/compare/ledger-filter';
 import { POPULATIONS } from '@/core/figures/populations';
 import { toBin } from '../db/binary-id';
 import { conditionSql } from '../figures/condition-sql';
+
+const ONLY: Readonly<Record<LedgerOnly, string>> = {
+  // One that gave nothing has none to come, one that runs has time.
+  no_bill: "f.paid IS NULL AND f.ended = 'charge' AND v.pulled_out_at IS NOT NULL",
+  open: 'v.pulled_out_at IS NULL',
+  business: "f.marked = 'business'",
+  private: "f.marked = 'private'",
+  left_out: 'f.left_out = TRUE',
+};
 
 /** WHERE of a household's counted visits under a filter; `v` is visit, `f` visit_figures. @param currency of the household: prices are counted in it */
 export function visitWhere(householdId: string, filter: LedgerFilter, currency: string): { sql: string; values: (string | number | Buffer)[] } {
@@ -23,6 +32,28 @@ export function visitWhere(householdId: string, filter: LedgerFilter, currency: 
   else if (filter.faults) {
     parts.push('FIND_IN_SET(?, f.fault_codes) > 0');
     values.push(filter.faults);
+  }
+  if (filter.since) {
+    parts.push('f.arrival_day >= ?');
+    values.push(filter.since);
+  }
+  if (filter.until) {
+    parts.push('f.arrival_day <= ?');
+    values.push(filter.until);
+  }
+  if (filter.means) {
+    parts.push('EXISTS (SELECT 1 FROM attempt_figures m WHERE m.household_id = v.household_id AND m.visit_id = v.id AND m.means_kind = ?)');
+    values.push(filter.means);
+  }
+  if (filter.only) parts.push(ONLY[filter.only]);
+  if (filter.text) {
+    const like = `%${filter.text.replaceAll(/[\\%_]/g, (c) => `\\${c}`)}%`;
+    parts.push(
+      `(v.site_id IN (SELECT id FROM site WHERE household_id = v.household_id AND name LIKE ?)
+        OR v.network_id IN (SELECT id FROM network WHERE household_id = v.household_id AND name LIKE ?)
+        OR EXISTS (SELECT 1 FROM event e WHERE e.household_id = v.household_id AND e.visit_id = v.id AND e.kind = 'note' AND JSON_VALUE(e.payload, '$.text') LIKE ?))`,
+    );
+    values.push(like, like, like);
   }
   if (filter.counted) {
     const { time, mark, without } = filter;

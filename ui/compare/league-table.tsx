@@ -47,7 +47,7 @@ export function LeagueTable({ rows, time, mark }: { rows: Row[]; time: PowerTime
             <th scope="col" className="px-2.5 py-1.5 font-semibold">
               Paid
               <br />
-              all-in per kWh
+              price per kWh with fees
             </th>
           </tr>
         </thead>
@@ -82,7 +82,7 @@ export function LeagueTable({ rows, time, mark }: { rows: Row[]; time: PowerTime
                 )}
               </td>
               <td className="num px-2.5 text-[14.5px] max-sm:inline-block max-sm:w-1/2">
-                <Small>All-in per kWh</Small>
+                <Small>Price per kWh with fees</Small>
                 {r.allIn.known ? (
                   <Link prefetch={false} href={open(r, 'priced')} className="inline-block py-1 underline decoration-rule underline-offset-4">
                     {printPerKWh(r.allIn.value.perKWh, r.allIn.value.currency)}

@@ -1,6 +1,6 @@
 import Link from 'next/link';
 import { type LedgerFilter, writeLedgerFilter } from '@/core/compare/ledger-filter';
-import type { LedgerMonth, LedgerRow } from '@/core/compare/ledger-row';
+import type { LedgerMonth, LedgerRow, LedgerSum } from '@/core/compare/ledger-row';
 import { faultLabel } from '@/core/faults/fault-list';
 import { POPULATIONS } from '@/core/figures/populations';
 import { printMoney } from '@/core/units/money';
@@ -12,14 +12,17 @@ import { ThinTape } from '../tape/thin-tape';
 import { FiguresWaiting } from './figures-waiting';
 import { KeepScroll } from './keep-scroll';
 import { LedgerFilters } from './ledger-filters';
+import { MoreFilters } from './more-filters';
 
 export type LedgerListProps = {
   rows: LedgerRow[];
   months: LedgerMonth[];
   next: string | null;
-  total: number;
+  total: LedgerSum;
   filter: LedgerFilter;
   networks: { id: string; name: string }[];
+  sites: { id: string; name: string }[];
+  cars: { id: string; name: string }[];
   /** Name of the one site that is shown. */
   siteName: string | null;
   selected: string | null;
@@ -29,7 +32,7 @@ export type LedgerListProps = {
 };
 
 /** The ledger by month, newest first. */
-export function LedgerList({ rows, months, next, total, filter, networks, siteName, selected, first, waiting }: LedgerListProps) {
+export function LedgerList({ rows, months, next, total, filter, networks, sites, cars, siteName, selected, first, waiting }: LedgerListProps) {
   const query = writeLedgerFilter(filter);
   const filtered = query !== '';
   return (
@@ -47,15 +50,13 @@ export function LedgerList({ rows, months, next, total, filter, networks, siteNa
         </Link>
         <span className="w-full" />
         <LedgerFilters filter={filter} networks={networks} />
-        {filter.counted || filter.site ? (
+        <MoreFilters key={query} filter={filter} sites={sites} cars={cars} />
+        {filtered && rows.length > 0 ? (
           <p className="w-full text-sm text-ink-2">
-            {printCount(total, 'visit')}
+            {sumText(total)}
             {filter.site ? ` at ${siteName ?? 'an unknown site'}` : ''}
             {filter.counted ? ` ${POPULATIONS[filter.counted].label}${filter.without ? `, without the ${filter.without}’s` : ''}` : ''}.{' '}
-            <Link
-              className="font-semibold text-shake underline"
-              href={`/ledger${writeLedgerFilter({ ...filter, site: undefined, counted: undefined, without: undefined })}`}
-            >
+            <Link className="font-semibold text-shake underline" href="/ledger">
               Show all
             </Link>
           </p>
@@ -90,13 +91,7 @@ export function LedgerList({ rows, months, next, total, filter, networks, siteNa
             <section key={m.month} aria-label={printMonth(m.month)}>
               <div className="sticky top-0 flex justify-between gap-2 border-b border-rule bg-band px-4 pb-1 pt-2 text-[12.5px] font-bold">
                 <h2 className="!text-[12.5px] !tracking-normal">{printMonth(m.month)}</h2>
-                <span className="num font-medium text-ink-2">
-                  {[
-                    printCount(m.visits, 'visit'),
-                    energyText({ value: m.kWh, ...(m.kWhAtLeast ? { atLeast: true as const } : {}) }),
-                    ...m.paid.map((p) => printMoney(p.amount, p.currency)),
-                  ].join(' · ')}
-                </span>
+                <span className="num font-medium text-ink-2">{sumText(m)}</span>
               </div>
               <ul>
                 {rows
@@ -124,6 +119,13 @@ export function LedgerList({ rows, months, next, total, filter, networks, siteNa
     </section>
   );
 }
+
+const sumText = (sum: LedgerSum): string =>
+  [
+    printCount(sum.visits, 'visit'),
+    energyText({ value: sum.kWh, ...(sum.kWhAtLeast ? { atLeast: true as const } : {}) }),
+    ...sum.paid.map((p) => printMoney(p.amount, p.currency)),
+  ].join(' · ');
 
 function Row({ row: r, query, selected }: { row: LedgerRow; query: string; selected: boolean }) {
   const end = describeEnd(r);

@@ -68,7 +68,7 @@ describe('the page of a visit says', () => {
       '83 kW',
       'peak 121, stall’s screen',
       '€24.17',
-      '€0.581 per kWh all-in',
+      '€0.581 per kWh with fees',
       '5:10',
       '1. Stall 2: failed (start error)',
       '2. Stall 4: power',

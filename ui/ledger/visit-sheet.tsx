@@ -174,7 +174,7 @@ export function VisitSheet({ page, withdraw, correct }: { page: VisitSheetData; 
         <Fact
           label="Paid"
           value={v.paid.known ? printMoney(v.paid.value.amount, v.paid.value.currency) : NOT_READ}
-          foot={v.allIn.known ? `${printPerKWh(v.allIn.value.perKWh, v.allIn.value.currency)} per kWh all-in` : v.paid.known ? v.allIn.why : v.paid.why}
+          foot={v.allIn.known ? `${printPerKWh(v.allIn.value.perKWh, v.allIn.value.currency)} per kWh with fees` : v.paid.known ? v.allIn.why : v.paid.why}
         />
       </dl>
       {page.stop ? <StopNote stop={page.stop} here={v.id} site={names.site} /> : null}

@@ -38,7 +38,7 @@ export function Pad({ children, hint, tone = 'plain', onPress, rest, className =
     >
       {/* A pad keeps its place and size whatever the words on it. */}
       <span className="w-full">
-        <span className="line-clamp-1">{children}</span>
+        <span className={hint ? 'line-clamp-1' : 'line-clamp-2'}>{children}</span>
         {hint ? <small className="line-clamp-1 text-[12.5px] font-medium">{hint}</small> : null}
       </span>
     </button>

@@ -208,6 +208,6 @@ function counts(r: LeagueRow, ledger: (c?: Population) => string): [ReactNode, R
     ...(leftOut > 0 ? [['Left out: only claimed or open', open('first_left_out', String(leftOut))] as [ReactNode, ReactNode]] : []),
     ['Handshake, median', r.waiting.median.known ? open('timed', printDuration(r.waiting.median.value)) : r.waiting.median.why],
     ['Lost per visit', r.lost.known ? open('lost', printDuration(r.lost.value.perVisit_s)) : r.lost.why],
-    ['Paid, all-in per kWh', r.allIn.known ? open('priced', printPerKWh(r.allIn.value.perKWh, r.allIn.value.currency)) : r.allIn.why],
+    ['Price per kWh with fees', r.allIn.known ? open('priced', printPerKWh(r.allIn.value.perKWh, r.allIn.value.currency)) : r.allIn.why],
   ];
 }

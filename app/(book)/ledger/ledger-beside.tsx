@@ -2,7 +2,7 @@ import type { ReactNode } from 'react';
 import { readLedgerFilter } from '@/core/compare/ledger-filter';
 import type { SignedIn } from '@/server/accounts/sessions';
 import { figuresWaiting } from '@/server/figures/refresh';
-import { networkNames } from '@/server/records/names-for-forms';
+import { namesOf, networkNames } from '@/server/records/names-for-forms';
 import { readRecord } from '@/server/records/record-tables';
 import { ledgerPage } from '@/server/visits/ledger-query';
 import { LedgerList } from '@/ui/ledger/ledger-list';
@@ -29,9 +29,11 @@ export async function LedgerBeside({
   page: (visitId: string) => Promise<ReactNode>;
 }) {
   const filter = readLedgerFilter((name) => one(query, name));
-  const [page, networks, site, waiting] = await Promise.all([
+  const [page, networks, sites, cars, site, waiting] = await Promise.all([
     ledgerPage(who.householdId, who.currency, filter, one(query, 'from')),
     networkNames(who.householdId, { archived: false }),
+    namesOf(who.householdId, 'site'),
+    namesOf(who.householdId, 'car'),
     filter.site ? readRecord(who.householdId, 'site', filter.site) : null,
     figuresWaiting(who.householdId),
   ]);
@@ -47,6 +49,8 @@ export async function LedgerBeside({
           total={page.total}
           filter={filter}
           networks={networks}
+          sites={sites}
+          cars={cars}
           siteName={site?.fields.name ?? null}
           selected={open}
           first={one(query, 'from') === undefined}

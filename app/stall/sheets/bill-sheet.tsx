@@ -37,7 +37,7 @@ export function BillSheet({
   const [named, setNamed] = useState(charged);
   const [problem, setProblem] = useState<string | null>(null);
   const fields: DigitField[] = [
-    { key: 'amount', label: 'Charged', unit: currencySymbol(currency), max: 9999, decimals: 2 },
+    { key: 'amount', label: 'Amount paid', unit: currencySymbol(currency), max: 9999, decimals: 2 },
     { key: 'kWh', label: 'kWh on the bill', unit: 'kWh', max: 999, decimals: 3 },
   ];
   return (

@@ -13,7 +13,7 @@ export function ChangeSheet({ openedAt, onClose, onAct }: { openedAt: number; on
   const [text, setText] = useState('');
   const why = privateNumber(text) ?? undefined;
   return (
-    <Sheet title="Changed" onClose={onClose}>
+    <Sheet title="Something changed" onClose={onClose}>
       <PlateList>
         {Object.entries(CHANGE_LABELS)
           .filter(([what]) => what !== 'other')

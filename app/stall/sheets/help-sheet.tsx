@@ -31,7 +31,7 @@ export function HelpSheet({ visit, facts, onClose, onRecord }: { visit: Visit; f
   const running = last && last.kind !== 'help_ended' ? last : null;
   const record = (draft: Parameters<StallHands['act']>[1]) => (t: number) => void onRecord(t, draft);
   return (
-    <Sheet title="Helpline" onClose={onClose} hint="Read this aloud. The stopwatch goes on when you close it.">
+    <Sheet title="Helpline" onClose={onClose} hint="Read this aloud. Closing does not stop the clock.">
       {card.number ? (
         <a className="plate plate-next !min-h-[56px] w-full text-[20px]" href={`tel:${card.number.replaceAll(/[^\d+]/g, '')}`}>
           {card.number}

@@ -13,7 +13,7 @@ export const bill: KindFile<'bill'> = {
   ],
   fields: [
     { field: 'sessions', label: 'For which attempts', is: 'attempts' },
-    decimal('amount', 'Charged'),
+    decimal('amount', 'Amount paid'),
     text('currency', 'Currency'),
     decimal('kWh', 'kWh on the bill'),
     number('minutes', 'Minutes on the bill'),

@@ -15,7 +15,7 @@ export const CHANGE_LABELS: Readonly<Record<Payload<'change'>['what'], string>> 
   resumed: 'Resumed',
   cold: 'Cold',
   rain: 'Rain',
-  other: 'Changed',
+  other: 'Something changed',
 };
 
 export const change: KindFile<'change'> = {

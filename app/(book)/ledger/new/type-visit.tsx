@@ -160,7 +160,7 @@ export function TypeVisit({ currency, site }: { currency: string; site: string }
             {figure('kWh', 'Delivered, kWh')}
           </>
         )}
-        {figure('amount', 'Charged')}
+        {figure('amount', 'Amount paid')}
         {figure('currency', 'Currency')}
       </Part>
       {field('note', 'Note', (p) => (
