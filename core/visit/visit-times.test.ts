@@ -1,6 +1,6 @@
 import { deriveVisit } from './derive';
 import type { StoredEvent } from './event';
-import { APP, CARD, IN, KW, STALL_A, STALL_B, type Step, story, T0, VISIT } from './fixtures/story';
+import { APP, CARD, IN, KW, SECOND_PHONE, STALL_A, STALL_B, type Step, story, T0, VISIT } from './fixtures/story';
 import { payloadProblem } from './payloads';
 
 const derive = (events: StoredEvent[]) => deriveVisit(VISIT, events, payloadProblem);
@@ -299,5 +299,28 @@ describe('energy and money of a visit', () => {
     expect(visit(...charge, bill(600, '10.10'), bill(700, '0.46')).paid).toEqual({ known: true, value: { amount: '10.56', currency: 'EUR' } });
     expect(visit(...charge, bill(600, '10.10'), bill(700, '0.46', 'EUR', 'refunded')).paid).toMatchObject({ value: { amount: '9.64' } });
     expect(visit(...charge, bill(600, '10.10'), bill(700, '3', 'CHF')).paid.known).toBe(false);
+  });
+});
+
+describe('the helpline', () => {
+  const help = (...steps: Step[]) => {
+    const { helpAnswered, helpline } = visit(...steps).times;
+    return [s(helpAnswered), s(helpline)];
+  };
+  it('from the call to the answer and to the end, calls added up', () => {
+    expect(help([60, 'help_called'], [108, 'help_answered'], [300, 'help_ended', { result: 'reset' }])).toEqual([48, 240]);
+    expect(help([60, 'help_called'], [108, 'help_answered'], [300, 'help_ended'], [400, 'help_called'], [420, 'help_answered'], [450, 'help_ended'])).toEqual([
+      68, 290,
+    ]);
+  });
+  it('a call never answered counts to its end alone, one that goes on to neither', () => {
+    expect(help([60, 'help_called'], [160, 'help_ended', { result: 'none' }])).toEqual(['none recorded', 100]);
+    expect(help([60, 'help_called'], [90, 'help_answered'])).toEqual([30, 'none recorded']);
+    expect(help([90, 'help_answered'], [120, 'help_ended'])).toEqual(['none recorded', 'none recorded']);
+    expect(help()).toEqual(['none recorded', 'none recorded']);
+  });
+  it('what another phone saw of it starts and ends nothing', () => {
+    const seen = { deviceId: SECOND_PHONE, role: 'observer', seq: 1 } as const;
+    expect(help([60, 'help_called'], [200, 'help_ended', {}, seen], [300, 'help_ended'])).toEqual(['none recorded', 240]);
   });
 });

@@ -12,6 +12,8 @@ export type VisitTimes = {
   idle: Timing;
   visit: Timing;
   overhead: Timing;
+  helpAnswered: Timing;
+  helpline: Timing;
 };
 
 export const VISIT_TIME_RULES: Record<keyof VisitTimes, { label: string; rule: string }> = {
@@ -25,7 +27,11 @@ export const VISIT_TIME_RULES: Record<keyof VisitTimes, { label: string; rule: s
   idle: { label: 'Idle', rule: 'end of the last session’s charging to unplugged, else pulled out' },
   visit: { label: 'Visit', rule: 'pulled in to pulled out' },
   overhead: { label: 'Overhead', rule: 'the visit less the charging' },
+  helpAnswered: { label: 'Helpline answers', rule: 'called to answered, calls added up' },
+  helpline: { label: 'Helpline', rule: 'called to the end of the call, calls added up' },
 };
+
+const NONE_RECORDED = 'none recorded';
 
 type Of<K extends Placed['kind']> = Extract<Placed, { kind: K }>;
 const first = <K extends Placed['kind']>(line: readonly Placed[], kind: K): Of<K> | undefined => line.find((e): e is Of<K> => e.kind === kind && !e.onlySeen);
@@ -55,6 +61,7 @@ export function visitTimes(line: readonly Placed[], attempts: readonly Attempt[]
     charging,
     idle: idleTime(sessions.at(-1)?.a, line, pulledOut),
     visit,
+    ...helplineTimes(line),
     overhead: !visit.known
       ? visit
       : noSession
@@ -68,6 +75,23 @@ export function visitTimes(line: readonly Placed[], attempts: readonly Attempt[]
               bound: charging.bound === 'exact' ? 'exact' : charging.bound === 'at_most' ? 'at_least' : 'at_most',
             },
   };
+}
+
+/** How long helplines took to answer, and altogether. A call that was never answered counts to its end alone. */
+function helplineTimes(line: readonly Placed[]): Pick<VisitTimes, 'helpAnswered' | 'helpline'> {
+  const answers: Timing[] = [];
+  const calls: Timing[] = [];
+  let called: Mark | null = null;
+  for (const e of line) {
+    if (e.onlySeen) continue;
+    if (e.kind === 'help_called') called = markOf(e);
+    else if (e.kind === 'help_answered' && called) answers.push(span(called, markOf(e)));
+    else if (e.kind === 'help_ended' && called) {
+      calls.push(span(called, markOf(e)));
+      called = null;
+    }
+  }
+  return { helpAnswered: sumTimings(answers, NONE_RECORDED), helpline: sumTimings(calls, NONE_RECORDED) };
 }
 
 /** True when no free stall was seen on arrival: by the count, else by the bays looked at before one was chosen. */
@@ -84,7 +108,7 @@ function noneFree(line: readonly Placed[], pulledIn: Of<'pulled_in'> | undefined
 function queueTime(line: readonly Placed[], pulledIn: Of<'pulled_in'> | undefined): Timing {
   const joined = first(line, 'queue_joined');
   const from = joined ?? (noneFree(line, pulledIn) ? pulledIn : undefined);
-  if (!from) return noTiming('none recorded');
+  if (!from) return noTiming(NONE_RECORDED);
   const to = line.find((e) => (e.kind === 'stall_free' || e.kind === 'stall_chosen') && !e.onlySeen && e.place > from.place);
   return to ? span(markOf(from), markOf(to)) : noTiming('the end of the queue was not recorded');
 }

@@ -40,7 +40,7 @@ export function LedgerList({ rows, months, next, total, filter, networks, sites,
       aria-labelledby="ledger-head"
       className="flex min-h-0 grow flex-col bg-card lg:h-[calc(100dvh-52px)] lg:w-[392px] lg:grow-0 lg:border-r lg:border-rule"
     >
-      <div className="flex min-h-[98px] flex-wrap items-center gap-2 border-b-2 border-ink px-4 py-3">
+      <div className="flex min-h-[98px] shrink-0 flex-wrap items-center gap-2 border-b-2 border-ink px-4 py-3">
         <h1 id="ledger-head" className="text-xl">
           Ledger
         </h1>

@@ -42,7 +42,19 @@ export type VisitSheetData = BillTableProps & {
 };
 
 /** One visit, as a page of the book: the tape, the facts, the attempts with their times, the readings, the bill, the record itself. */
-export function VisitSheet({ page, withdraw, correct }: { page: VisitSheetData; withdraw: ReactNode; correct: (event: Correctable) => ReactNode }) {
+export function VisitSheet({
+  page,
+  around = null,
+  withdraw,
+  correct,
+}: {
+  page: VisitSheetData;
+  /** The ways to the visits before and after it. */
+  around?: ReactNode;
+  /** Joining and withdrawing: out of the way of reading, save where it is what one came for. */
+  withdraw: ReactNode;
+  correct: (event: Correctable) => ReactNode;
+}) {
   const { visit: v, names } = page;
   const stallIds = [...new Set(v.attempts.map((a) => a.stallId).filter((id) => id !== null))];
   const stallText = stallIds.length === 0 ? 'no stall tried' : `stall ${stallIds.map((id) => names.stall(id)).join(', then ')}`;
@@ -126,7 +138,7 @@ export function VisitSheet({ page, withdraw, correct }: { page: VisitSheetData; 
             {names.site(v.siteId)}
           </h1>
         </div>
-        {withdraw}
+        {v.withdrawn ? withdraw : around}
       </div>
       <VisitTape
         tape={v.tape}
@@ -199,6 +211,11 @@ export function VisitSheet({ page, withdraw, correct }: { page: VisitSheetData; 
         <BillTable visit={v} expected={page.expected} difference={page.difference} />
       </div>
       <EventTable visit={v} people={page.people} nameOf={(type, id) => names[type](id)} correct={correct} />
+      {v.withdrawn ? null : (
+        <section aria-label="The visit as a whole" className="no-print mt-6 border-t border-rule pt-4">
+          {withdraw}
+        </section>
+      )}
     </article>
   );
 }

@@ -1,5 +1,5 @@
 import type { ReactNode } from 'react';
-import { readLedgerFilter } from '@/core/compare/ledger-filter';
+import { readLedgerFilter, writeLedgerFilter } from '@/core/compare/ledger-filter';
 import type { SignedIn } from '@/server/accounts/sessions';
 import { figuresWaiting } from '@/server/figures/refresh';
 import { namesOf, networkNames } from '@/server/records/names-for-forms';
@@ -12,6 +12,10 @@ export const one = (q: Query, name: string): string | undefined => {
   const v = q[name];
   return Array.isArray(v) ? v[0] : v;
 };
+
+/** Addresses of the visits beside one on the list that is shown. */
+export type Around = { newer: string | null; older: string | null };
+const NOTHING_AROUND: Around = { newer: null, older: null };
 
 /**
  * The list beside a page. On a phone the list stands alone, and so does the page.
@@ -26,7 +30,7 @@ export async function LedgerBeside({
   who: SignedIn;
   query: Query;
   selected: string | null;
-  page: (visitId: string) => Promise<ReactNode>;
+  page: (visitId: string, around: Around) => Promise<ReactNode>;
 }) {
   const filter = readLedgerFilter((name) => one(query, name));
   const [page, networks, sites, cars, site, waiting] = await Promise.all([
@@ -38,7 +42,12 @@ export async function LedgerBeside({
     figuresWaiting(who.householdId),
   ]);
   const open = selected ?? page.rows[0]?.id ?? null;
-  const beside = open ? await pageOf(open) : null;
+  const at = page.rows.findIndex((r) => r.id === open);
+  const address = writeLedgerFilter(filter);
+  const from = one(query, 'from');
+  const href = (id: string | undefined) => (id ? `/ledger/${id}${address}${from ? `${address ? '&' : '?'}from=${encodeURIComponent(from)}` : ''}` : null);
+  const around = at < 0 ? NOTHING_AROUND : { newer: href(page.rows[at - 1]?.id), older: href(page.rows[at + 1]?.id) };
+  const beside = open ? await pageOf(open, around) : null;
   return (
     <div className="flex grow flex-col lg:flex-row">
       <div className={selected ? 'hidden lg:flex' : 'flex grow lg:grow-0'}>

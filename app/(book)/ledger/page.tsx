@@ -3,7 +3,7 @@ import { redirect } from 'next/navigation';
 import { Suspense } from 'react';
 import { whoAsks } from '@/server/http/session-cookie';
 import { visitPage } from '@/server/visits/visit-page';
-import { LedgerBeside, type Query } from './ledger-beside';
+import { type Around, LedgerBeside, type Query } from './ledger-beside';
 import { VisitBeside } from './visit-beside';
 
 export const metadata: Metadata = { title: 'Ledger' };
@@ -11,9 +11,9 @@ export const metadata: Metadata = { title: 'Ledger' };
 export default async function LedgerPage({ searchParams }: { searchParams: Promise<Query> }) {
   const who = await whoAsks();
   if (!who) redirect('/sign-in');
-  const page = async (visitId: string) => {
+  const page = async (visitId: string, around: Around) => {
     const data = await visitPage(who.householdId, visitId);
-    return data && <VisitBeside data={data} />;
+    return data && <VisitBeside data={data} around={around} />;
   };
   return (
     <Suspense fallback={<ReadingTheLedger />}>
