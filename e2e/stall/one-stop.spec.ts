@@ -10,6 +10,8 @@ test('left without a charge, the next visit is the same stop, unless it is made 
   await hand.pad(/^Fault/);
   await hand.sheet('Stall dark or out of order');
   await hand.sheet('Leave');
+  // Off until chosen.
+  await hand.sheet('On to the next site');
   await hand.sheet('Gave up');
   await page.getByRole('button', { name: 'Leave the visit' }).tap();
   await expect(page.getByText('One stop with the visit before.')).toBeVisible();
@@ -21,6 +23,7 @@ test('left without a charge, the next visit is the same stop, unless it is made 
   await page.getByRole('button', { name: /^Pulled in/, disabled: false }).tap();
   await hand.pad(/^More/);
   await hand.sheet('Pulled out …');
+  await hand.sheet('On to the next site');
   await hand.sheet('Closed');
   await page.getByRole('button', { name: 'Leave the visit' }).tap();
   await page.getByRole('button', { name: 'It stands alone' }).tap();

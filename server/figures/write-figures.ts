@@ -1,4 +1,5 @@
 import type { PoolConnection, RowDataPacket } from 'mysql2/promise';
+import { faultLabel } from '@/core/faults/fault-list';
 import type { Where } from '@/core/figures/figure';
 import { findWords } from '@/core/records/find-text';
 import { localDay, localMonth, printDate, printLongDate } from '@/core/units/zoned';
@@ -6,6 +7,7 @@ import { DEFINITION_VERSION } from '@/core/visit/definitions-version';
 import { deriveVisit, type Visit } from '@/core/visit/derive';
 import { payloadProblem } from '@/core/visit/payloads';
 import { thinTape } from '@/core/visit/tape';
+import { visitCode } from '@/core/visit/visit-code';
 import { fromBin, toBin, toBinOrNull } from '../db/binary-id';
 import { pool } from '../db/pool';
 import { eventsOfVisits } from '../visits/event-rows';
@@ -59,8 +61,13 @@ async function whereOf(householdId: string, visits: readonly Visit[], on: Reader
   return { networkOfSite: (id) => networkOfSite.get(id), siteOfStall: (id) => siteOfStall.get(id) };
 }
 
-/** The words by which the day of a visit is found: "14 Oct", "October 2025", "2025-10-14". */
-const dayWords = (at: number, zone: string): string => findWords(`${printDate(at, zone)} ${printLongDate(at, zone)} ${localDay(at, zone)}`).slice(0, 100);
+/** As many as the column holds. */
+const FIND_WORDS_MAX = 240;
+/** The words by which a visit is found: "14 Oct", "October 2025", "2025-10-14", its code, the faults there. */
+const foundBy = (v: Visit, at: number): string =>
+  findWords(
+    [printDate(at, v.zone), printLongDate(at, v.zone), localDay(at, v.zone), visitCode(v.id), ...new Set(v.faults.map((f) => faultLabel(f.code)))].join(' '),
+  ).slice(0, FIND_WORDS_MAX);
 
 const dateOf = (ms: number | null): Date | null => (ms === null ? null : new Date(ms));
 
@@ -103,7 +110,7 @@ export async function writeFigures(c: PoolConnection, householdId: string, deriv
       v.withdrawn,
       v.newer,
       toBinOrNull(v.linkedVisitId),
-      sortAt ? dayWords(sortAt.getTime(), v.zone) : '',
+      sortAt ? foundBy(v, sortAt.getTime()) : '',
     ];
   });
   const own = PROJECTION.slice(4).map((column) => `${column} = VALUES(${column})`);

@@ -52,7 +52,7 @@ const everyWord = (typed: string, own: readonly string[], always: string, househ
     ' AND ',
   );
 
-/** The best answers of a household to what was typed: places, garage and visits by place and date. */
+/** The best answers of a household to what was typed: places, garage and visits by place, date, code and what went wrong. */
 export async function findEverything(householdId: string, typed: string): Promise<Found[]> {
   const want = findWords(typed).slice(0, 200);
   if (want === '') return [];
@@ -137,11 +137,11 @@ async function recordsFound(householdId: string, want: string): Promise<Scored[]
 }
 
 async function visitsFound(householdId: string, want: string): Promise<Scored[]> {
-  const score = scoreOf(want, "CONCAT(COALESCE(s.find_words, 'unknown site'), ' ', r.find_words, ' visit')");
+  const score = scoreOf(want, "CONCAT(COALESCE(s.find_words, 'somewhere new'), ' ', r.find_words, ' visit')");
   const where = everyWord(want, ['r.find_words'], 'visit', toBin(householdId));
   const hh = toBin(householdId);
   const [rows] = await (await figuresOf(householdId)).execute<RowDataPacket[]>(
-    `SELECT v.id, v.sort_at, v.zone, b.site_name, n.name AS network_name, b.score
+    `SELECT v.id, v.site_id, v.sort_at, v.zone, b.site_name, n.name AS network_name, b.score
        FROM (SELECT r.id, r.sort_at, s.name AS site_name, ${score.sql} AS score
                FROM (SELECT r.id, r.sort_at, r.site_id, r.find_words FROM visit r FORCE INDEX (visit_found)
                       WHERE r.household_id = ? AND r.withdrawn = FALSE AND ${where.sql} ORDER BY r.sort_at DESC LIMIT ${MOST_SCORED}) r
@@ -152,7 +152,7 @@ async function visitsFound(householdId: string, want: string): Promise<Scored[]>
   );
   return rows.map((r): Scored => {
     const at = (r.sort_at as Date).getTime();
-    const label = `${r.site_name ?? 'Unknown site'}, ${printDate(at, r.zone)}`;
+    const label = `${r.site_name ?? (r.site_id === null ? 'Somewhere new' : 'Unknown site')}, ${printDate(at, r.zone)}`;
     const found: Found = {
       kind: 'visit',
       id: fromBin(r.id),

@@ -1,13 +1,22 @@
 import { findBest, findScore } from '@/core/records/find-text';
 import type { Found } from '@/core/records/findables';
+import type { Step } from '@/core/visit/fixtures/story';
+import { visitCode } from '@/core/visit/visit-code';
 import { pool } from '../db/pool';
 import { addPlace, addVisit, describeWithDatabase, newHousehold } from '../fixtures/household';
 import { findEverything } from './find-everything';
+
+const FAILED: Step[] = [
+  [10, 'plugged'],
+  [60, 'fault', { code: 'start_error', side: 'network' }],
+  [90, 'pulled_out', { reason: 'gave_up' }],
+];
 
 afterAll(() => (process.env.DATABASE_URL ? pool().end() : undefined));
 
 describeWithDatabase('finding by asking the database', () => {
   let householdId: string;
+  const visitIds: string[] = [];
   beforeAll(async () => {
     const who = await newHousehold();
     householdId = who.householdId;
@@ -20,7 +29,7 @@ describeWithDatabase('finding by asking the database', () => {
     ];
     for (const [i, [network, site]] of names.entries()) {
       const place = await addPlace(who, { network, site });
-      await addVisit(who, place, Date.UTC(2025, 9, 10 + i, 12));
+      visitIds.push(await addVisit(who, place, Date.UTC(2025, 9, 10 + i, 12), i === 2 ? FAILED : undefined));
     }
   }, 30_000);
 
@@ -42,6 +51,14 @@ describeWithDatabase('finding by asking the database', () => {
     expect(await visits('vrba oct')).toEqual(['Vrba Crossing, 11 Oct 2025']);
     expect(await visits('2025-10-12')).toEqual(['Brod, 12 Oct 2025']);
     expect((await visits('visit october 2025'))[0]).toContain('14 Oct');
+    expect(await visits('12 oct')).toEqual(['Brod, 12 Oct 2025']);
+  });
+  it('visits by their code and by what went wrong there', async () => {
+    const visits = async (typed: string) => (await findEverything(householdId, typed)).filter((f) => f.kind === 'visit').map((f) => f.id);
+    for (const id of visitIds) expect((await visits(visitCode(id)))[0]).toBe(id);
+    expect(await visits('start error')).toEqual([visitIds[2]]);
+    expect(await visits('brod start error oct')).toEqual([visitIds[2]]);
+    expect(await visits('stall dark')).toEqual([]);
   });
   it('nothing of another household, and nothing for nothing', async () => {
     const stranger = await newHousehold();
