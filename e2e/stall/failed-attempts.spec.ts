@@ -178,7 +178,7 @@ test('a stall that can hurt is doubtful in every answer until somebody clears it
     .tap();
   await page.getByRole('button', { name: /^Stall 1/ }).tap();
   await expect(page.getByText(/; danger reported on \d+ \w{3}/)).toBeVisible();
-  await expect(page.getByRole('button', { name: /^Stall 2.*likely best/ })).toBeVisible();
+  await expect(page.getByRole('button', { name: /^Stall 2.*most kW by the plates/ })).toBeVisible();
   await page.context().setOffline(false);
   const { siteId } = place;
   await page.goto(`/places/${siteId}`);

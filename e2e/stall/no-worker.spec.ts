@@ -12,6 +12,19 @@ async function pulledIn(page: Page, baseURL: string): Promise<void> {
   await page.goto('/stall');
   await pullIn(page);
   await page.waitForLoadState('networkidle');
+  // It fetches one part after another while nothing else is to be done: until no more of them comes.
+  let before = -1;
+  await expect
+    .poll(
+      async () => {
+        const parts = await page.evaluate(() => performance.getEntriesByType('resource').filter((r) => r.name.endsWith('.js')).length);
+        const same = parts === before;
+        before = parts;
+        return same;
+      },
+      { intervals: [2000] },
+    )
+    .toBe(true);
 }
 
 test('without a service worker every part of the open Stall works when the network goes', async ({ page, context, baseURL }) => {
