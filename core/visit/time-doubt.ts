@@ -2,7 +2,7 @@ import { printClock } from '../units/zoned';
 import type { Placed } from './timeline/placed';
 
 /** Before one is there, a stall can be reserved, an app opened and a price read. */
-const BEFORE_ARRIVAL: ReadonlySet<string> = new Set(['reserved', 'released', 'first_act', 'price_shown', 'stall_named', 'note', 'receipt']);
+const BEFORE_ARRIVAL: ReadonlySet<string> = new Set(['reserved', 'released', 'first_act', 'price_shown', 'stall_named', 'note']);
 /** After one has left, a bill comes and words are added. */
 const AFTER_LEAVING: ReadonlySet<string> = new Set([
   'bill',
