@@ -104,12 +104,12 @@ export function LedgerList({ rows, months, next, total, filter, networks, sites,
           ))}
           <nav aria-label="Pages of the ledger" className="flex gap-3 p-4 pb-8">
             {first ? null : (
-              <Link className="plate" href={`/ledger${query}`}>
+              <Link className="plate" prefetch={false} href={`/ledger${query}`}>
                 Newest
               </Link>
             )}
             {next ? (
-              <Link className="plate" href={`/ledger${query}${query ? '&' : '?'}from=${next}`}>
+              <Link className="plate" prefetch={false} href={`/ledger${query}${query ? '&' : '?'}from=${next}`}>
                 Older visits
               </Link>
             ) : null}

@@ -18,12 +18,12 @@ export function VisitBeside({ data, around }: { data: VisitPageData; around: Aro
       around={
         <nav aria-label="Visits before and after" className="no-print flex gap-2">
           {around.newer ? (
-            <Link href={around.newer} className="plate" scroll={false}>
+            <Link href={around.newer} className="plate" prefetch={false} scroll={false}>
               Newer
             </Link>
           ) : null}
           {around.older ? (
-            <Link href={around.older} className="plate" scroll={false}>
+            <Link href={around.older} className="plate" prefetch={false} scroll={false}>
               Older
             </Link>
           ) : null}
