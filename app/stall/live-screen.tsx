@@ -125,7 +125,7 @@ export function LiveScreen({ state, hands }: { state: Live; hands: StallHands })
           <VisitOver
             visit={visit}
             noHelpline={facts.helpline === null && network && visit.line.some((e) => e.kind === 'help_called' || isDanger(e)) ? network.fields.name : null}
-            unnamed={visit.siteId === null}
+            unnamed={visit.siteId === null && !state.observing}
             onName={(at) => setOpen({ sheet: 'place', at })}
             onLeave={() => void hands.leaveVisit()}
             onRate={(at) => setOpen({ sheet: 'rating', at })}

@@ -3,7 +3,7 @@ import { type ReactNode, useEffect, useState } from 'react';
 import { phoneNow } from '@/client/touch/touch-time';
 import { SILENT_S } from '@/client/visit-session/visit-here';
 import { printCount } from '@/core/units/print';
-import { limitText, matterNow } from '@/core/visit/matter';
+import { dueNow, limitText, matterNow } from '@/core/visit/matter';
 import type { StayClock } from '@/core/visit/stay-clocks';
 import { useAlarmSound } from './alarm-sound';
 import type { Live, LiveFacts } from './live-facts';
@@ -40,7 +40,17 @@ export function LiveStrip({ state, facts, hands, act, onOpen }: Props) {
       </Strip>
     );
   if (state.cannotKeep) return <NotKept state={state} why={state.cannotKeep} />;
-  const limit = matter?.is === 'limit' ? <Limit clock={matter.clock} near={matter.near} at={at} onOpen={onOpen} /> : null;
+  // Told once in words too, for who hears the screen: the countdown itself is silent.
+  const told = dueNow(facts.alarms, at).find((a) => a.ask === undefined)?.text;
+  const limit =
+    matter?.is === 'limit' ? (
+      <>
+        <Limit clock={matter.clock} near={matter.near} at={at} onOpen={onOpen} />
+        <span role="alert" className="sr-only">
+          {told}
+        </span>
+      </>
+    ) : null;
   if (matter?.is === 'limit' && matter.near) return limit;
   if (visit.withdrawn) {
     const { joinedInto } = visit;
@@ -94,7 +104,8 @@ export function LiveStrip({ state, facts, hands, act, onOpen }: Props) {
         <Do onPress={answer(matter.alarm.key)}>Not now</Do>
       </Strip>
     );
-  if (visit.siteId === null && matter === null)
+  // A stall that somebody looking on chose is none of the recorder's: the phone that records names the place.
+  if (visit.siteId === null && !state.observing && matter === null)
     return (
       <Strip name="The place" text="This place has no name yet.">
         <Do onPress={(t) => onOpen({ sheet: 'place', at: t })}>Name it</Do>

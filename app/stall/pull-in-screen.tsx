@@ -17,7 +17,7 @@ import { later } from './later';
 import { SiteChoice } from './site-choice';
 import { laterParts } from './stall-parts';
 import type { StallHands, StallState } from './stall-state';
-import { FOLLOW_MS } from './use-follow';
+import { useFollow } from './use-follow';
 
 const AddPlaceSheet = later(async () => (await (await laterParts()).recordSheets()).AddPlaceSheet);
 const StallChoice = later(async () => (await laterParts()).StallChoice, <div className="h-[320px]" />);
@@ -46,24 +46,20 @@ export function PullInScreen({ state, hands }: { state: Extract<StallState, { is
   // What the phone had at hand gives the order of the sites: an answer that comes later moves nothing under the finger.
   const [atHand, setAtHand] = useState<LastVisit[] | null>(null);
   const { lastVisits } = hands;
+  const look = useCallback(
+    () =>
+      lastVisits((rows) => {
+        setVisits(rows);
+        // A fresh phone has none at hand: the first that come give the order.
+        setAtHand((before) => before ?? (rows.length > 0 ? rows : null));
+      }),
+    [lastVisits],
+  );
   useEffect(() => {
-    const take = (rows: LastVisit[]) => {
-      setVisits(rows);
-      // A fresh phone has none at hand: the first that come give the order.
-      setAtHand((before) => before ?? (rows.length > 0 ? rows : null));
-    };
-    const look = () => {
-      if (document.visibilityState === 'visible') void lastVisits(take).catch(() => {});
-    };
-    look();
-    // A visit that begins on another phone offers itself.
-    const timer = setInterval(look, FOLLOW_MS);
-    document.addEventListener('visibilitychange', look);
-    return () => {
-      clearInterval(timer);
-      document.removeEventListener('visibilitychange', look);
-    };
-  }, [lastVisits]);
+    void look().catch(() => {});
+  }, [look]);
+  // A visit that begins on another phone offers itself.
+  useFollow(look);
   // Asked for only where it was allowed before: nobody answers questions with a cable in the hand.
   const here = useRef<Position | null>(null);
   useEffect(() => {

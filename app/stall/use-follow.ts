@@ -1,22 +1,21 @@
 'use client';
 import { useEffect } from 'react';
-import type { VisitSession } from '@/client/visit-session/session';
 
-/** How often an open visit is looked at for what other phones recorded. */
-export const FOLLOW_MS = 15_000;
+/** How often what other phones recorded is looked at. */
+const FOLLOW_MS = 15_000;
 
-/** Looks every quarter of a minute for what other phones recorded of the open visit, and at once when the page is looked at again. */
-export function useFollow(session: VisitSession | null, visitId: string | null): void {
+/** Looks every quarter of a minute for what other phones recorded, and at once when the page is looked at again. @param look nothing to look at without */
+export function useFollow(look: (() => Promise<unknown>) | null): void {
   useEffect(() => {
-    if (!session || !visitId) return;
-    const look = () => {
-      if (document.visibilityState === 'visible') void session.look().catch(() => {});
+    if (!look) return;
+    const now = () => {
+      if (document.visibilityState === 'visible') void look().catch(() => {});
     };
-    const timer = setInterval(look, FOLLOW_MS);
-    document.addEventListener('visibilitychange', look);
+    const timer = setInterval(now, FOLLOW_MS);
+    document.addEventListener('visibilitychange', now);
     return () => {
       clearInterval(timer);
-      document.removeEventListener('visibilitychange', look);
+      document.removeEventListener('visibilitychange', now);
     };
-  }, [session, visitId]);
+  }, [look]);
 }

@@ -55,7 +55,7 @@ export function useStall(): { state: Exclude<StallState, { is: 'ready' }>; hands
     addEventListener('beforeunload', ask);
     return () => removeEventListener('beforeunload', ask);
   }, [inMemory]);
-  useFollow(session, now?.visitId ?? null);
+  useFollow(session && now?.visitId ? session.look : null);
 
   const hands = useMemo((): Omit<StallHands, 'rest'> | null => {
     if (!session) return null;

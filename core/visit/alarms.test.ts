@@ -3,7 +3,7 @@ import { deriveVisit } from './derive';
 import { CARD, IN, KW, STALL_A, type Step, story, T0, VISIT } from './fixtures/story';
 import { payloadProblem } from './payloads';
 import { stayClocks } from './stay-clocks';
-import { visitCode } from './visit-code';
+import { codeTyped, visitCode } from './visit-code';
 
 const visit = (...steps: Step[]) => deriveVisit(VISIT, story(...steps), payloadProblem);
 const charging: Step[] = [IN, [5, 'stall_chosen', { stallId: STALL_A }], [60, 'plugged'], [75, 'means_shown', CARD], [100, 'power_seen', KW]];
@@ -44,3 +44,16 @@ describe('alarms', () => {
 });
 
 it('a visit’s code is the end of its id', () => expect(visitCode('018e983e-3f00-7251-ac94-720631de58bb')).toBe('31DE-58BB'));
+
+it.each([
+  ['31de-58bb', '31DE58BB'],
+  ['31DE 58BB', '31DE58BB'],
+  ['31de', '31DE'],
+  ['31de5', '31DE5'],
+  // A day, the number of a stall, a year with its month: words, not codes.
+  ['12', null],
+  ['123', null],
+  ['12 oct', null],
+  ['2025 10 12 1', null],
+  ['', null],
+])('%s as a code is %s', (typed, code) => expect(codeTyped(typed)).toBe(code));

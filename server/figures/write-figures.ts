@@ -7,7 +7,6 @@ import { DEFINITION_VERSION } from '@/core/visit/definitions-version';
 import { deriveVisit, type Visit } from '@/core/visit/derive';
 import { payloadProblem } from '@/core/visit/payloads';
 import { thinTape } from '@/core/visit/tape';
-import { visitCode } from '@/core/visit/visit-code';
 import { fromBin, toBin, toBinOrNull } from '../db/binary-id';
 import { pool } from '../db/pool';
 import { eventsOfVisits } from '../visits/event-rows';
@@ -63,11 +62,12 @@ async function whereOf(householdId: string, visits: readonly Visit[], on: Reader
 
 /** As many as the column holds. */
 const FIND_WORDS_MAX = 240;
-/** The words by which a visit is found: "14 Oct", "October 2025", "2025-10-14", its code, the faults there. */
+/** The words by which a visit is found: "14 Oct", "October 2025", "2025-10-14", the faults there. */
 const foundBy = (v: Visit, at: number): string =>
-  findWords(
-    [printDate(at, v.zone), printLongDate(at, v.zone), localDay(at, v.zone), visitCode(v.id), ...new Set(v.faults.map((f) => faultLabel(f.code)))].join(' '),
-  ).slice(0, FIND_WORDS_MAX);
+  findWords([printDate(at, v.zone), printLongDate(at, v.zone), localDay(at, v.zone), ...new Set(v.faults.map((f) => faultLabel(f.code)))].join(' ')).slice(
+    0,
+    FIND_WORDS_MAX,
+  );
 
 const dateOf = (ms: number | null): Date | null => (ms === null ? null : new Date(ms));
 

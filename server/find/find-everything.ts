@@ -2,6 +2,7 @@ import type { RowDataPacket } from 'mysql2/promise';
 import { FIND_SCORES, findWords } from '@/core/records/find-text';
 import { type Found, findables } from '@/core/records/findables';
 import { printDate } from '@/core/units/zoned';
+import { codeTyped } from '@/core/visit/visit-code';
 import { fromBin, toBin } from '../db/binary-id';
 import { pool } from '../db/pool';
 import { figuresOf } from '../figures/refresh';
@@ -137,14 +138,18 @@ async function recordsFound(householdId: string, want: string): Promise<Scored[]
 }
 
 async function visitsFound(householdId: string, want: string): Promise<Scored[]> {
-  const score = scoreOf(want, "CONCAT(COALESCE(s.find_words, 'somewhere new'), ' ', r.find_words, ' visit')");
-  const where = everyWord(want, ['r.find_words'], 'visit', toBin(householdId));
+  const byWords = scoreOf(want, "CONCAT(COALESCE(s.find_words, 'somewhere new'), ' ', r.find_words, ' visit')");
+  // The code is the end of the id, and asked of it alone: among the words, "12" would find every visit with a 12 in its code.
+  const code = codeTyped(want);
+  const isCode: Sql = code === null ? { sql: 'FALSE', values: [] } : { sql: 'HEX(r.id) LIKE ?', values: [`%${code.padEnd(8, '_')}`] };
+  const where = joined([everyWord(want, ['r.find_words'], 'visit', toBin(householdId)), isCode], ') OR (');
+  const score: Sql = { sql: `IF(${isCode.sql}, ${FIND_SCORES.same}, ${byWords.sql})`, values: [...isCode.values, ...byWords.values] };
   const hh = toBin(householdId);
   const [rows] = await (await figuresOf(householdId)).execute<RowDataPacket[]>(
     `SELECT v.id, v.site_id, v.sort_at, v.zone, b.site_name, n.name AS network_name, b.score
        FROM (SELECT r.id, r.sort_at, s.name AS site_name, ${score.sql} AS score
                FROM (SELECT r.id, r.sort_at, r.site_id, r.find_words FROM visit r FORCE INDEX (visit_found)
-                      WHERE r.household_id = ? AND r.withdrawn = FALSE AND ${where.sql} ORDER BY r.sort_at DESC LIMIT ${MOST_SCORED}) r
+                      WHERE r.household_id = ? AND r.withdrawn = FALSE AND ((${where.sql})) ORDER BY r.sort_at DESC LIMIT ${MOST_SCORED}) r
                LEFT JOIN site s ON s.household_id = ? AND s.id = r.site_id ORDER BY score DESC, r.sort_at DESC LIMIT ${MOST}) b
        JOIN visit v ON v.household_id = ? AND v.id = b.id LEFT JOIN network n ON n.household_id = v.household_id AND n.id = v.network_id
       ORDER BY b.score DESC, b.sort_at DESC`,

@@ -55,7 +55,10 @@ describeWithDatabase('finding by asking the database', () => {
   });
   it('visits by their code and by what went wrong there', async () => {
     const visits = async (typed: string) => (await findEverything(householdId, typed)).filter((f) => f.kind === 'visit').map((f) => f.id);
-    for (const id of visitIds) expect((await visits(visitCode(id)))[0]).toBe(id);
+    for (const id of visitIds) {
+      expect((await visits(visitCode(id)))[0]).toBe(id);
+      expect(await visits(visitCode(id).slice(0, 4).toLowerCase())).toContain(id);
+    }
     expect(await visits('start error')).toEqual([visitIds[2]]);
     expect(await visits('brod start error oct')).toEqual([visitIds[2]]);
     expect(await visits('stall dark')).toEqual([]);

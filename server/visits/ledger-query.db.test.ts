@@ -45,6 +45,7 @@ describeWithDatabase('the ledger, narrowed', () => {
     expect(await shown({ text: 'drava' })).toEqual([noBill]);
     expect(await shown({ text: 'r_b' })).toEqual([noBill]);
     expect(await shown({ text: '0% w' })).toEqual([noBill]);
+    expect(await shown({ text: 'RAIN' })).toEqual([noBill]);
     expect(await shown({ text: 'a%n' })).toEqual([]);
     expect(await shown({ text: "' OR 1=1 -- " })).toEqual([]);
     const { total } = await ledgerPage(who.householdId, 'EUR', { ...all, until: '2025-10-15' });

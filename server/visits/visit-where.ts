@@ -51,7 +51,7 @@ export function visitWhere(householdId: string, filter: LedgerFilter, currency: 
     parts.push(
       `(v.site_id IN (SELECT id FROM site WHERE household_id = v.household_id AND name LIKE ?)
         OR v.network_id IN (SELECT id FROM network WHERE household_id = v.household_id AND name LIKE ?)
-        OR EXISTS (SELECT 1 FROM event e WHERE e.household_id = v.household_id AND e.visit_id = v.id AND e.kind = 'note' AND JSON_VALUE(e.payload, '$.text') LIKE ?))`,
+        OR EXISTS (SELECT 1 FROM event e WHERE e.household_id = v.household_id AND e.visit_id = v.id AND e.kind = 'note' AND JSON_VALUE(e.payload, '$.text') COLLATE utf8mb4_general_ci LIKE ?))`,
     );
     values.push(like, like, like);
   }

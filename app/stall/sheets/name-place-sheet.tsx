@@ -5,7 +5,7 @@ import type { RecordItem } from '@/core/records/record-schema';
 import { printKm } from '@/core/units/print';
 import { Sheet } from '@/ui/pads/sheet';
 import type { Live } from '../live-facts';
-import type { StallHands } from '../stall-state';
+import type { Draft, StallHands } from '../stall-state';
 import { AddPlaceSheet } from './add-place-sheet';
 import { Plate, PlateList } from './plate-list';
 
@@ -32,12 +32,13 @@ export function NamePlaceSheet({ state, hands, onClose }: { state: Live; hands: 
     .sort((a, b) => (a.km ?? Number.MAX_VALUE) - (b.km ?? Number.MAX_VALUE))
     .slice(0, 6);
   const name = async (timeStamp: number, siteId: string, stallId: string | null) => {
-    await hands.act(timeStamp, { kind: 'correction', payload: { target: arrival.id, set: { siteId } } });
+    const drafts: Draft[] = [{ kind: 'correction', payload: { target: arrival.id, set: { siteId } } }];
     if (stallId && !visit.line.some((e) => e.kind === 'stall_chosen')) {
-      const [chosen] = await hands.act(performance.now(), { kind: 'stall_chosen', payload: { stallId } });
+      const [chosen] = await hands.act(timeStamp, { kind: 'stall_chosen', payload: { stallId } });
       // One stood there from the arrival on: what was done before it was named was done at it.
-      if (chosen) await hands.act(performance.now(), { kind: 'correction', payload: { target: chosen, at: Math.round(arrival.t) + AFTER_ARRIVAL_MS } });
+      if (chosen) drafts.push({ kind: 'correction', payload: { target: chosen, at: Math.round(arrival.t) + AFTER_ARRIVAL_MS } });
     }
+    await hands.act(performance.now(), ...drafts);
     onClose();
   };
   if (adding)
