@@ -49,6 +49,7 @@ export function typedIn(): StoredEvent[] {
     siteId: sites.lipa.id,
     stallId: null,
     carId: cars.heron.id,
+    drivenBy: null,
     day: at('10:00'),
     pulledIn: at('14:20'),
     plugged: null,

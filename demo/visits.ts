@@ -1,4 +1,4 @@
-import Decimal from 'decimal.js';
+import Big from 'big.js';
 import type { AttemptPlan, VisitPlan } from '@/core/simulator/simulate-visit';
 import { demoId, demoRandom } from './ids';
 import { takesThere } from './places';
@@ -205,9 +205,9 @@ export function demoVisits(): VisitPlan[] {
         v.billedOver === null || sessions === 0
           ? null
           : {
-              amount: new Decimal(kWh)
+              amount: new Big(kWh)
                 .times(price)
-                .plus(new Decimal(network.startFee).times(sessions))
+                .plus(new Big(network.startFee).times(sessions))
                 .plus(v.billedOver ?? 0)
                 .toFixed(2),
               currency: 'EUR',

@@ -76,6 +76,24 @@ for (const scheme of ['light', 'dark'] as const) {
       await clean(page, 'comparison');
       await page.goto('/settings');
       await clean(page, 'settings');
+      await page.goto('/settings/people');
+      await page.getByRole('button', { name: 'Make an invitation' }).click();
+      await expect(page.getByRole('img', { name: /QR code/ })).toBeVisible();
+      await page.getByRole('button', { name: 'Start another household' }).click();
+      await clean(page, 'people and households');
+      const link = (await page.locator('#invitation-link').textContent()) as string;
+      await page.goto('/ledger');
+      await page.getByRole('button', { name: 'Choose several' }).click();
+      await page.getByRole('button', { name: 'All on this page' }).click();
+      await clean(page, 'several visits chosen');
+      await page.request.delete('/api/v1/session', { headers: own(base), data: {} });
+      await page.goto('/join');
+      await page.getByRole('button', { name: 'Look' }).click();
+      await clean(page, 'an invitation without a code');
+      await page.goto(link);
+      await page.reload();
+      await page.getByRole('button', { name: 'Make the account and come in' }).click();
+      await clean(page, 'an invitation with messages');
     });
 
     test('places, their forms, the garage and the find box', async ({ page, baseURL }) => {

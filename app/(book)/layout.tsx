@@ -4,6 +4,7 @@ import { whoAsks } from '@/server/http/session-cookie';
 import { BookFoot } from '@/ui/road/book-foot';
 import { Keys } from '@/ui/road/keys';
 import { RoadBar } from '@/ui/road/road-bar';
+import { RoleHere } from '@/ui/road/role';
 import { TapePaint } from '@/ui/tape/paint';
 import { KeepInStep } from './keep-in-step';
 
@@ -12,18 +13,20 @@ export default async function BookLayout({ children }: { children: ReactNode }) 
   const who = await whoAsks();
   if (!who) redirect('/sign-in');
   return (
-    <div className="flex min-h-dvh flex-col">
-      <a href="#content" className="plate sr-only focus:not-sr-only focus:absolute focus:z-50">
-        Skip to the content
-      </a>
-      <RoadBar person={who.name} />
-      <TapePaint />
-      <KeepInStep householdId={who.householdId} personId={who.personId} />
-      <main id="content" className="flex grow flex-col">
-        {children}
-      </main>
-      <BookFoot />
-      <Keys />
-    </div>
+    <RoleHere value={who.role}>
+      <div className="flex min-h-dvh flex-col">
+        <a href="#content" className="plate sr-only focus:not-sr-only focus:absolute focus:z-50">
+          Skip to the content
+        </a>
+        <RoadBar person={who.name} />
+        <TapePaint />
+        <KeepInStep householdId={who.householdId} personId={who.personId} />
+        <main id="content" className="flex grow flex-col">
+          {children}
+        </main>
+        <BookFoot />
+        <Keys />
+      </div>
+    </RoleHere>
   );
 }

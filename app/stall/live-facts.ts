@@ -74,7 +74,7 @@ export function liveFacts(state: Pick<Live, 'visit' | 'records' | 'who' | 'latel
     /** Where an arrival at a place without a name was, as far as it was noted. */
     position: visit.line.find((e) => e.kind === 'pulled_in')?.payload.position ?? null,
     /** The number for an emergency here. */
-    emergency: emergencyNumberAt(site?.fields ?? null, visit.zone),
+    emergency: emergencyNumberAt(site?.fields ?? null, visit.zone, who.wishes.emergencyNumber),
     helpline: site?.fields.helpline ?? network?.fields.helpline ?? null,
     inDanger: inDanger(visit),
     /** The means was shown, and nothing told yet whether it was taken. */

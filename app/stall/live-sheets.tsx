@@ -40,6 +40,7 @@ const StaySheet = later(() => import('./sheets/event-sheets').then((m) => m.Stay
 const StopwatchSheet = later(() => import('./sheets/event-sheets').then((m) => m.StopwatchSheet));
 const PhotoSheet = later(() => import('./sheets/event-sheets').then((m) => m.PhotoSheet));
 const CautionsSheet = later(() => import('./sheets/event-sheets').then((m) => m.CautionsSheet));
+const JoinCodeSheet = later(() => import('./sheets/event-sheets').then((m) => m.JoinCodeSheet));
 const FilmClock = later(() => import('./sheets/event-sheets').then((m) => m.FilmClock));
 
 /** Whatever sheet is open over the pads. */
@@ -222,6 +223,8 @@ export function LiveSheets({
         return <CautionsSheet onClose={close} />;
       case 'stay':
         return <StaySheet clocks={facts.clocks} zone={visit.zone} onClose={close} />;
+      case 'join_code':
+        return <JoinCodeSheet visit={visit} stallId={facts.chosenId} onClose={close} />;
       case 'film':
         return <FilmClock visit={visit} onClose={close} />;
       case 'mark': {

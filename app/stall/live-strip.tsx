@@ -2,6 +2,7 @@
 import { type ReactNode, useEffect, useState } from 'react';
 import { phoneNow } from '@/client/touch/touch-time';
 import { SILENT_S } from '@/client/visit-session/visit-here';
+import { mayRecord } from '@/core/records/roles';
 import { printCount } from '@/core/units/print';
 import { dueNow, limitText, matterNow } from '@/core/visit/matter';
 import type { StayClock } from '@/core/visit/stay-clocks';
@@ -82,7 +83,7 @@ export function LiveStrip({ state, facts, hands, act, onOpen }: Props) {
       </Strip>
     );
   const { silent_s: silent } = state;
-  if (silent !== null && silent >= SILENT_S && visit.pulledOutAt === null)
+  if (silent !== null && silent >= SILENT_S && visit.pulledOutAt === null && mayRecord(state.who.role))
     return (
       <Strip name="Who records" text={`The phone that records has been silent${Number.isFinite(silent) ? ` for ${Math.floor(silent / 60)} min` : ''}.`}>
         <Do onPress={() => void hands.takeOver()}>This phone records now</Do>

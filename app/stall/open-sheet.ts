@@ -29,5 +29,6 @@ export type Plain =
   | 'photo'
   | 'cautions'
   | 'stay'
+  | 'join_code'
   | 'film';
 export type Open = { sheet: Plain; at: number } | { sheet: 'after_fault'; fault: Fault; id: string | null; at: number } | { sheet: 'mark'; id: string };

@@ -4,8 +4,10 @@ import { lastCar, rememberPullIn } from '@/client/store/habits';
 import type { LastVisit } from '@/client/store/last-visits';
 import { unfinished } from '@/core/records/enrolment-steps';
 import type { Position } from '@/core/records/place-questions';
+import { mayLookOn, mayRecord, refusedTo } from '@/core/records/roles';
 import { plateText } from '@/core/records/stall-plate';
 import { printCount } from '@/core/units/print';
+import { codeDigits, printCode, wholeCode } from '@/core/visit/visit-code';
 import { Pad } from '@/ui/pads/pad';
 import { mayAskWhere, whereIAm } from '@/ui/places/where-i-am';
 import { Milestone } from '@/ui/road/milestone';
@@ -27,16 +29,24 @@ const LastVisits = later(async () => (await laterParts()).LastVisits);
 const EnrolmentSheet = later(async () => (await (await laterParts()).recordSheets()).EnrolmentSheet);
 const GarageSheet = later(async () => (await (await laterParts()).recordSheets()).GarageSheet);
 
+const JoinByCodeSheet = later(async () => (await (await laterParts()).recordSheets()).JoinByCodeSheet);
+
+const asked = (what: 'site' | 'stall' | 'join') => new URLSearchParams(location.search).get(what);
+/** What the address asked for is done: read anew it must not be asked again. */
+const forgetAsked = () => history.replaceState(null, '', location.pathname);
 const noMoreKeys = () => false;
 const NO_VISITS: LastVisit[] = [];
 
 /** Before a visit: choose the site, the stall if it is known yet, and the car; then the one yellow pad. */
 export function PullInScreen({ state, hands }: { state: Extract<StallState, { is: 'ready' }>; hands: StallHands }) {
   const { records } = state;
-  const [siteId, setSiteId] = useState<string | null>(() => new URLSearchParams(location.search).get('site'));
-  const [stallId, setStallId] = useState<string | null>(null);
+  const may = mayRecord(state.who.role);
+  const [siteId, setSiteId] = useState<string | null>(() => asked('site'));
+  const [stallId, setStallId] = useState<string | null>(() => asked('stall'));
+  /** The code of the visit that another phone records, of which the next one here is a recording too. */
+  const [joins, setJoins] = useState<string | null>(() => wholeCode(asked('join') ?? ''));
   const [carId, setCarId] = useState<string | null>(lastCar);
-  const [sheet, setSheet] = useState<'place' | 'car' | 'garage' | 'enrolments' | 'find' | null>(null);
+  const [sheet, setSheet] = useState<'place' | 'car' | 'garage' | 'enrolments' | 'find' | 'join' | null>(null);
   const networkName = (id: string) => records.network.find((n) => n.id === id)?.fields.name ?? '';
   const site = records.site.find((s) => s.id === siteId);
   const stall = records.stall.find((s) => s.id === stallId && s.fields.siteId === siteId);
@@ -70,6 +80,15 @@ export function PullInScreen({ state, hands }: { state: Extract<StallState, { is
       here.current = { latitude: Number(latitude.toFixed(5)), longitude: Number(longitude.toFixed(5)) };
     })().catch(() => {});
   }, []);
+  // Where the other phone's recording is known already, this one looks on at it at once.
+  const tried = useRef(new Set<string>());
+  useEffect(() => {
+    const there = joins === null ? undefined : visits.find((v) => codeDigits(v.id) === joins);
+    if (!there || tried.current.has(there.id)) return;
+    tried.current.add(there.id);
+    forgetAsked();
+    void hands.openVisit(there.id);
+  }, [joins, visits, hands]);
   const running = visits.filter((v) => v.state === 'running' && (siteId === null || v.siteId === siteId));
   const main = useRef<HTMLElement>(null);
   // biome-ignore lint/correctness/useExhaustiveDependencies: a site chosen far down the list has its stalls at the top
@@ -86,11 +105,12 @@ export function PullInScreen({ state, hands }: { state: Extract<StallState, { is
 
   const pullIn = (timeStamp: number) => {
     rememberPullIn(site?.id, car?.id);
+    forgetAsked();
     // Somewhere new: its name can wait, and where it is goes along as far as the phone knows by now.
     const place = site ? { siteId: site.id } : here.current ? { position: here.current } : {};
     void hands.act(
       timeStamp,
-      { kind: 'pulled_in', payload: { ...place, ...(car ? { carId: car.id } : {}) } },
+      { kind: 'pulled_in', payload: { ...place, ...(car ? { carId: car.id } : {}), ...(joins ? { joins } : {}) } },
       ...(stall ? [{ kind: 'stall_chosen' as const, payload: { stallId: stall.id } }] : []),
     );
   };
@@ -158,7 +178,7 @@ export function PullInScreen({ state, hands }: { state: Extract<StallState, { is
             />
           </section>
         ) : (
-          <SiteChoice records={records} visits={atHand ?? NO_VISITS} onSite={setSiteId} onAdd={() => setSheet('place')} />
+          <SiteChoice records={records} distance={state.who.wishes.distance} visits={atHand ?? NO_VISITS} onSite={setSiteId} onAdd={() => setSheet('place')} />
         )}
         <section aria-label="Car" className="mt-5">
           <h2 className="text-[15px]">Car</h2>
@@ -168,24 +188,41 @@ export function PullInScreen({ state, hands }: { state: Extract<StallState, { is
                 {c.fields.name}
               </button>
             ))}
-            <button type="button" className="plate !min-h-[44px]" onClick={() => setSheet('car')}>
-              Add a car
-            </button>
-            <button type="button" className="plate !min-h-[44px]" onClick={() => setSheet('garage')}>
-              Garage
-            </button>
-            {unfinishedHere.length > 0 ? (
+            {joins ? (
+              <p className="mb-2 flex items-center gap-3 text-[14px]">
+                <span className="grow">One visit with {printCode(joins)}, recorded on another phone.</span>
+                <button type="button" className="plate !min-h-[44px]" onClick={() => setJoins(null)}>
+                  It stands alone
+                </button>
+              </p>
+            ) : null}
+            {may || (joins && mayLookOn(state.who.role)) ? (
+              <>
+                <button type="button" className="plate !min-h-[44px]" onClick={() => setSheet('car')}>
+                  Add a car
+                </button>
+                <button type="button" className="plate !min-h-[44px]" onClick={() => setSheet('garage')}>
+                  Garage
+                </button>
+              </>
+            ) : null}
+            {may && unfinishedHere.length > 0 ? (
               <button type="button" className="plate !min-h-[44px]" onClick={() => setSheet('enrolments')}>
                 {printCount(unfinishedHere.length, 'enrolment')} to finish
               </button>
             ) : null}
           </div>
         </section>
+        {mayLookOn(state.who.role) && joins === null ? (
+          <button type="button" className="mt-4 min-h-[44px] px-1 text-sm font-semibold text-shake underline" onClick={() => setSheet('join')}>
+            Join by code
+          </button>
+        ) : null}
         {site ? null : <LastVisits visits={visits.filter((v) => v.state !== 'running')} records={records} hands={hands} />}
         <p className="mt-5 text-sm text-ink-2">Nothing is tapped at the wheel: stop first. The time of arrival can be set back by minutes afterwards.</p>
       </main>
       <div className="border-t-2 border-ink bg-card px-3.5 pb-3 pt-3 lg:border-l-2 lg:border-t-0">
-        {running.length > 0 ? (
+        {running.length > 0 && mayLookOn(state.who.role) ? (
           <div className="mb-2.5">
             <OpenVisits visits={running} records={records} hands={hands} />
           </div>
@@ -198,15 +235,21 @@ export function PullInScreen({ state, hands }: { state: Extract<StallState, { is
             </button>
           </p>
         ) : null}
-        <Pad
-          tone="next"
-          className="min-h-[84px] w-full text-[24px] font-extrabold"
-          onPress={pullIn}
-          rest={hands.rest}
-          hint={site ? (stall ? `${site.fields.name}, stall ${stall.fields.name}` : site.fields.name) : 'somewhere new: its name can wait'}
-        >
-          Pulled in
-        </Pad>
+        {may ? (
+          <Pad
+            tone="next"
+            className="min-h-[84px] w-full text-[24px] font-extrabold"
+            onPress={pullIn}
+            rest={hands.rest}
+            hint={site ? (stall ? `${site.fields.name}, stall ${stall.fields.name}` : site.fields.name) : 'somewhere new: its name can wait'}
+          >
+            Pulled in
+          </Pad>
+        ) : (
+          <p role="status" className="min-h-[60px] text-[15px]">
+            {refusedTo(state.who.role)}.
+          </p>
+        )}
       </div>
       <ThumbBar here="/stall" />
       {sheet === 'place' ? (
@@ -230,6 +273,15 @@ export function PullInScreen({ state, hands }: { state: Extract<StallState, { is
           zone={site?.fields.zone ?? state.who.zone}
           onClose={() => setSheet(null)}
           onSave={hands.addRecords}
+        />
+      ) : null}
+      {sheet === 'join' ? (
+        <JoinByCodeSheet
+          onClose={() => setSheet(null)}
+          onCode={(code) => {
+            setJoins(code);
+            setSheet(null);
+          }}
         />
       ) : null}
       {sheet === 'find' ? (

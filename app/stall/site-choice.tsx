@@ -3,7 +3,7 @@ import { useEffect, useMemo, useRef, useState } from 'react';
 import { recentSites } from '@/client/store/habits';
 import type { Position } from '@/core/records/place-questions';
 import type { MileRecord } from '@/core/records/record-schema';
-import { printCount, printKm } from '@/core/units/print';
+import { printCount, printDistance } from '@/core/units/print';
 import { mayAskWhere, whereIAm } from '@/ui/places/where-i-am';
 import { laterParts } from './stall-parts';
 import type { Records } from './stall-state';
@@ -25,10 +25,13 @@ async function distancesFrom(here: Position): Promise<Distances> {
 export function SiteChoice({
   records,
   visits,
+  distance,
   onSite,
   onAdd,
 }: {
   records: Records;
+  /** In which distances are read. */
+  distance: 'km' | 'mi';
   /** The household's last visits, newest first. */
   visits: readonly { siteId: string | null }[];
   onSite: (id: string) => void;
@@ -115,7 +118,7 @@ export function SiteChoice({
                 <span className="block truncate text-[13px] text-ink-2">{networkName(site.fields.networkId)}</span>
               </span>
               <span className="shrink-0 text-right text-[13px] text-ink-2">
-                {km === null ? null : <span className="num block text-[14px] font-semibold text-ink">{printKm(km)}</span>}
+                {km === null ? null : <span className="num block text-[14px] font-semibold text-ink">{printDistance(km, distance)}</span>}
                 {printCount(records.stall.filter((x) => x.fields.siteId === site.id).length, 'stall')}
               </span>
             </button>

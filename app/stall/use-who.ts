@@ -17,8 +17,9 @@ export function useWho() {
         if (!here) setWho(null);
       } else if (answer === 'unreachable') {
         if (!here) setWho(null);
-      } else
-        setWho((before) => (before !== 'asking' && before?.personId === answer.personId && before.clockOffsetMs === answer.clockOffsetMs ? before : answer));
+      }
+      // The same is left as it is: another would open the store anew.
+      else setWho((before) => (JSON.stringify(before) === JSON.stringify(answer) ? before : answer));
     });
   }, []);
   return { who, signedOut, setSignedOut };

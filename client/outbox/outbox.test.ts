@@ -1,4 +1,5 @@
 import '@/client/store/fixtures/memory-storage';
+import { NO_WISHES } from '@/core/records/wishes';
 import 'fake-indexeddb/auto';
 
 import { openDB } from 'idb';
@@ -13,7 +14,17 @@ import { backOffSeconds } from './outbox-loop';
 import { refusedEvents, sendRefusedAgain } from './refused-events';
 import { sendHeld, sendOutbox } from './send-outbox';
 
-const who = { householdId: idOf(1), personId: idOf(2), name: '', householdName: '', currency: 'EUR', zone: 'UTC', clockOffsetMs: 0 };
+const who = {
+  householdId: idOf(1),
+  personId: idOf(2),
+  role: 'owner' as const,
+  wishes: NO_WISHES,
+  name: '',
+  householdName: '',
+  currency: 'EUR',
+  zone: 'UTC',
+  clockOffsetMs: 0,
+};
 const touch = (at: number) => ({ at, mono: at });
 const draft = (at: number, more: Partial<EventDraft> = {}): EventDraft => ({
   visitId: VISIT,

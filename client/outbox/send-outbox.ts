@@ -1,4 +1,4 @@
-import type { ItemResult, OutboxAnswer, OutboxBatch, OutboxItem } from '@/core/protocol/outbox';
+import { type ItemResult, type OutboxAnswer, type OutboxBatch, type OutboxItem, waitsThere } from '@/core/protocol/outbox';
 import { changeOf } from '@/core/records/change-of';
 import type { MileRecord, RecordItem } from '@/core/records/record-schema';
 import { type HeldEvents, waitingOf } from '../store/held-events';
@@ -62,7 +62,7 @@ export async function sendHeld(held: HeldEvents): Promise<SendOutcome> {
     else {
       const r = results[0];
       if (r?.status === 'taken' || r?.status === 'already') held.settle(k.event.id, { state: 'sent' });
-      else if (r?.code !== 'other_person') held.settle(k.event.id, { state: 'refused', reason: r?.reason ?? 'refused', ...(r?.path ? { path: r.path } : {}) });
+      else if (!waitsThere(r)) held.settle(k.event.id, { state: 'refused', reason: r?.reason ?? 'refused', ...(r?.path ? { path: r.path } : {}) });
     }
   }
   return failed ? 'unreachable' : 'sent';
@@ -137,7 +137,7 @@ async function settle(store: PhoneStore, entries: readonly OutboxEntry[], result
   for (const e of entries) {
     const r = results.get(e.id);
     const kept = e.type === 'event' ? await tx.objectStore('event').get(e.id) : undefined;
-    if (r?.code === 'other_person') continue;
+    if (waitsThere(r)) continue;
     if (!r && !(e.type === 'event' && !kept)) continue;
     if (e.type === 'record' && r?.code === 'whole_wanted' && e.base) {
       // The ledger has lost what this changes: all of it is sent with the next round.

@@ -1,4 +1,5 @@
 import '@/client/store/fixtures/memory-storage';
+import { NO_WISHES } from '@/core/records/wishes';
 import 'fake-indexeddb/auto';
 
 import type { StoredEvent } from '@/core/visit/event';
@@ -11,7 +12,17 @@ import { type EventDraft, eventsOfVisit, keepEvents, keepFromServer } from './ke
 import { bringAlong, pruneSent, visitsAtHand } from './last-visits';
 import { openPhoneStore, type PhoneStore } from './phone-store';
 
-const who = { householdId: idOf(1), personId: idOf(2), name: '', householdName: '', currency: 'EUR', zone: 'UTC', clockOffsetMs: 0 };
+const who = {
+  householdId: idOf(1),
+  personId: idOf(2),
+  role: 'owner' as const,
+  wishes: NO_WISHES,
+  name: '',
+  householdName: '',
+  currency: 'EUR',
+  zone: 'UTC',
+  clockOffsetMs: 0,
+};
 const draft = (at: number, more: Partial<EventDraft> = {}): EventDraft => ({
   visitId: VISIT,
   kind: 'plugged',

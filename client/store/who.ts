@@ -1,11 +1,26 @@
+import type { MemberRole } from '@/core/records/roles';
+import { NO_WISHES, type Wishes } from '@/core/records/wishes';
+
 /** Who uses this phone, as last told by the server: the Stall opens with it when there is no network. */
-export type PhoneWho = { householdId: string; personId: string; name: string; householdName: string; currency: string; zone: string; clockOffsetMs: number };
+export type PhoneWho = {
+  householdId: string;
+  personId: string;
+  role: MemberRole;
+  name: string;
+  householdName: string;
+  currency: string;
+  zone: string;
+  wishes: Wishes;
+  clockOffsetMs: number;
+};
 const KEY = 'mile.who';
 
 export function readWho(): PhoneWho | null {
   try {
     const who = JSON.parse(localStorage.getItem(KEY) ?? 'null') as PhoneWho | null;
-    return who && typeof who.householdId === 'string' && typeof who.personId === 'string' ? who : null;
+    if (!who || typeof who.householdId !== 'string' || typeof who.personId !== 'string') return null;
+    // Kept before there were roles and wishes: everybody was the owner.
+    return { ...who, role: who.role ?? 'owner', wishes: { ...NO_WISHES, ...who.wishes } };
   } catch {
     return null;
   }

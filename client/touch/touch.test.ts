@@ -1,4 +1,5 @@
 import { memory } from '@/client/store/fixtures/memory-storage';
+import { NO_WISHES } from '@/core/records/wishes';
 import { forgetHabits, lastCar, meansUsedAt, recentSites, rememberMeans, rememberPullIn } from '../store/habits';
 import { readWho, writeWho } from '../store/who';
 import { deviceId } from './page-life';
@@ -15,7 +16,17 @@ describe('the time of a touch', () => {
   });
   it('is set off as the server’s clock is', () => {
     jest.spyOn(Date, 'now').mockReturnValue(1_760_000_000_000);
-    writeWho({ householdId: 'h', personId: 'p', name: '', householdName: '', currency: 'EUR', zone: 'UTC', clockOffsetMs: -86_400_000 });
+    writeWho({
+      householdId: 'h',
+      personId: 'p',
+      role: 'owner' as const,
+      wishes: NO_WISHES,
+      name: '',
+      householdName: '',
+      currency: 'EUR',
+      zone: 'UTC',
+      clockOffsetMs: -86_400_000,
+    });
     expect(phoneNow()).toBe(1_760_000_000_000 - 86_400_000);
   });
 });

@@ -1,4 +1,5 @@
 import { memory } from '@/client/store/fixtures/memory-storage';
+import { NO_WISHES } from '@/core/records/wishes';
 import 'fake-indexeddb/auto';
 import { deriveVisit } from '@/core/visit/derive';
 import type { StoredEvent } from '@/core/visit/event';
@@ -15,7 +16,17 @@ let now = T0;
 let onServer: StoredEvent[] | null = null;
 const tidy: (() => void)[] = [];
 function begin(more: Partial<SessionWays> = {}, id = idOf(++person), held = holdEvents()) {
-  const who = { householdId: idOf(1), personId: id, name: '', householdName: '', currency: 'EUR', zone: 'UTC', clockOffsetMs: 0 };
+  const who = {
+    householdId: idOf(1),
+    personId: id,
+    role: 'owner' as const,
+    wishes: NO_WISHES,
+    name: '',
+    householdName: '',
+    currency: 'EUR',
+    zone: 'UTC',
+    clockOffsetMs: 0,
+  };
   const woken: number[] = [];
   const ways: SessionWays = {
     openStore: (w) => openPhoneStore(w.householdId, w.personId),

@@ -1,4 +1,4 @@
-import Decimal from 'decimal.js';
+import Big from 'big.js';
 import { quantiles } from '../evidence/quantile';
 import { wilsonInterval } from '../evidence/wilson';
 import type { Side } from '../faults/fault-list';
@@ -103,8 +103,8 @@ function line(networkId: string, here: readonly VisitRow[], whole: Asked, asked:
   const [yes, no] = [of('first_yes').length, of('first_no').length];
   const losses = of('lost').map((v) => v.lost_s as number);
   const priced = of('priced');
-  const kWh = priced.reduce((s, v) => s.plus(v.deliveredKWh as string), new Decimal(0));
-  const paid = priced.reduce((s, v) => s.plus(v.paid as string), new Decimal(0));
+  const kWh = priced.reduce((s, v) => s.plus(v.deliveredKWh as string), new Big(0));
+  const paid = priced.reduce((s, v) => s.plus(v.paid as string), new Big(0));
   const kept = asked.without ? of('first_no', asked).length : no;
   return {
     networkId,
@@ -122,7 +122,7 @@ function line(networkId: string, here: readonly VisitRow[], whole: Asked, asked:
       whole,
     ),
     lost: losses.length === 0 ? unknown('not recorded') : known({ perVisit_s: losses.reduce((a, b) => a + b, 0) / losses.length, visits: losses.length }),
-    allIn: kWh.isZero()
+    allIn: kWh.eq(0)
       ? unknown(priced.length === 0 ? 'no bill and kWh together' : 'nothing delivered')
       : known({ perKWh: paid.div(kWh).toString(), currency: whole.currency, visits: priced.length }),
   };

@@ -12,6 +12,8 @@ export type LedgerFilter = {
   network?: string;
   site?: string;
   car?: string;
+  /** The person who drove. */
+  driver?: string;
   faults?: 'any' | string;
   /** Days of arrival, `2025-10-14`, both within. */
   since?: string;
@@ -57,11 +59,13 @@ export function readLedgerFilter(get: (name: string) => string | null | undefine
   const network = id('network');
   const site = id('site');
   const car = id('car');
+  const driver = id('driver');
   const counted = oneOf(POPULATION_NAMES, get('counted'));
   const without = oneOf(SIDES, get('without'));
   if (network) filter.network = network;
   if (site) filter.site = site;
   if (car) filter.car = car;
+  if (driver) filter.driver = driver;
   if (faults === 'any' || (faults && codes.includes(faults))) filter.faults = faults;
   const [since, until, means, only, text] = [
     get('since'),
@@ -83,7 +87,7 @@ export function readLedgerFilter(get: (name: string) => string | null | undefine
 /** The address of a filter, `''` when it holds everything; defaults are not written. */
 export function writeLedgerFilter(f: Partial<LedgerFilter>): string {
   const q = new URLSearchParams();
-  for (const name of ['network', 'site', 'car', 'faults', 'since', 'until', 'means', 'only', 'text', 'counted', 'without'] as const)
+  for (const name of ['network', 'site', 'car', 'driver', 'faults', 'since', 'until', 'means', 'only', 'text', 'counted', 'without'] as const)
     if (f[name]) q.set(name, f[name]);
   if (f.time && f.time !== 'handshake') q.set('time', f.time);
   if (f.mark && f.mark !== 'kW') q.set('mark', f.mark);

@@ -26,6 +26,10 @@ export type LedgerRow = {
   faultCodes: string[];
   tape: ThinSegment[];
   newer: boolean;
+  /** Who drove, by name. */
+  driver: string | null;
+  /** Private to somebody else: what is above says no more than that the car was charged. */
+  isPrivate: boolean;
 };
 
 /** What some visits come to; money by currency. */

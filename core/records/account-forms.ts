@@ -25,15 +25,34 @@ export type RecoveryForm = z.infer<typeof recoveryForm>;
 export const againForm = z.object({ password: given('Enter your password', 200, TOO_LONG) });
 export type AgainForm = z.infer<typeof againForm>;
 
-export const signUpForm = z.object({
-  name: name('Enter your name'),
+const ofHousehold = {
   householdName: name('Name the household'),
-  email,
-  password: newPassword,
   currency: z.string().check(z.trim(), z.toUpperCase(), z.regex(/^[A-Z]{3}$/, 'Three letters, such as EUR')),
   zone: z.string().check(z.maxLength(64), z.refine(isZone, 'Not a known time zone')),
-});
+};
+const ofPerson = { name: name('Enter your name'), email, password: newPassword };
+export const signUpForm = z.object({ ...ofPerson, ...ofHousehold });
 export type SignUpForm = z.infer<typeof signUpForm>;
+
+/** A household by itself: another of one's own, or the one there is as it is called from now on. */
+export const householdForm = z.object(ofHousehold);
+export type HouseholdForm = z.infer<typeof householdForm>;
+
+/** An account made by somebody who was invited. */
+export const invitedForm = z.object(ofPerson);
+export type InvitedForm = z.infer<typeof invitedForm>;
+
+/** A code as it was sent, of twelve signs however they are grouped. */
+export const codeForm = z.object({ code: given('Enter the code', 40, 'At most 40 characters') });
+export type CodeForm = z.infer<typeof codeForm>;
+
+/** How one is called oneself. */
+export const ownNameForm = z.object({ name: name('Enter your name') });
+export type OwnNameForm = z.infer<typeof ownNameForm>;
+
+/** A word that somebody types so that nothing is deleted by a slip: the household's name, or one's own. */
+export const deleteForm = z.object({ word: given('Type the name', 200, TOO_LONG), password: given('Enter your password', 200, TOO_LONG) });
+export type DeleteForm = z.infer<typeof deleteForm>;
 
 /** Checks a form as it was typed or as it came: its values, or what is wrong by field, in our own words. */
 export function checkForm<T>(schema: z.ZodMiniType<T>, typed: unknown): { ok: true; data: T } | { ok: false; fields: Record<string, string> } {

@@ -18,6 +18,6 @@ const BY_ZONE: readonly (readonly [RegExp, string])[] = [
 /** @param zone IANA name, such as Europe/Ljubljana */
 export const emergencyNumber = (zone: string): string => BY_ZONE.find(([zones]) => zones.test(zone))?.[1] ?? '112';
 
-/** What is called from a site: its own note, else what its zone proposes. */
-export const emergencyNumberAt = (site: { emergencyNumber?: string | null; zone: string } | null, zone: string): string =>
-  site?.emergencyNumber || emergencyNumber(site?.zone ?? zone);
+/** What is called from a site: its own note, else what the person wishes for, else what its zone proposes. */
+export const emergencyNumberAt = (site: { emergencyNumber?: string | null; zone: string } | null, zone: string, wished: string | null = null): string =>
+  site?.emergencyNumber || wished || emergencyNumber(site?.zone ?? zone);

@@ -1,6 +1,7 @@
 import type { MileRecord } from './record-schema';
 import type { RecordType } from './record-types';
 import { TYPES } from './types/registry';
+import type { Wishes } from './wishes';
 
 /** Types that the garage lists. */
 export type GarageType = { [T in RecordType]: (typeof TYPES)[T] extends { garage: object } ? T : never }[RecordType];
@@ -13,9 +14,14 @@ export const GARAGE_TYPES: readonly GarageType[] = (Object.keys(TYPES) as Record
 export type GarageRow = { id: string; name: string; line: string; heed: string | null; archived: boolean };
 
 /** @param nameOf name of a record that this one refers to @param today local day */
-export function garageRow(r: MileRecord<GarageType>, nameOf: (id: string | null) => string, today: string): GarageRow {
+export function garageRow(
+  r: MileRecord<GarageType>,
+  nameOf: (id: string | null) => string,
+  today: string,
+  consumption: Wishes['consumption'] = 'kWh/100 km',
+): GarageRow {
   const type = TYPES[r.type];
-  const said = type.garage.row(r.fields as never, { nameOf, today });
+  const said = type.garage.row(r.fields as never, { nameOf, today, consumption });
   return {
     id: r.id,
     name: said.name ?? type.name(r.fields as never),

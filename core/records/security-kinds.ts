@@ -10,7 +10,13 @@ export const SECURITY_KINDS = {
   recovery_made: 'Recovery code made',
   recovery_used: 'Recovery code used, password set anew',
   role_changed: 'Role changed',
-  exported: 'Backup written',
+  household_made: 'Another household made',
+  invited: 'Invitation made',
+  joined: 'Came by an invitation',
+  left: 'Left the household',
+  removed: 'Removed from the household',
+  handed_over: 'Household handed over',
+  exported: 'Backup or copy written',
   restored: 'Restored from a backup',
 } as const;
 export type SecurityKind = keyof typeof SECURITY_KINDS;

@@ -1,4 +1,4 @@
-import Decimal from 'decimal.js';
+import Big from 'big.js';
 import type { MileRecord } from '../records/record-schema';
 import { known, type Maybe, unknown } from '../units/known';
 import { toMinor } from '../units/money';
@@ -46,15 +46,15 @@ export function tariffOn(
  * @param sessions number of attempts that got power: each pays the start fee
  */
 export function expectedBill(tariff: SimpleTariff, kWh: string, sessions: number): ExpectedBill {
-  const energy = new Decimal(kWh).times(tariff.perKWh);
-  const start = new Decimal(tariff.startFee).times(sessions);
+  const energy = new Big(kWh).times(tariff.perKWh);
+  const start = new Big(tariff.startFee).times(sessions);
   const lines: BillLine[] = [{ label: `Energy ${printKWh(kWh)} × ${tariff.perKWh}`, amount: toMinor(energy, tariff.currency) }];
-  if (!start.isZero()) lines.push({ label: sessions === 1 ? 'Start fee' : `Start fee × ${sessions}`, amount: toMinor(start, tariff.currency) });
+  if (!start.eq(0)) lines.push({ label: sessions === 1 ? 'Start fee' : `Start fee × ${sessions}`, amount: toMinor(start, tariff.currency) });
   return { lines, total: toMinor(energy.plus(start), tariff.currency), currency: tariff.currency };
 }
 
 /** Charged less expected, decimal string; unknown when the currencies differ. */
 export function billDifference(expected: ExpectedBill, charged: { amount: string; currency: string }): Maybe<string> {
   if (expected.currency !== charged.currency) return unknown('the bill is in another currency than the tariff');
-  return known(toMinor(new Decimal(charged.amount).minus(expected.total), expected.currency));
+  return known(toMinor(new Big(charged.amount).minus(expected.total), expected.currency));
 }

@@ -1,4 +1,4 @@
-import Decimal from 'decimal.js';
+import Big from 'big.js';
 
 /** Decimal string of an amount: digits, optional fraction of up to six, optional leading minus. */
 export const DECIMAL = /^-?\d{1,9}(\.\d{1,6})?$/;
@@ -9,12 +9,12 @@ function minorDigits(currency: string): number {
 }
 
 /** Rounds half up to the currency's minor unit. @param amount decimal string @param currency ISO 4217 */
-export const toMinor = (amount: string | Decimal, currency: string): string => new Decimal(amount).toFixed(minorDigits(currency), Decimal.ROUND_HALF_UP);
+export const toMinor = (amount: string | Big, currency: string): string => new Big(amount).toFixed(minorDigits(currency), Big.roundHalfUp);
 
 /** Prints an amount in the currency's own form. @param amount decimal string @param currency ISO 4217 */
-export function printMoney(amount: string | Decimal, currency: string): string {
+export function printMoney(amount: string | Big, currency: string): string {
   const digits = minorDigits(currency);
-  const d = new Decimal(toMinor(amount, currency));
+  const d = new Big(toMinor(amount, currency));
   return new Intl.NumberFormat('en', {
     style: 'currency',
     currency,
@@ -25,14 +25,14 @@ export function printMoney(amount: string | Decimal, currency: string): string {
 }
 
 /** Prints a price per kWh with three decimals. @param perKWh decimal string, currency per kWh */
-export function printPerKWh(perKWh: string | Decimal, currency: string): string {
+export function printPerKWh(perKWh: string | Big, currency: string): string {
   return new Intl.NumberFormat('en', {
     style: 'currency',
     currency,
     currencyDisplay: 'narrowSymbol',
     minimumFractionDigits: 3,
     maximumFractionDigits: 3,
-  }).format(new Decimal(perKWh).toDecimalPlaces(3, Decimal.ROUND_HALF_UP).toNumber());
+  }).format(new Big(perKWh).round(3, Big.roundHalfUp).toNumber());
 }
 
 /** The currency's symbol, for labels. */

@@ -1,5 +1,5 @@
 import { printMoney, printPerKWh, toMinor } from './money';
-import { printAgo, printCount, printDuration, printKm, printKWh, printShift, printStopwatch } from './print';
+import { printAgo, printConsumption, printCount, printDistance, printDuration, printKWh, printShift, printStopwatch } from './print';
 import { isZone, localDay, localMonth, printClock, printDay, printMonth } from './zoned';
 
 describe('durations', () => {
@@ -22,7 +22,18 @@ describe('durations', () => {
     [599.99, '9:59.9'],
     [3600, '1:00:00'],
   ])('a running clock at %d s shows %s', (s, text) => expect(printStopwatch(s)).toBe(text));
-  it('distances have one decimal below ten', () => expect([0.04, 9.94, 9.96, 137.4].map(printKm)).toEqual(['0.0 km', '9.9 km', '10 km', '137 km']));
+  it('distances have one decimal below ten', () =>
+    expect([0.04, 9.94, 9.96, 137.4].map((km) => printDistance(km))).toEqual(['0.0 km', '9.9 km', '10 km', '137 km']));
+  // An international mile is 1.609344 km, so 100 km are 62.137 mi (by definition, from memory).
+  it('in miles too', () => expect([1.609344, 100, 16.0].map((km) => printDistance(km, 'mi'))).toEqual(['1.0 mi', '62 mi', '9.9 mi']));
+  // 20 kWh/100 km are 200 Wh/km, 5 km/kWh and, by the mile, 3.107 mi/kWh (worked by hand).
+  it('consumption in the way it is spoken of', () =>
+    expect((['kWh/100 km', 'Wh/km', 'km/kWh', 'mi/kWh'] as const).map((unit) => printConsumption(20, unit))).toEqual([
+      '20.0 kWh/100 km',
+      '200 Wh/km',
+      '5.0 km/kWh',
+      '3.1 mi/kWh',
+    ]));
   it('ages are coarse', () => expect([printAgo(10), printAgo(125), printAgo(8000)]).toEqual(['just now', '2 min ago', '2 h ago']));
 });
 

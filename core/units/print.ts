@@ -1,4 +1,4 @@
-import Decimal from 'decimal.js';
+import Big from 'big.js';
 
 /** What stands where a figure is not known. */
 export const NOT_READ = 'not read';
@@ -47,13 +47,26 @@ export function printShift(s: number): string {
 }
 
 /** Energy, one decimal. @param kWh decimal string or number, kWh */
-export const printKWh = (kWh: string | number) => `${new Decimal(kWh).toFixed(1, Decimal.ROUND_HALF_UP)} kWh`;
+export const printKWh = (kWh: string | number) => `${new Big(kWh).toFixed(1, Big.roundHalfUp)} kWh`;
 
 /** Power, whole kW. @param kW kilowatts */
 export const printKW = (kW: number) => `${Math.round(kW)} kW`;
 
-/** Distance: one decimal below ten. @param km kilometres ≥ 0 */
-export const printKm = (km: number) => `${km < 9.95 ? km.toFixed(1) : Math.round(km)} km`;
+/** Kilometres of an international mile: 1.609344 by definition (international yard and pound agreement of 1959, from memory). */
+export const KM_PER_MILE = 1.609344;
+
+/** Distance: one decimal below ten. @param km kilometres ≥ 0 @param unit in which it is read */
+export function printDistance(km: number, unit: 'km' | 'mi' = 'km'): string {
+  const d = unit === 'mi' ? km / KM_PER_MILE : km;
+  return `${d < 9.95 ? d.toFixed(1) : Math.round(d)} ${unit}`;
+}
+
+/** Consumption in the way it is spoken of. @param kWhPer100km above 0 */
+export function printConsumption(kWhPer100km: number, unit: 'kWh/100 km' | 'Wh/km' | 'mi/kWh' | 'km/kWh' = 'kWh/100 km'): string {
+  if (unit === 'kWh/100 km') return `${kWhPer100km.toFixed(1)} ${unit}`;
+  if (unit === 'Wh/km') return `${Math.round(kWhPer100km * 10)} ${unit}`;
+  return `${(100 / kWhPer100km / (unit === 'mi/kWh' ? KM_PER_MILE : 1)).toFixed(1)} ${unit}`;
+}
 
 /** A share as whole per cent. @param share 0…1 */
 export const printShare = (share: number) => `${Math.round(share * 100)} %`;

@@ -1,4 +1,4 @@
-import Decimal from 'decimal.js';
+import Big from 'big.js';
 import { attemptText } from './attempt-text';
 import type { Attempt } from './attempts/attempt';
 import type { EventOf } from './event';
@@ -35,7 +35,7 @@ export function attemptsNamed(eventIds: readonly string[], attempts: readonly At
 /** The kWh that bills for this attempt alone say; the greatest, as what is billed twice was delivered once. */
 export function kWhBilledFor(n: number, billed: readonly Billed[]): string | undefined {
   const own = billed.filter((b) => b.attempts.length === 1 && b.attempts[0] === n).flatMap((b) => (b.kWh === undefined ? [] : [b.kWh]));
-  return own.length === 0 ? undefined : Decimal.max(...own).toString();
+  return own.length === 0 ? undefined : own.reduce((a, b) => (new Big(b).gt(a) ? b : a));
 }
 
 /** The kWh of all bills together, when each says some and they leave out none of these attempts. */
@@ -43,7 +43,7 @@ export function kWhBilledForAll(sessions: readonly number[], billed: readonly Bi
   if (billed.length === 0 || billed.some((b) => b.kWh === undefined)) return undefined;
   const whole = billed.some((b) => b.attempts.length === 0);
   if (!whole && sessions.some((n) => !billed.some((b) => b.attempts.includes(n)))) return undefined;
-  return billed.reduce((sum, b) => sum.plus(b.kWh as string), new Decimal(0)).toString();
+  return billed.reduce((sum, b) => sum.plus(b.kWh as string), new Big(0)).toString();
 }
 
 /** An attempt as a bill can name it: by its first event, or by any other that belongs to it. */

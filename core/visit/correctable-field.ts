@@ -3,7 +3,7 @@ export type Options = readonly (readonly [value: string, label: string])[];
 export type CorrectableField = { field: string; label: string /** The stall it is about. */; stallId?: string } & (
   | { is: 'number' | 'decimal' | 'text' | 'yes_no' | 'attempts' }
   | { is: 'choice'; options: Options }
-  | { is: 'ref'; type: 'site' | 'stall' | 'car' | 'adapter' | 'means' }
+  | { is: 'ref'; type: 'site' | 'stall' | 'car' | 'adapter' | 'means' | 'person' }
 );
 
 export const number = (field: string, label: string): CorrectableField => ({ field, label, is: 'number' });
@@ -11,7 +11,7 @@ export const decimal = (field: string, label: string): CorrectableField => ({ fi
 export const text = (field: string, label: string): CorrectableField => ({ field, label, is: 'text' });
 export const yesNo = (field: string, label: string): CorrectableField => ({ field, label, is: 'yes_no' });
 export const choice = (field: string, label: string, options: Options): CorrectableField => ({ field, label, is: 'choice', options });
-export const reference = (type: 'site' | 'stall' | 'car' | 'adapter' | 'means', field: string, label: string): CorrectableField => ({
+export const reference = (type: 'site' | 'stall' | 'car' | 'adapter' | 'means' | 'person', field: string, label: string): CorrectableField => ({
   field,
   label,
   is: 'ref',

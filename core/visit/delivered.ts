@@ -1,4 +1,4 @@
-import Decimal from 'decimal.js';
+import Big from 'big.js';
 import { known, type Maybe, type Unknown, unknown } from '../units/known';
 import { chargingEnd } from './attempt-times';
 import type { Attempt, Reading } from './attempts/attempt';
@@ -38,9 +38,9 @@ function stallEnergy(a: Attempt): Energy | undefined {
   const start = readings.find((r) => r.meterStart !== undefined)?.meterStart;
   const found = readings.flatMap((r): Energy[] => {
     const own = r.meterStart ?? start;
-    const metered = r.meterEnd === undefined || own === undefined ? undefined : new Decimal(r.meterEnd).minus(own);
+    const metered = r.meterEnd === undefined || own === undefined ? undefined : new Big(r.meterEnd).minus(own);
     return [
-      ...(metered === undefined || metered.isNegative() ? [] : [(a.ended || chargingEnd(a) ? exactly : atLeast)(metered.toString())]),
+      ...(metered === undefined || metered.lt(0) ? [] : [(a.ended || chargingEnd(a) ? exactly : atLeast)(metered.toString())]),
       ...(r.kWh === undefined ? [] : [(isFinal(r.kWh, r, a) ? exactly : atLeast)(r.kWh)]),
     ];
   });
@@ -53,7 +53,7 @@ export const stallKWhSoFar = (a: Attempt): string | undefined => stallEnergy(a)?
 /** What the stall has shown of these sessions so far, kWh, a decimal string; nothing where none of them was read. */
 export function stallKWhOf(attempts: readonly Attempt[]): string | undefined {
   const read = attempts.flatMap((a) => stallKWhSoFar(a) ?? []);
-  return read.length === 0 ? undefined : Decimal.sum(...read).toString();
+  return read.length === 0 ? undefined : read.reduce((sum, x) => sum.plus(x), new Big(0)).toString();
 }
 
 /** Energy of one session: the stall's figure, or that of a bill for it alone where the stall was not read to the end. */
@@ -61,7 +61,7 @@ export function sessionEnergy(a: Attempt, billed: readonly Billed[]): Energy | u
   const read = stallEnergy(a);
   if (read && !read.atLeast) return read;
   const onBill = kWhBilledFor(a.n, billed);
-  return onBill !== undefined && !(read && new Decimal(read.value).gt(onBill)) ? exactly(onBill) : read;
+  return onBill !== undefined && !(read && new Big(read.value).gt(onBill)) ? exactly(onBill) : read;
 }
 
 /**
@@ -75,7 +75,7 @@ export function deliveredKWh(attempts: readonly Attempt[], billed: readonly Bill
   const sessions = attempts.filter((a) => a.proof);
   const each = sessions.map((a) => sessionEnergy(a, billed));
   const read = each.filter((x) => x !== undefined);
-  const sum = read.reduce((s, x) => s.plus(x.value), new Decimal(0));
+  const sum = read.reduce((s, x) => s.plus(x.value), new Big(0));
   const all = read.length === sessions.length && read.length > 0;
   if (all && read.every((x) => !x.atLeast)) return exactly(sum.toString());
   const onBills = kWhBilledForAll(
@@ -97,7 +97,7 @@ export const wholeEnergy = (e: Energy | Unknown): Maybe<string> =>
   !e.known ? e : !e.atLeast ? known(e.value) : unknown('the kWh were read before the charge was over');
 
 /** Average power, kW: delivered energy over charging time. @param kWh decimal string @param charging_s seconds > 0 */
-export const averageKW = (kWh: string, charging_s: number): number => new Decimal(kWh).times(3600).div(charging_s).toNumber();
+export const averageKW = (kWh: string, charging_s: number): number => new Big(kWh).times(3600).div(charging_s).toNumber();
 
 /** The highest kW on the stall's screen, else on the car's, with which. */
 export function peakKW(attempts: readonly Attempt[]): Maybe<{ kW: number; screen: 'stall' | 'car' }> {

@@ -1,4 +1,4 @@
-import Decimal from 'decimal.js';
+import Big from 'big.js';
 import type { Side } from '../faults/fault-list';
 import { known, type Maybe, type Unknown, unknown } from '../units/known';
 import { type AttemptTimes, attemptTimes, TIME_RULES, type TimeName } from './attempt-times';
@@ -37,6 +37,8 @@ export type Visit = {
   line: Placed[];
   siteId: string | null;
   carId: string | null;
+  /** The person who drove: whom the arrival names, else who recorded it. */
+  driverId: string | null;
   zone: string;
   pulledInAt: number | null;
   /** Of the arrival only the day is known: `pulledInAt` stands for order, and is no time to show. */
@@ -126,6 +128,7 @@ export function deriveVisit(visitId: string, events: readonly StoredEvent[], che
     line,
     siteId: pulledIn?.payload.siteId ?? null,
     carId: pulledIn?.payload.carId ?? null,
+    driverId: pulledIn?.payload.drivenBy ?? pulledIn?.personId ?? line[0]?.personId ?? null,
     zone: (pulledIn ?? line[0] ?? last)?.zone ?? 'UTC',
     pulledInAt: pulledIn?.t ?? null,
     dayOnly: pulledIn?.precision === 'day',
@@ -191,7 +194,7 @@ function paidOf(bills: readonly EventOf<'bill'>[]): Maybe<{ amount: string; curr
   const first = bills[0];
   if (!first) return unknown('no bill recorded');
   if (bills.some((b) => b.payload.currency !== first.payload.currency)) return unknown('bills in more than one currency');
-  const amount = bills.reduce((s, b) => (b.payload.state === 'refunded' ? s.minus(b.payload.amount) : s.plus(b.payload.amount)), new Decimal(0));
+  const amount = bills.reduce((s, b) => (b.payload.state === 'refunded' ? s.minus(b.payload.amount) : s.plus(b.payload.amount)), new Big(0));
   return known({ amount: amount.toString(), currency: first.payload.currency });
 }
 
@@ -199,7 +202,7 @@ function allInOf(paid: Visit['paid'], delivered: Maybe<string>): Maybe<{ perKWh:
   if (!paid.known) return paid;
   if (!delivered.known) return delivered;
   if (Number(delivered.value) === 0) return unknown('nothing was delivered');
-  return known({ perKWh: new Decimal(paid.value.amount).div(delivered.value).toString(), currency: paid.value.currency });
+  return known({ perKWh: new Big(paid.value.amount).div(delivered.value).toString(), currency: paid.value.currency });
 }
 
 function marksOf(line: readonly Placed[]): Visit['marks'] {

@@ -74,6 +74,8 @@ export const PAYLOADS = {
     airC: opt(between(-60, 70, '°C')),
     preconditioned: opt(z.boolean()),
     drivenBy: opt(uuid()),
+    /** The code of the visit that another phone records, of which this is a recording too: the two become one where both are known. */
+    joins: opt(z.string().check(z.regex(/^[0-9A-F]{8}$/, 'must be the code of a visit'))),
   }),
   survey: z.looseObject({
     stalls: z

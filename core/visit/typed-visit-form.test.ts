@@ -15,6 +15,7 @@ const texts = (more: Partial<TypedTexts> = {}): TypedTexts => ({
   siteId: SITE,
   stallId: STALL_A,
   carId: '',
+  drivenBy: '',
   day: '2025-10-14',
   pulledIn: '',
   plugged: '',

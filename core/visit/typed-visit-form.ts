@@ -9,6 +9,7 @@ export type TypedTexts = Record<
   | 'siteId'
   | 'stallId'
   | 'carId'
+  | 'drivenBy'
   | 'day'
   | 'pulledIn'
   | 'plugged'
@@ -110,6 +111,7 @@ export function readTypedVisit(
       siteId: t.siteId,
       stallId: t.stallId || null,
       carId: t.carId || null,
+      drivenBy: t.drivenBy || null,
       day: noon,
       ...times,
       meansKind: (MEANS_KIND_NAMES as readonly string[]).includes(kind) ? (kind as MeansKind) : null,

@@ -10,6 +10,7 @@ const typed = (more: Partial<TypedVisit> = {}): TypedVisit => ({
   siteId: SITE,
   stallId: STALL_A,
   carId: null,
+  drivenBy: null,
   day: DAY,
   pulledIn: null,
   plugged: null,

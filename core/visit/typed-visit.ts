@@ -7,6 +7,8 @@ export type TypedVisit = {
   siteId: string;
   stallId: string | null;
   carId: string | null;
+  /** Who drove, where it was somebody else than who types. */
+  drivenBy: string | null;
   /** Noon of the local day, UTC ms: where events without a time stand. */
   day: number;
   pulledIn: number | null;
@@ -51,7 +53,16 @@ export function typedVisit(v: TypedVisit): TypedEvent[] {
   };
   const means = v.meansKind ? { meansKind: v.meansKind, ...(v.meansId ? { meansId: v.meansId } : {}) } : null;
   const attempt = v.charged && knowsAttempt(v);
-  add('pulled_in', { siteId: v.siteId, ...(v.carId ? { carId: v.carId } : {}), ...(v.socFrom === null ? {} : { socPct: v.socFrom }) }, v.pulledIn);
+  add(
+    'pulled_in',
+    {
+      siteId: v.siteId,
+      ...(v.carId ? { carId: v.carId } : {}),
+      ...(v.drivenBy ? { drivenBy: v.drivenBy } : {}),
+      ...(v.socFrom === null ? {} : { socPct: v.socFrom }),
+    },
+    v.pulledIn,
+  );
   if (v.stallId) add('stall_chosen', { stallId: v.stallId }, null);
   if (v.fault && !v.charged) add('fault', v.fault, null);
   if (attempt) {

@@ -16,13 +16,16 @@ const at = (all: number[], share: number) => [...all].sort((a, b) => a - b)[Math
 
 await signUp({ name: 'bench', householdName: 'bench', email: `${v7()}@example.invalid`, password: 'not needed here', currency: 'EUR', zone: 'UTC' }, who);
 const [network, site] = [v7(), v7()];
-await takeBatch(who, {
-  items: [
-    recordItem('network', network, { name: 'Copperbeech' }),
-    recordItem('site', site, { networkId: network, name: 'Hollin Bridge', zone: 'Europe/Ljubljana' }),
-    recordItem('stall', v7(), { siteId: site, name: '1', outlets: [{ connector: 'CCS2', ratedKW: 150 }] }),
-  ].map((record) => ({ type: 'record', record })),
-});
+await takeBatch(
+  { ...who, role: 'owner' },
+  {
+    items: [
+      recordItem('network', network, { name: 'Copperbeech' }),
+      recordItem('site', site, { networkId: network, name: 'Hollin Bridge', zone: 'Europe/Ljubljana' }),
+      recordItem('stall', v7(), { siteId: site, name: '1', outlets: [{ connector: 'CCS2', ratedKW: 150 }] }),
+    ].map((record) => ({ type: 'record', record })),
+  },
+);
 
 const server = await ownServer();
 const browser = await chromium.launch({ executablePath: process.env.CHROMIUM_PATH ?? '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu'] });

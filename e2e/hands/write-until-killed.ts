@@ -26,6 +26,6 @@ for (let n = 1; ; n++) {
     role: 'recorder',
     payload: {},
   });
-  const result = await takeBatch(who, { items: [1, 2, 3].map((seq) => ({ type: 'event', event: event(seq) })) });
+  const result = await takeBatch({ ...who, role: 'owner' }, { items: [1, 2, 3].map((seq) => ({ type: 'event', event: event(seq) })) });
   if (result.ok) for (const r of result.results) if (r.status === 'taken') console.log(r.id);
 }

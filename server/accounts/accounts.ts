@@ -1,39 +1,38 @@
-import type { RowDataPacket } from 'mysql2/promise';
+import type { PoolConnection, RowDataPacket } from 'mysql2/promise';
 import { v7 } from 'uuid';
 import type { SignInForm, SignUpForm } from '@/core/records/account-forms';
 import { now } from '../clock';
 import { fromBin, toBin } from '../db/binary-id';
 import { inTransaction, pool } from '../db/pool';
 import { isKnownDevice } from './known-devices';
+import { addHousehold, addMember } from './members';
 import { hashPassword, passwordFits } from './password';
 import { logSecurity } from './security-log';
 import { giveBack, type Key, knock } from './throttle';
+import type { Who } from './who';
 
-export type Who = { householdId: string; personId: string };
 /** A door that did not open; `wait_s` above 0: too many tries. */
 export type Shut = { ok: false; wait_s: number };
+
+/** Writes a person's account in a transaction of the caller's. @throws ER_DUP_ENTRY when the address is taken */
+export const addPerson = (c: PoolConnection, { name, email, passwordHash }: { name: string; email: string; passwordHash: string }, who: Who) =>
+  c.execute('INSERT INTO person (id, household_id, email, name, password_hash, created_at) VALUES (?, ?, ?, ?, ?, ?)', [
+    toBin(who.personId),
+    toBin(who.householdId),
+    email,
+    name,
+    passwordHash,
+    new Date(now()),
+  ]);
 
 /** Makes a household with its first person. @returns null when the e-mail address is taken */
 export async function signUp(form: SignUpForm, ids: Who = { householdId: v7(), personId: v7() }): Promise<Who | null> {
   const passwordHash = await hashPassword(form.password);
   try {
     await inTransaction(async (c) => {
-      const at = new Date(now());
-      await c.execute('INSERT INTO household (id, name, currency, zone, rev, created_at) VALUES (?, ?, ?, ?, 0, ?)', [
-        toBin(ids.householdId),
-        form.householdName,
-        form.currency,
-        form.zone,
-        at,
-      ]);
-      await c.execute('INSERT INTO person (id, household_id, email, name, password_hash, created_at) VALUES (?, ?, ?, ?, ?, ?)', [
-        toBin(ids.personId),
-        toBin(ids.householdId),
-        form.email,
-        form.name,
-        passwordHash,
-        at,
-      ]);
+      await addHousehold(c, form, ids.householdId);
+      await addPerson(c, { ...form, passwordHash }, ids);
+      await addMember(c, ids.householdId, ids.personId, 'owner');
     });
     await logSecurity({ kind: 'account_made', ...ids });
     return ids;
@@ -43,6 +42,7 @@ export async function signUp(form: SignUpForm, ids: Who = { householdId: v7(), p
   }
 }
 
+/** `householdId`: the one they were in last, where a sign-in leads. */
 export type Account = Who & {
   email: string;
   name: string;

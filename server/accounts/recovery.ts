@@ -4,11 +4,12 @@ import { readRecoveryCode, recoveryCode } from '@/core/records/recovery-code';
 import { now } from '../clock';
 import { toBin } from '../db/binary-id';
 import { pool } from '../db/pool';
-import { type Account, type Shut, tryAccount, type Who } from './accounts';
+import { type Account, type Shut, tryAccount } from './accounts';
 import { forgetDevices } from './known-devices';
 import { hashPassword, passwordFits } from './password';
 import { logSecurity } from './security-log';
 import { endOtherSessions } from './sessions';
+import type { Who } from './who';
 
 /** Makes a person's recovery code; one made before no longer opens anything. @returns the code, shown once and kept as a hash only */
 export async function makeRecoveryCode(who: Who): Promise<string> {

@@ -37,7 +37,7 @@ export type SecurityLine = {
 export async function securityLog(householdId: string, most = 200): Promise<SecurityLine[]> {
   const [rows] = await pool().execute<RowDataPacket[]>(
     `SELECT l.id, l.at, l.kind, l.person_id, l.session_id, l.reference, p.name FROM security_log l
-       LEFT JOIN person p ON p.household_id = l.household_id AND p.id = l.person_id WHERE l.household_id = ? ORDER BY l.at DESC, l.id DESC LIMIT ${most}`,
+       LEFT JOIN person p ON p.id = l.person_id WHERE l.household_id = ? ORDER BY l.at DESC, l.id DESC LIMIT ${most}`,
     [toBin(householdId)],
   );
   return rows.map((r) => ({

@@ -1,9 +1,12 @@
 import { createHash, randomBytes } from 'node:crypto';
 import type { RowDataPacket } from 'mysql2/promise';
 import { v7 } from 'uuid';
+import type { Wishes } from '@/core/records/wishes';
+import { readWishes } from '@/core/records/wishes-form';
 import { now } from '../clock';
 import { fromBin, toBin } from '../db/binary-id';
 import { pool } from '../db/pool';
+import type { Member } from './who';
 
 export const SESSION_COOKIE = 'mile_session';
 const DAY = 86_400_000;
@@ -15,7 +18,7 @@ export const SESSION_DAYS = 180;
 const SEEN_EVERY_MS = 10 * 60_000;
 
 /** Who is signed in, and in which household everything they ask for lies. */
-export type SignedIn = { sessionId: string; householdId: string; personId: string; name: string; householdName: string; currency: string; zone: string };
+export type SignedIn = Member & { sessionId: string; name: string; householdName: string; currency: string; zone: string; wishes: Wishes };
 /** One signed-in device, as its person sees it. */
 export type SessionRow = { id: string; device: string; startedAt: number; lastSeenAt: number };
 
@@ -38,8 +41,9 @@ export async function startSession(householdId: string, personId: string, device
 export async function sessionOf(token: string | undefined): Promise<SignedIn | null> {
   if (!token || token.length > 100) return null;
   const [rows] = await pool().execute<RowDataPacket[]>(
-    `SELECT s.id, s.household_id, s.person_id, s.last_seen_at, p.name, h.name AS household_name, h.currency, h.zone
-       FROM signed_in_session s JOIN person p ON p.id = s.person_id AND p.household_id = s.household_id JOIN household h ON h.id = s.household_id
+    `SELECT s.id, s.household_id, s.person_id, s.last_seen_at, p.name, p.wishes, m.role, h.name AS household_name, h.currency, h.zone
+       FROM signed_in_session s JOIN person p ON p.id = s.person_id JOIN household h ON h.id = s.household_id
+       JOIN member m ON m.household_id = s.household_id AND m.person_id = s.person_id AND m.left_at IS NULL
       WHERE s.id_hash = ? AND s.ended_at IS NULL AND s.expires_at > ? AND s.last_seen_at > ?`,
     [hashOf(token), new Date(now()), idleSince()],
   );
@@ -51,7 +55,9 @@ export async function sessionOf(token: string | undefined): Promise<SignedIn | n
     sessionId: fromBin(r.id),
     householdId: fromBin(r.household_id),
     personId: fromBin(r.person_id),
+    role: r.role,
     name: r.name,
+    wishes: readWishes(r.wishes),
     householdName: r.household_name,
     currency: r.currency,
     zone: r.zone,

@@ -4,7 +4,7 @@ import { now } from '../clock';
 import { pool } from '../db/pool';
 
 /** What is counted apart. `pair`: an account from an address; `stranger`: an account from devices it does not know; `device`: from one that it does. */
-export type Door = 'address' | 'pair' | 'stranger' | 'device' | 'sign_up' | 'again';
+export type Door = 'address' | 'pair' | 'stranger' | 'device' | 'sign_up' | 'again' | 'invitation';
 export type Key = { door: Door; key: string };
 
 const MINUTE = 60_000;
@@ -15,6 +15,7 @@ export const ALLOWED: Record<Door, { most: number; window_ms: number }> = {
   stranger: { most: 30, window_ms: 15 * MINUTE },
   device: { most: 10, window_ms: 15 * MINUTE },
   sign_up: { most: 20, window_ms: 60 * MINUTE },
+  invitation: { most: 20, window_ms: 15 * MINUTE },
   again: { most: 10, window_ms: 15 * MINUTE },
 };
 const hashOf = (key: string) => createHash('sha256').update(key).digest();

@@ -85,12 +85,12 @@ await fillPlaces(who.householdId);
 await db.query('ANALYZE TABLE visit, visit_figures, attempt_figures, site, stall');
 
 const everything = readLedgerFilter(() => null);
-const page = await median(() => ledgerPage(who.householdId, 'EUR', everything));
+const page = await median(() => ledgerPage(who, 'EUR', everything));
 say(`a page of a ledger of ${VISITS} visits, of ${VISITS * HOUSEHOLDS} in all: ms at the server`, page.toFixed(0));
-const compare = await median(async () => league(await compareRows(who.householdId, 'EUR'), { time: 'handshake', mark: 'kW', currency: 'EUR' }));
+const compare = await median(async () => league(await compareRows(who, 'EUR'), { time: 'handshake', mark: 'kW', currency: 'EUR' }));
 say(`Compare over ${VISITS} visits: ms at the server`, compare.toFixed(0));
 for (const typed of ['vrba', 'brod landing 4', 'lipa oct 2019', '2017 visit', 'xyz']) {
-  const found = await median(() => findEverything(who.householdId, typed));
+  const found = await median(() => findEverything(who, typed));
   say(`find “${typed}” over 12000 names and ${VISITS} visits: ms (budget 30)`, found.toFixed(0));
 }
 const h = toBin(who.householdId);

@@ -50,6 +50,11 @@ export async function migrate(uri: string, dir: string, appUser?: string, only?:
         const may = name === 'schema_migration' ? 'SELECT' : APPEND_ONLY.has(name) ? 'SELECT, INSERT' : 'SELECT, INSERT, UPDATE, DELETE';
         await db.query(`GRANT ${may} ON \`${name}\` TO ${appUser}`);
       }
+      // What it may not do itself, it may ask for as a whole: a procedure runs with the rights of the one who made it.
+      const [routines] = await db.query<(RowDataPacket & { name: string })[]>(
+        "SELECT ROUTINE_NAME AS name FROM information_schema.routines WHERE ROUTINE_SCHEMA = DATABASE() AND ROUTINE_TYPE = 'PROCEDURE'",
+      );
+      for (const { name } of routines) await db.query(`GRANT EXECUTE ON PROCEDURE \`${name}\` TO ${appUser}`);
     }
     return fresh;
   } finally {

@@ -8,6 +8,9 @@ const APART = new Set([
   'server/outbox/take-batch.ts',
   'server/visits/join-visits.ts',
   'server/visits/follow-joins.ts',
+  // Within the transaction that writes: what it asks cannot wait for figures.
+  'server/visits/join-wishes.ts',
+  'server/outbox/look-on-only.ts',
 ]);
 const files = ['server', 'app'].flatMap((root) =>
   readdirSync(root, { recursive: true, encoding: 'utf8' })

@@ -1,6 +1,7 @@
 import { visitRow } from '@/core/compare/visit-row';
 import { POPULATION_NAMES, POPULATIONS, visitTest } from '@/core/figures/populations';
 import { CARD, KW, type Step } from '@/core/visit/fixtures/story';
+import type { Member } from '../accounts/who';
 import { fromBin } from '../db/binary-id';
 import { pool } from '../db/pool';
 import { addPlace, addVisit, CHARGED, describeWithDatabase, newHousehold, type Place } from '../fixtures/household';
@@ -43,10 +44,12 @@ const SORTS: Record<string, readonly Step[]> = {
 
 describeWithDatabase('a number and the list behind it', () => {
   let place: Place;
+  let member: Member;
   let householdId: string;
   const ids: string[] = [];
   beforeAll(async () => {
     const who = await newHousehold();
+    member = who;
     householdId = who.householdId;
     place = await addPlace(who);
     for (const [i, steps] of Object.values(SORTS).entries()) ids.push(await addVisit(who, place, Date.UTC(2025, 5, 1 + i), steps));
@@ -58,7 +61,7 @@ describeWithDatabase('a number and the list behind it', () => {
     const byCore = (await deriveVisits(householdId, ids))
       .filter(({ visit }) => visitTest(POPULATIONS[counted].who(how))(visitRow(visit, place.networkId)))
       .map(({ visit }) => visit.id);
-    const where = visitWhere(householdId, { ...how, counted }, 'EUR');
+    const where = visitWhere(member, { ...how, counted }, 'EUR');
     const [rows] = await pool().execute(
       `SELECT v.id FROM visit v JOIN visit_figures f ON f.household_id = v.household_id AND f.visit_id = v.id WHERE ${where.sql}`,
       where.values,

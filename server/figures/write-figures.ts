@@ -6,6 +6,7 @@ import { localDay, localMonth, printDate, printLongDate } from '@/core/units/zon
 import { DEFINITION_VERSION } from '@/core/visit/definitions-version';
 import { deriveVisit, type Visit } from '@/core/visit/derive';
 import { payloadProblem } from '@/core/visit/payloads';
+import { privateTo } from '@/core/visit/private';
 import { thinTape } from '@/core/visit/tape';
 import { fromBin, toBin, toBinOrNull } from '../db/binary-id';
 import { pool } from '../db/pool';
@@ -110,6 +111,8 @@ export async function writeFigures(c: PoolConnection, householdId: string, deriv
       v.withdrawn,
       v.newer,
       toBinOrNull(v.linkedVisitId),
+      toBinOrNull(v.driverId),
+      toBinOrNull(privateTo(v)),
       sortAt ? foundBy(v, sortAt.getTime()) : '',
     ];
   });
@@ -146,5 +149,7 @@ const PROJECTION = [
   'withdrawn',
   'newer',
   'linked_visit',
+  'driver_id',
+  'private_to',
   'find_words',
 ];

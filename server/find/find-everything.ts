@@ -3,9 +3,11 @@ import { FIND_SCORES, findWords } from '@/core/records/find-text';
 import { type Found, findables } from '@/core/records/findables';
 import { printDate } from '@/core/units/zoned';
 import { codeTyped } from '@/core/visit/visit-code';
+import type { Who } from '../accounts/who';
 import { fromBin, toBin } from '../db/binary-id';
 import { pool } from '../db/pool';
 import { figuresOf } from '../figures/refresh';
+import { seen, seenBy } from '../visits/seen-by';
 
 /** Answers shown at once. */
 const MOST = 12;
@@ -54,10 +56,10 @@ const everyWord = (typed: string, own: readonly string[], always: string, househ
   );
 
 /** The best answers of a household to what was typed: places, garage and visits by place, date, code and what went wrong. */
-export async function findEverything(householdId: string, typed: string): Promise<Found[]> {
+export async function findEverything(who: Who, typed: string): Promise<Found[]> {
   const want = findWords(typed).slice(0, 200);
   if (want === '') return [];
-  const [records, visits] = await Promise.all([recordsFound(householdId, want), visitsFound(householdId, want)]);
+  const [records, visits] = await Promise.all([recordsFound(who.householdId, want), visitsFound(who, want)]);
   return [...records, ...visits]
     .sort((a, b) => b.score - a.score)
     .slice(0, MOST)
@@ -137,7 +139,7 @@ async function recordsFound(householdId: string, want: string): Promise<Scored[]
     .sort((a, b) => b.score - a.score || RANK.indexOf(a.found.kind as never) - RANK.indexOf(b.found.kind as never));
 }
 
-async function visitsFound(householdId: string, want: string): Promise<Scored[]> {
+async function visitsFound({ householdId, personId }: Who, want: string): Promise<Scored[]> {
   const byWords = scoreOf(want, "CONCAT(COALESCE(s.find_words, 'somewhere new'), ' ', r.find_words, ' visit')");
   // The code is the end of the id, and asked of it alone: among the words, "12" would find every visit with a 12 in its code.
   const code = codeTyped(want);
@@ -151,9 +153,9 @@ async function visitsFound(householdId: string, want: string): Promise<Scored[]>
                FROM (SELECT r.id, r.sort_at, r.site_id, r.find_words FROM visit r FORCE INDEX (visit_found)
                       WHERE r.household_id = ? AND r.withdrawn = FALSE AND ((${where.sql})) ORDER BY r.sort_at DESC LIMIT ${MOST_SCORED}) r
                LEFT JOIN site s ON s.household_id = ? AND s.id = r.site_id ORDER BY score DESC, r.sort_at DESC LIMIT ${MOST}) b
-       JOIN visit v ON v.household_id = ? AND v.id = b.id LEFT JOIN network n ON n.household_id = v.household_id AND n.id = v.network_id
+       JOIN visit v ON v.household_id = ? AND v.id = b.id AND ${seen()} LEFT JOIN network n ON n.household_id = v.household_id AND n.id = v.network_id
       ORDER BY b.score DESC, b.sort_at DESC`,
-    [...score.values, hh, ...where.values, hh, hh],
+    [...score.values, hh, ...where.values, hh, hh, seenBy(personId)],
   );
   return rows.map((r): Scored => {
     const at = (r.sort_at as Date).getTime();

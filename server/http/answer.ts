@@ -1,6 +1,9 @@
 import { randomBytes } from 'node:crypto';
 import { isAway } from '../db/away';
 
+/** What is answered to one is never kept for another. */
+export const noStore = { 'cache-control': 'no-store' } as const;
+
 /** Seconds after which a phone may ask again while the database is away. */
 const AGAIN_S = 5;
 
@@ -25,10 +28,7 @@ export function answering<A extends unknown[]>(
       }
       const reference = randomBytes(5).toString('hex');
       console.error(`reference ${reference}: ${request.method} ${new URL(request.url).pathname} failed`, error);
-      return Response.json(
-        { error: `The server failed at this. Reference ${reference}.`, reference },
-        { status: 500, headers: { 'cache-control': 'no-store' } },
-      );
+      return Response.json({ error: `The server failed at this. Reference ${reference}.`, reference }, { status: 500, headers: noStore });
     }
   };
 }

@@ -4,6 +4,7 @@ import type { RecordChange } from '@/core/records/change-of';
 import { applyChange, checkChange, wholeFields } from '@/core/records/record-change';
 import type { MileRecord, RecordItem } from '@/core/records/record-schema';
 import { RECORD_TYPES } from '@/core/records/record-types';
+import { refusedTo } from '@/core/records/roles';
 import { isInstant } from '@/core/units/instant';
 import { firstProblem, ownWords } from '@/core/units/own-words';
 import { checkEvent, FUTURE_LIMIT_MS, MOST_VISIT_EVENTS } from '@/core/visit/check-event';
@@ -11,7 +12,7 @@ import type { StoredEvent } from '@/core/visit/event';
 import { isKind } from '@/core/visit/kinds/registry';
 import { payloadProblem } from '@/core/visit/payloads';
 import { type FieldValue, setFields } from '@/core/visit/set-fields';
-import type { Who } from '../accounts/accounts';
+import type { Member } from '../accounts/who';
 import { now } from '../clock';
 import { isDataError } from '../db/away';
 import { toBin } from '../db/binary-id';
@@ -20,6 +21,8 @@ import { staleBy } from '../figures/stale-by-record';
 import { recordForUpdate, writeRecord } from '../records/record-tables';
 import { contentHash, countOfVisits, eventsById, hashesById, insertEvents } from '../visits/event-rows';
 import { followJoins } from '../visits/follow-joins';
+import { followWishes } from '../visits/join-wishes';
+import { lookOnOnly } from './look-on-only';
 import { type Writing, writing } from './writing';
 
 /** Most items of one batch. */
@@ -40,9 +43,9 @@ const idOf = (raw: unknown): string =>
 /**
  * Takes a batch from a phone: records and events in the order given, all accepted ones in one transaction.
  * Idempotent: what is there already with the same content is answered as such. A bad item is refused with path
- * and reason and hinders no other.
+ * and reason and hinders no other. What somebody's role does not let them write is refused with that reason.
  */
-export async function takeBatch(who: Who, body: unknown): Promise<BatchResult> {
+export async function takeBatch(who: Member, body: unknown): Promise<BatchResult> {
   const parsed = batch.safeParse(body, { error: ownWords });
   if (!parsed.success) {
     const { path, reason } = firstProblem(parsed.error, '');
@@ -62,11 +65,14 @@ export async function takeBatch(who: Who, body: unknown): Promise<BatchResult> {
         Object.assign(results[i], { path: 'householdId', reason: 'belongs to another household', code: 'other_household' });
       else if (check.event.personId !== who.personId)
         Object.assign(results[i], { path: 'personId', reason: 'was recorded by another person: it waits for them to sign in', code: 'other_person' });
+      else if (who.role === 'reader') results[i].reason = refusedTo('reader') as string;
       else events.push({ i, event: check.event });
     } else if (item.type === 'record') {
       const check = checkChange(item.record);
       results[i] = { id: idOf(item.record), status: 'refused' };
-      if (!check.ok) Object.assign(results[i], { path: check.path, reason: check.reason });
+      const notTheirs = refusedTo(who.role);
+      if (notTheirs) results[i].reason = notTheirs;
+      else if (!check.ok) Object.assign(results[i], { path: check.path, reason: check.reason });
       else records.push({ i, record: check.change });
     } else results[i] = { id: '', status: 'refused', path: `items.${i}.type`, reason: 'is neither an event nor a record' };
   }
@@ -76,7 +82,18 @@ export async function takeBatch(who: Who, body: unknown): Promise<BatchResult> {
 
   const { rev, result: touched } = await writing(who, new Date(at), async (w) => {
     for (const { i, record } of records) results[i] = await takeRecord(w, record);
-    return takeEvents(w, events, results, sentAt);
+    if (who.role !== 'observer') return takeEvents(w, events, results, sentAt);
+    const refused = await lookOnOnly(
+      w,
+      events.map((e) => e.event),
+    );
+    for (const { i, event } of events) Object.assign(results[i] as ItemResult, refused.get(event.id));
+    return takeEvents(
+      w,
+      events.filter((e) => !refused.has(e.event.id)),
+      results,
+      sentAt,
+    );
   });
   // The events are safe by now; figures that cannot be written here stay marked stale and are rebuilt when read.
   await refreshVisits(who.householdId, touched).catch((error) => console.error('figures left stale', error));
@@ -160,7 +177,7 @@ async function takeEvents(w: Writing, events: readonly EventItem[], results: Ite
       [toBin(who.householdId), toBin(event.visitId), toBin(event.personId), event.zone, new Date(event.at)],
     );
   }
-  const followed = await followJoins(w, written);
+  const followed = [...(await followJoins(w, written)), ...(await followWishes(w, written))];
   return [...new Set([...byVisit.keys(), ...followed])];
 }
 

@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto';
 import type { PoolConnection, RowDataPacket } from 'mysql2/promise';
 import { canonicalJson } from '@/core/records/canonical-json';
 import type { RecordType } from '@/core/records/record-types';
-import type { Who } from '../accounts/accounts';
+import type { Who } from '../accounts/who';
 import { toBin } from '../db/binary-id';
 import { inTransaction } from '../db/pool';
 

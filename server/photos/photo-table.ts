@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import type { RowDataPacket } from 'mysql2/promise';
-import type { Who } from '../accounts/accounts';
+import type { Who } from '../accounts/who';
 import { now } from '../clock';
 import { toBin } from '../db/binary-id';
 import { inTransaction, pool } from '../db/pool';

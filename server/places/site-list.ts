@@ -4,15 +4,17 @@ import { POPULATIONS } from '@/core/figures/populations';
 import { compatibleStalls, type Lately } from '@/core/power/compatible-stalls';
 import type { MileRecord } from '@/core/records/record-schema';
 import type { Dangers } from '@/core/visit/dangers';
+import type { Who } from '../accounts/who';
 import { fromBin, toBin } from '../db/binary-id';
 import { conditionSql } from '../figures/condition-sql';
 import { figuresOf } from '../figures/refresh';
 import { readRecord, recordsOf } from '../records/record-tables';
+import { seen, seenBy } from '../visits/seen-by';
 import { stallDangers } from '../visits/stall-dangers';
 import { stallsLately } from '../visits/stalls-lately';
 
 /** All sites of a household with what its visits count, by name; archived ones too. */
-export async function siteList(householdId: string): Promise<SiteRow[]> {
+export async function siteList({ householdId, personId }: Who): Promise<SiteRow[]> {
   const figures = await figuresOf(householdId);
   const hh = toBin(householdId);
   const anyTime = { time: 'handshake', mark: 'kW', currency: '' } as const;
@@ -30,8 +32,8 @@ export async function siteList(householdId: string): Promise<SiteRow[]> {
     figures.execute<RowDataPacket[]>(
       `SELECT v.site_id, COUNT(*) AS visits, SUM(${yes.sql}) AS yes, SUM(${no.sql}) AS no, MAX(v.sort_at) AS last_at
          FROM visit v JOIN visit_figures f ON f.household_id = v.household_id AND f.visit_id = v.id
-        WHERE v.household_id = ? AND v.withdrawn = FALSE AND v.site_id IS NOT NULL GROUP BY v.site_id`,
-      [...yes.values, ...no.values, hh],
+        WHERE v.household_id = ? AND v.withdrawn = FALSE AND ${seen()} AND v.site_id IS NOT NULL GROUP BY v.site_id`,
+      [...yes.values, ...no.values, hh, seenBy(personId)],
     ),
   ]);
   const key = (id: Buffer) => id.toString('hex');
@@ -59,17 +61,18 @@ export async function siteList(householdId: string): Promise<SiteRow[]> {
 }
 
 /** The same list with what each site can give one car. @param today local day, `2025-10-15` @returns `null` when the car is not known */
-export async function siteListFor(householdId: string, carId: string, today: string): Promise<SiteRow[] | null> {
+export async function siteListFor(who: Who, carId: string, today: string): Promise<SiteRow[] | null> {
+  const { householdId } = who;
   const car = await readRecord(householdId, 'car', carId);
   if (!car) return null;
   const [rows, sites, stalls, adapters, means, enrolments, lately, dangers] = await Promise.all([
-    siteList(householdId),
+    siteList(who),
     recordsOf(householdId, 'site'),
     recordsOf(householdId, 'stall'),
     recordsOf(householdId, 'adapter'),
     recordsOf(householdId, 'means'),
     recordsOf(householdId, 'enrolment'),
-    stallsLately(householdId),
+    stallsLately(who),
     stallDangers(householdId),
   ]);
   const bySite = new Map<string, MileRecord<'stall'>[]>();
@@ -97,11 +100,11 @@ function bestKW(
 }
 
 /** The site of the last visit, else the first by name; `null` without sites. */
-export async function lastSite(householdId: string): Promise<string | null> {
+export async function lastSite({ householdId, personId }: Who): Promise<string | null> {
   const [rows] = await (await figuresOf(householdId)).execute<RowDataPacket[]>(
-    `SELECT s.id FROM site s LEFT JOIN visit v ON v.household_id = s.household_id AND v.site_id = s.id AND v.withdrawn = FALSE
+    `SELECT s.id FROM site s LEFT JOIN visit v ON v.household_id = s.household_id AND v.site_id = s.id AND v.withdrawn = FALSE AND ${seen()}
       WHERE s.household_id = ? AND s.archived_at IS NULL GROUP BY s.id, s.name ORDER BY MAX(v.sort_at) IS NULL, MAX(v.sort_at) DESC, s.name LIMIT 1`,
-    [toBin(householdId)],
+    [seenBy(personId), toBin(householdId)],
   );
   return rows[0] ? fromBin(rows[0].id) : null;
 }

@@ -10,12 +10,14 @@ import { localDay } from '@/core/units/zoned';
 import { byStall, type Dangers } from '@/core/visit/dangers';
 import { deriveVisit } from '@/core/visit/derive';
 import { payloadProblem } from '@/core/visit/payloads';
+import type { Who } from '../accounts/who';
 import { now } from '../clock';
 import { fromBin, toBin } from '../db/binary-id';
 import { figuresOf } from '../figures/refresh';
 import { readRecord, recordsOf, recordsWhere } from '../records/record-tables';
 import { compareRows } from '../visits/compare-query';
 import { eventsOfVisits } from '../visits/event-rows';
+import { seen, seenBy } from '../visits/seen-by';
 import { reportedDangers } from '../visits/stall-dangers';
 import { stallsLately } from '../visits/stalls-lately';
 
@@ -60,7 +62,8 @@ const FAULTY_VISITS = 12;
  * Everything the page of a site shows; `null` for an id that is unknown in this household.
  * @param carId the car that is asked about; otherwise the one that was here last, or the first
  */
-export async function sitePage(householdId: string, siteId: string, carId: string | undefined, currency: string): Promise<SitePage | null> {
+export async function sitePage(who: Who, siteId: string, carId: string | undefined, currency: string): Promise<SitePage | null> {
+  const { householdId } = who;
   const site = await readRecord(householdId, 'site', siteId);
   if (!site) return null;
   const today = localDay(now(), site.fields.zone);
@@ -72,11 +75,11 @@ export async function sitePage(householdId: string, siteId: string, carId: strin
     recordsOf(householdId, 'means'),
     recordsOf(householdId, 'enrolment'),
     recordsWhere(householdId, 'tariff', 'networkId', [site.fields.networkId]),
-    stallsLately(householdId, siteId),
+    stallsLately(who, siteId),
     reportedDangers(householdId),
-    compareRows(householdId, currency, siteId),
-    visitsHere(householdId, siteId),
-    meansStats(householdId, siteId),
+    compareRows(who, currency, siteId),
+    visitsHere(who, siteId),
+    meansStats(who, siteId),
   ]);
   const cars = allCars.filter((c) => !c.archived);
   const car = cars.find((c) => c.id === carId) ?? cars.find((c) => c.id === visits.lastCar) ?? cars[0];
@@ -110,36 +113,36 @@ export async function sitePage(householdId: string, siteId: string, carId: strin
         ...(stats.get(m.id) ?? { power: 0, attempts: 0 }),
       })),
     tariff: tariffOn(tariffs, { siteId, networkId: site.fields.networkId }, today) ?? null,
-    faults: await faultsSeen(householdId, siteId, new Map(stalls.map((s) => [s.id, s.fields.name]))),
+    faults: await faultsSeen(who, siteId, new Map(stalls.map((s) => [s.id, s.fields.name]))),
     today,
   };
 }
 
-async function visitsHere(householdId: string, siteId: string): Promise<{ count: number; lastAt: number | null; lastCar: string | null }> {
+async function visitsHere({ householdId, personId }: Who, siteId: string): Promise<{ count: number; lastAt: number | null; lastCar: string | null }> {
   const [rows] = await (await figuresOf(householdId)).execute<RowDataPacket[]>(
-    `SELECT COUNT(*) OVER () AS n, sort_at, car_id FROM visit WHERE household_id = ? AND site_id = ? AND withdrawn = FALSE ORDER BY sort_at DESC LIMIT 1`,
-    [toBin(householdId), toBin(siteId)],
+    `SELECT COUNT(*) OVER () AS n, sort_at, car_id FROM visit WHERE household_id = ? AND site_id = ? AND withdrawn = FALSE AND ${seen('visit')} ORDER BY sort_at DESC LIMIT 1`,
+    [toBin(householdId), toBin(siteId), seenBy(personId)],
   );
   const last = rows[0];
   return { count: Number(last?.n ?? 0), lastAt: last ? (last.sort_at as Date).getTime() : null, lastCar: last?.car_id ? fromBin(last.car_id) : null };
 }
 
 /** Attempts at a site by means, and those of them that got power. */
-async function meansStats(householdId: string, siteId: string): Promise<Map<string, { power: number; attempts: number }>> {
+async function meansStats({ householdId, personId }: Who, siteId: string): Promise<Map<string, { power: number; attempts: number }>> {
   const [rows] = await (await figuresOf(householdId)).execute<RowDataPacket[]>(
     `SELECT a.means_id, COUNT(*) AS attempts, SUM(a.outcome = 'power') AS power
        FROM visit v JOIN attempt_figures a ON a.household_id = v.household_id AND a.visit_id = v.id
-      WHERE v.household_id = ? AND v.site_id = ? AND v.withdrawn = FALSE AND a.means_id IS NOT NULL GROUP BY a.means_id`,
-    [toBin(householdId), toBin(siteId)],
+      WHERE v.household_id = ? AND v.site_id = ? AND v.withdrawn = FALSE AND ${seen()} AND a.means_id IS NOT NULL GROUP BY a.means_id`,
+    [toBin(householdId), toBin(siteId), seenBy(personId)],
   );
   return new Map(rows.map((r) => [fromBin(r.means_id), { power: Number(r.power), attempts: Number(r.attempts) }]));
 }
 
-async function faultsSeen(householdId: string, siteId: string, stallNames: ReadonlyMap<string, string>): Promise<SeenFault[]> {
+async function faultsSeen({ householdId, personId }: Who, siteId: string, stallNames: ReadonlyMap<string, string>): Promise<SeenFault[]> {
   const [rows] = await (await figuresOf(householdId)).execute<RowDataPacket[]>(
     `SELECT v.id FROM visit v JOIN visit_figures f ON f.household_id = v.household_id AND f.visit_id = v.id
-      WHERE v.household_id = ? AND v.site_id = ? AND v.withdrawn = FALSE AND f.faults > 0 ORDER BY v.sort_at DESC LIMIT ${FAULTY_VISITS}`,
-    [toBin(householdId), toBin(siteId)],
+      WHERE v.household_id = ? AND v.site_id = ? AND v.withdrawn = FALSE AND ${seen()} AND f.faults > 0 ORDER BY v.sort_at DESC LIMIT ${FAULTY_VISITS}`,
+    [toBin(householdId), toBin(siteId), seenBy(personId)],
   );
   const events = await eventsOfVisits(
     householdId,

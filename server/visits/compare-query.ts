@@ -4,6 +4,7 @@ import { type AttemptRow, COMPARED_ATTEMPT_FIGURES, COMPARED_FIGURES, type Visit
 import { ATTEMPT_FIGURES } from '@/core/figures/attempt-figures';
 import type { Figure } from '@/core/figures/figure';
 import { VISIT_FIGURES } from '@/core/figures/visit-figures';
+import type { Who } from '../accounts/who';
 import { fromBin, toBin } from '../db/binary-id';
 import { figuresOf } from '../figures/refresh';
 import { visitWhere } from './visit-where';
@@ -26,10 +27,11 @@ function rowMaker(names: readonly string[], figures: Readonly<Record<string, Pic
 }
 
 /** Every counted visit of a household, or of one of its sites, with its attempts. Visits at an unknown network are not compared. */
-export async function compareRows(householdId: string, currency: string, siteId?: string): Promise<VisitRow[]> {
+export async function compareRows(who: Who, currency: string, siteId?: string): Promise<VisitRow[]> {
+  const { householdId } = who;
   const figures = await figuresOf(householdId);
   const where = visitWhere(
-    householdId,
+    who,
     readLedgerFilter((name) => (name === 'site' && siteId ? siteId : null)),
     currency,
   );

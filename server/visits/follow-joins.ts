@@ -2,7 +2,8 @@ import { v5, v7 } from 'uuid';
 import { effectiveEvents } from '@/core/visit/effective';
 import { EVENT_VERSION, MOST_SEQ, type StoredEvent } from '@/core/visit/event';
 import { joinedEvents, joinedInto, takenBackTo } from '@/core/visit/join-visits';
-import type { Who } from '../accounts/accounts';
+import type { Kind } from '@/core/visit/payloads';
+import type { Who } from '../accounts/who';
 import { toBin } from '../db/binary-id';
 import type { Writing } from '../outbox/writing';
 import { contentHash, eventsOfVisits, hashesById, insertEvents, withdrawalsOf } from './event-rows';
@@ -11,10 +12,10 @@ import { contentHash, eventsOfVisits, hashesById, insertEvents, withdrawalsOf } 
 const copyId = (into: string) => (eventId: string) => v5(eventId, into);
 
 /**
- * A withdrawal made by the server on a person's behalf, after all that stands in the visit.
+ * An event made by the server on a person's behalf, after all that stands in the visit.
  * @param there the events of the visit
  */
-export function withdrawalFor(who: Who, there: readonly StoredEvent[], payload: { target: string; [more: string]: string }, at: number, nth = 1): StoredEvent {
+export function eventFor(who: Who, there: readonly StoredEvent[], kind: Kind, payload: Record<string, unknown>, at: number, nth = 1): StoredEvent {
   const device = v5('joined', who.householdId);
   const last = there.reduce((a, b) => (b.seq > a.seq ? b : a));
   return {
@@ -22,7 +23,7 @@ export function withdrawalFor(who: Who, there: readonly StoredEvent[], payload: 
     householdId: who.householdId,
     personId: who.personId,
     visitId: last.visitId,
-    kind: 'withdrawal',
+    kind,
     v: EVENT_VERSION,
     at,
     precision: 's',
@@ -37,6 +38,9 @@ export function withdrawalFor(who: Who, there: readonly StoredEvent[], payload: 
     payload,
   };
 }
+
+export const withdrawalFor = (who: Who, there: readonly StoredEvent[], payload: { target: string; [more: string]: string }, at: number, nth = 1): StoredEvent =>
+  eventFor(who, there, 'withdrawal', payload, at, nth);
 
 /** Takes a recording into another: what is not there yet is copied, what parting took back stands again. @returns how many were copied */
 export async function takeInto(w: Writing, into: string, from: readonly StoredEvent[]): Promise<number> {

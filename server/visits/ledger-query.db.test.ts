@@ -31,7 +31,7 @@ describeWithDatabase('the ledger, narrowed', () => {
       [200, 'mark', { as: 'business' }],
       [210, 'mark', { as: 'left_out', reason: 'a trial' }],
     ]);
-    const shown = async (more: Partial<LedgerFilter>) => (await ledgerPage(who.householdId, 'EUR', { ...all, ...more })).rows.map((r) => r.id);
+    const shown = async (more: Partial<LedgerFilter>) => (await ledgerPage(who, 'EUR', { ...all, ...more })).rows.map((r) => r.id);
     expect(await shown({})).toEqual([gaveUp, open, noBill, paid]);
     expect(await shown({ since: '2025-10-15' })).toEqual([gaveUp, open, noBill]);
     expect(await shown({ until: '2025-10-15' })).toEqual([noBill, paid]);
@@ -48,9 +48,9 @@ describeWithDatabase('the ledger, narrowed', () => {
     expect(await shown({ text: 'RAIN' })).toEqual([noBill]);
     expect(await shown({ text: 'a%n' })).toEqual([]);
     expect(await shown({ text: "' OR 1=1 -- " })).toEqual([]);
-    const { total } = await ledgerPage(who.householdId, 'EUR', { ...all, until: '2025-10-15' });
+    const { total } = await ledgerPage(who, 'EUR', { ...all, until: '2025-10-15' });
     expect(total).toEqual({ visits: 2, kWh: '25', kWhAtLeast: false, paid: [{ amount: '6.250000', currency: 'EUR' }] });
     const nobody = await newHousehold();
-    expect((await ledgerPage(nobody.householdId, 'EUR', { ...all, text: 'lipa' })).rows).toEqual([]);
+    expect((await ledgerPage(nobody, 'EUR', { ...all, text: 'lipa' })).rows).toEqual([]);
   });
 });

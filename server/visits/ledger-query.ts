@@ -1,10 +1,11 @@
-import Decimal from 'decimal.js';
+import Big from 'big.js';
 import type { RowDataPacket } from 'mysql2/promise';
 import type { LedgerFilter } from '@/core/compare/ledger-filter';
 import type { LedgerMonth, LedgerRow, LedgerSum } from '@/core/compare/ledger-row';
 import { isId } from '@/core/units/id';
 import { isInstant } from '@/core/units/instant';
 import { visitState } from '@/core/visit/derive';
+import type { Who } from '../accounts/who';
 import { now } from '../clock';
 import { fromBin, toBin } from '../db/binary-id';
 import type { Database } from '../db/pool';
@@ -32,16 +33,17 @@ export const placeAfter = (at: number): string => `${at}~${AFTER_ALL}`;
  * One page of the ledger, newest first, with the sums of the months on it.
  * @param place where the page before ended; the first page without
  */
-export async function ledgerPage(householdId: string, currency: string, filter: LedgerFilter, place?: string): Promise<LedgerPage> {
-  const figures = await figuresOf(householdId);
-  const where = visitWhere(householdId, filter, currency);
+export async function ledgerPage(who: Who, currency: string, filter: LedgerFilter, place?: string): Promise<LedgerPage> {
+  const figures = await figuresOf(who.householdId);
+  const where = visitWhere(who, filter, currency, 'blank');
   const from = readPlace(place);
   const [rows] = await figures.execute<RowDataPacket[]>(
     // From the visits in their order: sixty rows are looked up, not ten thousand sorted.
-    `SELECT STRAIGHT_JOIN v.id, v.site_id, v.sort_at, v.zone, v.local_month, v.pulled_in_at, v.pulled_out_at, v.last_event_at, v.newer, s.name AS site_name, n.name AS network_name,
+    `SELECT STRAIGHT_JOIN v.id, v.site_id, v.sort_at, v.zone, v.local_month, v.pulled_in_at, v.pulled_out_at, v.last_event_at, v.newer, v.driver_id, v.private_to, p.name AS driver, s.name AS site_name, n.name AS network_name,
             f.ended, f.left_reason, f.attempts, f.failed, f.handshake_s, f.handshake_bound, f.delivered_kwh, f.delivered_least, f.paid, f.currency, f.fault_codes, t.tape
        FROM visit v JOIN visit_figures f ON f.household_id = v.household_id AND f.visit_id = v.id
        JOIN visit_tape t ON t.household_id = v.household_id AND t.visit_id = v.id
+       LEFT JOIN person p ON p.id = v.driver_id
        LEFT JOIN site s ON s.household_id = v.household_id AND s.id = v.site_id
        LEFT JOIN network n ON n.household_id = v.household_id AND n.id = v.network_id
       WHERE ${where.sql}${from ? ' AND (v.sort_at < ? OR (v.sort_at = ? AND v.id < ?))' : ''}
@@ -50,8 +52,9 @@ export async function ledgerPage(householdId: string, currency: string, filter: 
   );
   const at = now();
   const shown = rows.slice(0, PAGE_SIZE).map((r): LedgerRow => {
+    const isPrivate = r.private_to !== null && fromBin(r.private_to) !== who.personId;
     const pulledOutAt = r.pulled_out_at ? (r.pulled_out_at as Date).getTime() : null;
-    return {
+    const row: LedgerRow = {
       id: fromBin(r.id),
       at: (r.sort_at as Date).getTime(),
       timeKnown: r.pulled_in_at !== null,
@@ -74,7 +77,10 @@ export async function ledgerPage(householdId: string, currency: string, filter: 
       faultCodes: r.fault_codes === '' ? [] : (r.fault_codes as string).split(','),
       tape: typeof r.tape === 'string' ? JSON.parse(r.tape) : r.tape,
       newer: r.newer === 1,
+      driver: r.driver,
+      isPrivate,
     };
+    return isPrivate ? blankRow(row) : row;
   });
   const last = shown.at(-1);
   const months = [...new Set(shown.map((r) => r.month))];
@@ -85,6 +91,22 @@ export async function ledgerPage(householdId: string, currency: string, filter: 
     total: await totalOf(figures, where),
   };
 }
+
+/** A visit that is private to somebody else: that the car was charged, on which day, how much, for what. */
+const blankRow = (r: LedgerRow): LedgerRow => ({
+  ...r,
+  timeKnown: false,
+  siteId: null,
+  siteName: null,
+  networkName: null,
+  leftReason: null,
+  attempts: 0,
+  failed: 0,
+  handshake_s: null,
+  handshakeBound: null,
+  faultCodes: [],
+  tape: [],
+});
 
 /** What all visits under a filter come to, whichever page of them is shown. */
 async function totalOf(figures: Database, where: ReturnType<typeof visitWhere>): Promise<LedgerSum> {
@@ -112,7 +134,7 @@ const SUMS =
 function addUp(rows: readonly RowDataPacket[]): LedgerSum {
   return {
     visits: rows.reduce((n, r) => n + Number(r.visits), 0),
-    kWh: rows.reduce((kWh, r) => kWh.plus(r.kwh), new Decimal(0)).toString(),
+    kWh: rows.reduce((kWh, r) => kWh.plus(r.kwh), new Big(0)).toString(),
     kWhAtLeast: rows.some((r) => Number(r.least) > 0),
     paid: rows.flatMap((r) => (r.paid !== null && r.currency ? [{ amount: r.paid as string, currency: r.currency as string }] : [])),
   };

@@ -1,13 +1,15 @@
 import type { RowDataPacket } from 'mysql2/promise';
 import type { StopVisit } from '@/core/visit/stop';
+import type { Who } from '../accounts/who';
 import { fromBin, toBin } from '../db/binary-id';
 import { figuresOf } from '../figures/refresh';
+import { seen, seenBy } from './seen-by';
 
 /** A chain longer than this is a mistake, not a stop. */
 const MOST = 8;
 
 /** Every visit of the stop that a visit belongs to, itself too; one visit alone is no stop. */
-export async function stopOfVisit(householdId: string, visitId: string): Promise<StopVisit[]> {
+export async function stopOfVisit({ householdId, personId }: Who, visitId: string): Promise<StopVisit[]> {
   const figures = await figuresOf(householdId);
   const found = new Map<string, StopVisit>();
   const asked = new Set<string>();
@@ -19,8 +21,8 @@ export async function stopOfVisit(householdId: string, visitId: string): Promise
     const [rows] = await figures.execute<RowDataPacket[]>(
       `SELECT v.id, v.linked_visit, v.site_id, v.zone, v.pulled_in_at, v.pulled_out_at, f.ended, f.lost_s
          FROM visit v JOIN visit_figures f ON f.household_id = v.household_id AND f.visit_id = v.id
-        WHERE v.household_id = ? AND v.withdrawn = FALSE AND (v.id IN (${marks}) OR v.linked_visit IN (${marks}))`,
-      [toBin(householdId), ...ids, ...ids],
+        WHERE v.household_id = ? AND v.withdrawn = FALSE AND ${seen()} AND (v.id IN (${marks}) OR v.linked_visit IN (${marks}))`,
+      [toBin(householdId), seenBy(personId), ...ids, ...ids],
     );
     const next = new Set<string>();
     for (const r of rows) {

@@ -9,7 +9,10 @@ import { deriveVisit, type Visit, visitState } from '@/core/visit/derive';
 import type { StoredEvent } from '@/core/visit/event';
 import { takenBackTo } from '@/core/visit/join-visits';
 import { payloadProblem } from '@/core/visit/payloads';
+import { type PrivateVisit, seesAll } from '@/core/visit/private';
 import { type StopTimes, type StopVisit, stopTimes } from '@/core/visit/stop';
+import { type MemberRow, membersOf } from '../accounts/members';
+import type { Who } from '../accounts/who';
 import { now } from '../clock';
 import { toBin } from '../db/binary-id';
 import { pool } from '../db/pool';
@@ -25,6 +28,7 @@ export type RecordNames = {
   car: (id: string | null) => string;
   adapter: (id: string | null) => string;
   means: (id: string | null) => string;
+  person: (id: string | null) => string;
 };
 export type VisitPageData = {
   visit: Visit;
@@ -34,7 +38,8 @@ export type VisitPageData = {
   stalls: Extract<MileRecord, { type: 'stall' }>[];
   expected: ExpectedBill | null;
   difference: Maybe<string> | null;
-  people: Map<string, string>;
+  /** Everybody of the household, those who left too. */
+  people: MemberRow[];
   maxSeq: number;
   /** Seconds by which phones' clocks were ahead of the server's, where it is worth telling. */
   clocks_s: number[];
@@ -44,8 +49,23 @@ export type VisitPageData = {
   joinedFrom: string[];
 };
 
+async function privatePage(householdId: string, v: Visit): Promise<{ privateVisit: PrivateVisit }> {
+  const [people, [car]] = await Promise.all([membersOf(householdId), v.carId ? recordsWhere(householdId, 'car', 'id', [v.carId]) : []]);
+  return {
+    privateVisit: {
+      id: v.id,
+      at: v.pulledInAt ?? v.lastEventAt,
+      zone: v.zone,
+      driver: people.find((p) => p.personId === v.driverId)?.name ?? 'somebody else',
+      car: car?.fields.name ?? 'Car not named',
+      delivered: v.delivered,
+      paid: v.paid,
+    },
+  };
+}
+
 /** Names of records by id; what is not known is called so. */
-export function recordNames(records: readonly MileRecord[]): RecordNames {
+export function recordNames(records: readonly MileRecord[], people: readonly MemberRow[]): RecordNames {
   const of = (type: MileRecord['type'], none: string, unnamed = none) => {
     const names = new Map(
       records.filter((r) => r.type === type).map((r) => [r.id, 'name' in r.fields ? r.fields.name : 'label' in r.fields ? r.fields.label : '']),
@@ -59,6 +79,7 @@ export function recordNames(records: readonly MileRecord[]): RecordNames {
     car: of('car', 'Car not named'),
     adapter: of('adapter', ''),
     means: of('means', ''),
+    person: (id) => people.find((p) => p.personId === id)?.name ?? '',
   };
 }
 
@@ -80,12 +101,14 @@ async function recordsNamed(householdId: string, events: readonly StoredEvent[],
 }
 
 /** Everything the page of one visit shows; `null` for an id that is unknown in this household, whoever else may have it. */
-export async function visitPage(householdId: string, visitId: string): Promise<VisitPageData | null> {
+export async function visitPage(who: Who, visitId: string): Promise<VisitPageData | { privateVisit: PrivateVisit } | null> {
   if (!isId(visitId)) return null;
+  const { householdId } = who;
   const events = (await eventsOfVisits(householdId, [visitId])).get(visitId);
   if (!events) return null;
   const visit = deriveVisit(visitId, events, payloadProblem);
-  const stop = await stopOfVisit(householdId, visitId);
+  if (!seesAll(visit, who.personId)) return privatePage(householdId, visit);
+  const stop = await stopOfVisit(who, visitId);
   const records = await recordsNamed(householdId, events, stop);
   const site = records.find((r): r is MileRecord<'site'> => r.type === 'site' && r.id === visit.siteId);
   const tariffs = site ? await recordsWhere(householdId, 'tariff', 'networkId', [site.fields.networkId]) : [];
@@ -95,16 +118,16 @@ export async function visitPage(householdId: string, visitId: string): Promise<V
   const energy = wholeEnergy(visit.delivered);
   const expected = tariff && energy.known && sessions > 0 ? expectedBill(tariff, energy.value, sessions) : null;
   const clocks_s = await phoneClocks(householdId, visitId);
-  const [people] = await pool().execute<RowDataPacket[]>('SELECT LOWER(HEX(id)) AS id, name FROM person WHERE household_id = ?', [toBin(householdId)]);
+  const people = await membersOf(householdId);
   return {
     visit,
     state: visitState(visit, now()),
-    names: recordNames(records),
+    names: recordNames(records, people),
     networkId: site?.fields.networkId ?? null,
     stalls: records.filter((r): r is MileRecord<'stall'> => r.type === 'stall'),
     expected,
     difference: expected && visit.paid.known ? billDifference(expected, visit.paid.value) : null,
-    people: new Map(people.map((p) => [p.id, p.name])),
+    people,
     maxSeq: Math.max(...events.map((e) => e.seq)),
     clocks_s,
     stop: stop.length > 1 ? stopTimes(stop) : null,

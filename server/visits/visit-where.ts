@@ -1,7 +1,9 @@
 import type { LedgerFilter, LedgerOnly } from '@/core/compare/ledger-filter';
 import { POPULATIONS } from '@/core/figures/populations';
+import type { Who } from '../accounts/who';
 import { toBin } from '../db/binary-id';
 import { conditionSql } from '../figures/condition-sql';
+import { seen, seenBy } from './seen-by';
 
 const ONLY: Readonly<Record<LedgerOnly, string>> = {
   // One that gave nothing has none to come, one that runs has time.
@@ -12,10 +14,30 @@ const ONLY: Readonly<Record<LedgerOnly, string>> = {
   left_out: 'f.left_out = TRUE',
 };
 
-/** WHERE of a household's counted visits under a filter; `v` is visit, `f` visit_figures. @param currency of the household: prices are counted in it */
-export function visitWhere(householdId: string, filter: LedgerFilter, currency: string): { sql: string; values: (string | number | Buffer)[] } {
+/** What a filter asks of a visit that shows itself to its driver alone: by an answer to it the others would learn what they do not see. */
+const TELLS = ['network', 'site', 'faults', 'means', 'only', 'text', 'counted'] as const satisfies readonly (keyof LedgerFilter)[];
+
+/**
+ * WHERE of a household's counted visits under a filter, as one of its people may see them; `v` is visit, `f` visit_figures.
+ * @param currency of the household: prices are counted in it
+ * @param others what becomes of visits that are private to somebody else: `left_out`, or `blank` where the list shows no more than their car, kWh and money
+ */
+export function visitWhere(
+  who: Who,
+  filter: LedgerFilter,
+  currency: string,
+  others: 'left_out' | 'blank' = 'left_out',
+): { sql: string; values: (string | number | Buffer)[] } {
   const parts = ['v.household_id = ?', 'v.withdrawn = FALSE'];
-  const values: (string | number | Buffer)[] = [toBin(householdId)];
+  const values: (string | number | Buffer)[] = [toBin(who.householdId)];
+  if (others === 'left_out' || TELLS.some((name) => filter[name])) {
+    parts.push(seen());
+    values.push(seenBy(who.personId));
+  }
+  if (filter.driver) {
+    parts.push('v.driver_id = ?');
+    values.push(toBin(filter.driver));
+  }
   if (filter.network) {
     parts.push('v.network_id = ?');
     values.push(toBin(filter.network));

@@ -4,7 +4,7 @@ import type { CorrectableField } from '@/core/visit/correctable-field';
 import { AttemptsBilled } from './attempts-billed';
 import { FormField, fieldState } from './form-field';
 
-export type RecordChoices = Partial<Record<'site' | 'stall' | 'car' | 'adapter' | 'means', readonly { id: string; name: string }[]>> & {
+export type RecordChoices = Partial<Record<'site' | 'stall' | 'car' | 'adapter' | 'means' | 'person', readonly { id: string; name: string }[]>> & {
   /** Of the visit, for what names attempts. */
   attempts?: readonly AttemptChoice[];
 };

@@ -7,12 +7,15 @@ import { postJson } from './post-json';
 /**
  * A form checked by the schema the server uses and posted as JSON, each message at its field.
  * @param onDone what follows once the server took it, with its answer
+ * @param more what goes along without being typed
  */
 export function useCheckedForm<F extends FieldValues>(
   url: string,
   schema: z.ZodMiniType<F>,
   defaultValues: DefaultValues<F>,
   onDone: (answer: unknown) => unknown,
+  method: 'POST' | 'PUT' | 'DELETE' = 'POST',
+  more: Record<string, unknown> = {},
 ) {
   const form = useForm<F>({ defaultValues });
   const tell = (messages: Record<string, string>) => {
@@ -21,7 +24,7 @@ export function useCheckedForm<F extends FieldValues>(
   const submit = form.handleSubmit(async (values) => {
     const checked = checkForm(schema, values);
     if (!checked.ok) return tell(checked.fields);
-    const answer = await postJson(url, checked.data);
+    const answer = await postJson(url, { ...checked.data, ...more }, method);
     if (answer.ok) {
       form.reset();
       await onDone(answer.body);

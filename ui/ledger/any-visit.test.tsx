@@ -15,14 +15,14 @@ const nobody = () => '';
 /** What a page and a list row of a visit show of it, as markup. */
 function shown(events: readonly StoredEvent[]): string {
   const visit = deriveVisit(VISIT, events, payloadProblem);
-  const names = { site: nobody, network: nobody, stall: nobody, car: nobody, adapter: nobody, means: nobody };
+  const names = { site: nobody, network: nobody, stall: nobody, car: nobody, adapter: nobody, means: nobody, person: nobody };
   const state = visitState(visit, T0 + 90_000_000);
   describeEnd({ state, ended: visit.ended, leftReason: visit.leftReason });
   describeStart({ attempts: visit.attempts.length, failed: 0, ended: visit.ended, handshake_s: null, handshakeBound: null });
   return renderToStaticMarkup(
     <>
       <VisitSheet
-        page={{ visit, state, names, networkId: null, stalls: [], expected: null, difference: null, people: {}, stop: null, clocks_s: [], joinedFrom: [] }}
+        page={{ visit, state, names, networkId: null, stalls: [], expected: null, difference: null, people: [], stop: null, clocks_s: [], joinedFrom: [] }}
         withdraw={null}
         correct={() => null}
       />

@@ -21,18 +21,8 @@ export type Correctable = {
   attempts?: AttemptChoice[];
 };
 /** The record itself: every event in order, what was changed since, and the way to correct it. */
-export function EventTable({
-  visit: v,
-  people,
-  nameOf,
-  correct,
-}: {
-  visit: Visit;
-  people: Record<string, string>;
-  nameOf: NameOf;
-  correct: (event: Correctable) => ReactNode;
-}) {
-  const person = (id: string) => people[id.replaceAll('-', '')] ?? 'somebody else';
+export function EventTable({ visit: v, nameOf, correct }: { visit: Visit; nameOf: NameOf; correct: (event: Correctable) => ReactNode }) {
+  const person = (id: string) => nameOf('person', id) || 'somebody else';
   return (
     <section aria-labelledby="record-head" className="mb-8 mt-6">
       <h2 id="record-head" className="mb-1.5 text-[15px]">

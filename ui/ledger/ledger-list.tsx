@@ -8,11 +8,13 @@ import { NOT_READ, printCount, printKWh } from '@/core/units/print';
 import { printDay, printMonth } from '@/core/units/zoned';
 import { describeEnd, describeStart } from '@/core/visit/describe-visit';
 import { energyText } from '@/core/visit/energy-text';
+import { ForDrivers } from '../road/role';
 import { ThinTape } from '../tape/thin-tape';
 import { FiguresWaiting } from './figures-waiting';
 import { KeepScroll } from './keep-scroll';
 import { LedgerFilters } from './ledger-filters';
 import { MoreFilters } from './more-filters';
+import { SelectBox, SelectVisits } from './select-visits';
 
 export type LedgerListProps = {
   rows: LedgerRow[];
@@ -29,10 +31,13 @@ export type LedgerListProps = {
   first: boolean;
   /** Visits whose figures are still being brought up to date. */
   waiting: number;
+  /** Who reads it may mark visits too. */
+  may: boolean;
+  people: readonly { id: string; name: string }[];
 };
 
 /** The ledger by month, newest first. */
-export function LedgerList({ rows, months, next, total, filter, networks, sites, cars, siteName, selected, first, waiting }: LedgerListProps) {
+export function LedgerList({ rows, months, next, total, filter, networks, sites, cars, siteName, selected, first, waiting, may, people }: LedgerListProps) {
   const query = writeLedgerFilter(filter);
   const filtered = query !== '';
   return (
@@ -45,12 +50,14 @@ export function LedgerList({ rows, months, next, total, filter, networks, sites,
           Ledger
         </h1>
         <span className="grow" />
-        <Link href="/ledger/new" className="no-print inline-block min-h-6 text-sm font-semibold text-shake underline">
-          Type in a visit
-        </Link>
+        <ForDrivers>
+          <Link href="/ledger/new" className="no-print inline-block min-h-6 text-sm font-semibold text-shake underline">
+            Type in a visit
+          </Link>
+        </ForDrivers>
         <span className="w-full" />
         <LedgerFilters filter={filter} networks={networks} />
-        <MoreFilters key={query} filter={filter} sites={sites} cars={cars} />
+        <MoreFilters key={query} filter={filter} sites={sites} cars={cars} people={people} />
         {filtered && rows.length > 0 ? (
           <p className="w-full text-sm text-ink-2">
             {sumText(total)}
@@ -86,35 +93,37 @@ export function LedgerList({ rows, months, next, total, filter, networks, sites,
           )}
         </div>
       ) : (
-        <KeepScroll selected={selected}>
-          {months.map((m) => (
-            <section key={m.month} aria-label={printMonth(m.month)}>
-              <div className="sticky top-0 flex justify-between gap-2 border-b border-rule bg-band px-4 pb-1 pt-2 text-[12.5px] font-bold">
-                <h2 className="!text-[12.5px] !tracking-normal">{printMonth(m.month)}</h2>
-                <span className="num font-medium text-ink-2">{sumText(m)}</span>
-              </div>
-              <ul>
-                {rows
-                  .filter((r) => r.month === m.month)
-                  .map((r) => (
-                    <Row key={r.id} row={r} query={query} selected={r.id === selected} />
-                  ))}
-              </ul>
-            </section>
-          ))}
-          <nav aria-label="Pages of the ledger" className="flex gap-3 p-4 pb-8">
-            {first ? null : (
-              <Link className="plate" prefetch={false} href={`/ledger${query}`}>
-                Newest
-              </Link>
-            )}
-            {next ? (
-              <Link className="plate" prefetch={false} href={`/ledger${query}${query ? '&' : '?'}from=${next}`}>
-                Older visits
-              </Link>
-            ) : null}
-          </nav>
-        </KeepScroll>
+        <SelectVisits ids={rows.filter((r) => !r.isPrivate).map((r) => r.id)} may={may}>
+          <KeepScroll selected={selected}>
+            {months.map((m) => (
+              <section key={m.month} aria-label={printMonth(m.month)}>
+                <div className="sticky top-0 flex justify-between gap-2 border-b border-rule bg-band px-4 pb-1 pt-2 text-[12.5px] font-bold">
+                  <h2 className="!text-[12.5px] !tracking-normal">{printMonth(m.month)}</h2>
+                  <span className="num font-medium text-ink-2">{sumText(m)}</span>
+                </div>
+                <ul>
+                  {rows
+                    .filter((r) => r.month === m.month)
+                    .map((r) => (
+                      <Row key={r.id} row={r} query={query} selected={r.id === selected} />
+                    ))}
+                </ul>
+              </section>
+            ))}
+            <nav aria-label="Pages of the ledger" className="flex gap-3 p-4 pb-8">
+              {first ? null : (
+                <Link className="plate" prefetch={false} href={`/ledger${query}`}>
+                  Newest
+                </Link>
+              )}
+              {next ? (
+                <Link className="plate" prefetch={false} href={`/ledger${query}${query ? '&' : '?'}from=${next}`}>
+                  Older visits
+                </Link>
+              ) : null}
+            </nav>
+          </KeepScroll>
+        </SelectVisits>
       )}
     </section>
   );
@@ -127,26 +136,29 @@ const sumText = (sum: LedgerSum): string =>
     ...sum.paid.map((p) => printMoney(p.amount, p.currency)),
   ].join(' · ');
 
+const called = (r: LedgerRow): string => (r.isPrivate ? 'Private' : (r.siteName ?? (r.siteId === null ? 'Somewhere new' : 'Unknown site')));
+
 function Row({ row: r, query, selected }: { row: LedgerRow; query: string; selected: boolean }) {
   const end = describeEnd(r);
   const amount = r.paid !== null && r.currency ? printMoney(r.paid, r.currency) : end !== '' ? end : 'no bill';
   return (
-    <li>
+    <li className="flex">
+      {r.isPrivate ? null : <SelectBox id={r.id} what={`${called(r)}, ${printDay(r.at, r.zone)}`} />}
       <Link
         href={`/ledger/${r.id}${query}`}
         data-ledger-row=""
         prefetch={false}
         aria-current={selected ? 'true' : undefined}
         scroll={false}
-        className={`relative grid grid-cols-[1fr_auto] gap-x-2.5 border-b border-rule-2 px-4 py-2 ${selected ? 'lg:bg-picked' : 'hover:bg-band'}`}
+        className={`relative grid min-w-0 grow grid-cols-[1fr_auto] gap-x-2.5 border-b border-rule-2 px-4 py-2 ${selected ? 'lg:bg-picked' : 'hover:bg-band'}`}
       >
         {selected ? <span className="absolute inset-y-0 left-0 hidden w-[5px] bg-paint lg:block" aria-hidden="true" /> : null}
         <span className="truncate">
-          <b>{r.siteName ?? (r.siteId === null ? 'Somewhere new' : 'Unknown site')}</b> <span className="text-[12.5px] text-ink-2">{r.networkName ?? ''}</span>
+          <b>{called(r)}</b> <span className="text-[12.5px] text-ink-2">{r.networkName ?? ''}</span>
         </span>
         <span className="num text-right">{r.kWh === null ? NOT_READ : `${r.kWhAtLeast ? '≥ ' : ''}${printKWh(r.kWh)}`}</span>
         <span className="truncate text-[12.5px] text-ink-2">
-          {printDay(r.at, r.zone)}, {describeStart(r)}
+          {printDay(r.at, r.zone)}, {r.isPrivate ? `charged by ${r.driver ?? 'somebody else'}` : describeStart(r)}
           {r.newer ? ', recorded by a newer version' : ''}
         </span>
         <span className={`text-right text-[12.5px] text-ink-2 ${r.paid === null ? '' : 'num'}`}>{amount}</span>

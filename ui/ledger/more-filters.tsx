@@ -7,10 +7,10 @@ import { MEANS_KINDS } from '@/core/records/means-kind';
 import { FormField } from '../forms/form-field';
 
 type Named = readonly { id: string; name: string }[];
-const MORE = ['since', 'until', 'site', 'car', 'means', 'only', 'text'] as const;
+const MORE = ['since', 'until', 'site', 'car', 'driver', 'means', 'only', 'text'] as const;
 
 /** Every further way to narrow the ledger. What is chosen lives in the address. */
-export function MoreFilters({ filter, sites, cars }: { filter: LedgerFilter; sites: Named; cars: Named }) {
+export function MoreFilters({ filter, sites, cars, people }: { filter: LedgerFilter; sites: Named; cars: Named; people: Named }) {
   const router = useRouter();
   const path = usePathname();
   const [open, setOpen] = useState(false);
@@ -23,7 +23,7 @@ export function MoreFilters({ filter, sites, cars }: { filter: LedgerFilter; sit
     router.push(`${path}${writeLedgerFilter({ ...more, ...kept })}`);
   };
   const field = 'field !min-h-[44px] w-full';
-  const choice = (name: 'site' | 'car', label: string, all: string, list: Named) => (
+  const choice = (name: 'site' | 'car' | 'driver', label: string, all: string, list: Named) => (
     <FormField id={`filter-${name}`} label={label}>
       <select id={`filter-${name}`} name={name} className={field} defaultValue={filter[name] ?? ''}>
         <option value="">{all}</option>
@@ -64,6 +64,7 @@ export function MoreFilters({ filter, sites, cars }: { filter: LedgerFilter; sit
             </div>
             {choice('site', 'Site', 'All sites', sites)}
             {choice('car', 'Car', 'All cars', cars)}
+            {people.length > 1 || filter.driver ? choice('driver', 'Who drove', 'Everybody', people) : null}
             <FormField id="filter-means" label="Means">
               <select id="filter-means" name="means" className={field} defaultValue={filter.means ?? ''}>
                 <option value="">All means</option>

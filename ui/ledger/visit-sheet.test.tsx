@@ -21,6 +21,7 @@ const names = {
   car: () => 'Heron 62',
   adapter: () => '',
   means: () => '',
+  person: () => 'Ines Kolar',
 };
 const page = (...steps: Step[]): VisitSheetData => {
   const visit = deriveVisit(VISIT, story(IN, [5, 'stall_chosen', { stallId: STALL_A }], ...steps), payloadProblem);
@@ -32,7 +33,7 @@ const page = (...steps: Step[]): VisitSheetData => {
     stalls: [{ id: STALL_B, fields: recordItem('stall', STALL_B, { siteId: STALL_A, name: '4', outlets: [{ connector: 'CCS2', ratedKW: 150 }] }).fields }],
     expected: null,
     difference: null,
-    people: { [PERSON.replaceAll('-', '')]: 'Ines Kolar' },
+    people: [PERSON],
     stop: null,
     clocks_s: [],
     joinedFrom: [],

@@ -32,10 +32,11 @@ export type VisitSheetData = BillTableProps & {
     car: (id: string | null) => string;
     adapter: (id: string | null) => string;
     means: (id: string | null) => string;
+    person: (id: string | null) => string;
   };
   networkId: string | null;
   stalls: { id: string; fields: Pick<RecordFields<'stall'>, 'outlets'> }[];
-  people: Record<string, string>;
+  people: readonly unknown[];
   stop: StopTimes | null;
   clocks_s: number[];
   joinedFrom: string[];
@@ -46,6 +47,7 @@ export function VisitSheet({
   page,
   around = null,
   withdraw,
+  marks = null,
   correct,
 }: {
   page: VisitSheetData;
@@ -53,6 +55,8 @@ export function VisitSheet({
   around?: ReactNode;
   /** Joining and withdrawing: out of the way of reading, save where it is what one came for. */
   withdraw: ReactNode;
+  /** What the visit counts as, and the way to say so. */
+  marks?: ReactNode;
   correct: (event: Correctable) => ReactNode;
 }) {
   const { visit: v, names } = page;
@@ -129,6 +133,8 @@ export function VisitSheet({
               stallText,
               lastStall ? plateText(lastStall.fields) : null,
               names.car(v.carId),
+              // Whose visit it was is said where there is more than one who could have driven.
+              page.people.length > 1 && names.person(v.driverId) ? `${names.person(v.driverId)} drove` : null,
               `code ${visitCode(v.id)}`,
             ]
               .filter(Boolean)
@@ -210,9 +216,10 @@ export function VisitSheet({
         <ReadingsTable visit={v} />
         <BillTable visit={v} expected={page.expected} difference={page.difference} />
       </div>
-      <EventTable visit={v} people={page.people} nameOf={(type, id) => names[type](id)} correct={correct} />
+      <EventTable visit={v} nameOf={(type, id) => names[type](id)} correct={correct} />
       {v.withdrawn ? null : (
-        <section aria-label="The visit as a whole" className="no-print mt-6 border-t border-rule pt-4">
+        <section aria-label="The visit as a whole" className="no-print mt-6 grid gap-2 border-t border-rule pt-4">
+          {marks}
           {withdraw}
         </section>
       )}

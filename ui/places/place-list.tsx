@@ -5,17 +5,19 @@ import { useMemo, useState } from 'react';
 import type { SiteRow } from '@/core/compare/site-row';
 import { findScore } from '@/core/records/find-text';
 import { kmBetween, type Position } from '@/core/records/place-questions';
-import { printCount, printKm, printKW } from '@/core/units/print';
+import { printCount, printDistance, printKW } from '@/core/units/print';
 import { printDay } from '@/core/units/zoned';
 import { Milestone } from '../road/milestone';
+import { ForDrivers } from '../road/role';
 import { Sketch } from './sketch';
 import { whereIAm } from './where-i-am';
 
 const SHOWN = 60;
 const LEAST = ['', '50', '100', '150'];
 
-/** All sites beside a sketch of where they lie. What is chosen above stands in the address. */
-export function PlaceList({ rows, selected, cars }: { rows: SiteRow[]; selected: string | null; cars: { id: string; name: string }[] }) {
+type PlaceListProps = { rows: SiteRow[]; selected: string | null; cars: { id: string; name: string }[]; distance: 'km' | 'mi' };
+/** All sites beside a sketch of where they lie. What is chosen above stands in the address. @param distance in which distances are read */
+export function PlaceList({ rows, selected, cars, distance }: PlaceListProps) {
   const router = useRouter();
   const query = useSearchParams();
   const [shown, setShown] = useState(SHOWN);
@@ -82,9 +84,11 @@ export function PlaceList({ rows, selected, cars }: { rows: SiteRow[]; selected:
         <Link href="/garage" className="plate">
           Garage
         </Link>
-        <Link href="/places/new" className="plate" aria-keyshortcuts="a">
-          Add a site
-        </Link>
+        <ForDrivers>
+          <Link href="/places/new" className="plate" aria-keyshortcuts="a">
+            Add a site
+          </Link>
+        </ForDrivers>
         <div className="grid w-full grid-cols-2 gap-2">
           <input
             type="search"
@@ -163,9 +167,11 @@ export function PlaceList({ rows, selected, cars }: { rows: SiteRow[]; selected:
             <p className="mt-2 text-sm text-ink-2">
               Add the sites you charge at, from the sign on the post. What is noted here is at hand at the Stall, with or without a network.
             </p>
-            <Link href="/places/new" className="plate plate-next mt-4">
-              Add a site
-            </Link>
+            <ForDrivers>
+              <Link href="/places/new" className="plate plate-next mt-4">
+                Add a site
+              </Link>
+            </ForDrivers>
           </div>
         ) : (
           <ol>
@@ -183,7 +189,7 @@ export function PlaceList({ rows, selected, cars }: { rows: SiteRow[]; selected:
                     <b className="block truncate text-[15px]">{r.name}</b>
                     <span className="block truncate text-[13px] text-ink-2">
                       {r.networkName}
-                      {r.km !== null && r.id !== origin?.id ? `, ${printKm(r.km)}` : ''}
+                      {r.km !== null && r.id !== origin?.id ? `, ${printDistance(r.km, distance)}` : ''}
                     </span>
                   </span>
                   <span className="shrink-0 text-right">

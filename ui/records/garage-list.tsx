@@ -5,6 +5,7 @@ import { findScore } from '@/core/records/find-text';
 import { GARAGE_TYPES, type GarageRow, type GarageType } from '@/core/records/garage-row';
 import { TYPES } from '@/core/records/types/registry';
 import { printCount } from '@/core/units/print';
+import { ForDrivers } from '../road/role';
 
 export type UsedRow = GarageRow & { used: number };
 
@@ -36,9 +37,11 @@ export function GarageList({ type, rows, selected }: { type: GarageType; rows: U
           <Link href="/places" className="plate">
             Places
           </Link>
-          <Link href={`/garage/${type}/new`} className="plate">
-            Add
-          </Link>
+          <ForDrivers>
+            <Link href={`/garage/${type}/new`} className="plate">
+              Add
+            </Link>
+          </ForDrivers>
         </div>
         <nav aria-label="Garage" className="mt-3 flex flex-wrap gap-x-4 gap-y-1">
           {GARAGE_TYPES.map((t) => (
@@ -88,9 +91,11 @@ export function GarageList({ type, rows, selected }: { type: GarageType; rows: U
           <div className="p-6">
             <h2 className="text-lg">No {names.many.toLowerCase()} yet</h2>
             <p className="mt-2 text-sm text-ink-2">{EMPTY[type]}</p>
-            <Link href={`/garage/${type}/new`} className="plate plate-next mt-4">
-              Add {names.one.toLowerCase()}
-            </Link>
+            <ForDrivers>
+              <Link href={`/garage/${type}/new`} className="plate plate-next mt-4">
+                Add {names.one.toLowerCase()}
+              </Link>
+            </ForDrivers>
           </div>
         ) : shown.length === 0 ? (
           <p className="p-4 text-sm text-ink-2">Nothing of that name.</p>

@@ -19,7 +19,7 @@ export default async function ComparePage({ searchParams }: { searchParams: Prom
   if (!who) redirect('/sign-in');
   const query = await searchParams;
   const { time, mark, without } = readLedgerFilter((name) => one(query, name));
-  const visits = await compareRows(who.householdId, who.currency);
+  const visits = await compareRows(who, who.currency);
   const [networks, waiting] = await Promise.all([networkNames(who.householdId, { archived: true }), figuresWaiting(who.householdId)]);
   const names = new Map(networks.map((n) => [n.id, n.name]));
   const nameOf = (id: string) => names.get(id) ?? 'Unknown network';

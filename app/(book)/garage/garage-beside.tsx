@@ -37,7 +37,7 @@ export async function GarageBeside({
   );
   const today = localDay(now(), who.zone);
   const rows = records
-    .map((r) => ({ ...garageRow(r, (id) => (id ? (known.get(id) ?? '') : ''), today), used: used.get(r.id) ?? 0 }))
+    .map((r) => ({ ...garageRow(r, (id) => (id ? (known.get(id) ?? '') : ''), today, who.wishes.consumption), used: used.get(r.id) ?? 0 }))
     .sort((a, b) => b.used - a.used || a.name.localeCompare(b.name));
   const first = rows.find((r) => !r.archived);
   const record = records.find((r) => r.id === first?.id) ?? null;

@@ -1,5 +1,7 @@
 import type { ReactNode } from 'react';
 import { readLedgerFilter, writeLedgerFilter } from '@/core/compare/ledger-filter';
+import { mayRecord } from '@/core/records/roles';
+import { membersOf } from '@/server/accounts/members';
 import type { SignedIn } from '@/server/accounts/sessions';
 import { figuresWaiting } from '@/server/figures/refresh';
 import { namesOf, networkNames } from '@/server/records/names-for-forms';
@@ -33,13 +35,14 @@ export async function LedgerBeside({
   page: (visitId: string, around: Around) => Promise<ReactNode>;
 }) {
   const filter = readLedgerFilter((name) => one(query, name));
-  const [page, networks, sites, cars, site, waiting] = await Promise.all([
-    ledgerPage(who.householdId, who.currency, filter, one(query, 'from')),
+  const [page, networks, sites, cars, site, waiting, people] = await Promise.all([
+    ledgerPage(who, who.currency, filter, one(query, 'from')),
     networkNames(who.householdId, { archived: false }),
     namesOf(who.householdId, 'site'),
     namesOf(who.householdId, 'car'),
     filter.site ? readRecord(who.householdId, 'site', filter.site) : null,
     figuresWaiting(who.householdId),
+    membersOf(who.householdId),
   ]);
   const open = selected ?? page.rows[0]?.id ?? null;
   const at = page.rows.findIndex((r) => r.id === open);
@@ -64,6 +67,8 @@ export async function LedgerBeside({
           selected={open}
           first={one(query, 'from') === undefined}
           waiting={waiting}
+          may={mayRecord(who.role)}
+          people={people.map((p) => ({ id: p.personId, name: p.name }))}
         />
       </div>
       <div className={`min-w-0 grow ${selected ? '' : 'hidden lg:block'}`}>{beside}</div>

@@ -12,7 +12,7 @@ export default async function LedgerPage({ searchParams }: { searchParams: Promi
   const who = await whoAsks();
   if (!who) redirect('/sign-in');
   const page = async (visitId: string, around: Around) => {
-    const data = await visitPage(who.householdId, visitId);
+    const data = await visitPage(who, visitId);
     return data && <VisitBeside data={data} around={around} />;
   };
   return (

@@ -1,20 +1,25 @@
 import Link from 'next/link';
 import { momentOf } from '@/core/visit/time-doubt';
-import type { VisitPageData } from '@/server/visits/visit-page';
+import type { visitPage } from '@/server/visits/visit-page';
+import { VisitMarks } from '@/ui/ledger/marking';
+import { PrivateVisitSheet } from '@/ui/ledger/private-visit';
 import { VisitSheet } from '@/ui/ledger/visit-sheet';
+import { ForDrivers } from '@/ui/road/role';
 import { CorrectEvent } from './[visitId]/correct-event';
 import { JoinVisit } from './[visitId]/join-visit';
 import { WithdrawVisit } from './[visitId]/withdraw-visit';
 import type { Around } from './ledger-beside';
 
 /** The page of a visit with what can be done on it. */
-export function VisitBeside({ data, around }: { data: VisitPageData; around: Around }) {
+export function VisitBeside({ data, around }: { data: NonNullable<Awaited<ReturnType<typeof visitPage>>>; around: Around }) {
+  if ('privateVisit' in data) return <PrivateVisitSheet key={data.privateVisit.id} visit={data.privateVisit} />;
   const context = { visitId: data.visit.id, siteId: data.visit.siteId, zone: data.visit.zone, knownSeq: data.maxSeq };
   const line = data.visit.line.map(momentOf);
+  const people = data.people.filter((p) => p.leftAt === null).map((p) => ({ id: p.personId, name: p.name }));
   return (
     <VisitSheet
       key={data.visit.id}
-      page={{ ...data, people: Object.fromEntries(data.people) }}
+      page={data}
       around={
         <nav aria-label="Visits before and after" className="no-print flex gap-2">
           {around.newer ? (
@@ -30,12 +35,23 @@ export function VisitBeside({ data, around }: { data: VisitPageData; around: Aro
         </nav>
       }
       withdraw={
-        <div className="flex flex-wrap gap-2">
-          {data.visit.withdrawn ? null : <JoinVisit context={context} at={data.visit.pulledInAt ?? data.visit.lastEventAt} />}
-          <WithdrawVisit context={context} withdrawals={data.visit.visitWithdrawals} />
-        </div>
+        <ForDrivers>
+          <div className="flex flex-wrap gap-2">
+            {data.visit.withdrawn ? null : <JoinVisit context={context} at={data.visit.pulledInAt ?? data.visit.lastEventAt} />}
+            <WithdrawVisit context={context} withdrawals={data.visit.visitWithdrawals} />
+          </div>
+        </ForDrivers>
       }
-      correct={(event) => <CorrectEvent key={event.id} context={context} event={event} line={line} />}
+      marks={
+        <ForDrivers>
+          <VisitMarks visitId={data.visit.id} {...data.visit.marks} />
+        </ForDrivers>
+      }
+      correct={(event) => (
+        <ForDrivers key={event.id}>
+          <CorrectEvent context={context} event={event} line={line} people={people} />
+        </ForDrivers>
+      )}
     />
   );
 }

@@ -14,8 +14,8 @@ export default async function PlacesPage({ searchParams }: { searchParams: Promi
   const who = await whoAsks();
   if (!who) redirect('/sign-in');
   const query = await searchParams;
-  const open = await lastSite(who.householdId);
-  const page = open ? await sitePage(who.householdId, open, one(query, 'for') ?? one(query, 'car'), who.currency) : null;
+  const open = await lastSite(who);
+  const page = open ? await sitePage(who, open, one(query, 'for') ?? one(query, 'car'), who.currency) : null;
   return (
     <PlacesBeside who={who} car={one(query, 'car')} selected={null} open={page ? open : null}>
       {page ? <SiteBeside page={page} /> : <div className="p-6 text-sm text-ink-2">Choose a site from the list or from the sketch.</div>}

@@ -25,15 +25,17 @@ export async function PlacesBeside({
   open?: string | null;
   children: ReactNode;
 }) {
-  const [cars, forCar] = await Promise.all([
-    recordsOf(who.householdId, 'car'),
-    isId(car) ? siteListFor(who.householdId, car, localDay(now(), who.zone)) : null,
-  ]);
-  const rows = forCar ?? (await siteList(who.householdId));
+  const [cars, forCar] = await Promise.all([recordsOf(who.householdId, 'car'), isId(car) ? siteListFor(who, car, localDay(now(), who.zone)) : null]);
+  const rows = forCar ?? (await siteList(who));
   return (
     <div className="flex grow flex-col lg:flex-row">
       <div className={selected !== null ? 'hidden lg:flex' : 'flex grow lg:grow-0'}>
-        <PlaceList rows={rows} selected={open} cars={cars.filter((c) => !c.archived).map((c) => ({ id: c.id, name: c.fields.name }))} />
+        <PlaceList
+          rows={rows}
+          selected={open}
+          distance={who.wishes.distance}
+          cars={cars.filter((c) => !c.archived).map((c) => ({ id: c.id, name: c.fields.name }))}
+        />
       </div>
       <div className={`min-w-0 grow lg:h-[calc(100dvh-52px)] lg:overflow-y-auto ${selected !== null ? '' : 'hidden lg:block'}`}>{children}</div>
     </div>

@@ -3,6 +3,7 @@ import { writeLedgerFilter } from '@/core/compare/ledger-filter';
 import type { SitePage } from '@/server/places/site-page';
 import { CarChoice } from '@/ui/places/car-choice';
 import { SiteSheet } from '@/ui/places/site-sheet';
+import { ForDrivers } from '@/ui/road/role';
 
 /** The page of a site with what can be done on it. */
 export function SiteBeside({ page }: { page: SitePage }) {
@@ -15,19 +16,23 @@ export function SiteBeside({ page }: { page: SitePage }) {
           <Link href="/places" className="plate lg:!hidden">
             All sites
           </Link>
-          <Link href={`/places/${page.site.id}/change`} className="plate">
-            Change
-          </Link>
-          <Link href={`/places/${page.site.id}/stalls/new`} className="plate">
-            Add a stall
-          </Link>
+          <ForDrivers>
+            <Link href={`/places/${page.site.id}/change`} className="plate">
+              Change
+            </Link>
+            <Link href={`/places/${page.site.id}/stalls/new`} className="plate">
+              Add a stall
+            </Link>
+          </ForDrivers>
           <Link href={`/ledger${writeLedgerFilter({ site: page.site.id, time: 'handshake', mark: 'kW' })}`} className="plate">
             Its visits, {page.visits}
           </Link>
           {page.site.archived ? null : (
-            <a href={`/stall?site=${page.site.id}`} className="plate plate-next">
-              Pull in here
-            </a>
+            <ForDrivers>
+              <a href={`/stall?site=${page.site.id}`} className="plate plate-next">
+                Pull in here
+              </a>
+            </ForDrivers>
           )}
         </div>
       }

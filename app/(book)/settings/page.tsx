@@ -1,7 +1,7 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
 import { redirect } from 'next/navigation';
-import type { ReactNode } from 'react';
+import { ROLES } from '@/core/records/roles';
 import { printDate, printTime } from '@/core/units/zoned';
 import { accountOfPerson, DEMO_EMAIL } from '@/server/accounts/accounts';
 import { sessionsOf } from '@/server/accounts/sessions';
@@ -9,6 +9,9 @@ import { whoAsks } from '@/server/http/session-cookie';
 import { namesForForms } from '@/server/records/names-for-forms';
 import { SettleChanges } from '../../settle/settle-changes';
 import { ChangePassword } from './change-password';
+import { OwnName } from './own-name';
+import { OwnWishes } from './own-wishes';
+import { Part } from './part';
 import { PhoneSettings } from './phone-settings';
 import { RecoveryCode } from './recovery-code';
 import { SignOut } from './sign-out';
@@ -30,9 +33,19 @@ export default async function SettingsPage() {
       <Part>
         <h2 className="text-[16px]">{who.name}</h2>
         <p className="mt-1 text-sm text-ink-2">
-          {who.householdName}. Prices in {who.currency}. Everybody in this household sees where and when each person charged.
+          {ROLES[who.role].label} of {who.householdName}. Prices in {who.currency}. Everybody in this household sees where and when each person charged.
         </p>
+        <p className="mt-2 text-sm">
+          <Link href="/settings/people" className="font-semibold text-shake underline">
+            People and households
+          </Link>
+          : invite somebody, give roles, go to another household, leave.
+        </p>
+        <OwnName name={who.name} />
         <SignOut who={{ householdId: who.householdId, personId: who.personId }} />
+      </Part>
+      <Part id="wishes" head="Units and numbers">
+        <OwnWishes wishes={who.wishes} />
       </Part>
       <PhoneSettings />
       <Part id="settle" head="Changes to settle">
@@ -59,15 +72,5 @@ export default async function SettingsPage() {
         </p>
       </Part>
     </div>
-  );
-}
-
-/** One part of the settings. */
-function Part({ id, head, children }: { id?: string; head?: string; children: ReactNode }) {
-  return (
-    <section {...(id ? { id } : {})} className="mt-4 border-t-2 border-ink bg-card p-4">
-      {head ? <h2 className="mb-2 text-[16px]">{head}</h2> : null}
-      {children}
-    </section>
   );
 }

@@ -1,24 +1,11 @@
 'use client';
 import { useState } from 'react';
-import { sendOutbox } from '@/client/outbox/send-outbox';
-import { sendPhotos, waitingPhotos } from '@/client/photos/photo-outbox';
 import { forgetHabits } from '@/client/store/habits';
 import { clearSentData, openPhoneStore } from '@/client/store/phone-store';
 import { forgetWho } from '@/client/store/who';
 import { printCount } from '@/core/units/print';
 import { postJson } from '@/ui/forms/post-json';
-
-/** What of this person's is not at the server yet, after one more try to send it; refused and unsettled ones too. */
-async function unsentOf(who: { householdId: string; personId: string }): Promise<number> {
-  const store = await openPhoneStore(who.householdId, who.personId);
-  try {
-    if ((await sendOutbox(store)) === 'sent') await sendPhotos(store);
-    const refused = (await store.getAll('event')).filter((e) => e.state === 'refused').length;
-    return (await store.count('outbox')) + (await waitingPhotos(store)) + refused + (await store.count('unsettled'));
-  } finally {
-    store.close();
-  }
-}
+import { unsentOf } from './unsent';
 
 /** Signing out clears this device's copy of what is sent; what is not sent yet stays for its person. */
 export function SignOut({ who }: { who: { householdId: string; personId: string } }) {

@@ -33,6 +33,10 @@ export default async function SignInPage() {
         <a href="/sign-up" className="font-semibold text-shake underline">
           Make the first one of a household
         </a>
+        , or{' '}
+        <a href="/join" className="font-semibold text-shake underline">
+          come by an invitation
+        </a>
       </p>
     </>
   );

@@ -10,6 +10,7 @@ export { FaultSheet } from './fault-sheet';
 export { FilmClock } from './film-clock';
 export { GoneSheet, StuckSheet } from './gone-sheet';
 export { HelpSheet } from './help-sheet';
+export { JoinCodeSheet } from './join-code-sheet';
 export { LeaveSheet } from './leave-sheet';
 export { MarkSheet } from './mark-sheet';
 export { MeansSheet } from './means-sheet';

@@ -69,7 +69,7 @@ export function GarageSheet({
       </div>
       <ul>
         {(records[type] as MileRecord<GarageType>[]).map((r) => {
-          const row = garageRow(r, nameOf, today);
+          const row = garageRow(r, nameOf, today, state.who.wishes.consumption);
           return (
             <li key={r.id}>
               <button type="button" className="block min-h-[52px] w-full border-b border-rule-2 py-2 text-left" onClick={() => setOpen(r)}>

@@ -134,6 +134,7 @@ export function MoreSheet({
         </section>
       ))}
       <section className="mt-4 grid gap-2 border-t border-rule pt-3">
+        <Plate onPress={() => onSheet('join_code')}>Another phone joins …</Plate>
         <Plate onPress={() => onSheet('film')}>Clock for filming</Plate>
         <Plate onPress={() => onSheet('cautions')}>Cautions</Plate>
         <Plate onPress={onAnother}>Leave this visit open, begin another</Plate>

@@ -2,7 +2,7 @@
 import { useState } from 'react';
 import { kmBetween } from '@/core/records/place-questions';
 import type { RecordItem } from '@/core/records/record-schema';
-import { printKm } from '@/core/units/print';
+import { printDistance } from '@/core/units/print';
 import { Sheet } from '@/ui/pads/sheet';
 import type { Live } from '../live-facts';
 import type { Draft, StallHands } from '../stall-state';
@@ -62,7 +62,7 @@ export function NamePlaceSheet({ state, hands, onClose }: { state: Live; hands: 
           {known.map(({ site, km: d }) => (
             <Plate key={site.id} onPress={(t) => void name(t, site.id, null)}>
               {site.fields.name}
-              {d === null ? '' : `, ${printKm(d)}`}
+              {d === null ? '' : `, ${printDistance(d, state.who.wishes.distance)}`}
             </Plate>
           ))}
         </PlateList>

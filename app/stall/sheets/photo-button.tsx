@@ -1,6 +1,7 @@
 'use client';
 import { useState } from 'react';
 import { photoPosition } from '@/client/photos/photo-position';
+import { readWho } from '@/client/store/who';
 import type { Position } from '@/core/records/place-questions';
 
 /**
@@ -8,7 +9,7 @@ import type { Position } from '@/core/records/place-questions';
  * Where it was taken is written beside it only when that is asked for.
  */
 export function PhotoButton({ onPhoto, onKept }: { onPhoto: (file: Blob) => Promise<string>; onKept: (sha256: string, takenAt: Position | null) => void }) {
-  const [wanted, setWanted] = useState(false);
+  const [wanted, setWanted] = useState(() => readWho()?.wishes.photoPosition ?? false);
   const [said, setSaid] = useState<{ ok: boolean; text: string } | null>(null);
   const take = async (file: File | undefined) => {
     if (!file) return;

@@ -4,6 +4,7 @@ export { ChangeRecordSheet } from './change-record-sheet';
 export { EnrolmentSheet } from './enrolment-sheet';
 export { GarageSheet } from './garage-sheet';
 export { HelplineSheet } from './helpline-sheet';
+export { JoinByCodeSheet } from './join-by-code-sheet';
 export { NamePlaceSheet } from './name-place-sheet';
 export { SettleSheet } from './settle-sheet';
 export { StallSheet } from './stall-sheet';

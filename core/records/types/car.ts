@@ -1,4 +1,4 @@
-import { printKW } from '../../units/print';
+import { printConsumption, printKW } from '../../units/print';
 import { carDCkW } from '../car-kw';
 import { INLETS } from '../connector';
 import { note, plain, same } from '../form-parts';
@@ -14,9 +14,12 @@ export const car = garageType({
   columns: { name: 'text' },
   garage: {
     place: 1,
-    row: (f) => {
+    row: (f, { consumption }) => {
       const kW = carDCkW(f);
-      return { line: [`${f.usableKWh} kWh`, f.connectors.join(' and '), kW !== null && `${printKW(kW)} DC`, f.maxACkW !== null && `${f.maxACkW} kW AC`] };
+      const uses = f.kWhPer100km !== null && printConsumption(Number(f.kWhPer100km), consumption);
+      return {
+        line: [`${f.usableKWh} kWh`, f.connectors.join(' and '), kW !== null && `${printKW(kW)} DC`, f.maxACkW !== null && `${f.maxACkW} kW AC`, uses],
+      };
     },
   },
   form: [

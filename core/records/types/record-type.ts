@@ -1,5 +1,6 @@
 import type * as z from 'zod/mini';
 import type { FieldGroup } from '../form-field';
+import type { Wishes } from '../wishes';
 
 /** Columns that SQL joins, sorts or refers to, in the words of the database: `networkId` is `network_id`. */
 export type ColumnKind = 'text' | 'number' | 'id';
@@ -20,10 +21,11 @@ export const recordType = <Schema extends z.ZodMiniObject>(file: RecordTypeFile<
 
 /** What a row of a list says besides the name: one line, what is empty left out, and what needs attention. */
 export type RowWords = { name?: string; line: (string | null | false)[]; heed?: string | null };
+/** `nameOf`: name of a record that this one refers to; `today`: local day; `consumption`: how its reader speaks of it. */
+export type RowContext = { nameOf: (id: string | null) => string; today: string; consumption: Wishes['consumption'] };
 /** Of a type that the garage lists: its place among them, and its row. */
 export type InGarage<Schema extends z.ZodMiniObject> = {
   place: number;
-  /** @param nameOf name of a record that this one refers to @param today local day */
-  row: (fields: z.infer<Schema>, of: { nameOf: (id: string | null) => string; today: string }) => RowWords;
+  row: (fields: z.infer<Schema>, of: RowContext) => RowWords;
 };
 export const garageType = <Schema extends z.ZodMiniObject>(file: RecordTypeFile<Schema> & { garage: InGarage<Schema> }) => file;

@@ -6,7 +6,7 @@ import type { Placed } from '../timeline/placed';
 export type PlacedOf<K extends Kind> = Extract<Placed, { kind: K }>;
 
 /** What an event refers to, in words; empty where it is not known. */
-export type NameOf = (type: 'site' | 'stall' | 'car' | 'adapter' | 'means', id: string) => string;
+export type NameOf = (type: 'site' | 'stall' | 'car' | 'adapter' | 'means' | 'person', id: string) => string;
 
 /** Everything about one kind of event but the schema of its payload. */
 export type KindFile<K extends Kind> = {

@@ -1,9 +1,10 @@
 import { number, reference, yesNo } from '../correctable-field';
+import { printCode } from '../visit-code';
 import { type KindFile, unit } from './kind';
 
 export const pulledIn: KindFile<'pulled_in'> = {
   label: 'Pulled in',
-  detail: ({ siteId, position, seen, socPct, odometerKm, airC, preconditioned }) => [
+  detail: ({ siteId, position, seen, socPct, odometerKm, airC, preconditioned, drivenBy, joins }, nameOf) => [
     !siteId && position ? `${position.latitude.toFixed(5)}, ${position.longitude.toFixed(5)}` : null,
     seen?.free === undefined ? null : `${seen.free}${seen.total === undefined ? '' : ` of ${seen.total}`} free`,
     unit(seen?.outOfOrder, 'out of order'),
@@ -11,10 +12,13 @@ export const pulledIn: KindFile<'pulled_in'> = {
     unit(odometerKm, 'km'),
     unit(airC, '°C'),
     preconditioned ? 'battery preconditioned' : null,
+    drivenBy ? `driven by ${nameOf('person', drivenBy) || 'somebody else'}` : null,
+    joins ? `also recorded as ${printCode(joins)}` : null,
   ],
   fields: [
     reference('site', 'siteId', 'Site'),
     reference('car', 'carId', 'Car'),
+    reference('person', 'drivenBy', 'Who drove'),
     number('socPct', 'Battery on arrival, %'),
     number('seen.free', 'Free stalls seen'),
     number('seen.total', 'Stalls in all'),

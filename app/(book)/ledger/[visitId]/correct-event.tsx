@@ -12,7 +12,18 @@ import { useChoices } from './use-choices';
 import { useRecordAfterwards, type VisitContext } from './use-record-afterwards';
 
 /** Correcting one event of a visit: its time, and the figures it holds. What it said before stays in its history. */
-export function CorrectEvent({ context, event, line }: { context: VisitContext; event: Correctable; line: readonly Moment[] }) {
+type Person = { id: string; name: string };
+export function CorrectEvent({
+  context,
+  event,
+  line,
+  people,
+}: {
+  context: VisitContext;
+  event: Correctable;
+  line: readonly Moment[];
+  people: readonly Person[];
+}) {
   const [open, setOpen] = useState(false);
   return (
     <>
@@ -24,18 +35,19 @@ export function CorrectEvent({ context, event, line }: { context: VisitContext; 
       >
         Correct
       </button>
-      {open ? <CorrectSheet context={context} event={event} line={line} onClose={() => setOpen(false)} /> : null}
+      {open ? <CorrectSheet context={context} event={event} line={line} people={people} onClose={() => setOpen(false)} /> : null}
     </>
   );
 }
 
-type SheetProps = { context: VisitContext; event: Correctable; line: readonly Moment[]; onClose: () => void };
-function CorrectSheet({ context, event, line, onClose }: SheetProps) {
+type SheetProps = { context: VisitContext; event: Correctable; line: readonly Moment[]; people: readonly Person[]; onClose: () => void };
+function CorrectSheet({ context, event, line, people, onClose }: SheetProps) {
   const { record, busy } = useRecordAfterwards(context);
   const [at, setAt] = useState(event.at);
-  const fields = correctableFields(event.kind, event.payload);
+  // Alone in a household there is nobody else who could have driven.
+  const fields = correctableFields(event.kind, event.payload).filter((f) => f.is !== 'ref' || f.type !== 'person' || people.length > 1);
   const [values, setValues] = useState(() => correctableText(event.kind, event.payload));
-  const choices = { ...useChoices(context.siteId), attempts: event.attempts };
+  const choices = { ...useChoices(context.siteId), attempts: event.attempts, person: people };
   const [problems, setProblems] = useState<Record<string, string>>({});
   const [asked, setAsked] = useState<number | null>(null);
 

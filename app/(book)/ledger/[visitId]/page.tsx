@@ -11,7 +11,7 @@ export default async function VisitPage({ params, searchParams }: { params: Prom
   const who = await whoAsks();
   if (!who) redirect('/sign-in');
   const { visitId } = await params;
-  const data = await visitPage(who.householdId, visitId);
+  const data = await visitPage(who, visitId);
   if (!data) notFound();
   return <LedgerBeside who={who} query={await searchParams} selected={visitId} page={async (_, around) => <VisitBeside data={data} around={around} />} />;
 }

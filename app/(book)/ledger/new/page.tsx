@@ -1,5 +1,6 @@
 import type { Metadata } from 'next';
 import { redirect } from 'next/navigation';
+import { membersOf } from '@/server/accounts/members';
 import { whoAsks } from '@/server/http/session-cookie';
 import { EditPage } from '../../edit-page';
 import { LedgerBeside, one, type Query } from '../ledger-beside';
@@ -11,6 +12,9 @@ export default async function TypeVisitPage({ searchParams }: { searchParams: Pr
   const who = await whoAsks();
   if (!who) redirect('/sign-in');
   const query = await searchParams;
+  const others = (await membersOf(who.householdId))
+    .filter((p) => p.leftAt === null && p.personId !== who.personId)
+    .map((p) => ({ id: p.personId, name: p.name }));
   return (
     <LedgerBeside
       who={who}
@@ -22,7 +26,7 @@ export default async function TypeVisitPage({ searchParams }: { searchParams: Pr
           back={{ href: '/ledger', text: 'Back to the ledger' }}
           lead="From memory, a receipt or a stopwatch: only what is known. What stays empty is not read, and never zero."
         >
-          <TypeVisit currency={who.currency} site={one(query, 'site') ?? ''} />
+          <TypeVisit currency={who.currency} site={one(query, 'site') ?? ''} people={others} />
         </EditPage>
       )}
     />

@@ -23,6 +23,7 @@ const EMPTY: TypedTexts = {
   siteId: '',
   stallId: '',
   carId: '',
+  drivenBy: '',
   day: '',
   pulledIn: '',
   plugged: '',
@@ -44,7 +45,7 @@ const EMPTY: TypedTexts = {
 type Name = keyof TypedTexts;
 
 /** A visit typed in afterwards, with only what is known. */
-export function TypeVisit({ currency, site }: { currency: string; site: string }) {
+export function TypeVisit({ currency, site, people }: { currency: string; site: string; people: readonly { id: string; name: string }[] }) {
   const router = useRouter();
   const [records, setRecords] = useState(noRecords);
   const [problems, setProblems] = useState<Partial<Record<Name, string>>>({});
@@ -115,6 +116,7 @@ export function TypeVisit({ currency, site }: { currency: string; site: string }
         {select('siteId', 'Site', 'choose', ids(choices.site))}
         {select('stallId', 'Stall', 'not known', ids(choices.stall))}
         {select('carId', 'Car', 'not known', ids(choices.car))}
+        {people.length > 0 ? select('drivenBy', 'Who drove', 'I did', ids(people)) : null}
         {field('day', 'Day', (p) => (
           <input {...p} type="date" />
         ))}

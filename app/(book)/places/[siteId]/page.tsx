@@ -14,7 +14,7 @@ export default async function SitePage({ params, searchParams }: { params: Promi
   if (!who) redirect('/sign-in');
   const { siteId } = await params;
   const query = await searchParams;
-  const page = isId(siteId) ? await sitePage(who.householdId, siteId, one(query, 'for') ?? one(query, 'car'), who.currency) : null;
+  const page = isId(siteId) ? await sitePage(who, siteId, one(query, 'for') ?? one(query, 'car'), who.currency) : null;
   if (!page) notFound();
   return (
     <PlacesBeside who={who} car={one(query, 'car')} selected={siteId}>

@@ -19,6 +19,6 @@ export const GET = answering(async (request: Request): Promise<Response> => {
   const changes: Changes =
     since === household.rev
       ? { ...household, records: [] }
-      : { ...household, records: await recordsSince(who.householdId, since), ...(await summedUp(who.householdId, household.rev)) };
+      : { ...household, records: await recordsSince(who.householdId, since), ...(await summedUp(who, household.rev)) };
   return Response.json(changes, { headers: { 'cache-control': 'no-store' } });
 });

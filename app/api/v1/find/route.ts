@@ -9,5 +9,5 @@ export const GET = answering(async (request: Request): Promise<Response> => {
   const who = await whoAsks();
   if (!who) return notSignedIn();
   const typed = (new URL(request.url).searchParams.get('q') ?? '').slice(0, 100);
-  return Response.json({ found: await findEverything(who.householdId, typed) }, { headers: { 'cache-control': 'no-store' } });
+  return Response.json({ found: await findEverything(who, typed) }, { headers: { 'cache-control': 'no-store' } });
 });

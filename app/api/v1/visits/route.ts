@@ -19,7 +19,7 @@ export const GET = answering(async (request: Request): Promise<Response> => {
   if (near !== null && !isInstant(near)) return Response.json({ error: 'near: must be a time in UTC milliseconds between 1990 and 2100' }, { status: 422 });
   const everything = readLedgerFilter(() => null);
   // The list is read from a place on: half a day later than asked, as it runs backwards.
-  const page = await ledgerPage(who.householdId, who.currency, everything, near === null ? undefined : placeAfter(Math.min(near + NEAR_MS, LAST_INSTANT)));
+  const page = await ledgerPage(who, who.currency, everything, near === null ? undefined : placeAfter(Math.min(near + NEAR_MS, LAST_INSTANT)));
   const rows = near === null ? page.rows.slice(0, LAST) : page.rows.filter((r) => Math.abs(r.at - near) <= NEAR_MS);
   return Response.json({ rows }, { headers: { 'cache-control': 'no-store' } });
 });

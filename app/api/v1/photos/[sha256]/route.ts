@@ -1,4 +1,6 @@
+import { mayLookOn } from '@/core/records/roles';
 import { answering } from '@/server/http/answer';
+import { notForRole } from '@/server/http/not-for-role';
 import { notSignedIn, whoAsks } from '@/server/http/session-cookie';
 import { guardBytes } from '@/server/http/write-guard';
 import { keepPhoto, MAX_PHOTO_BYTES, readPhoto } from '@/server/photos/photo-table';
@@ -11,6 +13,8 @@ const noPhoto = () => Response.json({ error: 'There is no such photo.' }, { stat
 export const PUT = answering(async (request: Request, { params }: Context): Promise<Response> => {
   const who = await whoAsks();
   if (!who) return notSignedIn();
+  const refused = mayLookOn(who.role) ? null : notForRole(who.role);
+  if (refused) return refused;
   const { sha256 } = await params;
   if (!SHA256.test(sha256)) return noPhoto();
   const body = await guardBytes(request, ['image/jpeg', 'image/png', 'image/webp'], MAX_PHOTO_BYTES, 'The photo is larger than 3 MB.');

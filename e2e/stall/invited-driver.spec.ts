@@ -1,0 +1,72 @@
+import { expect, test } from '@playwright/test';
+import { visitCode } from '@/core/visit/visit-code';
+import { pulledIn, pullIn } from '../hands/at-the-site';
+import { addPlace, newHousehold } from '../hands/household';
+import { invitedMember } from '../hands/people';
+import { allSent, keptEvents, openStall, thumb } from '../hands/stall';
+
+test('an invited driver joins the running visit on a second phone: one visit, both named', async ({ page, browser, baseURL }, info) => {
+  const base = baseURL as string;
+  await pulledIn(page, base);
+  await allSent(page, 2);
+  const context = await browser.newContext({ ...info.project.use, baseURL: base });
+  const second = await context.newPage();
+  await invitedMember(page, second.request, base, 'driver', 'Vid Kos');
+  await openStall(second);
+  await second.getByRole('button', { name: /^Join: Lipa Barn/ }).tap();
+  await thumb(page).pad(/^Plugged in/);
+  await thumb(second).pad(/^Plugged in/);
+  await allSent(page, 3);
+  const mine = (await keptEvents(second)).find((k) => k.event.kind === 'plugged' && k.event.role === 'observer');
+  await expect.poll(async () => (await keptEvents(second)).filter((k) => k.state !== 'sent').length).toBe(0);
+  await page.goto(`/ledger/${mine?.event.visitId}`);
+  await expect(page.getByRole('region', { name: 'The record' })).toContainText(/also seen by Vid Kos/);
+  await context.close();
+});
+
+test('without a network a second phone joins by the code that the first shows: at the server the two are one', async ({ page, browser, baseURL }, info) => {
+  const base = baseURL as string;
+  await newHousehold(page, base);
+  const place = await addPlace(page, base, { network: 'Bluebarn', site: 'Lipa Barn' });
+  const context = await browser.newContext({ ...info.project.use, baseURL: base });
+  const second = await context.newPage();
+  await invitedMember(page, second.request, base, 'driver', 'Vid Kos');
+  for (const phone of [page, second]) {
+    await openStall(phone);
+    await expect(phone.getByRole('button', { name: /^Lipa Barn/ })).toBeVisible();
+    await phone.context().setOffline(true);
+  }
+  await pullIn(page);
+
+  await thumb(page).pad(/^More/);
+  await thumb(page).sheet('Another phone joins …');
+  const visitId = (await keptEvents(page))[0]?.event.visitId as string;
+  await expect(page.getByRole('dialog')).toContainText(visitCode(visitId));
+  await expect(page.getByRole('img', { name: /QR code/ })).toBeVisible();
+  await page.keyboard.press('Escape');
+
+  await second.getByRole('button', { name: 'Join by code' }).tap();
+  await second.getByLabel('Code of the visit').fill('7C2');
+  await second.getByRole('dialog').getByRole('button', { name: 'Join' }).tap();
+  await expect(second.getByText(/^Eight signs/)).toBeVisible();
+  await second.getByLabel('Code of the visit').fill(visitCode(visitId).toLowerCase());
+  await second.getByRole('dialog').getByRole('button', { name: 'Join' }).tap();
+  await expect(second.getByText(`One visit with ${visitCode(visitId)}, recorded on another phone.`)).toBeVisible();
+  await second.getByRole('button', { name: /^Lipa Barn/ }).tap();
+  await second.getByRole('button', { name: /^Pulled in/, disabled: false }).tap();
+  await second.getByRole('button', { name: /^Pulled in, .*Correct$/ }).waitFor();
+  await thumb(page).pad(/^Plugged in/);
+  await context.setOffline(false);
+  await expect.poll(async () => (await keptEvents(second)).every((k) => k.state === 'sent')).toBe(true);
+  await page.context().setOffline(false);
+  await allSent(page, 3);
+
+  await page.goto('/ledger');
+  await expect(page.locator('[data-ledger-row]')).toHaveCount(1);
+  await page.goto(`/ledger/${visitId}`);
+  await expect(page.getByText(/recorded apart and joined later/)).toBeVisible();
+  // What the QR code of the first leads to: site and code are there, one pad is left.
+  await second.goto(`/stall?join=${visitCode(visitId).replace('-', '')}&site=${place.siteId}`);
+  await expect(second.getByRole('heading', { name: 'Lipa Barn' })).toBeVisible();
+  await context.close();
+});
