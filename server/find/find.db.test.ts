@@ -17,12 +17,12 @@ afterAll(() => (process.env.DATABASE_URL ? pool().end() : undefined));
 
 describeWithDatabase('finding by asking the database', () => {
   let member: Member;
-  let householdId: string;
+  let _householdId: string;
   const visitIds: string[] = [];
   beforeAll(async () => {
     const who = await newHousehold();
     member = who;
-    householdId = who.householdId;
+    _householdId = who.householdId;
     const names: [string, string][] = [
       ['Bluebarn', 'Žaga Mill'],
       ['Saltmarsh Rapid', 'Vrba Crossing'],

@@ -1,4 +1,3 @@
-import type { RowDataPacket } from 'mysql2/promise';
 import type { MileRecord } from '@/core/records/record-schema';
 import { billDifference, type ExpectedBill, expectedBill, tariffOn } from '@/core/tariff/simple-tariff';
 import { isId } from '@/core/units/id';
@@ -14,8 +13,6 @@ import { type StopTimes, type StopVisit, stopTimes } from '@/core/visit/stop';
 import { type MemberRow, membersOf } from '../accounts/members';
 import type { Who } from '../accounts/who';
 import { now } from '../clock';
-import { toBin } from '../db/binary-id';
-import { pool } from '../db/pool';
 import { recordsWhere } from '../records/record-tables';
 import { eventsOfVisits } from './event-rows';
 import { phoneClocks } from './phone-clocks';
