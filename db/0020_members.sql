@@ -41,6 +41,8 @@ CREATE TABLE IF NOT EXISTS join_wish (
 
 -- Nowhere, once the account is deleted.
 ALTER TABLE person MODIFY COLUMN household_id BINARY(16) NULL;
+-- A visit is found by its notes too.
+ALTER TABLE visit MODIFY COLUMN find_words VARCHAR(480) CHARACTER SET utf8mb4 COLLATE utf8mb4_bin NOT NULL DEFAULT '';
 -- Who drove, and to whom alone a visit shows more than that the car was charged.
 ALTER TABLE visit ADD COLUMN IF NOT EXISTS driver_id BINARY(16) NULL, ADD COLUMN IF NOT EXISTS private_to BINARY(16) NULL;
 -- A person who deleted the account: the name is gone, what they recorded stays.

@@ -91,7 +91,7 @@ test('J and K move through the list, keys rest in a field and can be switched of
   await page.keyboard.press('3');
   await expect(page).toHaveURL(/\/compare$/);
   await page.goto('/settings');
-  await page.getByRole('button', { name: 'Off' }).click();
+  await page.getByRole('radio', { name: 'Off' }).click();
   await page.goto('/ledger');
   await page.keyboard.press('3');
   await expect(page).toHaveURL(/\/ledger$/);

@@ -64,8 +64,11 @@ for (const scheme of ['light', 'dark'] as const) {
       await clean(page, 'ledger');
       await page.locator('[data-ledger-row]').nth(1).click();
       await expect(page.getByRole('heading', { name: /1\. Stall 1: failed/ })).toBeVisible();
-      await page.getByText('Arrival to power', { exact: true }).click();
       await clean(page, 'visit');
+      await page.getByRole('button', { name: /^Arrival to power/ }).click();
+      await expect(page.getByRole('dialog', { name: 'How Arrival to power was worked out' })).toBeVisible();
+      await clean(page, 'the working of a figure');
+      await page.keyboard.press('Escape');
       await page
         .getByRole('button', { name: /^Correct Reading/ })
         .first()

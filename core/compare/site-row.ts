@@ -15,6 +15,10 @@ export type SiteRow = {
   /** UTC ms of the last visit. */
   lastAt: number | null;
   zone: string;
+  /** Stalls at which danger was reported and not cleared. */
+  dangers: number;
+  /** The price per kWh of today, as noted, and the day from which it holds. */
+  price: { perKWh: string; currency: string; since: string } | null;
   /** For the car that was asked about: at most so many kW at its best usable stall; `null` when none can be used. */
   fitsKW?: number | null;
 };

@@ -62,13 +62,18 @@ async function whereOf(householdId: string, visits: readonly Visit[], on: Reader
 }
 
 /** As many as the column holds. */
-const FIND_WORDS_MAX = 240;
-/** The words by which a visit is found: "14 Oct", "October 2025", "2025-10-14", the faults there. */
+const FIND_WORDS_MAX = 480;
+/** The words by which a visit is found: "14 Oct", "October 2025", "2025-10-14", the faults there, what was noted. */
 const foundBy = (v: Visit, at: number): string =>
-  findWords([printDate(at, v.zone), printLongDate(at, v.zone), localDay(at, v.zone), ...new Set(v.faults.map((f) => faultLabel(f.code)))].join(' ')).slice(
-    0,
-    FIND_WORDS_MAX,
-  );
+  findWords(
+    [
+      printDate(at, v.zone),
+      printLongDate(at, v.zone),
+      localDay(at, v.zone),
+      ...new Set(v.faults.map((f) => faultLabel(f.code))),
+      ...v.line.flatMap((e) => (e.kind === 'note' ? [e.payload.text] : [])),
+    ].join(' '),
+  ).slice(0, FIND_WORDS_MAX);
 
 const dateOf = (ms: number | null): Date | null => (ms === null ? null : new Date(ms));
 

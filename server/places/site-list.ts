@@ -3,8 +3,11 @@ import type { SiteRow } from '@/core/compare/site-row';
 import { POPULATIONS } from '@/core/figures/populations';
 import { compatibleStalls, type Lately } from '@/core/power/compatible-stalls';
 import type { MileRecord } from '@/core/records/record-schema';
+import { tariffOn } from '@/core/tariff/simple-tariff';
+import { localDay } from '@/core/units/zoned';
 import type { Dangers } from '@/core/visit/dangers';
 import type { Who } from '../accounts/who';
+import { now } from '../clock';
 import { fromBin, toBin } from '../db/binary-id';
 import { conditionSql } from '../figures/condition-sql';
 import { figuresOf } from '../figures/refresh';
@@ -19,9 +22,9 @@ export async function siteList({ householdId, personId }: Who): Promise<SiteRow[
   const hh = toBin(householdId);
   const anyTime = { time: 'handshake', mark: 'kW', currency: '' } as const;
   const [yes, no] = [conditionSql(POPULATIONS.first_yes.who(anyTime)), conditionSql(POPULATIONS.first_no.who(anyTime))];
-  const [[sites], [stalls], [visits]] = await Promise.all([
+  const [[sites], [stalls], [visits], [dangers], tariffs] = await Promise.all([
     figures.execute<RowDataPacket[]>(
-      `SELECT s.id, s.name, s.zone, s.latitude, s.longitude, s.archived_at, n.name AS network_name
+      `SELECT s.id, s.name, s.network_id, s.zone, s.latitude, s.longitude, s.archived_at, n.name AS network_name
          FROM site s LEFT JOIN network n ON n.household_id = s.household_id AND n.id = s.network_id WHERE s.household_id = ? ORDER BY s.name, s.id`,
       [hh],
     ),
@@ -35,10 +38,21 @@ export async function siteList({ householdId, personId }: Who): Promise<SiteRow[
         WHERE v.household_id = ? AND v.withdrawn = FALSE AND ${seen()} AND v.site_id IS NOT NULL GROUP BY v.site_id`,
       [...yes.values, ...no.values, hh, seenBy(personId)],
     ),
+    figures.execute<RowDataPacket[]>(
+      `SELECT t.site_id, COUNT(DISTINCT d.stall_id) AS stalls FROM stall_danger d JOIN visit v ON v.household_id = d.household_id AND v.id = d.visit_id
+         JOIN stall t ON t.household_id = d.household_id AND t.id = d.stall_id WHERE d.household_id = ? AND v.withdrawn = FALSE GROUP BY t.site_id`,
+      [hh],
+    ),
+    recordsOf(householdId, 'tariff'),
   ]);
   const key = (id: Buffer) => id.toString('hex');
   const stallsOf = new Map(stalls.map((r) => [key(r.site_id), r]));
   const visitsOf = new Map(visits.map((r) => [key(r.site_id), r]));
+  const dangersOf = new Map(dangers.map((r) => [key(r.site_id), Number(r.stalls)]));
+  const priceOf = (siteId: string, networkId: string, zone: string): SiteRow['price'] => {
+    const t = tariffOn(tariffs, { siteId, networkId }, localDay(now(), zone));
+    return t ? { perKWh: t.perKWh, currency: t.currency, since: t.validFrom } : null;
+  };
   return sites.map((s): SiteRow => {
     const st = stallsOf.get(key(s.id));
     const v = visitsOf.get(key(s.id));
@@ -56,6 +70,8 @@ export async function siteList({ householdId, personId }: Who): Promise<SiteRow[
       firstNo: Number(v?.no ?? 0),
       lastAt: v?.last_at ? (v.last_at as Date).getTime() : null,
       zone: s.zone,
+      dangers: dangersOf.get(key(s.id)) ?? 0,
+      price: tariffs.length === 0 ? null : priceOf(fromBin(s.id), fromBin(s.network_id), s.zone),
     };
   });
 }

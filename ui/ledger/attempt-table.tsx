@@ -1,10 +1,12 @@
+'use client';
+import * as Popover from '@radix-ui/react-popover';
 import { printClock } from '@/core/units/zoned';
 import { outcomeText } from '@/core/visit/attempt-text';
 import { type AttemptTimes, TIME_RULES } from '@/core/visit/attempt-times';
 import type { Outcome } from '@/core/visit/attempts/attempt';
 import type { Timing } from '@/core/visit/timing';
 import { VISIT_TIME_RULES, type VisitTimes } from '@/core/visit/visit-times';
-import { plusMinusText, timingText } from './timing-text';
+import { edgesText, plusMinusText, timingText } from './timing-text';
 
 type AttemptLine = { n: number; stall: string; means: string; outcome: Outcome; times: AttemptTimes; shows: number; mark: string | null; faults: string[] };
 
@@ -70,9 +72,10 @@ function Times<N extends string>({ rules, times, zone }: { rules: Record<N, { la
 }
 
 function Time({ label, rule, timing, zone }: { label: string; rule: string; timing: Timing; zone: string }) {
+  const edges = edgesText(timing);
   return (
-    <details className="border-b border-rule-2 py-0.5 text-[13px]">
-      <summary className="flex min-h-[28px] cursor-pointer list-none items-center gap-2">
+    <Popover.Root>
+      <Popover.Trigger className="flex min-h-[32px] w-full items-center gap-2 border-b border-rule-2 py-0.5 text-left text-[13px]">
         <span className="font-semibold">{label}</span>
         <span className="grow" />
         <span className="text-[12px] text-ink-2">{plusMinusText(timing)}</span>
@@ -80,17 +83,28 @@ function Time({ label, rule, timing, zone }: { label: string; rule: string; timi
         <span aria-hidden="true" className="num text-ink-2">
           ?
         </span>
-      </summary>
-      <p className="pb-1 pl-3 text-[12.5px] text-ink-2">
-        From {rule}.
-        {timing.known ? (
-          <span className="num">
-            {' '}
-            {printClock(timing.from.t, zone)} → {printClock(timing.to.t, zone)}
-            {timing.low_s === undefined ? '' : `; at least ${timing.low_s.toFixed(0)} s, the end was noticed late`}
-          </span>
-        ) : null}
-      </p>
-    </details>
+      </Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content
+          align="start"
+          sideOffset={4}
+          collisionPadding={12}
+          aria-label={`How ${label} was worked out`}
+          className="z-40 w-[min(360px,calc(100vw-24px))] border-2 border-ink bg-card p-3 text-[13px]"
+        >
+          <p className="font-semibold">
+            {label} <span className="num">{timingText(timing)}</span>
+          </p>
+          <p className="mt-1">From {rule}.</p>
+          {timing.known ? (
+            <p className="num mt-1">
+              {printClock(timing.from.t, zone)} → {printClock(timing.to.t, zone)}
+            </p>
+          ) : null}
+          {edges ? <p className="num mt-1">{edges}</p> : null}
+          {timing.known && timing.low_s !== undefined ? <p className="mt-1">At least {timing.low_s.toFixed(0)} s: the end was noticed late.</p> : null}
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
   );
 }

@@ -14,7 +14,7 @@ import { FiguresWaiting } from './figures-waiting';
 import { KeepScroll } from './keep-scroll';
 import { LedgerFilters } from './ledger-filters';
 import { MoreFilters } from './more-filters';
-import { SelectBox, SelectVisits } from './select-visits';
+import { SelectBar, SelectRow, SelectToggle, SelectVisits } from './select-visits';
 
 export type LedgerListProps = {
   rows: LedgerRow[];
@@ -41,59 +41,61 @@ export function LedgerList({ rows, months, next, total, filter, networks, sites,
   const query = writeLedgerFilter(filter);
   const filtered = query !== '';
   return (
-    <section
-      aria-labelledby="ledger-head"
-      className="flex min-h-0 grow flex-col bg-card lg:h-[calc(100dvh-52px)] lg:w-[392px] lg:grow-0 lg:border-r lg:border-rule"
-    >
-      <div className="flex min-h-[98px] shrink-0 flex-wrap items-center gap-2 border-b-2 border-ink px-4 py-3">
-        <h1 id="ledger-head" className="text-xl">
-          Ledger
-        </h1>
-        <span className="grow" />
-        <ForDrivers>
-          <Link href="/ledger/new" className="no-print inline-block min-h-6 text-sm font-semibold text-shake underline">
-            Type in a visit
-          </Link>
-        </ForDrivers>
-        <span className="w-full" />
-        <LedgerFilters filter={filter} networks={networks} />
-        <MoreFilters key={query} filter={filter} sites={sites} cars={cars} people={people} />
-        {filtered && rows.length > 0 ? (
-          <p className="w-full text-sm text-ink-2">
-            {sumText(total)}
-            {filter.site ? ` at ${siteName ?? 'an unknown site'}` : ''}
-            {filter.counted ? ` ${POPULATIONS[filter.counted].label}${filter.without ? `, without the ${filter.without}’s` : ''}` : ''}.{' '}
-            <Link className="font-semibold text-shake underline" href="/ledger">
-              Show all
+    <SelectVisits ids={may ? rows.filter((r) => !r.isPrivate).map((r) => r.id) : NOBODYS}>
+      <section
+        aria-labelledby="ledger-head"
+        className="flex min-h-0 grow flex-col bg-card lg:h-[calc(100dvh-52px)] lg:w-[392px] lg:grow-0 lg:border-r lg:border-rule"
+      >
+        <div className="flex min-h-[98px] shrink-0 flex-wrap items-center gap-2 border-b-2 border-ink px-4 py-3">
+          <h1 id="ledger-head" className="text-xl">
+            Ledger
+          </h1>
+          <span className="grow" />
+          <SelectToggle />
+          <ForDrivers>
+            <Link href="/ledger/new" className="no-print inline-block min-h-6 text-sm font-semibold text-shake underline">
+              Type in a visit
             </Link>
-          </p>
-        ) : null}
-      </div>
-      <FiguresWaiting visits={waiting} />
-      {rows.length === 0 ? (
-        <div className="p-6">
-          {filtered ? (
-            <>
-              <h2 className="text-lg">No visit fits</h2>
-              <p className="mt-2 text-sm text-ink-2">Nothing in the ledger passes these filters.</p>
-              <Link href="/ledger" className="plate mt-4">
+          </ForDrivers>
+          <span className="w-full" />
+          <LedgerFilters filter={filter} networks={networks} />
+          <MoreFilters key={query} filter={filter} sites={sites} cars={cars} people={people} />
+          <SelectBar />
+          {filtered && rows.length > 0 ? (
+            <p className="w-full text-sm text-ink-2">
+              {sumText(total)}
+              {filter.site ? ` at ${siteName ?? 'an unknown site'}` : ''}
+              {filter.counted ? ` ${POPULATIONS[filter.counted].label}${filter.without ? `, without the ${filter.without}’s` : ''}` : ''}.{' '}
+              <Link className="font-semibold text-shake underline" href="/ledger">
                 Show all
               </Link>
-            </>
-          ) : (
-            <>
-              <h2 className="text-lg">The ledger is empty</h2>
-              <p className="mt-2 text-sm text-ink-2">
-                A visit begins when you pull in. Record the first one at a stall: each becomes a page here, with its times, its energy and its bill.
-              </p>
-              <a href="/stall" className="plate plate-next mt-4">
-                Pull in
-              </a>
-            </>
-          )}
+            </p>
+          ) : null}
         </div>
-      ) : (
-        <SelectVisits ids={rows.filter((r) => !r.isPrivate).map((r) => r.id)} may={may}>
+        <FiguresWaiting visits={waiting} />
+        {rows.length === 0 ? (
+          <div className="p-6">
+            {filtered ? (
+              <>
+                <h2 className="text-lg">No visit fits</h2>
+                <p className="mt-2 text-sm text-ink-2">Nothing in the ledger passes these filters.</p>
+                <Link href="/ledger" className="plate mt-4">
+                  Show all
+                </Link>
+              </>
+            ) : (
+              <>
+                <h2 className="text-lg">The ledger is empty</h2>
+                <p className="mt-2 text-sm text-ink-2">
+                  A visit begins when you pull in. Record the first one at a stall: each becomes a page here, with its times, its energy and its bill.
+                </p>
+                <a href="/stall" className="plate plate-next mt-4">
+                  Pull in
+                </a>
+              </>
+            )}
+          </div>
+        ) : (
           <KeepScroll selected={selected}>
             {months.map((m) => (
               <section key={m.month} aria-label={printMonth(m.month)}>
@@ -123,12 +125,13 @@ export function LedgerList({ rows, months, next, total, filter, networks, sites,
               ) : null}
             </nav>
           </KeepScroll>
-        </SelectVisits>
-      )}
-    </section>
+        )}
+      </section>
+    </SelectVisits>
   );
 }
 
+const NOBODYS: readonly string[] = [];
 const sumText = (sum: LedgerSum): string =>
   [
     printCount(sum.visits, 'visit'),
@@ -142,8 +145,7 @@ function Row({ row: r, query, selected }: { row: LedgerRow; query: string; selec
   const end = describeEnd(r);
   const amount = r.paid !== null && r.currency ? printMoney(r.paid, r.currency) : end !== '' ? end : 'no bill';
   return (
-    <li className="flex">
-      {r.isPrivate ? null : <SelectBox id={r.id} what={`${called(r)}, ${printDay(r.at, r.zone)}`} />}
+    <SelectRow id={r.id} what={`${called(r)}, ${printDay(r.at, r.zone)}`}>
       <Link
         href={`/ledger/${r.id}${query}`}
         data-ledger-row=""
@@ -167,6 +169,6 @@ function Row({ row: r, query, selected }: { row: LedgerRow; query: string; selec
         </span>
         {r.faultCodes.length > 0 ? <span className="sr-only">Faults: {r.faultCodes.map(faultLabel).join(', ')}</span> : null}
       </Link>
-    </li>
+    </SelectRow>
   );
 }

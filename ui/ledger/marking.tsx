@@ -79,6 +79,7 @@ export function VisitMarks({ visitId, as, leftOut }: { visitId: string; as: 'bus
   ] as const;
   return (
     <section aria-label="What it counts as" className="no-print flex flex-wrap items-center gap-2">
+      <span className="text-[13.5px] text-ink-2">Counts as</span>
       {kinds.map(([kind, label]) => (
         <button
           key={kind}

@@ -1,10 +1,12 @@
 import { printMoney } from '@/core/units/money';
+import { printKW } from '@/core/units/print';
 import { printClock } from '@/core/units/zoned';
 import type { Visit } from '@/core/visit/derive';
+import { type HeldBack, heldBack } from '@/core/visit/held-back';
 import { span } from '@/core/visit/timing';
 import { timingText } from './timing-text';
 
-/** Every reading of the visit, with its time after power. */
+/** Every reading of the visit, with its time after power, and what sharing and climate cost in kW. */
 export function ReadingsTable({ visit: v }: { visit: Visit }) {
   const rows = v.attempts.flatMap((a) => a.readings.map((r) => ({ ...r, n: a.n, after: a.proof ? span(a.proof, r.mark) : null })));
   return (
@@ -58,6 +60,38 @@ export function ReadingsTable({ visit: v }: { visit: Visit }) {
           </table>
         </div>
       )}
+      <HeldBackList visit={v} />
     </section>
+  );
+}
+
+const WHAT = { neighbour: 'A neighbour charged', climate: 'Climate was on' } as const;
+const costText = ({ before_kW: before, during_kW: during }: HeldBack): string => {
+  if (before === null || during === null) return 'the power was not read before and meanwhile';
+  const less = Math.round(before) - Math.round(during);
+  return `${printKW(before)} before, ${printKW(during)} meanwhile: ${less > 0 ? `${less} kW less` : 'no less'}`;
+};
+
+function HeldBackList({ visit: v }: { visit: Visit }) {
+  const found = heldBack(v.line, v.attempts);
+  if (found.length === 0) return null;
+  return (
+    <>
+      <ul aria-label="What held the power back" className="mt-2 text-[13px]">
+        {found.map((h) => (
+          <li key={h.from.id} className="border-b border-rule-2 py-1">
+            <b>{WHAT[h.what]}</b>{' '}
+            <span className="num">
+              {printClock(h.from.t, v.zone)}
+              {h.to ? ` to ${printClock(h.to.t, v.zone)}` : ' on'}
+            </span>
+            {h.lasted?.known ? `, ${timingText(h.lasted)}` : ''}: {costText(h)}.
+          </li>
+        ))}
+      </ul>
+      {found.some((h) => h.before_kW !== null && h.during_kW !== null) ? (
+        <p className="mt-1 text-[12.5px] text-ink-2">A car takes less by itself as it fills: that is in the difference.</p>
+      ) : null}
+    </>
   );
 }

@@ -5,8 +5,9 @@ import { useMemo, useState } from 'react';
 import type { SiteRow } from '@/core/compare/site-row';
 import { findScore } from '@/core/records/find-text';
 import { kmBetween, type Position } from '@/core/records/place-questions';
+import { printPerKWh } from '@/core/units/money';
 import { printCount, printDistance, printKW } from '@/core/units/print';
-import { printDay } from '@/core/units/zoned';
+import { printDate, printMonth } from '@/core/units/zoned';
 import { Milestone } from '../road/milestone';
 import { ForDrivers } from '../road/role';
 import { Sketch } from './sketch';
@@ -129,6 +130,7 @@ export function PlaceList({ rows, selected, cars, distance }: PlaceListProps) {
         <Sketch
           spots={spots}
           middle={middle}
+          distance={distance}
           middleName={origin?.name ?? null}
           house={here !== null}
           selected={selected}
@@ -191,10 +193,22 @@ export function PlaceList({ rows, selected, cars, distance }: PlaceListProps) {
                       {r.networkName}
                       {r.km !== null && r.id !== origin?.id ? `, ${printDistance(r.km, distance)}` : ''}
                     </span>
+                    {r.dangers > 0 ? (
+                      <span className="block truncate text-[13px] font-semibold text-fault">
+                        danger reported at {printCount(r.dangers, 'stall')}, not cleared
+                      </span>
+                    ) : null}
+                    {r.lastAt === null ? null : <span className="block truncate text-[12.5px] text-ink-2">last here {printDate(r.lastAt, r.zone)}</span>}
                   </span>
                   <span className="shrink-0 text-right">
                     <span className="num block text-[14px]">{power(r)}</span>
                     <span className="num block text-[12.5px] text-ink-2">{seen(r)}</span>
+                    {r.price ? (
+                      <span className="num block text-[12.5px] text-ink-2">
+                        {printPerKWh(r.price.perKWh, r.price.currency)}
+                        <span className="sr-only"> per kWh, noted</span> {printMonth(r.price.since.slice(0, 7))}
+                      </span>
+                    ) : null}
                   </span>
                 </Link>
               </li>
@@ -226,7 +240,7 @@ const power = (r: SiteRow): string => {
   return kW === null ? (r.fitsKW === undefined ? ' ' : 'none fits') : printKW(kW);
 };
 const seen = (r: SiteRow): string =>
-  r.visits === 0 ? 'not visited' : r.firstYes + r.firstNo === 0 ? `${printDay(r.lastAt ?? 0, r.zone)}` : `${r.firstYes}/${r.firstYes + r.firstNo} first try`;
+  r.visits === 0 ? 'not visited' : r.firstYes + r.firstNo === 0 ? printCount(r.visits, 'visit') : `${r.firstYes}/${r.firstYes + r.firstNo} first try`;
 
 /** Where distances are counted from: where the phone is, the site chosen for it, else the site visited last. */
 function chosenOrigin(rows: readonly SiteRow[], here: Position | null, from: string | null): (Position & { id: string | null; name: string }) | null {

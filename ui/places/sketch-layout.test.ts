@@ -33,14 +33,32 @@ describe('the sketch', () => {
     expect(fitAll([{ x: 3, y: 3 }], 120, 120, 10)).toEqual({ pxPerKm: 10, x: 3, y: 3 });
     expect(fitAll([], 120, 120, 10).pxPerKm).toBe(1);
   });
-  it('no name covers another; the first in line has its name', () => {
+  it('no name covers another or a stone; the first in line chooses first, and goes without where there is no room', () => {
     const stones = Array.from({ length: 60 }, (_, i) => ({ id: String(i), name: `Site number ${i}`, x: (i * 53) % 380, y: 20 + ((i * 37) % 200) }));
     const names = placeNames(stones, { width: 390, height: 236, stone: 16, letter: 6, line: 14 }, 40);
-    expect(names[0]?.id).toBe('0');
+    expect(names.length).toBeGreaterThan(2);
+    const size = { width: 390, height: 236, stone: 16, letter: 6, line: 14 };
+    const pair = [
+      { id: 'a', name: 'Mill', x: 100, y: 100 },
+      { id: 'b', name: 'Brod', x: 122, y: 100 },
+    ];
+    // Beside it stands a stone: the name goes to the other side.
+    expect(placeNames(pair, size, 2)).toMatchObject([
+      { id: 'a', align: 'right' },
+      { id: 'b', align: 'left' },
+    ]);
+    const crowd = Array.from({ length: 81 }, (_, i) => ({
+      id: String(i),
+      name: 'A long name of a site',
+      x: 100 + (i % 9) * 10,
+      y: 60 + Math.floor(i / 9) * 10,
+    }));
+    expect(placeNames([crowd[40] as (typeof crowd)[0], ...crowd], size, 1).map((n) => n.id)).not.toContain('40');
     const box = (n: (typeof names)[0]) => {
       const x0 = n.x - { left: 0, right: 1, center: 0.5 }[n.align] * n.text.length * 6;
       return { x0, x1: x0 + n.text.length * 6 };
     };
+    for (const a of names) for (const s of stones) expect(a.y + 7 > s.y - 16 && s.y > a.y - 7 && box(a).x0 < s.x + 8 && s.x - 8 < box(a).x1).toBe(false);
     for (const [i, a] of names.entries())
       for (const b of names.slice(i + 1)) expect(Math.abs(a.y - b.y) < 14 && box(a).x0 < box(b).x1 && box(b).x0 < box(a).x1).toBe(false);
   });

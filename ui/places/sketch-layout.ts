@@ -55,7 +55,7 @@ const over = (a: Box, b: Box) => a.x0 < b.x1 && b.x0 < a.x1 && a.y0 < b.y1 && b.
 
 /**
  * Which stones get their name beside or under them, so that no name covers another name or a stone.
- * Earlier ones go first, the very first even over stones; after `most` names it stops.
+ * Earlier ones go first and have more places to go to; what finds none stays without. After `most` names it stops.
  * @param stones on the screen, px; a stone's foot stands at its point
  */
 export function placeNames(
@@ -74,11 +74,15 @@ export function placeNames(
       { id: s.id, text: s.name, x: s.x - half - 4, y, align: 'right' },
       { id: s.id, text: s.name, x: s.x, y: s.y + size.line / 2 + 1, align: 'center' },
       { id: s.id, text: s.name, x: s.x, y: s.y - size.stone - size.line / 2 - 3, align: 'center' },
+      { id: s.id, text: s.name, x: s.x + half + 2, y: y - size.line, align: 'left' },
+      { id: s.id, text: s.name, x: s.x + half + 2, y: y + size.line, align: 'left' },
+      { id: s.id, text: s.name, x: s.x - half - 2, y: y - size.line, align: 'right' },
+      { id: s.id, text: s.name, x: s.x - half - 2, y: y + size.line, align: 'right' },
     ];
     for (const label of places) {
       const box = boxOf(label, size.letter, size.line);
       if (box.x0 < 2 || box.x1 > size.width - 2 || box.y0 < 0 || box.y1 > size.height) continue;
-      if (s !== stones[0] && taken.some((t) => over(t, box))) continue;
+      if (taken.some((t) => over(t, box))) continue;
       taken.push(box);
       out.push(label);
       break;

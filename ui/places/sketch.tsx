@@ -3,6 +3,7 @@ import { select } from 'd3-selection';
 import { type ZoomTransform, zoom, zoomIdentity } from 'd3-zoom';
 import { useEffect, useMemo, useRef } from 'react';
 import type { Position } from '@/core/records/place-questions';
+import { KM_PER_MILE } from '@/core/units/print';
 import { fitAll, type Label, placeAround, placeDistances, placeNames, ringStep, type Spot } from './sketch-layout';
 
 const STONE = 16;
@@ -15,6 +16,8 @@ type Props = {
   /** What distances are counted from, in words; a house marks it when no stone stands there. */
   middleName: string | null;
   house: boolean;
+  /** In which distances are read. */
+  distance: 'km' | 'mi';
   selected: string | null;
   onPick: (id: string) => void;
   className?: string;
@@ -24,11 +27,11 @@ type Props = {
  * Sites as milestones on a plain sketch: north is up, distances from the middle are true. Drawn on a canvas, so that
  * thousands of stones move as one. The list beside it says the same in words.
  */
-export function Sketch({ spots, middle, middleName, house: withHouse, selected, onPick, className = '' }: Props) {
+export function Sketch({ spots, middle, middleName, house: withHouse, distance, selected, onPick, className = '' }: Props) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const points = useMemo(() => placeAround(middle, spots), [middle, spots]);
-  const state = useRef({ points, selected, house: withHouse, hover: null as string | null, view: zoomIdentity as ZoomTransform, onPick });
-  state.current = { ...state.current, points, selected, house: withHouse, onPick };
+  const state = useRef({ points, selected, distance, house: withHouse, hover: null as string | null, view: zoomIdentity as ZoomTransform, onPick });
+  state.current = { ...state.current, points, selected, distance, house: withHouse, onPick };
   const redraw = useRef(() => {});
   const refit = useRef(() => {});
   const step = useRef((_by: number) => {});
@@ -139,7 +142,7 @@ export function Sketch({ spots, middle, middleName, house: withHouse, selected, 
 }
 
 type Drawn = { id: string; name: string; x: number; y: number };
-type Paint = { points: readonly Drawn[]; selected: string | null; house: boolean; hover: string | null; view: ZoomTransform };
+type Paint = { points: readonly Drawn[]; selected: string | null; distance: 'km' | 'mi'; house: boolean; hover: string | null; view: ZoomTransform };
 
 function paint(ctx: CanvasRenderingContext2D, width: number, height: number, base: { pxPerKm: number; x: number; y: number }, s: Paint): Drawn[] {
   const css = getComputedStyle(document.documentElement);
@@ -151,7 +154,7 @@ function paint(ctx: CanvasRenderingContext2D, width: number, height: number, bas
   const pxPerKm = base.pxPerKm * s.view.k;
   ctx.clearRect(0, 0, width, height);
   const [cx, cy] = [toX(0), toY(0)];
-  const around = rings(ctx, cx, cy, pxPerKm, width, height, colour('--rule'));
+  const around = rings(ctx, cx, cy, pxPerKm, width, height, colour('--rule'), s.distance);
 
   const onScreen = s.points
     .map((p) => ({ id: p.id, name: p.name, x: toX(p.x), y: toY(p.y) }))
@@ -211,8 +214,11 @@ function rings(
   width: number,
   height: number,
   line: string,
+  distance: 'km' | 'mi',
 ): { text: string; r: number }[] {
-  const step = ringStep(pxPerKm, 44);
+  const unit = { name: distance, km: distance === 'mi' ? KM_PER_MILE : 1 };
+  // Round figures of what distances are read in.
+  const step = ringStep(pxPerKm * unit.km, 44) * unit.km;
   const far = Math.max(Math.hypot(cx, cy), Math.hypot(width - cx, cy), Math.hypot(cx, height - cy), Math.hypot(width - cx, height - cy)) / pxPerKm;
   ctx.setLineDash([4, 5]);
   ctx.strokeStyle = line;
@@ -222,7 +228,7 @@ function rings(
     ctx.beginPath();
     ctx.arc(cx, cy, km * pxPerKm, 0, 2 * Math.PI);
     ctx.stroke();
-    drawn.push({ text: `${Number(km.toPrecision(3))} km`, r: km * pxPerKm });
+    drawn.push({ text: `${Number((km / unit.km).toPrecision(3))} ${unit.name}`, r: km * pxPerKm });
   }
   ctx.setLineDash([]);
   return drawn;

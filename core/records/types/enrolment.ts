@@ -17,7 +17,12 @@ export const enrolment = garageType({
       const left = stepsLeft(f.steps).length;
       const name = `${meansLabel(f.kind)} at ${nameOf(f.networkId)}`;
       if (f.chargedOn !== null) return { name, line: [nameOf(f.carId), `charging by it since ${printSeen(f.chargedOn)}`] };
-      if (f.enrolledOn !== null) return { name, line: [nameOf(f.carId), `enrolled ${printSeen(f.enrolledOn)}`], heed: 'no charge by it seen yet' };
+      if (f.enrolledOn !== null)
+        return {
+          name,
+          line: [nameOf(f.carId), `enrolled ${printSeen(f.enrolledOn)}${f.kind === 'autocharge' ? ' by the car itself' : ''}`],
+          heed: 'no charge by it seen yet',
+        };
       return { name, line: [nameOf(f.carId), 'not enrolled yet'], heed: left > 0 ? `${left} ${left === 1 ? 'step' : 'steps'} left` : null };
     },
   },
