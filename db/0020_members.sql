@@ -41,6 +41,8 @@ CREATE TABLE IF NOT EXISTS join_wish (
 
 -- Nowhere, once the account is deleted.
 ALTER TABLE person MODIFY COLUMN household_id BINARY(16) NULL;
+-- How much looks wrong about a visit.
+ALTER TABLE visit_figures ADD COLUMN IF NOT EXISTS flags SMALLINT UNSIGNED NOT NULL DEFAULT 0;
 -- A visit is found by its notes too.
 ALTER TABLE visit MODIFY COLUMN find_words VARCHAR(480) CHARACTER SET utf8mb4 COLLATE utf8mb4_bin NOT NULL DEFAULT '';
 -- Who drove, and to whom alone a visit shows more than that the car was charged.

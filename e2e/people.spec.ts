@@ -228,6 +228,7 @@ test('a visit says who drove; marked private it shows the others that the car wa
   await expect(guest.getByRole('heading', { name: 'Private' })).toBeVisible();
   await expect(guest.getByRole('article')).not.toContainText('Brod');
   await expect(guest.getByRole('article')).toContainText(/\d kWh/);
+  expect((await (await guest.request.get('/api/v1/visits')).json()).rows.length).toBe(2);
   await guest.goto('/ledger?text=brod');
   await expect(guest.locator('[data-ledger-row]')).toHaveCount(2);
 

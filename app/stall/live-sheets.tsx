@@ -7,6 +7,7 @@ import { localDay } from '@/core/units/zoned';
 import { chargingSoFar } from '@/core/visit/attempt-times';
 import { attemptChoices } from '@/core/visit/billed';
 import { stallKWhOf, wholeEnergy } from '@/core/visit/delivered';
+import { likelyFaults } from '@/core/visit/likely-faults';
 import { statesSeen } from '@/core/visit/states-seen';
 import { later } from './later';
 import type { Live, LiveFacts } from './live-facts';
@@ -81,7 +82,13 @@ export function LiveSheets({
   const sheet = () => {
     switch (open.sheet) {
       case 'fault':
-        return <FaultSheet phase={facts.phase} onClose={close} onFault={(f) => onFault(f, open.at)} />;
+        return (
+          <FaultSheet
+            likely={likelyFaults(facts.phase, { meansKind: facts.means.meansKind, adapterOn: facts.attempt?.adapterFitted !== undefined })}
+            onClose={close}
+            onFault={(f) => onFault(f, open.at)}
+          />
+        );
       case 'after_fault':
         return (
           <AfterFaultSheet

@@ -257,6 +257,19 @@ describe('a record changed here', () => {
     expect(waiting).toHaveLength(1);
     expect(waiting[0]).toMatchObject({ item: { baseRev: 4, fields: { name: 'second' } } });
   });
+  it('changed again from what was shown before its answer was: it conflicts with nobody; shown before somebody else changed it, it does', async () => {
+    const shown = { type: 'network', id: idOf(30), rev: 4, archived: false, fields: network('first').fields } as never;
+    await keepRecords(store, [network('first', 4)]);
+    server(() => ({ status: 'taken', rev: 6 }));
+    await sendOutbox(store);
+    await keepRecords(store, [network('second', 4)], [shown]);
+    expect((await store.getAll('outbox'))[0]).toMatchObject({ item: { baseRev: 6, fields: { name: 'second' } } });
+    await sendOutbox(store);
+    // Theirs came in meanwhile: what was shown is not what stands here.
+    await store.put('record', { ...theirs, rev: 9 } as never);
+    await keepRecords(store, [network('third', 4)], [shown]);
+    expect((await store.getAll('outbox'))[0]).toMatchObject({ item: { baseRev: 4, fields: { name: 'third' } } });
+  });
   it('knows its new rev once it is taken, so that its next change conflicts with nobody', async () => {
     await keepRecords(store, [network('first')]);
     server(() => ({ status: 'taken', rev: 12 }));

@@ -7,13 +7,17 @@ import { type PhoneStore, STRICT } from './phone-store';
 /**
  * Keeps records made or changed here together with their places in the outbox, in the order given. One that still
  * waits there is changed where it waits, so that nobody conflicts with himself.
- * @param was what they said when they were shown, where that is not what this device's copy says: the change is told from it
+ * @param was what they said when they were shown, where that may not be what this device's copy says: the change is told from it
  */
 export async function keepRecords(store: PhoneStore, items: readonly RecordItem[], was: readonly MileRecord[] = []): Promise<void> {
   const tx = store.transaction(['record', 'outbox', 'unsettled'], 'readwrite', STRICT);
   const waiting = new Map((await tx.objectStore('outbox').getAll()).flatMap((o) => (o.type === 'record' ? [[`${o.item.type} ${o.id}`, o] as const] : [])));
-  for (const item of items) {
-    const before = was.find((r) => r.type === item.type && r.id === item.id) ?? (await tx.objectStore('record').get([item.type, item.id]));
+  for (const asked of items) {
+    const here = await tx.objectStore('record').get([asked.type, asked.id]);
+    const shown = was.find((r) => r.type === asked.type && r.id === asked.id);
+    const before = shown ?? here;
+    // What was shown stands here, taken by the server meanwhile: the change is one of that, and conflicts with nobody.
+    const item = shown && here && here.rev > asked.baseRev && sameStanding(shown, here) ? { ...asked, baseRev: here.rev } : asked;
     const there = waiting.get(`${item.type} ${item.id}`);
     await tx
       .objectStore('record')
@@ -57,6 +61,8 @@ export async function pullChanges(store: PhoneStore): Promise<boolean> {
 /** True when an answer of the server told of a restore that this phone has not followed yet. */
 export const wasRestored = async (store: PhoneStore): Promise<boolean> =>
   ((await store.get('meta', 'epochSeen')) ?? FIRST_EPOCH) !== ((await store.get('meta', 'epoch')) ?? FIRST_EPOCH);
+
+const sameStanding = (a: MileRecord, b: MileRecord): boolean => a.archived === b.archived && canonicalJson(a.fields) === canonicalJson(b.fields);
 
 /** True when two items say the same. */
 export const sameItem = (a: RecordItem, b: RecordItem): boolean =>

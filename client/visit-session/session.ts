@@ -294,13 +294,14 @@ export function visitSession(who: PhoneWho, held: HeldEvents, ways: SessionWays)
     },
     async addRecords(items: RecordItem[]): Promise<void> {
       if (!state.loaded) return;
-      if (store) await keepRecords(store, items);
+      const shown = Object.values(state.records).flat() as MileRecord[];
+      if (store) await keepRecords(store, items, shown);
       else {
         const why = await ways.sendRecords(items);
         if (why) return set({ cannotKeep: `places and garage could not be changed, ${why}` });
       }
       const changed = new Set(items.map((i) => `${i.type} ${i.id}`));
-      const others = (Object.values(state.records).flat() as MileRecord[]).filter((r) => !changed.has(`${r.type} ${r.id}`));
+      const others = shown.filter((r) => !changed.has(`${r.type} ${r.id}`));
       set({ records: byType([...others, ...items.map((i) => ({ ...i, rev: i.baseRev, archived: i.archived ?? false }) as MileRecord)]) });
       void loop?.wake();
     },

@@ -30,11 +30,12 @@ export type LedgerFilter = {
   mark: EndMark;
 };
 
-export const LEDGER_ONLY = ['no_bill', 'open', 'business', 'private', 'left_out'] as const;
+export const LEDGER_ONLY = ['no_bill', 'open', 'flagged', 'business', 'private', 'left_out'] as const;
 export type LedgerOnly = (typeof LEDGER_ONLY)[number];
 export const ONLY_LABELS: Readonly<Record<LedgerOnly, string>> = {
   no_bill: 'Without a bill',
   open: 'Still open',
+  flagged: 'Worth a second look',
   business: 'Business',
   private: 'Private',
   left_out: 'Left out of comparisons',

@@ -61,6 +61,7 @@ describe('figures of a visit', () => {
     ['arrivalDay', '2025-10-14'],
     ['faultCount', 2],
     ['faultCodes', 'card_refused,start_error'],
+    ['flags', 0],
     ['deliveredKWh', '20.5'],
     ['deliveredLeast', null],
     ['paid', '10.25'],

@@ -2,6 +2,7 @@ import { localDay } from '../units/zoned';
 import { wholeEnergy } from '../visit/delivered';
 import type { Visit } from '../visit/derive';
 import type { Timing } from '../visit/timing';
+import { visitFlags } from '../visit/visit-flags';
 import type { Figure } from './figure';
 
 /** A time that is known, and no more than a bound where the figure says so beside it. */
@@ -47,6 +48,7 @@ export const VISIT_FIGURES = {
     definition: 'their kinds',
     value: (v) => cut([...new Set(v.faults.map((f) => f.code))].join(','), 500),
   },
+  flags: { column: 'flags', is: 'number', unit: 'count', definition: 'what looks wrong about it, worth a second look', value: (v) => visitFlags(v).length },
   deliveredKWh: {
     column: 'delivered_kwh',
     is: 'decimal',

@@ -42,6 +42,9 @@ describeWithDatabase('the ledger, narrowed', () => {
     expect(await shown({ only: 'business' })).toEqual([gaveUp]);
     expect(await shown({ only: 'private' })).toEqual([]);
     expect(await shown({ only: 'left_out' })).toEqual([gaveUp]);
+    expect(await shown({ only: 'flagged' })).toEqual([]);
+    const odd = await addVisit(who, here, at(4), [...CHARGED, [1000, 'bill', { sessions: [], amount: '5', currency: 'EUR', kWh: '2', state: 'charged' }]]);
+    expect(await shown({ only: 'flagged' })).toEqual([odd]);
     expect(await shown({ text: 'drava' })).toEqual([noBill]);
     expect(await shown({ text: 'r_b' })).toEqual([noBill]);
     expect(await shown({ text: '0% w' })).toEqual([noBill]);

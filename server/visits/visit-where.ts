@@ -9,6 +9,7 @@ const ONLY: Readonly<Record<LedgerOnly, string>> = {
   // One that gave nothing has none to come, one that runs has time.
   no_bill: "f.paid IS NULL AND f.ended = 'charge' AND v.pulled_out_at IS NOT NULL",
   open: 'v.pulled_out_at IS NULL',
+  flagged: 'f.flags > 0',
   business: "f.marked = 'business'",
   private: "f.marked = 'private'",
   left_out: 'f.left_out = TRUE',

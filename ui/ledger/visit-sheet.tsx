@@ -14,6 +14,7 @@ import { eventLabel } from '@/core/visit/kinds/registry';
 import type { StopTimes } from '@/core/visit/stop';
 import type { Placed } from '@/core/visit/timeline/placed';
 import { visitCode } from '@/core/visit/visit-code';
+import { visitFlags } from '@/core/visit/visit-flags';
 import { VisitTape } from '../tape/visit-tape';
 import { AttemptTable } from './attempt-table';
 import { BillTable, type BillTableProps } from './bill-table';
@@ -116,6 +117,11 @@ export function VisitSheet({
       {page.clocks_s.map((s) => (
         <p key={s} className="mb-3 border-l-4 border-paint bg-card px-4 py-2 text-sm">
           The clock of the phone that sent this was {printDuration(Math.abs(s))} {s < 0 ? 'behind' : 'ahead of'} the server’s: the times are the phone’s own.
+        </p>
+      ))}
+      {visitFlags(v).map((question) => (
+        <p key={question} className="mb-3 border-l-4 border-paint bg-card px-4 py-2 text-sm">
+          <b>Worth a second look.</b> {question}
         </p>
       ))}
       {v.jumps_s.map((s) => (

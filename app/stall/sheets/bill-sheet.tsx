@@ -1,8 +1,8 @@
 'use client';
 import { useState } from 'react';
-import { billDoubt } from '@/core/power/sense-check';
 import { currencySymbol } from '@/core/units/money';
 import type { AttemptChoice } from '@/core/visit/billed';
+import { billDoubt } from '@/core/visit/sense-check';
 import { AttemptsBilled } from '@/ui/forms/attempts-billed';
 import { type DigitField, DigitPad } from '@/ui/pads/digit-pad';
 import { Sheet } from '@/ui/pads/sheet';

@@ -1,8 +1,8 @@
 'use client';
 import { useState } from 'react';
-import { readingDoubt, type SenseFacts } from '@/core/power/sense-check';
 import { currencySymbol } from '@/core/units/money';
 import type { Attempt, Reading } from '@/core/visit/attempts/attempt';
+import { readingDoubt, type SenseFacts } from '@/core/visit/sense-check';
 import { type DigitField, DigitPad } from '@/ui/pads/digit-pad';
 import { Sheet } from '@/ui/pads/sheet';
 import type { Draft } from '../stall-state';

@@ -20,6 +20,8 @@ export const GET = answering(async (request: Request): Promise<Response> => {
   const everything = readLedgerFilter(() => null);
   // The list is read from a place on: half a day later than asked, as it runs backwards.
   const page = await ledgerPage(who, who.currency, everything, near === null ? undefined : placeAfter(Math.min(near + NEAR_MS, LAST_INSTANT)));
-  const rows = near === null ? page.rows.slice(0, LAST) : page.rows.filter((r) => Math.abs(r.at - near) <= NEAR_MS);
+  // One that is private to somebody else can be neither opened nor joined.
+  const shown = page.rows.filter((r) => !r.isPrivate);
+  const rows = near === null ? shown.slice(0, LAST) : shown.filter((r) => Math.abs(r.at - near) <= NEAR_MS);
   return Response.json({ rows }, { headers: { 'cache-control': 'no-store' } });
 });

@@ -1,4 +1,4 @@
-import type { Reading } from '../visit/attempts/attempt';
+import type { Reading } from './attempts/attempt';
 
 export type NextReading = { socPct?: number; kW?: number; kWh?: string; cost?: string; V?: number; A?: number };
 export type SenseFacts = {
@@ -27,7 +27,8 @@ export function readingDoubt(next: NextReading, before: readonly Pick<Reading, '
   const kWh = next.kWh === undefined ? null : Number(next.kWh);
   const lastKWh = before.findLast((r) => r.screen === 'stall' && r.kWh !== undefined)?.kWh;
   if (kWh !== null && lastKWh !== undefined && kWh < Number(lastKWh)) return `The stall showed ${lastKWh} kWh before. Is it ${next.kWh} now?`;
-  if (kWh !== null && lastKWh !== undefined && Number(lastKWh) >= 0.5 && kWh >= Number(lastKWh) * 10)
+  // Looked at afterwards, readings far apart may well be ten times each other.
+  if (facts.charging_s !== null && kWh !== null && lastKWh !== undefined && Number(lastKWh) >= 0.5 && kWh >= Number(lastKWh) * 10)
     return `${next.kWh} kWh is ten times the ${lastKWh} before. Is the point right?`;
   const { ratedKW } = facts;
   if (next.kW !== undefined && ratedKW !== null && next.kW > ratedKW * 1.1) return `The plate says ${ratedKW} kW. Does the screen show ${next.kW}?`;
