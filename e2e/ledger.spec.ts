@@ -51,7 +51,7 @@ test('filters live in the address, and every number of Compare opens the visits 
   await more.getByLabel('From').fill('2020-01-01');
   await more.getByRole('button', { name: 'Show these' }).click();
   await expect(page).toHaveURL(/since=2020-01-01/);
-  await expect(page.getByText(/^4 visits · .* kWh · €.*Show all/)).toBeVisible();
+  await expect(page.getByText(/^4 visits, .* kWh, €.*Show all/)).toBeVisible();
 
   await page.goto('/compare');
   await expect(page.getByText('Cannot tell yet: fewer than two networks have 5 counted visits.')).toBeVisible();

@@ -53,7 +53,7 @@ export function LedgerList({ rows, months, next, total, filter, networks, sites,
           <span className="grow" />
           <SelectToggle />
           <ForDrivers>
-            <Link href="/ledger/new" className="no-print inline-block min-h-6 text-sm font-semibold text-shake underline">
+            <Link href="/ledger/new" className="no-print inline-flex min-h-6 items-center text-sm font-semibold text-shake underline">
               Type in a visit
             </Link>
           </ForDrivers>
@@ -63,7 +63,7 @@ export function LedgerList({ rows, months, next, total, filter, networks, sites,
           <SelectBar />
           {filtered && rows.length > 0 ? (
             <p className="w-full text-sm text-ink-2">
-              {sumText(total)}
+              {sumParts(total).join(', ')}
               {filter.site ? ` at ${siteName ?? 'an unknown site'}` : ''}
               {filter.counted ? ` ${POPULATIONS[filter.counted].label}${filter.without ? `, without the ${filter.without}’s` : ''}` : ''}.{' '}
               <Link className="font-semibold text-shake underline" href="/ledger">
@@ -101,7 +101,7 @@ export function LedgerList({ rows, months, next, total, filter, networks, sites,
               <section key={m.month} aria-label={printMonth(m.month)}>
                 <div className="sticky top-0 flex justify-between gap-2 border-b border-rule bg-band px-4 pb-1 pt-2 text-[12.5px] font-bold">
                   <h2 className="!text-[12.5px] !tracking-normal">{printMonth(m.month)}</h2>
-                  <span className="num font-medium text-ink-2">{sumText(m)}</span>
+                  <span className="num font-medium text-ink-2">{sumParts(m).join(' · ')}</span>
                 </div>
                 <ul>
                   {rows
@@ -132,12 +132,11 @@ export function LedgerList({ rows, months, next, total, filter, networks, sites,
 }
 
 const NOBODYS: readonly string[] = [];
-const sumText = (sum: LedgerSum): string =>
-  [
-    printCount(sum.visits, 'visit'),
-    energyText({ value: sum.kWh, ...(sum.kWhAtLeast ? { atLeast: true as const } : {}) }),
-    ...sum.paid.map((p) => printMoney(p.amount, p.currency)),
-  ].join(' · ');
+const sumParts = (sum: LedgerSum): string[] => [
+  printCount(sum.visits, 'visit'),
+  energyText({ value: sum.kWh, ...(sum.kWhAtLeast ? { atLeast: true as const } : {}) }),
+  ...sum.paid.map((p) => printMoney(p.amount, p.currency)),
+];
 
 const called = (r: LedgerRow): string => (r.isPrivate ? 'Private' : (r.siteName ?? (r.siteId === null ? 'Somewhere new' : 'Unknown site')));
 

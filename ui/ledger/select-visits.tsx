@@ -12,7 +12,7 @@ type Selecting = {
   toggle: (id: string) => void;
 };
 const Context = createContext<Selecting>({ ids: [], on: false, setOn: () => {}, chosen: new Set(), choose: () => {}, toggle: () => {} });
-const link = 'inline-block min-h-6 text-sm font-semibold text-shake underline';
+const link = 'inline-flex min-h-6 items-center text-sm font-semibold text-shake underline';
 
 /** A list of visits of which several can be chosen. @param ids those on the page that can be chosen; none for who may not mark them */
 export function SelectVisits({ ids, children }: { ids: readonly string[]; children: ReactNode }) {
