@@ -3,7 +3,7 @@ import { expect, type Page, test } from '@playwright/test';
 import { v7 } from 'uuid';
 import { enrolmentSteps } from '@/core/records/enrolment-steps';
 import { recordItem } from '@/core/records/record-schema';
-import { pulledIn } from './hands/at-the-site';
+import { pullIn } from './hands/at-the-site';
 import { addPlace, asItems, newHousehold, own, send, visitEvents } from './hands/household';
 import { openStall, thumb } from './hands/stall';
 
@@ -336,7 +336,15 @@ test('every sheet of the stall, by day and by night, on every shape of screen', 
     const result = await new AxeBuilder({ page }).include('[role="dialog"], main').withRules('color-contrast').analyze();
     expect(result.violations.map((v) => `${what} by night: ${v.nodes.map((n) => n.target.join(' ')).join(', ')}`)).toEqual([]);
   };
-  const { place } = await pulledIn(page, baseURL as string);
+  await newHousehold(page, baseURL as string);
+  const place = await addPlace(page, baseURL as string, { network: 'Bluebarn', site: 'Lipa Barn' });
+  await openStall(page);
+  await page.getByRole('button', { name: 'Join by code' }).tap();
+  await page.getByRole('dialog').getByRole('button', { name: 'Join' }).tap();
+  await expect(page.getByText(/^Eight signs/)).toBeVisible();
+  await both('joining by code');
+  await page.keyboard.press('Escape');
+  await pullIn(page);
   await send(page.request, baseURL as string, [
     { type: 'record', record: recordItem('adapter', v7(), { name: 'CHAdeMO box', from: 'CHAdeMO', to: 'CCS2', maxA: 125, maxV: 500 }) },
     {
@@ -377,6 +385,7 @@ test('every sheet of the stall, by day and by night, on every shape of screen', 
     'Rating …',
     'Note …',
     'Cautions',
+    'Another phone joins …',
     'Clock for filming',
   ]) {
     await hand.pad(/^More/);
