@@ -1,9 +1,9 @@
 import { memory } from '@/client/store/fixtures/memory-storage';
+import { phoneWho } from '@/client/store/fixtures/phone-who';
 import { rememberMeans, rememberOrder } from '@/client/store/habits';
 import { byType } from '@/client/store/records-by-type';
 import { type MileRecord, recordItem } from '@/core/records/record-schema';
 import type { RecordType } from '@/core/records/record-types';
-import { NO_WISHES } from '@/core/records/wishes';
 import { deriveVisit } from '@/core/visit/derive';
 import { CARD, idOf, KW, SITE, STALL_A, type Step, story, T0, VISIT } from '@/core/visit/fixtures/story';
 import { payloadProblem } from '@/core/visit/payloads';
@@ -28,17 +28,7 @@ const base = (stall: object = {}, site: object = {}): MileRecord[] => [
 ];
 const IN: Step = [0, 'pulled_in', { siteId: SITE, carId: CAR }];
 const CHOSEN: Step = [5, 'stall_chosen', { stallId: STALL_A }];
-const who = {
-  householdId: idOf(1),
-  personId: idOf(2),
-  role: 'owner' as const,
-  wishes: NO_WISHES,
-  name: 'Ines',
-  householdName: '',
-  currency: 'EUR',
-  zone: 'UTC',
-  clockOffsetMs: 0,
-};
+const who = { ...phoneWho(), name: 'Ines' };
 
 function live(records: MileRecord[], ...steps: Step[]): Live {
   const visit = deriveVisit(VISIT, story(...steps), payloadProblem);

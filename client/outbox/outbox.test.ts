@@ -1,5 +1,5 @@
 import '@/client/store/fixtures/memory-storage';
-import { NO_WISHES } from '@/core/records/wishes';
+import { phoneWho } from '../store/fixtures/phone-who';
 import 'fake-indexeddb/auto';
 
 import { openDB } from 'idb';
@@ -14,17 +14,7 @@ import { backOffSeconds } from './outbox-loop';
 import { refusedEvents, sendRefusedAgain } from './refused-events';
 import { sendHeld, sendOutbox } from './send-outbox';
 
-const who = {
-  householdId: idOf(1),
-  personId: idOf(2),
-  role: 'owner' as const,
-  wishes: NO_WISHES,
-  name: '',
-  householdName: '',
-  currency: 'EUR',
-  zone: 'UTC',
-  clockOffsetMs: 0,
-};
+const who = phoneWho();
 const touch = (at: number) => ({ at, mono: at });
 const draft = (at: number, more: Partial<EventDraft> = {}): EventDraft => ({
   visitId: VISIT,

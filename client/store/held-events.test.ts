@@ -1,5 +1,5 @@
 import '@/client/store/fixtures/memory-storage';
-import { NO_WISHES } from '@/core/records/wishes';
+import { phoneWho } from './fixtures/phone-who';
 import 'fake-indexeddb/auto';
 
 import type { StoredEvent } from '@/core/visit/event';
@@ -12,17 +12,7 @@ import { type EventDraft, eventsOfVisit, keepEvents, keepFromServer } from './ke
 import { bringAlong, pruneSent, visitsAtHand } from './last-visits';
 import { openPhoneStore, type PhoneStore } from './phone-store';
 
-const who = {
-  householdId: idOf(1),
-  personId: idOf(2),
-  role: 'owner' as const,
-  wishes: NO_WISHES,
-  name: '',
-  householdName: '',
-  currency: 'EUR',
-  zone: 'UTC',
-  clockOffsetMs: 0,
-};
+const who = phoneWho();
 const draft = (at: number, more: Partial<EventDraft> = {}): EventDraft => ({
   visitId: VISIT,
   kind: 'plugged',

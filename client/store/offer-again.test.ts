@@ -1,5 +1,5 @@
 import '@/client/store/fixtures/memory-storage';
-import { NO_WISHES } from '@/core/records/wishes';
+import { phoneWho } from './fixtures/phone-who';
 import 'fake-indexeddb/auto';
 
 import { recordItem } from '@/core/records/record-schema';
@@ -9,17 +9,7 @@ import { keepEvents, keepFromServer } from './keep-event';
 import { keepRecords, pullChanges, wasRestored } from './keep-record';
 import { openPhoneStore, type PhoneStore } from './phone-store';
 
-const who = {
-  householdId: idOf(1),
-  personId: idOf(2),
-  role: 'owner' as const,
-  wishes: NO_WISHES,
-  name: '',
-  householdName: '',
-  currency: 'EUR',
-  zone: 'UTC',
-  clockOffsetMs: 0,
-};
+const who = phoneWho();
 const draft = (at: number) => ({ visitId: VISIT, kind: 'plugged' as const, payload: {}, zone: 'UTC', touch: { at, mono: at } });
 type Answer = { rev: number; epoch?: string; epochRev?: number; records: object[] };
 

@@ -1,5 +1,5 @@
 import { memory } from '@/client/store/fixtures/memory-storage';
-import { NO_WISHES } from '@/core/records/wishes';
+import { phoneWho } from '../store/fixtures/phone-who';
 import 'fake-indexeddb/auto';
 import { deriveVisit } from '@/core/visit/derive';
 import type { StoredEvent } from '@/core/visit/event';
@@ -16,17 +16,7 @@ let now = T0;
 let onServer: StoredEvent[] | null = null;
 const tidy: (() => void)[] = [];
 function begin(more: Partial<SessionWays> = {}, id = idOf(++person), held = holdEvents()) {
-  const who = {
-    householdId: idOf(1),
-    personId: id,
-    role: 'owner' as const,
-    wishes: NO_WISHES,
-    name: '',
-    householdName: '',
-    currency: 'EUR',
-    zone: 'UTC',
-    clockOffsetMs: 0,
-  };
+  const who = phoneWho(id);
   const woken: number[] = [];
   const ways: SessionWays = {
     openStore: (w) => openPhoneStore(w.householdId, w.personId),

@@ -5,9 +5,9 @@ import { codeForm, invitedForm, signInForm } from '@/core/records/account-forms'
 import { type MemberRole, ROLES } from '@/core/records/roles';
 import { FormAlert } from '@/ui/forms/form-alert';
 import { FormField, fieldState } from '@/ui/forms/form-field';
-import { PasswordInput } from '@/ui/forms/password-input';
 import { postJson } from '@/ui/forms/post-json';
 import { useCheckedForm } from '@/ui/forms/use-checked-form';
+import { EmailAndPassword } from '../email-and-password';
 
 type Found = { code: string; householdName: string; role: MemberRole; by: string };
 const enter = async () => {
@@ -127,12 +127,7 @@ function NewAccount({ code }: { code: string }) {
       <FormField id="name" label="Your name" error={message('name')}>
         <input type="text" autoComplete="name" {...register('name')} {...fieldState('name', message('name'))} />
       </FormField>
-      <FormField id="email" label="E-mail address" error={message('email')}>
-        <input type="email" autoComplete="username" {...register('email')} {...fieldState('email', message('email'))} />
-      </FormField>
-      <FormField id="password" label="Password" error={message('password')} hint="At least 10 characters">
-        <PasswordInput id="password" error={message('password')} autoComplete="new-password" {...register('password')} />
-      </FormField>
+      <EmailAndPassword email={register('email')} password={register('password')} message={message} made />
       <FormAlert message={rootMessage} />
       <button type="submit" className="plate plate-next !min-h-[52px] w-full text-[17px]" disabled={busy}>
         Make the account and come in
@@ -150,12 +145,7 @@ function SignInAndCome({ code }: { code: string }) {
   });
   return (
     <form onSubmit={submit} noValidate className="mt-5">
-      <FormField id="email" label="E-mail address" error={message('email')}>
-        <input type="email" autoComplete="username" {...register('email')} {...fieldState('email', message('email'))} />
-      </FormField>
-      <FormField id="password" label="Password" error={message('password')}>
-        <PasswordInput id="password" error={message('password')} autoComplete="current-password" {...register('password')} />
-      </FormField>
+      <EmailAndPassword email={register('email')} password={register('password')} message={message} />
       <FormAlert message={problem ?? rootMessage} />
       <button type="submit" className="plate plate-next !min-h-[52px] w-full text-[17px]" disabled={busy}>
         Sign in and come in
