@@ -27,5 +27,6 @@ export function visitFlags(v: Pick<Visit, 'attempts' | 'bills' | 'billed'>): str
     v.billed,
   );
   const bill = billed === undefined ? null : billDoubt({ amount: '0', kWh: billed }, { lastKWh: stallKWhOf(sessions) ?? null, expected: null });
-  return [...readings, ...(bill ? [bill] : [])];
+  // The same question is asked once.
+  return [...new Set([...(bill ? [bill] : []), ...readings])];
 }

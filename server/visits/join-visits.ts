@@ -32,15 +32,16 @@ export async function joinVisits(who: Who, body: unknown): Promise<Answer> {
 }
 
 /** The same within a writing transaction of the caller's, who brings the figures of both up to date. */
-export async function joinUnder(w: Writing, into: string, from: string): Promise<Answer> {
+export async function joinUnder(w: Writing, into: string, from: string, passed: readonly string[] = []): Promise<Answer> {
   const { who } = w;
   const events = await eventsOfVisits(who.householdId, [into, from], w.c);
   const [a, b] = [events.get(into), events.get(from)];
   if (!a || !b) return { ok: false, reason: 'One of the visits is not known here.' };
   const [one, other] = [deriveVisit(into, a, payloadProblem), deriveVisit(from, b, payloadProblem)];
   if (!seesAll(one, who.personId) || !seesAll(other, who.personId)) return { ok: false, reason: 'One of the visits is not known here.' };
-  // One that was joined itself: what it was joined into is the visit.
-  if (one.withdrawn && one.joinedInto && one.joinedInto !== from && one.joinedInto !== into) return joinUnder(w, one.joinedInto, from);
+  // One that was joined itself: what it was joined into is the visit. What a phone says goes round in a ring leads nowhere.
+  const { joinedInto } = one;
+  if (one.withdrawn && joinedInto && ![from, into, ...passed].includes(joinedInto)) return joinUnder(w, joinedInto, from, [...passed, into]);
   if (one.withdrawn) return { ok: false, reason: 'This visit is withdrawn: restore it first.' };
   if (one.siteId && other.siteId && one.siteId !== other.siteId) return { ok: false, reason: 'The two were recorded at different sites.' };
   if (Math.abs((one.pulledInAt ?? one.lastEventAt) - (other.pulledInAt ?? other.lastEventAt)) > APART_MS)

@@ -95,6 +95,13 @@ describeWithDatabase('a second phone that joined without a network, by the code 
     await send(stranger, recording(stranger, e, second(elsewhere, a)));
     expect(await listed(stranger)).toEqual([e]);
   });
+  it('where two visits say of each other that they were joined into it, a third stays alone: nothing goes round for ever', async () => {
+    const [a, b, c] = [v7(), v7(), v7()];
+    await send(ines, recording(ines, a, [...first(place), [100, 'withdrawal', { target: a, joinedInto: b }]]));
+    await send(ines, recording(ines, b, [...first(place), [100, 'withdrawal', { target: b, joinedInto: a }]]));
+    expect((await send(tone, recording(tone, c, second(place, a)))).map((r) => r.status)).toEqual(['taken', 'taken']);
+    expect(await listed(ines)).toEqual([c]);
+  });
   it('somebody who only looks on joins so too: what they recorded waits on their phone until the visit is here', async () => {
     const observer = await addSomebody(ines.householdId, 'observer');
     const [a, b] = [v7(), v7()];

@@ -43,6 +43,9 @@ export type VisitSheetData = BillTableProps & {
   joinedFrom: string[];
 };
 
+/** Questions shown above the tape: a screen that was read wrong throughout must not push the visit off the page. */
+const FLAGS_SHOWN = 3;
+
 /** One visit, as a page of the book: the tape, the facts, the attempts with their times, the readings, the bill, the record itself. */
 export function VisitSheet({
   page,
@@ -67,6 +70,7 @@ export function VisitSheet({
   const session = v.attempts.find((a) => a.proof);
   const end = describeEnd({ state: page.state, ended: v.ended, leftReason: v.leftReason });
   const failed = v.attempts.filter((a) => a.outcome.kind === 'failed' || a.outcome.kind === 'gave_up').length;
+  const flags = visitFlags(v);
   const at = v.pulledInAt ?? v.line[0]?.t ?? v.lastEventAt;
   return (
     <article className="px-4 py-4 sm:px-6 lg:h-[calc(100dvh-52px)] lg:overflow-y-auto" aria-labelledby="visit-head">
@@ -119,11 +123,14 @@ export function VisitSheet({
           The clock of the phone that sent this was {printDuration(Math.abs(s))} {s < 0 ? 'behind' : 'ahead of'} the server’s: the times are the phone’s own.
         </p>
       ))}
-      {visitFlags(v).map((question) => (
+      {flags.slice(0, FLAGS_SHOWN).map((question) => (
         <p key={question} className="mb-3 border-l-4 border-paint bg-card px-4 py-2 text-sm">
           <b>Worth a second look.</b> {question}
         </p>
       ))}
+      {flags.length > FLAGS_SHOWN ? (
+        <p className="mb-3 px-4 text-sm text-ink-2">{flags.length - FLAGS_SHOWN} more readings look wrong: they are in the table below.</p>
+      ) : null}
       {v.jumps_s.map((s) => (
         <p key={s} className="mb-3 border-l-4 border-paint bg-card px-4 py-2 text-sm">
           The phone’s clock jumped {Math.round(Math.abs(s))} s {s < 0 ? 'back' : 'forward'} during this visit; the page’s own clock was believed.

@@ -44,7 +44,7 @@ function Code({ onFound }: { onFound: (found: Found) => void }) {
   // A link carries the code behind its #, which no server sees.
   // biome-ignore lint/correctness/useExhaustiveDependencies: once, when the page opens
   useEffect(() => {
-    const linked = decodeURIComponent(location.hash.slice(1));
+    const linked = location.hash.slice(1);
     if (!linked) return;
     setCode(linked);
     void look(linked);

@@ -47,7 +47,6 @@ export default async function PeoplePage() {
         <PeopleList
           me={who.personId}
           owner={owner}
-          householdId={who.householdId}
           people={people.map((p) => ({ ...p, since: day(p.since), leftAt: p.leftAt === null ? null : day(p.leftAt) }))}
         />
       </Part>

@@ -15,7 +15,7 @@ const ASK: Record<Asked['what'], (p: PersonLine) => string> = {
 const DO: Record<Asked['what'], string> = { remove: 'Remove', leave: 'Leave', hand_over: 'Hand over' };
 
 /** The people of a household and what each may; the owner gives roles, removes and hands over, everybody else may leave. */
-export function PeopleList({ me, owner, people }: { me: string; owner: boolean; householdId: string; people: PersonLine[] }) {
+export function PeopleList({ me, owner, people }: { me: string; owner: boolean; people: PersonLine[] }) {
   const [asked, setAsked] = useState<Asked | null>(null);
   const { send, busy, problem } = useSetting();
   const doIt = async ({ person, what }: Asked) => {
