@@ -1,3 +1,4 @@
+import type { ReactNode } from 'react';
 import { printMoney } from '@/core/units/money';
 import { NOT_READ } from '@/core/units/print';
 import { printLongDate } from '@/core/units/zoned';
@@ -5,7 +6,7 @@ import { energyText } from '@/core/visit/energy-text';
 import type { PrivateVisit } from '@/core/visit/private';
 
 /** A visit that is private to its driver, as the others of the household see it. */
-export function PrivateVisitSheet({ visit: v }: { visit: PrivateVisit }) {
+export function PrivateVisitSheet({ visit: v, around }: { visit: PrivateVisit; around: ReactNode }) {
   const facts: [string, string][] = [
     ['Day', printLongDate(v.at, v.zone)],
     ['Car', v.car],
@@ -19,9 +20,12 @@ export function PrivateVisitSheet({ visit: v }: { visit: PrivateVisit }) {
           Back to the ledger
         </a>
       </p>
-      <h1 id="visit-head" className="text-[26px]">
-        Private
-      </h1>
+      <div className="flex flex-wrap items-end gap-3">
+        <h1 id="visit-head" className="grow text-[26px]">
+          Private
+        </h1>
+        {around}
+      </div>
       <p className="mt-1 text-sm text-ink-2">A visit of {v.driver}, marked private: where, when and how it went is theirs.</p>
       <dl className="mt-3 grid max-w-md grid-cols-[120px_1fr] border-t-2 border-ink">
         {facts.map(([label, value]) => (

@@ -12,7 +12,21 @@ import type { Around } from './ledger-beside';
 
 /** The page of a visit with what can be done on it. */
 export function VisitBeside({ data, around }: { data: NonNullable<Awaited<ReturnType<typeof visitPage>>>; around: Around }) {
-  if ('privateVisit' in data) return <PrivateVisitSheet key={data.privateVisit.id} visit={data.privateVisit} />;
+  const beside = (
+    <nav aria-label="Visits before and after" className="no-print flex gap-2">
+      {around.newer ? (
+        <Link href={around.newer} className="plate" prefetch={false} scroll={false}>
+          Newer
+        </Link>
+      ) : null}
+      {around.older ? (
+        <Link href={around.older} className="plate" prefetch={false} scroll={false}>
+          Older
+        </Link>
+      ) : null}
+    </nav>
+  );
+  if ('privateVisit' in data) return <PrivateVisitSheet key={data.privateVisit.id} visit={data.privateVisit} around={beside} />;
   const context = { visitId: data.visit.id, siteId: data.visit.siteId, zone: data.visit.zone, knownSeq: data.maxSeq };
   const line = data.visit.line.map(momentOf);
   const people = data.people.filter((p) => p.leftAt === null).map((p) => ({ id: p.personId, name: p.name }));
@@ -20,20 +34,7 @@ export function VisitBeside({ data, around }: { data: NonNullable<Awaited<Return
     <VisitSheet
       key={data.visit.id}
       page={data}
-      around={
-        <nav aria-label="Visits before and after" className="no-print flex gap-2">
-          {around.newer ? (
-            <Link href={around.newer} className="plate" prefetch={false} scroll={false}>
-              Newer
-            </Link>
-          ) : null}
-          {around.older ? (
-            <Link href={around.older} className="plate" prefetch={false} scroll={false}>
-              Older
-            </Link>
-          ) : null}
-        </nav>
-      }
+      around={beside}
       withdraw={
         <ForDrivers>
           <div className="flex flex-wrap gap-2">
