@@ -2,7 +2,7 @@ import type { IDBPTransaction } from 'idb';
 import type { Changes } from '@/core/protocol/changes';
 import { canonicalJson } from '@/core/records/canonical-json';
 import type { MileRecord, RecordItem } from '@/core/records/record-schema';
-import { RECORD_TYPES } from '@/core/records/record-types';
+import { inReferenceOrder } from '@/core/records/reference-order';
 import { type PhoneSchema, storeName } from './phone-store';
 
 /** The epoch of a ledger that was never restored. */
@@ -23,7 +23,7 @@ export async function offerAgain(tx: Tx, here: string, body: Changes, waiting: R
   const backupRev = body.epochRev ?? 0;
   const there = new Map(body.records.map((r) => [`${r.type} ${r.id}`, r]));
   const offered: string[] = [];
-  const records = (await tx.objectStore('record').getAll()).sort((a, b) => RECORD_TYPES.indexOf(a.type) - RECORD_TYPES.indexOf(b.type));
+  const records = inReferenceOrder(await tx.objectStore('record').getAll(), (r) => r);
   for (const r of records) {
     const now = there.get(`${r.type} ${r.id}`);
     if (waiting.has(r.id) || r.rev <= backupRev || (now && says(now) === says(r))) continue;

@@ -1,14 +1,20 @@
 import type { MileRecord } from '@/core/records/record-schema';
-import { RECORD_TYPES, type RecordType } from '@/core/records/record-types';
+import type { RecordType } from '@/core/records/record-types';
 
 /** The phone's copy of the household's records, archived ones too. */
-export type Records = { [T in RecordType]: Extract<MileRecord, { type: T }>[] };
+export type Records = { readonly [T in RecordType]: Extract<MileRecord, { type: T }>[] };
 
-export const noRecords = (): Records => Object.fromEntries(RECORD_TYPES.map((type) => [type, []])) as unknown as Records;
+const NONE: MileRecord[] = [];
 
-/** Sorts records into their types. A type of a newer version is left aside; a price that was put away stays that of its days. */
+/** Sorts records into their types; of a type there is none of, an empty list. A price that was put away stays that of its days. */
 export function byType(all: readonly MileRecord[], withArchived = false): Records {
-  const out = noRecords();
-  for (const r of all) if (withArchived || !r.archived || r.type === 'tariff') (out[r.type] as MileRecord[] | undefined)?.push(r);
-  return out;
+  const lists: { [type: string]: MileRecord[] } = {};
+  for (const r of all)
+    if (withArchived || !r.archived || r.type === 'tariff') {
+      lists[r.type] ??= [];
+      lists[r.type]?.push(r);
+    }
+  // The names of the types stand with their schemas, which a phone fetches apart.
+  return new Proxy(lists, { get: (of, type: string) => of[type] ?? NONE }) as unknown as Records;
 }
+export const noRecords = (): Records => byType([]);

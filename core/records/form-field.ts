@@ -1,5 +1,3 @@
-import type { RecordType } from './record-types';
-
 export type Option = [value: string, label: string];
 type Base = { path: string; label: string; hint?: string };
 /** One field of a record's form. `path` leads to it in the record, `outlets.0.ratedKW`. */
@@ -13,8 +11,8 @@ export type Field =
   | (Base & { kind: 'choice'; options: readonly Option[]; numeric?: true; required?: true })
   /** Several of a list; none ticked is "not noted". */
   | (Base & { kind: 'many'; options: readonly Option[]; required?: true })
-  /** Another record, found or made by its name. */
-  | (Base & { kind: 'ref'; type: RecordType; makes?: true })
+  /** Another record, found or made by its name. `type` is any of the types': it says so itself, since they are made of forms. */
+  | (Base & { kind: 'ref'; type: string; makes?: true })
   /** Charge curve: a line per point. */
   | (Base & { kind: 'curve' })
   /** Texts divided by commas. */

@@ -5,7 +5,8 @@ import { type RecordChange, sameValue } from './change-of';
 import { uuid } from './field-schema';
 import { fromOlderShape } from './older-shape';
 import { RECORDS } from './record-schema';
-import { RECORD_TYPES, type RecordType } from './record-types';
+import type { RecordType } from './record-types';
+import { RECORD_TYPES } from './types/registry';
 
 export type ChangeCheck = { ok: true; change: RecordChange } | { ok: false; path: string; reason: string };
 

@@ -1,3 +1,4 @@
-/** Types of records, in the order in which one may refer to another. What each is stands in types/. */
-export const RECORD_TYPES = ['network', 'provider', 'site', 'stall', 'car', 'adapter', 'means', 'plan', 'enrolment', 'tariff'] as const;
-export type RecordType = (typeof RECORD_TYPES)[number];
+import type * as all from './types/all';
+
+/** The name of a type of record; what each is stands in types/. */
+export type RecordType = keyof typeof all;

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import * as z from 'zod';
 import { checkForm, recoveryForm, signInForm, signUpForm } from '../records/account-forms';
 import { checkChange } from '../records/record-change';
-import { RECORD_TYPES } from '../records/record-types';
+import { RECORD_TYPES } from '../records/types/registry';
 import { checkEvent } from '../visit/check-event';
 import { IN, SITE, story, T0 } from '../visit/fixtures/story';
 import { KINDS } from '../visit/kinds/registry';

@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto';
 import type { PoolConnection, RowDataPacket } from 'mysql2/promise';
-import { RECORD_TYPES, type RecordType } from '@/core/records/record-types';
+import type { RecordType } from '@/core/records/record-types';
+import { RECORD_TYPES } from '@/core/records/types/registry';
 import { fromBin, toBin } from '../db/binary-id';
 import { pool } from '../db/pool';
 import { deriveVisits, writeFigures } from '../figures/write-figures';

@@ -3,7 +3,7 @@ import type { ItemResult } from '@/core/protocol/outbox';
 import type { RecordChange } from '@/core/records/change-of';
 import { applyChange, checkChange, wholeFields } from '@/core/records/record-change';
 import type { MileRecord, RecordItem } from '@/core/records/record-schema';
-import { RECORD_TYPES } from '@/core/records/record-types';
+import { inReferenceOrder } from '@/core/records/reference-order';
 import { refusedTo } from '@/core/records/roles';
 import { isInstant } from '@/core/units/instant';
 import { firstProblem, ownWords } from '@/core/units/own-words';
@@ -77,11 +77,11 @@ export async function takeBatch(who: Member, body: unknown): Promise<BatchResult
     } else results[i] = { id: '', status: 'refused', path: `items.${i}.type`, reason: 'is neither an event nor a record' };
   }
   // What another refers to comes first, wherever it stood: a change made twice keeps its early place in the outbox.
-  records.sort((a, b) => RECORD_TYPES.indexOf(a.record.type) - RECORD_TYPES.indexOf(b.record.type));
+  const ordered = inReferenceOrder(records, (r) => r.record);
   const sentAt = isInstant(parsed.data.sentAt) ? new Date(parsed.data.sentAt) : null;
 
   const { rev, result: touched } = await writing(who, new Date(at), async (w) => {
-    for (const { i, record } of records) results[i] = await takeRecord(w, record);
+    for (const { i, record } of ordered) results[i] = await takeRecord(w, record);
     if (who.role !== 'observer') return takeEvents(w, events, results, sentAt);
     const refused = await lookOnOnly(
       w,

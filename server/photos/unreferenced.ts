@@ -1,5 +1,5 @@
 import type { RowDataPacket } from 'mysql2/promise';
-import { RECORD_TYPES } from '@/core/records/record-types';
+import { RECORD_TYPES } from '@/core/records/types/registry';
 import { now } from '../clock';
 import { toBin } from '../db/binary-id';
 import { inTransaction } from '../db/pool';

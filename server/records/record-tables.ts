@@ -4,10 +4,10 @@ import { canonicalJson } from '@/core/records/canonical-json';
 import { findWords } from '@/core/records/find-text';
 import type { Standing } from '@/core/records/record-change';
 import { blankFields, type MileRecord, type RecordItem } from '@/core/records/record-schema';
-import { RECORD_TYPES, type RecordType } from '@/core/records/record-types';
+import type { RecordType } from '@/core/records/record-types';
 import { plateKW } from '@/core/records/stall-plate';
 import type { ColumnKind } from '@/core/records/types/record-type';
-import { TYPES } from '@/core/records/types/registry';
+import { RECORD_TYPES, TYPES } from '@/core/records/types/registry';
 import { now } from '../clock';
 import { fromBin, toBin, toBinOrNull } from '../db/binary-id';
 import { pool } from '../db/pool';
@@ -31,7 +31,7 @@ const fromRow = (type: RecordType, row: RowDataPacket): MileRecord =>
 
 const READ = 'id, rev, archived_at, fields';
 
-/** Records of a household of some types written after `since`, in the order in which one may refer to another. */
+/** Records of a household of some types written after `since`. */
 export async function recordsSince(householdId: string, since: number, types: readonly RecordType[] = RECORD_TYPES): Promise<MileRecord[]> {
   const lists = await Promise.all(
     types.map(async (type) => {

@@ -1,5 +1,5 @@
 import type { RowDataPacket } from 'mysql2/promise';
-import { RECORD_TYPES } from '@/core/records/record-types';
+import { inReferenceOrder } from '@/core/records/reference-order';
 import { membersOf } from '../accounts/members';
 import type { Who } from '../accounts/who';
 import { fromBin, toBin } from '../db/binary-id';
@@ -21,8 +21,7 @@ export async function* wholeHousehold(household: Who & { householdName: string; 
   const figures = await figuresOf(householdId);
   const people = (await membersOf(householdId)).map(({ personId, name, role }) => ({ personId, name, role }));
   const head = JSON.stringify({ format: 'mile-ledger-household', version: 1, household: { id: householdId, name: householdName, currency, zone }, people });
-  const records = await recordsSince(householdId, 0);
-  records.sort((a, b) => RECORD_TYPES.indexOf(a.type) - RECORD_TYPES.indexOf(b.type));
+  const records = inReferenceOrder(await recordsSince(householdId, 0), (r) => r);
   yield `${head.slice(0, -1)},"records":${JSON.stringify(records)},"events":[`;
   let after: Buffer = Buffer.alloc(16);
   let begun = false;

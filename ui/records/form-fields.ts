@@ -1,5 +1,4 @@
 import type { Field } from '@/core/records/form-field';
-import type { RecordType } from '@/core/records/record-types';
 
 /** The value at a path. */
 export function at(value: unknown, path: string): unknown {
@@ -16,7 +15,7 @@ export function put(target: Record<string, unknown>, path: string, value: unknow
   t[keys.at(-1) as string] = value;
 }
 
-export type Names = Partial<Record<RecordType, { id: string; name: string }[]>>;
+export type Names = Partial<Record<string, { id: string; name: string }[]>>;
 
 /** What stands in the form's control for a value of the record. */
 export function toControl(field: Field, value: unknown, names: Names): unknown {

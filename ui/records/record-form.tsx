@@ -126,7 +126,7 @@ function settleRef(f: Extract<Field, { kind: 'ref' }>, typed: Record<string, unk
   if (value === null || typeof value !== 'object') return;
   const name = (value as { make: string }).make;
   const twin = made.find((m) => m.type === f.type && 'name' in m.fields && m.fields.name.toLowerCase() === name.toLowerCase());
-  const parsed = f.makes && !twin ? RECORDS[f.type].safeParse({ name }) : null;
+  const parsed = f.makes && !twin ? RECORDS[f.type as RecordType].safeParse({ name }) : null;
   if (parsed?.success) made.push({ type: f.type, id: v7(), baseRev: 0, archived: false, fields: parsed.data } as RecordItem);
   else if (!twin) bad[f.path] = parsed?.error.issues[0]?.message ?? `No ${f.label.toLowerCase()} of that name`;
   put(typed, f.path, twin?.id ?? (parsed?.success ? made.at(-1)?.id : null));

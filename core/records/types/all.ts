@@ -1,0 +1,11 @@
+/** Every type of record by its name; what each is stands in its file. */
+export { adapter } from './adapter';
+export { car } from './car';
+export { enrolment } from './enrolment';
+export { means } from './means';
+export { network } from './network';
+export { plan } from './plan';
+export { provider } from './provider';
+export { site } from './site';
+export { stall } from './stall';
+export { tariff } from './tariff';
