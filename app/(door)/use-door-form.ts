@@ -1,7 +1,7 @@
 'use client';
 import type { DefaultValues, FieldValues } from 'react-hook-form';
-import type * as z from 'zod/mini';
 import { askWho } from '@/client/store/who';
+import type * as z from '@/core/units/schema';
 import { useCheckedForm } from '@/ui/forms/use-checked-form';
 
 /** A form that lets somebody in: once it is taken, the application opens. */

@@ -1,4 +1,4 @@
-import * as z from 'zod/mini';
+import * as z from '@/core/units/schema';
 import { ownWords } from '../units/own-words';
 import { isZone } from '../units/zoned';
 

@@ -1,4 +1,4 @@
-import * as z from 'zod/mini';
+import * as z from '@/core/units/schema';
 import { ID_PATTERN, NOT_AN_ID } from '../units/id';
 import { DECIMAL } from '../units/money';
 import { accountNumber, privateNumber } from './private-number';

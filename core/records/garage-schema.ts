@@ -1,4 +1,4 @@
-import * as z from 'zod/mini';
+import * as z from '@/core/units/schema';
 import { acOf, CONNECTORS, fitsInto, INLETS, inletProblem } from './connector';
 import { amount, choice, currency, day, listOf, maybe, maybeAmount, maybeDay, name, payName, payText, price, text, uuid } from './field-schema';
 import { MEANS_KIND_NAMES } from './means-kind';

@@ -1,4 +1,4 @@
-import * as z from 'zod/mini';
+import * as z from '@/core/units/schema';
 import { isZone } from '../units/zoned';
 import { CONNECTORS } from './connector';
 import { amount, choice, day, line, listOf, maybe, maybeAmount, maybeWhole, name, orMissing, text, uuid, yesNo } from './field-schema';

@@ -1,4 +1,4 @@
-import * as z from 'zod/mini';
+import * as z from '@/core/units/schema';
 import { unkeepable } from '../units/keepable-json';
 import { firstProblem, ownWords } from '../units/own-words';
 import { type RecordChange, sameValue } from './change-of';

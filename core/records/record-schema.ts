@@ -1,4 +1,4 @@
-import type * as z from 'zod/mini';
+import type * as z from '@/core/units/schema';
 import type { RecordType } from './record-types';
 import { TYPES } from './types/registry';
 

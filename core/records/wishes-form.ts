@@ -1,4 +1,4 @@
-import * as z from 'zod/mini';
+import * as z from '@/core/units/schema';
 import { CONSUMPTIONS, NO_WISHES, type Wishes } from './wishes';
 
 /** One schema for the page and the server. */

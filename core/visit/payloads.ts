@@ -1,4 +1,4 @@
-import * as z from 'zod/mini';
+import * as z from '@/core/units/schema';
 import { SIDES } from '../faults/fault-list';
 import { MEANS_KIND_NAMES } from '../records/means-kind';
 import { privateNumber } from '../records/private-number';

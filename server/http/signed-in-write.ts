@@ -1,5 +1,5 @@
-import type * as z from 'zod/mini';
 import { checkForm } from '@/core/records/account-forms';
+import type * as z from '@/core/units/schema';
 import type { SignedIn } from '../accounts/sessions';
 import { answering, noStore } from './answer';
 import { notSignedIn, whoAsks } from './session-cookie';

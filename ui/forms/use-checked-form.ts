@@ -1,7 +1,7 @@
 'use client';
 import { type DefaultValues, type FieldValues, type Path, useForm } from 'react-hook-form';
-import type * as z from 'zod/mini';
 import { checkForm } from '@/core/records/account-forms';
+import type * as z from '@/core/units/schema';
 import { postJson } from './post-json';
 
 /**

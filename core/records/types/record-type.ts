@@ -1,4 +1,4 @@
-import type * as z from 'zod/mini';
+import type * as z from '@/core/units/schema';
 import type { FieldGroup } from '../form-field';
 import type { Wishes } from '../wishes';
 

@@ -1,4 +1,4 @@
-import * as z from 'zod/mini';
+import * as z from '@/core/units/schema';
 import { currency, day, maybe, price, uuid } from '../field-schema';
 import { recordType } from './record-type';
 

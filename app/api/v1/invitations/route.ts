@@ -1,7 +1,7 @@
-import * as z from 'zod/mini';
 import { printInvitationCode } from '@/core/records/invitation';
 import { GIVEN_ROLES } from '@/core/records/roles';
 import { isId, NOT_AN_ID } from '@/core/units/id';
+import * as z from '@/core/units/schema';
 import { endInvitation, invite } from '@/server/accounts/invitations';
 import { noStore } from '@/server/http/answer';
 import { takesForm } from '@/server/http/signed-in-write';

@@ -1,7 +1,7 @@
-import * as z from 'zod/mini';
 import { checkForm, codeForm, invitedForm } from '@/core/records/account-forms';
 import { ROLES } from '@/core/records/roles';
 import { isId, NOT_AN_ID } from '@/core/units/id';
+import * as z from '@/core/units/schema';
 import { passwordProblem } from '@/server/accounts/common-passwords';
 import { comeIn } from '@/server/accounts/invitations';
 import { changeRole, endMembership, goTo } from '@/server/accounts/members';

@@ -1,5 +1,5 @@
-import * as z from 'zod/mini';
 import { isId, NOT_AN_ID } from '@/core/units/id';
+import * as z from '@/core/units/schema';
 import { goTo } from '@/server/accounts/members';
 import { takesForm } from '@/server/http/signed-in-write';
 
