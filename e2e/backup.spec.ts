@@ -180,7 +180,7 @@ test('what a phone sent after the backup is not lost: it offers it again', async
     await openStall(page);
     const visit = async (least: number) => {
       await page.getByRole('button', { name: /^Lipa Barn/ }).tap();
-      await page.getByRole('button', { name: /^Stall 1/ }).tap();
+      await page.getByRole('radio', { name: /^Stall 1/ }).tap();
       await page.getByRole('button', { name: /^Pulled in/, disabled: false }).tap();
       const hand = thumb(page);
       await hand.pad(/^Plugged in/);

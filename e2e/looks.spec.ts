@@ -202,7 +202,7 @@ for (const scheme of ['light', 'dark'] as const) {
       await addPlace(page, baseURL as string, { network: 'Copperbeech', site: 'Hollin Bridge' });
       await page.reload();
       await page.getByRole('button', { name: /Hollin Bridge/ }).tap();
-      await page.getByRole('button', { name: /^Stall 1/ }).tap();
+      await page.getByRole('radio', { name: /^Stall 1/ }).tap();
       await clean(page, 'choosing a stall');
       await page.getByRole('button', { name: /^Pulled in/, disabled: false }).tap();
       const hand = thumb(page);

@@ -147,7 +147,7 @@ test('an account belongs to two households, goes from one to the other, and dele
 
 test('name, units, emergency number and colours are kept, and what is shown follows', async ({ page, baseURL }) => {
   const base = baseURL as string;
-  await newHousehold(page, base);
+  const who = await newHousehold(page, base);
   const place = await addPlace(page, base, { network: 'Ferrywell', site: 'Brod Landing' });
   const site = (name: string, id: string, latitude: number, baseRev: number) =>
     recordItem('site', id, { networkId: place.networkId, name, zone: 'Europe/Ljubljana', latitude, longitude: 15.4 }, baseRev);
@@ -177,6 +177,13 @@ test('name, units, emergency number and colours are kept, and what is shown foll
   await expect(page.getByLabel('Emergency number')).toHaveValue('911');
   await page.goto(`/places?from=${place.siteId}`);
   await expect(page.getByText('Ferrywell, 35 mi')).toBeVisible();
+  // An odometer is typed and read in miles, and kept in km.
+  await send(page.request, base, asItems(visitEvents(who, place, Date.now() - 86_400_000)));
+  await page.goto('/ledger');
+  await page.getByRole('button', { name: /^Correct Pulled in/ }).click();
+  await page.getByLabel('Odometer, mi').fill('38049');
+  await page.getByRole('button', { name: 'Keep the correction' }).click();
+  await expect(page.getByText('38049 mi')).toBeVisible();
 
   await page.goto('/settings/people');
   const household = page.locator('#household');
@@ -216,8 +223,8 @@ test('a visit says who drove; marked private it shows the others that the car wa
   await page.getByLabel('Who drove').selectOption({ label: 'Tone Zupan' });
   await page.getByRole('button', { name: 'Keep the correction' }).click();
   await expect(page.getByText(/Tone Zupan drove/)).toBeVisible();
-  await page.getByRole('button', { name: 'Private', exact: true }).click();
-  await expect(page.getByRole('button', { name: 'Private', exact: true })).toHaveAttribute('aria-pressed', 'true');
+  await page.getByRole('radio', { name: 'Private', exact: true }).click();
+  await expect(page.getByRole('radio', { name: 'Private', exact: true })).toHaveAttribute('aria-checked', 'true');
 
   await guest.goto('/ledger');
   const row = guest.locator('[data-ledger-row]').first();

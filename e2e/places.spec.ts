@@ -115,8 +115,8 @@ test('a stall that visits refer to is archived, keeps its visits, and comes back
   await expect(page.getByRole('heading', { name: /Stall 2: power/ })).toBeVisible();
   // The Stall does not offer it.
   await page.goto(`/stall?site=${place.siteId}`);
-  await expect(page.getByRole('button', { name: /^Stall 1/ })).toBeVisible();
-  await expect(page.getByRole('button', { name: /^Stall 2/ })).toHaveCount(0);
+  await expect(page.getByRole('radio', { name: /^Stall 1/ })).toBeVisible();
+  await expect(page.getByRole('radio', { name: /^Stall 2/ })).toHaveCount(0);
   await page.goto(`/places/${place.siteId}`);
   await page.getByRole('link', { name: '2', exact: true }).click();
   await page.getByRole('button', { name: 'Bring back' }).click();

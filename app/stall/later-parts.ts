@@ -2,6 +2,7 @@
 // parts below share with it is on the phone once, because they are asked for from here alone.
 export { kmBetween } from '@/core/records/place-questions';
 export { deriveVisit } from '@/core/visit/derive';
+export { OneOf } from '@/ui/forms/one-of';
 export { FindOnPhone } from './find-on-phone';
 export { LastVisits, OpenVisits } from './last-visits';
 export { LiveScreen } from './live-screen';

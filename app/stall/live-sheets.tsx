@@ -186,7 +186,7 @@ export function LiveSheets({
           />
         );
       case 'arrival':
-        return <ArrivalSheet visit={visit} onClose={close} onAct={act} />;
+        return <ArrivalSheet visit={visit} distance={who.wishes.distance} onClose={close} onAct={act} />;
       case 'adapter':
         return <AdapterSheet records={records} stall={facts.stall} car={facts.car} openedAt={open.at} onClose={close} onAct={act} />;
       case 'danger':
@@ -245,6 +245,7 @@ export function LiveSheets({
             records={records}
             attempts={attempts}
             siteId={visit.siteId}
+            distance={who.wishes.distance}
             onClose={close}
             onAct={act}
           />

@@ -24,6 +24,7 @@ import { useFollow } from './use-follow';
 const AddPlaceSheet = later(async () => (await (await laterParts()).recordSheets()).AddPlaceSheet);
 const StallChoice = later(async () => (await laterParts()).StallChoice, <div className="h-[320px]" />);
 const FindOnPhone = later(async () => (await laterParts()).FindOnPhone);
+const OneOf = later(async () => (await laterParts()).OneOf, <div className="h-[44px]" />);
 const OpenVisits = later(async () => (await laterParts()).OpenVisits);
 const LastVisits = later(async () => (await laterParts()).LastVisits);
 const EnrolmentSheet = later(async () => (await (await laterParts()).recordSheets()).EnrolmentSheet);
@@ -182,12 +183,14 @@ export function PullInScreen({ state, hands }: { state: Extract<StallState, { is
         )}
         <section aria-label="Car" className="mt-5">
           <h2 className="text-[15px]">Car</h2>
-          <div className="mt-2 flex flex-wrap gap-2">
-            {records.car.map((c) => (
-              <button key={c.id} type="button" aria-pressed={c.id === car?.id} className="plate !min-h-[44px]" onClick={() => setCarId(c.id)}>
-                {c.fields.name}
-              </button>
-            ))}
+          <OneOf
+            label="Car"
+            headed={false}
+            value={car?.id ?? null}
+            choices={records.car.map((c) => [c.id, c.fields.name] as const)}
+            onChoose={setCarId}
+            row="mt-2 flex flex-wrap gap-2"
+          >
             {joins ? (
               <p className="mb-2 flex items-center gap-3 text-[14px]">
                 <span className="grow">One visit with {printCode(joins)}, recorded on another phone.</span>
@@ -211,7 +214,7 @@ export function PullInScreen({ state, hands }: { state: Extract<StallState, { is
                 {printCount(unfinishedHere.length, 'enrolment')} to finish
               </button>
             ) : null}
-          </div>
+          </OneOf>
         </section>
         {mayLookOn(state.who.role) && joins === null ? (
           <button type="button" className="mt-4 min-h-[44px] px-1 text-sm font-semibold text-shake underline" onClick={() => setSheet('join')}>

@@ -8,12 +8,18 @@ import type { RecordType } from '@/core/records/record-types';
 import { byPost, plateKW, plateText } from '@/core/records/stall-plate';
 import { printKW } from '@/core/units/print';
 import { localDay, printSeen } from '@/core/units/zoned';
+import { OneOf } from '@/ui/forms/one-of';
 import { arrivalLines, bayLines } from '@/ui/places/arrival';
 import { Milestone } from '@/ui/road/milestone';
 import { later } from './later';
 import type { StallHands, StallState } from './stall-state';
 
 const ChangeSheet = later(() => import('./sheets/record-sheets').then((m) => m.ChangeRecordSheet));
+
+const SEEN_TODAY = [
+  ['closed', 'Closed today'],
+  ['working', 'Works today'],
+] as const;
 
 /** The stalls of the chosen site for the chosen car, and what to know on arrival. Works from the phone's own copy. */
 export function StallChoice({
@@ -65,22 +71,27 @@ export function StallChoice({
     };
     void hands.addRecords([item]);
   };
+  const is = chosen?.fields.state?.is;
+  const stateSeen = is === 'closed' || is === 'working' ? is : null;
   return (
     <>
-      <div className="mt-2 flex flex-wrap gap-3">
-        {stalls.map((s) => {
+      <OneOf
+        label="Stall"
+        headed={false}
+        value={stallId}
+        mayBeNone
+        onChoose={onStall}
+        look={(is) =>
+          `grid min-w-[92px] justify-items-center rounded-lg border-4 bg-asphalt px-2 pb-1.5 pt-2.5 text-line ${is ? 'border-paint' : 'border-asphalt'}`
+        }
+        row="mt-2 flex flex-wrap gap-3"
+        choices={stalls.map((s) => {
           const a = answers.find((x) => x.stallId === s.id);
           const isBest = best.includes(s.id);
           const kW = a?.kW ?? plateKW(s.fields) ?? 0;
-          return (
-            <button
-              key={s.id}
-              type="button"
-              aria-pressed={s.id === stallId}
-              onClick={() => onStall(s.id === stallId ? null : s.id)}
-              className={`grid min-w-[92px] justify-items-center rounded-lg border-4 bg-asphalt px-2 pb-1.5 pt-2.5 text-line ${s.id === stallId ? 'border-paint' : 'border-asphalt'}`}
-              aria-label={`Stall ${s.fields.name}, ${plateText(s.fields)}${isBest ? `, ${words}` : ''}${a?.use === 'no' ? ', cannot be used' : ''}`}
-            >
+          const called = `Stall ${s.fields.name}, ${plateText(s.fields)}${isBest ? `, ${words}` : ''}${a?.use === 'no' ? ', cannot be used' : ''}`;
+          const shown = (
+            <>
               <Milestone text={s.fields.name} />
               <span className="num mt-1 text-[12px]">{a?.use === 'no' ? 'not usable' : printKW(kW)}</span>
               <span className="text-[12px] text-line-2">
@@ -94,13 +105,15 @@ export function StallChoice({
                         ? (a.reasons[0]?.code.replaceAll('_', ' ') ?? '')
                         : (s.fields.outlets[0]?.connector ?? '')}
               </span>
-            </button>
+            </>
           );
+          return [s.id, shown, called] as const;
         })}
+      >
         <button type="button" className="plate !min-h-[104px] !min-w-[92px]" onClick={onAdd}>
           Add a stall
         </button>
-      </div>
+      </OneOf>
       {chosen ? (
         <div className="mt-3 border-l-4 border-paint bg-card px-3 py-2 text-[14.5px]">
           <p className="font-bold">
@@ -122,12 +135,7 @@ export function StallChoice({
             </p>
           ))}
           <div className="mt-2 flex flex-wrap gap-2">
-            <button type="button" className="plate !min-h-[44px]" aria-pressed={chosen.fields.state?.is === 'closed'} onClick={() => seen('closed')}>
-              Closed today
-            </button>
-            <button type="button" className="plate !min-h-[44px]" aria-pressed={chosen.fields.state?.is === 'working'} onClick={() => seen('working')}>
-              Works today
-            </button>
+            <OneOf label="Seen today" headed={false} value={stateSeen} choices={SEEN_TODAY} onChoose={seen} />
             <button type="button" className="plate !min-h-[44px]" onClick={() => setChanging({ type: 'stall', id: chosen.id })}>
               Change this stall
             </button>

@@ -1,4 +1,5 @@
 import Big from 'big.js';
+import { type DistanceUnit, KM_PER_MILE } from './distance';
 
 /** What stands where a figure is not known. */
 export const NOT_READ = 'not read';
@@ -52,11 +53,8 @@ export const printKWh = (kWh: string | number) => `${new Big(kWh).toFixed(1, Big
 /** Power, whole kW. @param kW kilowatts */
 export const printKW = (kW: number) => `${Math.round(kW)} kW`;
 
-/** Kilometres of an international mile: 1.609344 by definition (international yard and pound agreement of 1959, from memory). */
-export const KM_PER_MILE = 1.609344;
-
 /** Distance: one decimal below ten. @param km kilometres ≥ 0 @param unit in which it is read */
-export function printDistance(km: number, unit: 'km' | 'mi' = 'km'): string {
+export function printDistance(km: number, unit: DistanceUnit = 'km'): string {
   const d = unit === 'mi' ? km / KM_PER_MILE : km;
   return `${d < 9.95 ? d.toFixed(1) : Math.round(d)} ${unit}`;
 }

@@ -4,7 +4,7 @@ import { deriveVisit } from './derive';
 import type { StoredEvent } from './event';
 import { CARD, IN, idOf, KW, LIFE, PHONE, SECOND_PHONE, SITE, STALL_A, type Step, story, VISIT } from './fixtures/story';
 import { joinedEvents, takenBackTo } from './join-visits';
-import { correctableFields, KINDS } from './kinds/registry';
+import { correctableFields, eventDetail, KINDS } from './kinds/registry';
 import { payloadProblem } from './payloads';
 import { fieldAt, setFields } from './set-fields';
 import { type StopVisit, stopTimes } from './stop';
@@ -51,6 +51,24 @@ describe('correcting any field', () => {
       set: { kWh: '13.1', socPct: null },
       problems: { kW: 'Not a number' },
     });
+  });
+  it('a distance is typed as it is read and kept in km', () => {
+    const arrived = { siteId: SITE, odometerKm: 61233.931 };
+    const typed = correctableText('pulled_in', arrived, 'mi');
+    expect(typed.odometerKm).toBe('38049');
+    expect(correctableText('pulled_in', arrived).odometerKm).toBe('61233.9');
+    expect(correctionSet('pulled_in', arrived, typed, 'mi')).toEqual({ set: {}, problems: {} });
+    expect(correctionSet('pulled_in', arrived, { ...typed, odometerKm: '100' }, 'mi')).toEqual({ set: { odometerKm: 160.934 }, problems: {} });
+    expect(correctionSet('pulled_in', arrived, { ...typed, odometerKm: '100' })).toEqual({ set: { odometerKm: 100 }, problems: {} });
+    expect(correctionSet('pulled_in', arrived, { ...typed, odometerKm: 'far' }, 'mi').problems).toEqual({ odometerKm: 'Not a number' });
+    expect(
+      eventDetail(
+        { kind: 'pulled_in', payload: arrived } as never,
+        () => '',
+        () => null,
+        'mi',
+      ),
+    ).toBe('38049 mi');
   });
   it('what a choice offers is within the record’s own bounds', () => {
     const least: Partial<Record<string, Record<string, unknown>>> = {

@@ -1,13 +1,14 @@
+import { type DistanceUnit, fromKm, toKm } from '../units/distance';
 import { correctableFields } from './kinds/registry';
 import type { Kind } from './payloads';
 import { type FieldValue, fieldAt } from './set-fields';
 
-/** What stands in the fields of an event, as text for a form: empty is not read. */
-export const correctableText = (kind: Kind, payload: Readonly<Record<string, unknown>>): Record<string, string> =>
+/** What stands in the fields of an event, as text for a form: empty is not read. @param unit of distances */
+export const correctableText = (kind: Kind, payload: Readonly<Record<string, unknown>>, unit: DistanceUnit = 'km'): Record<string, string> =>
   Object.fromEntries(
     correctableFields(kind, payload).map((f) => {
       const value = fieldAt(payload, f.field) ?? '';
-      return [f.field, Array.isArray(value) ? value.join(' ') : String(value)];
+      return [f.field, Array.isArray(value) ? value.join(' ') : String(f.is === 'distance' && typeof value === 'number' ? fromKm(value, unit) : value)];
     }),
   );
 
@@ -19,8 +20,9 @@ export function correctionSet(
   kind: Kind,
   payload: Readonly<Record<string, unknown>>,
   typed: Readonly<Record<string, string>>,
+  unit: DistanceUnit = 'km',
 ): { set: Record<string, FieldValue>; problems: Record<string, string> } {
-  const before = correctableText(kind, payload);
+  const before = correctableText(kind, payload, unit);
   const set: Record<string, FieldValue> = {};
   const problems: Record<string, string> = {};
   for (const f of correctableFields(kind, payload)) {
@@ -29,7 +31,8 @@ export function correctionSet(
     const figure = text.replace(',', '.');
     if (f.is === 'attempts') set[f.field] = text.split(' ').filter(Boolean);
     else if (text === '') set[f.field] = null;
-    else if ((f.is === 'number' || f.is === 'decimal') && !/^-?\d+(\.\d+)?$/.test(figure)) problems[f.field] = 'Not a number';
+    else if ((f.is === 'number' || f.is === 'distance' || f.is === 'decimal') && !/^-?\d+(\.\d+)?$/.test(figure)) problems[f.field] = 'Not a number';
+    else if (f.is === 'distance') set[f.field] = toKm(Number(figure), unit);
     else set[f.field] = f.is === 'number' ? Number(figure) : f.is === 'decimal' ? figure : f.is === 'yes_no' ? text === 'true' : text;
   }
   return { set, problems };

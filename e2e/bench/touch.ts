@@ -47,7 +47,7 @@ try {
   }`);
   await page.goto(`${server.url}/stall`);
   await page.getByRole('button', { name: /^Hollin Bridge/ }).tap();
-  await page.getByRole('button', { name: /^Stall 1/ }).tap();
+  await page.getByRole('radio', { name: /^Stall 1/ }).tap();
   await page.getByRole('button', { name: /^Pulled in/, disabled: false }).tap();
   const pad = page.locator('[data-resting="false"]').getByRole('button', { name: /^Says charging/, disabled: false });
   await pad.waitFor();

@@ -119,7 +119,7 @@ export async function storedScript(base: string, open: (d: Driver) => Promise<Pa
   await page.getByRole('heading', { name: 'Where are you?' }).waitFor();
   await page.getByRole('button', { name: /__hit/ }).first().click();
   await page
-    .getByRole('button', { name: /^Stall/ })
+    .getByRole('radio', { name: /^Stall/ })
     .first()
     .waitFor();
   out.runs += 1;

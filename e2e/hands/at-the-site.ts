@@ -13,7 +13,7 @@ export async function pulledIn(page: Page, baseURL: string): Promise<{ who: Memb
 
 export async function pullIn(page: Page): Promise<void> {
   await page.getByRole('button', { name: /^Lipa Barn/ }).tap();
-  await page.getByRole('button', { name: /^Stall 1/ }).tap();
+  await page.getByRole('radio', { name: /^Stall 1/ }).tap();
   await page.getByRole('button', { name: /^Pulled in/, disabled: false }).tap();
   await page.getByRole('button', { name: /^Stall 1 chosen/ }).waitFor();
 }

@@ -25,7 +25,11 @@ export function thumb(page: Page) {
     /** A pad, once it takes touches again. */
     pad: async (name: RegExp | string) => tap(pads.getByRole('button', { name, disabled: false })),
     /** Something in the open sheet. */
-    sheet: async (name: RegExp | string) => tap(page.getByRole('dialog').getByRole('button', { name, exact: typeof name === 'string' })),
+    sheet: async (name: RegExp | string) => {
+      const dialog = page.getByRole('dialog');
+      const named = { name, exact: typeof name === 'string' };
+      await tap(dialog.getByRole('button', named).or(dialog.getByRole('radio', named)));
+    },
     /** Anything else on the page. */
     at: tap,
     /** A reading, kept although it is asked about: seconds after power no honest figure is likely. */

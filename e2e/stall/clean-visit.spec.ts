@@ -23,7 +23,7 @@ test('a first account, a clean visit recorded by touch, its page and its row in 
   await form.getByLabel('Rated kW on the plate').fill('150');
   await form.getByLabel('Price, EUR per kWh').fill('0.55');
   await form.getByRole('button', { name: 'Add and choose' }).tap();
-  await expect(page.getByRole('button', { name: /^Stall 4/ })).toHaveAttribute('aria-pressed', 'true');
+  await expect(page.getByRole('radio', { name: /^Stall 4/ })).toHaveAttribute('aria-checked', 'true');
 
   const hand = thumb(page);
   await hand.at(page.getByRole('button', { name: /^Pulled in/, disabled: false }));
@@ -80,7 +80,7 @@ test('a known site and stall take at most three taps', async ({ page, baseURL })
   await openStall(page);
   const hand = thumb(page);
   await hand.at(page.getByRole('button', { name: /Hollin Bridge/ }));
-  await hand.at(page.getByRole('button', { name: /^Stall 2/ }));
+  await hand.at(page.getByRole('radio', { name: /^Stall 2/ }));
   expect(hand.taps).toBeLessThanOrEqual(3);
   await hand.at(page.getByRole('button', { name: /^Pulled in/, disabled: false }));
   await expect(page.getByRole('heading', { name: 'Hollin Bridge' })).toBeVisible();

@@ -8,7 +8,7 @@ test.beforeEach(async ({ page, baseURL }) => {
   place = await addPlace(page, baseURL as string, { network: 'Ferrywell', site: 'Logarnik East' });
   await openStall(page);
   await page.getByRole('button', { name: /Logarnik East/ }).tap();
-  await page.getByRole('button', { name: /^Stall 1/ }).tap();
+  await page.getByRole('radio', { name: /^Stall 1/ }).tap();
   await page.getByRole('button', { name: /^Pulled in/, disabled: false }).tap();
 });
 
@@ -176,9 +176,9 @@ test('a stall that can hurt is doubtful in every answer until somebody clears it
     .getByRole('region', { name: 'Sites' })
     .getByRole('button', { name: /Logarnik East/ })
     .tap();
-  await page.getByRole('button', { name: /^Stall 1/ }).tap();
+  await page.getByRole('radio', { name: /^Stall 1/ }).tap();
   await expect(page.getByText(/; danger reported on \d+ \w{3}/)).toBeVisible();
-  await expect(page.getByRole('button', { name: /^Stall 2.*most kW by the plates/ })).toBeVisible();
+  await expect(page.getByRole('radio', { name: /^Stall 2.*most kW by the plates/ })).toBeVisible();
   await page.context().setOffline(false);
   const { siteId } = place;
   await page.goto(`/places/${siteId}`);

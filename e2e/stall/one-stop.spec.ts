@@ -19,7 +19,7 @@ test('left without a charge, the next visit is the same stop, unless it is made 
   await openStall(page);
   await expect(page.getByText('One stop with the visit before.')).toBeVisible();
   await page.getByRole('button', { name: /^Hollin Bridge/ }).tap();
-  await page.getByRole('button', { name: /^Stall 1/ }).tap();
+  await page.getByRole('radio', { name: /^Stall 1/ }).tap();
   await page.getByRole('button', { name: /^Pulled in/, disabled: false }).tap();
   await hand.pad(/^More/);
   await hand.sheet('Pulled out …');

@@ -155,7 +155,7 @@ test('a running visit is where the application opens, and offers itself on the s
   await expect(steps1.getByRole('button', { name: /^Done \d/ })).toHaveCount(1);
   await page.keyboard.press('Escape');
   await page.getByRole('button', { name: /Hollin Bridge/ }).tap();
-  await page.getByRole('button', { name: /^Stall 1/ }).tap();
+  await page.getByRole('radio', { name: /^Stall 1/ }).tap();
   await page.getByRole('button', { name: /^Pulled in/, disabled: false }).tap();
   await allSent(page, 2);
   await second.evaluate(() => document.dispatchEvent(new Event('visibilitychange')));

@@ -13,15 +13,15 @@ test('a stall is changed without a network, twice, and arrives once; the phoneâ€
   const place = await addPlace(page, base, { network: 'Copperbeech', site: 'Hollin Bridge' });
   await openStall(page);
   await page.getByRole('button', { name: /Hollin Bridge/ }).tap();
-  await page.getByRole('button', { name: /^Stall 2/ }).tap();
+  await page.getByRole('radio', { name: /^Stall 2/ }).tap();
   await expect(page.getByText('Stall 2: 150 kW CCS2')).toBeVisible();
   await context.setOffline(true);
   await page.reload();
   await page.getByRole('button', { name: /Hollin Bridge/ }).tap();
-  await page.getByRole('button', { name: /^Stall 2/ }).tap();
-  await page.getByRole('button', { name: 'Closed today' }).tap();
+  await page.getByRole('radio', { name: /^Stall 2/ }).tap();
+  await page.getByRole('radio', { name: 'Closed today' }).tap();
   await expect(page.getByText(/Not for the Heron 62: closed/)).toBeVisible();
-  await page.getByRole('button', { name: 'Works today' }).tap();
+  await page.getByRole('radio', { name: 'Works today' }).tap();
   await page.getByRole('button', { name: 'Change this stall' }).tap();
   const form = page.getByRole('dialog');
   await form.getByLabel('On the plate').fill('35000');
@@ -44,14 +44,14 @@ test('a stall is changed without a network, twice, and arrives once; the phoneâ€
     expect((await send(page.request, base, [{ type: 'record', record: theirs }]))[0]).toMatchObject({ status: 'taken' });
   };
   await elsewhere({ note: 'Screen is cracked' });
-  await page.getByRole('button', { name: 'Closed today' }).tap();
+  await page.getByRole('radio', { name: 'Closed today' }).tap();
   await expect(page.getByText('Screen is cracked')).toBeVisible();
   await expect(page.getByText(/All\s*sent/)).toBeVisible();
   expect((await stallNow()).fields).toMatchObject({ note: 'Screen is cracked', state: { is: 'closed' } });
 
   // In the same field: shown as a difference, and neither is lost.
   await elsewhere({ state: { is: 'derated', kW: 50, seenOn: there.fields.state.seenOn, by: 'Ana' } });
-  await page.getByRole('button', { name: 'Works today' }).tap();
+  await page.getByRole('radio', { name: 'Works today' }).tap();
   await page.getByRole('button', { name: '1 to settle' }).tap();
   await page.getByRole('button', { name: 'Choose' }).tap();
   const dialog = page.getByRole('dialog', { name: /changed elsewhere too/ });
@@ -85,7 +85,7 @@ test('a site with several stalls is found at the Stall by the name on the post, 
   await page.keyboard.type('north');
   await expect(page.getByRole('option', { name: /Lipa Barn, stall North/ })).toBeVisible();
   await page.keyboard.press('Enter');
-  await expect(page.getByRole('button', { name: /^Stall North/ })).toHaveAttribute('aria-pressed', 'true');
+  await expect(page.getByRole('radio', { name: /^Stall North/ })).toHaveAttribute('aria-checked', 'true');
 });
 
 test('the garage is looked up and added to at the Stall without a network', async ({ page, context, baseURL }) => {
@@ -99,7 +99,7 @@ test('the garage is looked up and added to at the Stall without a network', asyn
   await page.getByRole('button', { name: 'Garage' }).tap();
   const sheet = page.getByRole('dialog');
   await expect(sheet.getByRole('button', { name: /Heron 62.*62 kWh, CCS2/ })).toBeVisible();
-  await sheet.getByRole('button', { name: 'Ways to pay' }).tap();
+  await sheet.getByRole('radio', { name: 'Ways to pay' }).tap();
   await sheet.getByRole('button', { name: 'Add: way to pay' }).tap();
   await sheet.getByLabel('Label').fill('4111 1111 1111 1111');
   await sheet.getByRole('button', { name: 'Add the way to pay' }).tap();
@@ -179,7 +179,7 @@ test('bays seen dark or derated are noted with the stalls, without a network', a
   await expect(dialog.getByText('A figure between 1 and 4000')).toBeVisible();
   await expect(dialog.getByRole('button', { name: 'Record the bays' })).toBeDisabled();
   await dialog.getByLabel('Derated to, kW').fill('62,5');
-  await dialog.getByRole('button', { name: /^Stall 2/ }).tap();
+  await dialog.getByRole('radio', { name: /^Stall 2/ }).tap();
   await hand.sheet('Dark');
   await expect(dialog.getByText('1 free, 0 taken, 1 out of order.')).toBeVisible();
   await hand.sheet('Record the bays');

@@ -12,7 +12,7 @@ test('reloads and a killed server in mid-visit: nothing lost, nothing doubled', 
     await addPlace(page, server.url, { network: 'Bluebarn', site: 'Lipa Barn' });
     await openStall(page);
     await page.getByRole('button', { name: /Lipa Barn/ }).tap();
-    await page.getByRole('button', { name: /^Stall 1/ }).tap();
+    await page.getByRole('radio', { name: /^Stall 1/ }).tap();
     await page.getByRole('button', { name: /^Pulled in/, disabled: false }).tap();
     const hand = thumb(page);
     await hand.pad(/^Plugged in/);

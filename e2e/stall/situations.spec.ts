@@ -44,7 +44,7 @@ function watched(page: Page) {
 const fact = (page: Page, name: string) => page.locator('dl > div').filter({ has: page.locator('dt', { hasText: new RegExp(`^${name}$`) }) });
 async function pullIn(page: Page, site: string, stall = 1) {
   await page.getByRole('button', { name: new RegExp(`^${site}`) }).tap();
-  await page.getByRole('button', { name: new RegExp(`^Stall ${stall}`) }).tap();
+  await page.getByRole('radio', { name: new RegExp(`^Stall ${stall}`) }).tap();
   await page.getByRole('button', { name: /^Pulled in/, disabled: false }).tap();
   await page.getByRole('button', { name: new RegExp(`^Stall ${stall} chosen`) }).waitFor();
 }

@@ -1,4 +1,5 @@
 'use client';
+import type { DistanceUnit } from '@/core/units/distance';
 import type { AttemptChoice } from '@/core/visit/billed';
 import type { CorrectableField } from '@/core/visit/correctable-field';
 import { AttemptsBilled } from './attempts-billed';
@@ -15,12 +16,15 @@ export function CorrectFields({
   values,
   problems,
   choices,
+  distance,
   onChange,
 }: {
   fields: readonly CorrectableField[];
   values: Readonly<Record<string, string>>;
   problems: Readonly<Record<string, string>>;
   choices: RecordChoices;
+  /** In what distances are typed. */
+  distance: DistanceUnit;
   onChange: (values: Record<string, string>) => void;
 }) {
   return fields.map((f) => {
@@ -42,7 +46,12 @@ export function CorrectFields({
             ? (choices[f.type] ?? []).map((r) => [r.id, r.name] as const)
             : null;
     return (
-      <FormField key={f.field} id={id} label={stall ? `Stall ${stall}${f.is === 'number' ? ` ${f.label}` : ''}` : f.label} error={problems[f.field]}>
+      <FormField
+        key={f.field}
+        id={id}
+        label={stall ? `Stall ${stall}${f.is === 'number' ? ` ${f.label}` : ''}` : f.is === 'distance' ? `${f.label}, ${distance}` : f.label}
+        error={problems[f.field]}
+      >
         {options ? (
           <select {...fieldState(id, problems[f.field])} value={value} onChange={(e) => set(e.target.value)}>
             <option value="">not read</option>

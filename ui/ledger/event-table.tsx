@@ -1,4 +1,5 @@
 import type { ReactNode } from 'react';
+import type { DistanceUnit } from '@/core/units/distance';
 import { printClock, printDate } from '@/core/units/zoned';
 import { asideLabel } from '@/core/visit/aside-label';
 import { attemptsText } from '@/core/visit/attempt-text';
@@ -21,7 +22,17 @@ export type Correctable = {
   attempts?: AttemptChoice[];
 };
 /** The record itself: every event in order, what was changed since, and the way to correct it. */
-export function EventTable({ visit: v, nameOf, correct }: { visit: Visit; nameOf: NameOf; correct: (event: Correctable) => ReactNode }) {
+export function EventTable({
+  visit: v,
+  nameOf,
+  distance,
+  correct,
+}: {
+  visit: Visit;
+  nameOf: NameOf;
+  distance: DistanceUnit;
+  correct: (event: Correctable) => ReactNode;
+}) {
   const person = (id: string) => nameOf('person', id) || 'somebody else';
   return (
     <section aria-labelledby="record-head" className="mb-8 mt-6">
@@ -41,7 +52,7 @@ export function EventTable({ visit: v, nameOf, correct }: { visit: Visit; nameOf
                 <span className="font-normal text-ink-2">
                   {e.kind === 'power_seen' && e.precision === 'day'
                     ? null
-                    : eventDetail(e, nameOf, (ids) => attemptsText(attemptsNamed(ids, v.attempts, v.line)))}
+                    : eventDetail(e, nameOf, (ids) => attemptsText(attemptsNamed(ids, v.attempts, v.line)), distance)}
                 </span>
               </span>
               {photoOf(e) ? (

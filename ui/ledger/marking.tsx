@@ -3,6 +3,7 @@ import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import type { Marking } from '@/core/visit/mark-events';
 import { FormField, fieldState } from '../forms/form-field';
+import { OneOf } from '../forms/one-of';
 import { postJson } from '../forms/post-json';
 
 /** Marks visits and lets the page know. `problem`: why the last marking was not taken. */
@@ -80,18 +81,16 @@ export function VisitMarks({ visitId, as, leftOut }: { visitId: string; as: 'bus
   return (
     <section aria-label="What it counts as" className="no-print flex flex-wrap items-center gap-2">
       <span className="text-[13.5px] text-ink-2">Counts as</span>
-      {kinds.map(([kind, label]) => (
-        <button
-          key={kind}
-          type="button"
-          className="plate"
-          aria-pressed={as === kind}
-          disabled={busy}
-          onClick={() => void mark([visitId], as === kind ? 'plain' : kind)}
-        >
-          {label}
-        </button>
-      ))}
+      <OneOf
+        label="Counts as"
+        headed={false}
+        value={as}
+        choices={kinds}
+        disabled={busy}
+        mayBeNone
+        onChoose={(kind) => void mark([visitId], kind ?? 'plain')}
+        look={() => 'plate'}
+      />
       {leftOut ? (
         <>
           <span className="text-[13.5px]">Left out of comparisons{leftOut.reason ? `: ${leftOut.reason}` : ''}.</span>

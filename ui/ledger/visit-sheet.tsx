@@ -3,6 +3,7 @@ import { faultLabel } from '@/core/faults/fault-list';
 import { meansLabel } from '@/core/records/means-kind';
 import type { RecordFields } from '@/core/records/record-schema';
 import { plateText } from '@/core/records/stall-plate';
+import type { DistanceUnit } from '@/core/units/distance';
 import { printMoney, printPerKWh } from '@/core/units/money';
 import { NOT_READ, printDuration, printKW } from '@/core/units/print';
 import { printLongDate, printTime } from '@/core/units/zoned';
@@ -52,9 +53,12 @@ export function VisitSheet({
   around = null,
   withdraw,
   marks = null,
+  distance = 'km',
   correct,
 }: {
   page: VisitSheetData;
+  /** In what distances are read. */
+  distance?: DistanceUnit;
   /** The ways to the visits before and after it. */
   around?: ReactNode;
   /** Joining and withdrawing: out of the way of reading, save where it is what one came for. */
@@ -229,7 +233,7 @@ export function VisitSheet({
         <ReadingsTable visit={v} />
         <BillTable visit={v} expected={page.expected} difference={page.difference} />
       </div>
-      <EventTable visit={v} nameOf={(type, id) => names[type](id)} correct={correct} />
+      <EventTable visit={v} nameOf={(type, id) => names[type](id)} distance={distance} correct={correct} />
       {v.withdrawn ? null : (
         <section aria-label="The visit as a whole" className="no-print mt-6 grid gap-2 border-t border-rule pt-4">
           {marks}

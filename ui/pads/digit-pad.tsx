@@ -60,7 +60,7 @@ export function DigitPad({
     setAt(to);
   };
   const onKey = (e: KeyboardEvent) => {
-    if (e.ctrlKey || e.metaKey || e.altKey || isTyping(e.target)) return;
+    if (e.defaultPrevented || e.ctrlKey || e.metaKey || e.altKey || isTyping(e.target)) return;
     if (/^[0-9.,]$/.test(e.key)) press(e.key === ',' ? '.' : e.key);
     else if (e.key === 'Backspace') write(text.slice(0, -1));
     else if (e.key === 'ArrowDown' || e.key === 'ArrowUp') go((at + (e.key === 'ArrowDown' ? 1 : fields.length - 1)) % fields.length);

@@ -3,7 +3,7 @@ import { select } from 'd3-selection';
 import { type ZoomTransform, zoom, zoomIdentity } from 'd3-zoom';
 import { useEffect, useMemo, useRef } from 'react';
 import type { Position } from '@/core/records/place-questions';
-import { KM_PER_MILE } from '@/core/units/print';
+import { KM_PER_MILE } from '@/core/units/distance';
 import { fitAll, type Label, placeAround, placeDistances, placeNames, ringStep, type Spot } from './sketch-layout';
 
 const STONE = 16;

@@ -1,4 +1,5 @@
 import Link from 'next/link';
+import type { DistanceUnit } from '@/core/units/distance';
 import { momentOf } from '@/core/visit/time-doubt';
 import type { visitPage } from '@/server/visits/visit-page';
 import { VisitMarks } from '@/ui/ledger/marking';
@@ -11,7 +12,7 @@ import { WithdrawVisit } from './[visitId]/withdraw-visit';
 import type { Around } from './ledger-beside';
 
 /** The page of a visit with what can be done on it. */
-export function VisitBeside({ data, around }: { data: NonNullable<Awaited<ReturnType<typeof visitPage>>>; around: Around }) {
+export function VisitBeside({ data, around, distance }: { data: NonNullable<Awaited<ReturnType<typeof visitPage>>>; around: Around; distance: DistanceUnit }) {
   const beside = (
     <nav aria-label="Visits before and after" className="no-print flex gap-2">
       {around.newer ? (
@@ -34,6 +35,7 @@ export function VisitBeside({ data, around }: { data: NonNullable<Awaited<Return
     <VisitSheet
       key={data.visit.id}
       page={data}
+      distance={distance}
       around={beside}
       withdraw={
         <ForDrivers>
@@ -50,7 +52,7 @@ export function VisitBeside({ data, around }: { data: NonNullable<Awaited<Return
       }
       correct={(event) => (
         <ForDrivers key={event.id}>
-          <CorrectEvent context={context} event={event} line={line} people={people} />
+          <CorrectEvent context={context} event={event} line={line} people={people} distance={distance} />
         </ForDrivers>
       )}
     />

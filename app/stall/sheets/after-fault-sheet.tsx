@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { type Fault, SIDES, type Side } from '@/core/faults/fault-list';
 import { privateNumber } from '@/core/records/private-number';
 import { FormField, fieldState } from '@/ui/forms/form-field';
+import { OneOf } from '@/ui/forms/one-of';
 import { Sheet } from '@/ui/pads/sheet';
 import type { Plain } from '../open-sheet';
 import { Caution, cautionFor } from './cautions';
@@ -76,25 +77,15 @@ export function AfterFaultSheet({
         <Plate onPress={leaveTo(() => onGo('leave'))}>Leave</Plate>
       </div>
       {fault.refusal ? null : (
-        <fieldset className="mt-4">
-          <legend className="mb-1.5 text-[15px] font-bold">Whose side it seems</legend>
-          <div className="flex flex-wrap gap-2">
-            {SIDES.map((s) => (
-              <button
-                key={s}
-                type="button"
-                aria-pressed={s === side}
-                className="plate !min-h-[44px]"
-                onClick={() => {
-                  setSide(s);
-                  if (s !== side) onSet({ side: s });
-                }}
-              >
-                {s}
-              </button>
-            ))}
-          </div>
-        </fieldset>
+        <OneOf
+          label="Whose side it seems"
+          value={side}
+          choices={SIDES.map((s) => [s, s] as const)}
+          onChoose={(s) => {
+            setSide(s);
+            onSet({ side: s });
+          }}
+        />
       )}
       {fault.refusal ? null : (
         <div className="mt-4">

@@ -1,5 +1,7 @@
 'use client';
 import { useState } from 'react';
+import { type DistanceUnit, toKm } from '@/core/units/distance';
+import { correctableText } from '@/core/visit/correction-set';
 import type { Visit } from '@/core/visit/derive';
 import { fieldAt } from '@/core/visit/set-fields';
 import { type DigitField, DigitPad } from '@/ui/pads/digit-pad';
@@ -11,21 +13,35 @@ const FIELDS: DigitField[] = [
   { key: 'seen.total', label: 'Stalls in all', unit: '', max: 99, decimals: 0 },
   { key: 'seen.outOfOrder', label: 'Out of order', unit: '', max: 99, decimals: 0 },
   { key: 'socPct', label: 'Battery', unit: '%', max: 100, decimals: 0 },
-  { key: 'odometerKm', label: 'Odometer', unit: 'km', max: 2_000_000, decimals: 0 },
 ];
+const ODOMETER = 'odometerKm';
 
 /** Figures seen on arrival: they belong to pulling in, whose time they leave alone. */
-export function ArrivalSheet({ visit, onClose, onAct }: { visit: Visit; onClose: () => void; onAct: (timeStamp: number, draft: Draft) => void }) {
+export function ArrivalSheet({
+  visit,
+  distance,
+  onClose,
+  onAct,
+}: {
+  visit: Visit;
+  distance: DistanceUnit;
+  onClose: () => void;
+  onAct: (timeStamp: number, draft: Draft) => void;
+}) {
+  const fields: DigitField[] = [...FIELDS, { key: ODOMETER, label: 'Odometer', unit: distance, max: 2_000_000, decimals: 0 }];
   const pulledIn = visit.line.find((e) => e.kind === 'pulled_in');
   const before = (pulledIn?.payload ?? {}) as Record<string, unknown>;
-  const was = Object.fromEntries(FIELDS.map((f) => [f.key, String(fieldAt(before, f.key) ?? '')]));
+  const was = correctableText('pulled_in', before, distance);
   const [values, setValues] = useState<Record<string, string>>(was);
   const [warm, setWarm] = useState(fieldAt(before, 'preconditioned') === true);
   const [problem, setProblem] = useState<string | null>(null);
   const save = (timeStamp: number) => {
     if (!pulledIn) return setProblem('Pulling in was not recorded, so these figures have no place.');
     const set: Record<string, number | boolean | null> = {};
-    for (const f of FIELDS) if (values[f.key] !== was[f.key]) set[f.key] = values[f.key] === '' ? null : Number(values[f.key]);
+    for (const { key } of fields) {
+      const text = values[key] ?? '';
+      if (text !== was[key]) set[key] = text === '' ? null : key === ODOMETER ? toKm(Number(text), distance) : Number(text);
+    }
     if (warm !== (fieldAt(before, 'preconditioned') === true)) set.preconditioned = warm;
     if (Object.keys(set).length === 0) return setProblem('Type at least one figure.');
     const [free, total] = [Number(values['seen.free'] || 0), Number(values['seen.total'] || 0)];
@@ -39,7 +55,7 @@ export function ArrivalSheet({ visit, onClose, onAct }: { visit: Visit; onClose:
         Battery preconditioned on the way
       </button>
       <DigitPad
-        fields={FIELDS}
+        fields={fields}
         values={values}
         onChange={(v) => {
           setValues(v);

@@ -6,6 +6,7 @@ import { GARAGE_TYPES, type GarageType, garageRow } from '@/core/records/garage-
 import type { MileRecord, RecordItem } from '@/core/records/record-schema';
 import { TYPES } from '@/core/records/types/registry';
 import { localDay } from '@/core/units/zoned';
+import { OneOf } from '@/ui/forms/one-of';
 import { Sheet } from '@/ui/pads/sheet';
 import type { Names } from '@/ui/records/form-fields';
 import { RecordForm } from '@/ui/records/record-form';
@@ -60,13 +61,14 @@ export function GarageSheet({
     );
   return (
     <Sheet title="Garage" onClose={onClose}>
-      <div className="mb-3 flex flex-wrap gap-2">
-        {GARAGE_TYPES.map((t) => (
-          <button key={t} type="button" className="plate !min-h-[44px]" aria-pressed={t === type} onClick={() => setType(t)}>
-            {TYPES[t].many}
-          </button>
-        ))}
-      </div>
+      <OneOf
+        label="What of it"
+        headed={false}
+        value={type}
+        choices={GARAGE_TYPES.map((t) => [t, TYPES[t].many] as const)}
+        onChoose={setType}
+        row="mb-3 flex flex-wrap gap-2"
+      />
       <ul>
         {(records[type] as MileRecord<GarageType>[]).map((r) => {
           const row = garageRow(r, nameOf, today, state.who.wishes.consumption);

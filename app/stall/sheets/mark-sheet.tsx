@@ -1,5 +1,6 @@
 'use client';
 import { useState } from 'react';
+import type { DistanceUnit } from '@/core/units/distance';
 import type { AttemptChoice } from '@/core/visit/billed';
 import { correctableText, correctionSet } from '@/core/visit/correction-set';
 import { correctableFields, eventLabel } from '@/core/visit/kinds/registry';
@@ -19,6 +20,7 @@ export function MarkSheet({
   records,
   attempts,
   siteId,
+  distance,
   onClose,
   onAct,
 }: {
@@ -29,6 +31,7 @@ export function MarkSheet({
   records: Records;
   attempts: AttemptChoice[];
   siteId: string | null;
+  distance: DistanceUnit;
   onClose: () => void;
   onAct: (timeStamp: number, draft: Draft) => void;
 }) {
@@ -36,8 +39,8 @@ export function MarkSheet({
   // The time as it is shown: what the phone's clock said at the touch may be another.
   const shown = Math.round(event.t);
   const [at, setAt] = useState(shown);
-  const [values, setValues] = useState(() => correctableText(event.kind, payload));
-  const { set, problems } = correctionSet(event.kind, payload, values);
+  const [values, setValues] = useState(() => correctableText(event.kind, payload, distance));
+  const { set, problems } = correctionSet(event.kind, payload, values, distance);
   const moved = at !== shown;
   const changed = Object.keys(set).length > 0;
   const [asked, setAsked] = useState<number | null>(null);
@@ -56,6 +59,7 @@ export function MarkSheet({
           values={values}
           problems={problems}
           choices={{ ...recordChoices(records, siteId), attempts }}
+          distance={distance}
           onChange={setValues}
         />
       </div>

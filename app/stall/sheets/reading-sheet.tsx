@@ -3,12 +3,19 @@ import { useState } from 'react';
 import { currencySymbol } from '@/core/units/money';
 import type { Attempt, Reading } from '@/core/visit/attempts/attempt';
 import { readingDoubt, type SenseFacts } from '@/core/visit/sense-check';
+import { OneOf } from '@/ui/forms/one-of';
 import { type DigitField, DigitPad } from '@/ui/pads/digit-pad';
 import { Sheet } from '@/ui/pads/sheet';
 import type { Draft } from '../stall-state';
 
 const plain = (text: string | undefined): string | undefined => text?.replace(/\.$/, '') || undefined;
 const number = (text: string | undefined): number | undefined => (plain(text) === undefined ? undefined : Number(text));
+
+const SCREENS = [
+  ['stall', 'Stall’s screen'],
+  ['car', 'Car’s screen'],
+] as const;
+const SMALL_PLATE = 'plate !min-h-[44px] !px-2.5 !text-[14px]';
 
 /** A reading by the digit pad. Its time is the touch that opened it; Now stamps it anew. */
 export function ReadingSheet({
@@ -71,26 +78,12 @@ export function ReadingSheet({
   return (
     <Sheet title="Reading" onClose={onClose}>
       <div className="mb-3 flex items-center gap-1.5">
-        <fieldset className="flex gap-1.5">
-          <legend className="sr-only">Whose screen</legend>
-          {(['stall', 'car'] as const).map((s) => (
-            <button
-              key={s}
-              type="button"
-              data-choice
-              aria-pressed={screen === s}
-              className="plate !min-h-[44px] !px-2.5 !text-[14px]"
-              onClick={() => setScreen(s)}
-            >
-              {s === 'stall' ? 'Stall’s screen' : 'Car’s screen'}
-            </button>
-          ))}
-        </fieldset>
-        <button type="button" data-choice aria-pressed={electric} className="plate !min-h-[44px] !px-2.5 !text-[14px]" onClick={() => setElectric(!electric)}>
+        <OneOf label="Whose screen" headed={false} value={screen} choices={SCREENS} onChoose={setScreen} look={() => SMALL_PLATE} row="flex gap-1.5" />
+        <button type="button" aria-pressed={electric} className={SMALL_PLATE} onClick={() => setElectric(!electric)}>
           volts, amps
         </button>
         <span className="grow" />
-        <button type="button" className="plate !min-h-[44px] !px-2.5 !text-[14px]" onClick={(e) => setStamp(e.timeStamp)} aria-pressed={stamp !== openedAt}>
+        <button type="button" className={SMALL_PLATE} onClick={(e) => setStamp(e.timeStamp)} aria-pressed={stamp !== openedAt}>
           Now
         </button>
       </div>

@@ -1,6 +1,7 @@
 'use client';
 import { useEffect, useState } from 'react';
 import type { KeptEvent } from '@/client/store/phone-store';
+import { readWho } from '@/client/store/who';
 import { printClock, printDay } from '@/core/units/zoned';
 import { correctableText, correctionSet } from '@/core/visit/correction-set';
 import type { VisitEvent } from '@/core/visit/event';
@@ -79,9 +80,10 @@ function Mend({
 }) {
   const event = kept.event as VisitEvent;
   const payload = event.payload as Record<string, unknown>;
+  const distance = readWho()?.wishes.distance ?? 'km';
   const [at, setAt] = useState(event.at);
-  const [values, setValues] = useState(() => correctableText(event.kind, payload));
-  const { set, problems } = correctionSet(event.kind, payload, values);
+  const [values, setValues] = useState(() => correctableText(event.kind, payload, distance));
+  const { set, problems } = correctionSet(event.kind, payload, values, distance);
   const field = kept.path?.startsWith('payload.') ? kept.path.slice('payload.'.length) : null;
   return (
     <Sheet title={`Mend: ${labelOf(kept)}`} onClose={onClose} hint={`${kept.path ? `${kept.path}: ` : ''}${kept.reason ?? ''}`}>
@@ -92,6 +94,7 @@ function Mend({
           values={values}
           problems={{ ...(field && kept.reason && !(field in set) ? { [field]: kept.reason } : {}), ...problems }}
           choices={{}}
+          distance={distance}
           onChange={setValues}
         />
       </div>

@@ -5,6 +5,7 @@ import { countBays } from '@/core/visit/bays';
 import { BAY_LABELS } from '@/core/visit/kinds/survey';
 import type { Payload } from '@/core/visit/payloads';
 import { FormField, fieldState } from '@/ui/forms/form-field';
+import { OneOf } from '@/ui/forms/one-of';
 import { Sheet } from '@/ui/pads/sheet';
 import { Milestone } from '@/ui/road/milestone';
 import type { Draft, Records } from '../stall-state';
@@ -56,22 +57,24 @@ export function SurveySheet({
   return (
     <Sheet title="Bays" onClose={onClose} hint={`${bays.free} free, ${bays.taken} taken, ${bays.outOfOrder} out of order.`}>
       {stalls.length === 0 ? <p className="text-[15px]">No stall of this site is known yet. The counts can be typed under Figures on arrival.</p> : null}
-      <ul className="grid grid-cols-4 gap-2">
-        {stalls.map((s) => (
-          <li key={s.id}>
-            <button
-              type="button"
-              aria-pressed={s.id === at}
-              onClick={() => setAt(s.id)}
-              className={`grid w-full justify-items-center rounded-lg border-4 bg-asphalt px-1 pb-1.5 pt-2 text-line ${s.id === at ? 'border-paint' : 'border-asphalt'}`}
-              aria-label={`Stall ${s.fields.name}: ${BAY_LABELS[stateOf(s.id)]}`}
-            >
+      <OneOf
+        label="Bay"
+        headed={false}
+        value={at}
+        choices={stalls.map((s) => {
+          const state = BAY_LABELS[stateOf(s.id)];
+          const shown = (
+            <>
               <Milestone text={s.fields.name} />
-              <span className="mt-1 text-[12px]">{BAY_LABELS[stateOf(s.id)]}</span>
-            </button>
-          </li>
-        ))}
-      </ul>
+              <span className="mt-1 text-[12px]">{state}</span>
+            </>
+          );
+          return [s.id, shown, `Stall ${s.fields.name}: ${state}`] as const;
+        })}
+        onChoose={setAt}
+        look={(is) => `grid w-full justify-items-center rounded-lg border-4 bg-asphalt px-1 pb-1.5 pt-2 text-line ${is ? 'border-paint' : 'border-asphalt'}`}
+        row="grid grid-cols-4 gap-2"
+      />
       {at !== null ? (
         <fieldset className="mt-3">
           <legend className="mb-1.5 text-[15px] font-bold">Stall {stalls.find((s) => s.id === at)?.fields.name} is</legend>

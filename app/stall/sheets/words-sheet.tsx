@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { privateNumber } from '@/core/records/private-number';
 import { currencySymbol } from '@/core/units/money';
 import { FormField, fieldState } from '@/ui/forms/form-field';
+import { OneOf } from '@/ui/forms/one-of';
 import { Sheet } from '@/ui/pads/sheet';
 import type { Draft } from '../stall-state';
 
@@ -47,7 +48,11 @@ export function WordsSheet({
   );
 }
 
-const WHERE = ['Screen', 'App', 'Sign on the post', 'Web page'];
+const WHERE = ['Screen', 'App', 'Sign on the post', 'Web page'].map((w) => [w, w] as const);
+const TAX = [
+  ['in', 'Tax in'],
+  ['on_top', 'Tax on top'],
+] as const;
 
 /** What the price was said to be, before it was paid. */
 export function PriceSheet({
@@ -61,10 +66,10 @@ export function PriceSheet({
   onClose: () => void;
   onAct: (timeStamp: number, draft: Draft) => void;
 }) {
-  const [where, setWhere] = useState(WHERE[0] as string);
+  const [where, setWhere] = useState('Screen');
   const [perKWh, setPerKWh] = useState('');
   const [text, setText] = useState('');
-  const [taxIn, setTaxIn] = useState<boolean | null>(null);
+  const [taxIn, setTaxIn] = useState<'in' | 'on_top' | null>(null);
   const price = perKWh.trim().replace(',', '.');
   const problem = price === '' ? undefined : !/^\d+(\.\d+)?$/.test(price) ? 'A price such as 0.59' : Number(price) > 100 ? 'At most 100 per kWh' : undefined;
   const why = privateNumber(text) ?? undefined;
@@ -80,40 +85,20 @@ export function PriceSheet({
               where,
               text: text.trim() || `${price} ${currency} per kWh`,
               ...(price === '' ? {} : { perKWh: price, currency }),
-              ...(taxIn === null ? {} : { taxIn }),
+              ...(taxIn === null ? {} : { taxIn: taxIn === 'in' }),
             },
           });
         }}
       >
-        <fieldset className="mb-3">
-          <legend className="mb-1.5 text-sm font-semibold">Where</legend>
-          <div className="flex flex-wrap gap-2">
-            {WHERE.map((w) => (
-              <button key={w} type="button" aria-pressed={w === where} className="plate !min-h-[44px]" onClick={() => setWhere(w)}>
-                {w}
-              </button>
-            ))}
-          </div>
-        </fieldset>
+        <OneOf label="Where" value={where} choices={WHERE} onChoose={setWhere} />
+        <div className="h-3" />
         <FormField id="price" label={`${currencySymbol(currency)} per kWh`} error={problem}>
           <input {...fieldState('price', problem)} inputMode="decimal" value={perKWh} autoComplete="off" onChange={(e) => setPerKWh(e.target.value)} />
         </FormField>
         <FormField id="price-text" label="Anything else it said" error={why}>
           <input {...fieldState('price-text', why)} value={text} maxLength={200} autoComplete="off" onChange={(e) => setText(e.target.value)} />
         </FormField>
-        <div className="mb-3 flex gap-2">
-          {([true, false] as const).map((is) => (
-            <button
-              key={String(is)}
-              type="button"
-              aria-pressed={taxIn === is}
-              className="plate !min-h-[44px]"
-              onClick={() => setTaxIn(taxIn === is ? null : is)}
-            >
-              {is ? 'Tax in' : 'Tax on top'}
-            </button>
-          ))}
-        </div>
+        <OneOf label="Tax" headed={false} value={taxIn} choices={TAX} mayBeNone onChoose={setTaxIn} row="mb-3 flex gap-2" />
         <button type="submit" className="plate plate-next !min-h-[52px] w-full" disabled={price === '' && text.trim() === ''}>
           Record it
         </button>

@@ -1,3 +1,4 @@
+import type { DistanceUnit } from '../../units/distance';
 import type { Walk } from '../attempts/walk';
 import type { CorrectableField } from '../correctable-field';
 import type { Kind, Payload } from '../payloads';
@@ -13,7 +14,12 @@ export type KindFile<K extends Kind> = {
   /** What it is called on the tape and in lists. */
   label: string | ((p: Payload<K>, nameOf: NameOf) => string);
   /** What it holds, as parts of a line; those without a word are left out. */
-  detail?: (p: Payload<K>, nameOf: NameOf, attempts: (eventIds: readonly string[]) => string | null) => readonly (string | null | undefined)[];
+  detail?: (
+    p: Payload<K>,
+    nameOf: NameOf,
+    attempts: (eventIds: readonly string[]) => string | null,
+    distance: DistanceUnit,
+  ) => readonly (string | null | undefined)[];
   /** What can be corrected besides its time. What is not listed is taken back and recorded anew. */
   fields?: readonly CorrectableField[] | ((p: Payload<K>) => readonly CorrectableField[]);
   /** Two people can see it at one moment. */

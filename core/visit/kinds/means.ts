@@ -19,7 +19,7 @@ export const MEANS_FIELDS: readonly CorrectableField[] = [
 
 export const meansDetail = (p: Payload<'means_shown'>, nameOf: NameOf) => [
   p.meansId ? nameOf('means', p.meansId) : null,
-  unit(p.holdAmount, `${p.currency ?? ''} held`),
+  unit(p.holdAmount, p.currency ? `${p.currency} held` : 'held'),
 ];
 
 export const meansOn = (e: PlacedOf<'means_shown' | 'means_accepted' | 'means_refused'>): Show => ({

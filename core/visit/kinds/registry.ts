@@ -1,3 +1,4 @@
+import type { DistanceUnit } from '../../units/distance';
 import type { Walk } from '../attempts/walk';
 import type { CorrectableField } from '../correctable-field';
 import type { VisitEvent } from '../event';
@@ -110,8 +111,12 @@ export function eventLabel(e: Pick<VisitEvent, 'kind' | 'payload'>, nameOf: Name
 }
 
 /** What an event holds, in a line. @param attempts the attempts that some events belong to, in words; `null`: none named */
-export const eventDetail = (e: Pick<VisitEvent, 'kind' | 'payload'>, nameOf: NameOf, attempts: (eventIds: readonly string[]) => string | null): string =>
-  (fileOf(e.kind).detail?.(e.payload as never, nameOf, attempts) ?? []).filter(Boolean).join(', ');
+export const eventDetail = (
+  e: Pick<VisitEvent, 'kind' | 'payload'>,
+  nameOf: NameOf,
+  attempts: (eventIds: readonly string[]) => string | null,
+  distance: DistanceUnit = 'km',
+): string => (fileOf(e.kind).detail?.(e.payload as never, nameOf, attempts, distance) ?? []).filter(Boolean).join(', ');
 
 /** The fields of an event that can be corrected afterwards; every kind's time can. */
 export function correctableFields(kind: Kind, payload: Readonly<Record<string, unknown>>): readonly CorrectableField[] {

@@ -18,7 +18,10 @@ export const survey: KindFile<'survey'> = {
   detail: ({ stalls }, nameOf) =>
     stalls
       .filter((s) => s.state !== 'not_looked')
-      .map((s) => `${nameOf('stall', s.stallId)} ${BAY_LABELS[s.state].toLowerCase()}${s.state === 'derated' && s.kW !== undefined ? ` to ${s.kW} kW` : ''}`),
+      .map(
+        (s) =>
+          `${nameOf('stall', s.stallId) || 'a stall not known here'} ${BAY_LABELS[s.state].toLowerCase()}${s.state === 'derated' && s.kW !== undefined ? ` to ${s.kW} kW` : ''}`,
+      ),
   // A field for each bay, looked at or not.
   fields: ({ stalls }) =>
     (Array.isArray(stalls) ? stalls : []).flatMap((bay, i) => [

@@ -1,5 +1,6 @@
 'use client';
 import { useState } from 'react';
+import type { DistanceUnit } from '@/core/units/distance';
 import { printClock } from '@/core/units/zoned';
 import { correctableText, correctionSet } from '@/core/visit/correction-set';
 import { correctableFields } from '@/core/visit/kinds/registry';
@@ -18,11 +19,13 @@ export function CorrectEvent({
   event,
   line,
   people,
+  distance,
 }: {
   context: VisitContext;
   event: Correctable;
   line: readonly Moment[];
   people: readonly Person[];
+  distance: DistanceUnit;
 }) {
   const [open, setOpen] = useState(false);
   return (
@@ -35,24 +38,31 @@ export function CorrectEvent({
       >
         Correct
       </button>
-      {open ? <CorrectSheet context={context} event={event} line={line} people={people} onClose={() => setOpen(false)} /> : null}
+      {open ? <CorrectSheet context={context} event={event} line={line} people={people} distance={distance} onClose={() => setOpen(false)} /> : null}
     </>
   );
 }
 
-type SheetProps = { context: VisitContext; event: Correctable; line: readonly Moment[]; people: readonly Person[]; onClose: () => void };
-function CorrectSheet({ context, event, line, people, onClose }: SheetProps) {
+type SheetProps = {
+  context: VisitContext;
+  event: Correctable;
+  line: readonly Moment[];
+  people: readonly Person[];
+  distance: DistanceUnit;
+  onClose: () => void;
+};
+function CorrectSheet({ context, event, line, people, distance, onClose }: SheetProps) {
   const { record, busy } = useRecordAfterwards(context);
   const [at, setAt] = useState(event.at);
   // Alone in a household there is nobody else who could have driven.
   const fields = correctableFields(event.kind, event.payload).filter((f) => f.is !== 'ref' || f.type !== 'person' || people.length > 1);
-  const [values, setValues] = useState(() => correctableText(event.kind, event.payload));
+  const [values, setValues] = useState(() => correctableText(event.kind, event.payload, distance));
   const choices = { ...useChoices(context.siteId), attempts: event.attempts, person: people };
   const [problems, setProblems] = useState<Record<string, string>>({});
   const [asked, setAsked] = useState<number | null>(null);
 
   const save = async (timeStamp: number) => {
-    const { set, problems: bad } = correctionSet(event.kind, event.payload, values);
+    const { set, problems: bad } = correctionSet(event.kind, event.payload, values, distance);
     const moved = at !== event.at;
     if (!moved && Object.keys(set).length === 0 && Object.keys(bad).length === 0) bad.form = 'Nothing was changed.';
     const doubt = moved ? timeDoubt(line, event, at, context.zone) : null;
@@ -75,7 +85,7 @@ function CorrectSheet({ context, event, line, people, onClose }: SheetProps) {
     <Sheet title={`Correct: ${event.label}`} onClose={onClose} hint="What it said before is kept in its history.">
       <SetTime at={at} original={event.at} zone={context.zone} onChange={setAt} />
       <div className="mt-3">
-        <CorrectFields fields={fields} values={values} problems={problems} choices={choices} onChange={setValues} />
+        <CorrectFields fields={fields} values={values} problems={problems} choices={choices} distance={distance} onChange={setValues} />
         {problems.form ? (
           <p role="alert" className="mb-2 text-sm font-semibold text-fault">
             {problems.form}

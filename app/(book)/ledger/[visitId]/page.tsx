@@ -13,5 +13,12 @@ export default async function VisitPage({ params, searchParams }: { params: Prom
   const { visitId } = await params;
   const data = await visitPage(who, visitId);
   if (!data) notFound();
-  return <LedgerBeside who={who} query={await searchParams} selected={visitId} page={async (_, around) => <VisitBeside data={data} around={around} />} />;
+  return (
+    <LedgerBeside
+      who={who}
+      query={await searchParams}
+      selected={visitId}
+      page={async (_, around) => <VisitBeside data={data} around={around} distance={who.wishes.distance} />}
+    />
+  );
 }
