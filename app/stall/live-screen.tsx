@@ -3,6 +3,7 @@ import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { rememberMeans, rememberOrder } from '@/client/store/habits';
 import { phoneNow } from '@/client/touch/touch-time';
 import type { Fault } from '@/core/faults/fault-list';
+import { mayRecord } from '@/core/records/roles';
 import { plateText } from '@/core/records/stall-plate';
 import { printMoney, printPerKWh } from '@/core/units/money';
 import { stallKWhSoFar } from '@/core/visit/delivered';
@@ -97,6 +98,7 @@ export function LiveScreen({ state, hands }: { state: Live; hands: StallHands })
   const byTariff = charging ? facts.expected(stallKWhSoFar(charging)) : null;
   const sentence = over ? null : oneSentence(visit, facts, byTariff && tariff ? printMoney(byTariff, tariff.currency) : null);
 
+  const may = mayRecord(state.who.role);
   return (
     <div className={SHAPE}>
       <div className="lg:col-span-2">
@@ -124,8 +126,10 @@ export function LiveScreen({ state, hands }: { state: Live; hands: StallHands })
         {over ? (
           <VisitOver
             visit={visit}
-            noHelpline={facts.helpline === null && network && visit.line.some((e) => e.kind === 'help_called' || isDanger(e)) ? network.fields.name : null}
-            unnamed={visit.siteId === null && !state.observing}
+            noHelpline={
+              may && facts.helpline === null && network && visit.line.some((e) => e.kind === 'help_called' || isDanger(e)) ? network.fields.name : null
+            }
+            unnamed={may && visit.siteId === null && !state.observing}
             onName={(at) => setOpen({ sheet: 'place', at })}
             onLeave={() => void hands.leaveVisit()}
             onRate={(at) => setOpen({ sheet: 'rating', at })}

@@ -2,6 +2,7 @@
 import { phoneNow } from '@/client/touch/touch-time';
 import type { Fault } from '@/core/faults/fault-list';
 import { unfinished } from '@/core/records/enrolment-steps';
+import { mayRecord } from '@/core/records/roles';
 import { printMoney } from '@/core/units/money';
 import { localDay } from '@/core/units/zoned';
 import { chargingSoFar } from '@/core/visit/attempt-times';
@@ -156,7 +157,7 @@ export function LiveSheets({
         return (
           <MoreSheet
             means={facts.means}
-            enrolments={unfinished(records.enrolment, facts.network?.id ?? null).length > 0}
+            enrolments={mayRecord(who.role) && unfinished(records.enrolment, facts.network?.id ?? null).length > 0}
             stallId={facts.chosenId}
             connectors={otherConnectors}
             onClose={close}
@@ -181,7 +182,7 @@ export function LiveSheets({
             onAct={act}
             onStalls={(bays) => {
               const items = statesSeen(bays, records.stall, localDay(phoneNow(), visit.zone), who.name);
-              if (items.length > 0) void hands.addRecords(items);
+              if (items.length > 0 && mayRecord(who.role)) void hands.addRecords(items);
             }}
           />
         );

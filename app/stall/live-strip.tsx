@@ -106,7 +106,7 @@ export function LiveStrip({ state, facts, hands, act, onOpen }: Props) {
       </Strip>
     );
   // A stall that somebody looking on chose is none of the recorder's: the phone that records names the place.
-  if (visit.siteId === null && !state.observing && matter === null)
+  if (visit.siteId === null && !state.observing && matter === null && mayRecord(state.who.role))
     return (
       <Strip name="The place" text="This place has no name yet.">
         <Do onPress={(t) => onOpen({ sheet: 'place', at: t })}>Name it</Do>

@@ -199,7 +199,7 @@ export function PullInScreen({ state, hands }: { state: Extract<StallState, { is
                 </button>
               </p>
             ) : null}
-            {may || (joins && mayLookOn(state.who.role)) ? (
+            {may ? (
               <>
                 <button type="button" className="plate !min-h-[44px]" onClick={() => setSheet('car')}>
                   Add a car

@@ -5,6 +5,7 @@ import type { Position } from '@/core/records/place-questions';
 import type { MileRecord } from '@/core/records/record-schema';
 import { printCount, printDistance } from '@/core/units/print';
 import { mayAskWhere, whereIAm } from '@/ui/places/where-i-am';
+import { ForDrivers } from '@/ui/road/role';
 import { laterParts } from './stall-parts';
 import type { Records } from './stall-state';
 
@@ -126,9 +127,11 @@ export function SiteChoice({
         ))}
       </ul>
       {shown.length === 0 && records.site.length > 0 ? <p className="text-sm text-ink-2">No site of that name.</p> : null}
-      <button type="button" className={`plate mt-3 !min-h-[52px] w-full ${records.site.length === 0 ? 'plate-next' : ''}`} onClick={onAdd}>
-        Add a site
-      </button>
+      <ForDrivers>
+        <button type="button" className={`plate mt-3 !min-h-[52px] w-full ${records.site.length === 0 ? 'plate-next' : ''}`} onClick={onAdd}>
+          Add a site
+        </button>
+      </ForDrivers>
     </section>
   );
 }

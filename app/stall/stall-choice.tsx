@@ -11,6 +11,7 @@ import { localDay, printSeen } from '@/core/units/zoned';
 import { OneOf } from '@/ui/forms/one-of';
 import { arrivalLines, bayLines } from '@/ui/places/arrival';
 import { Milestone } from '@/ui/road/milestone';
+import { ForDrivers } from '@/ui/road/role';
 import { later } from './later';
 import type { StallHands, StallState } from './stall-state';
 
@@ -110,9 +111,11 @@ export function StallChoice({
           return [s.id, shown, called] as const;
         })}
       >
-        <button type="button" className="plate !min-h-[104px] !min-w-[92px]" onClick={onAdd}>
-          Add a stall
-        </button>
+        <ForDrivers>
+          <button type="button" className="plate !min-h-[104px] !min-w-[92px]" onClick={onAdd}>
+            Add a stall
+          </button>
+        </ForDrivers>
       </OneOf>
       {chosen ? (
         <div className="mt-3 border-l-4 border-paint bg-card px-3 py-2 text-[14.5px]">
@@ -134,12 +137,14 @@ export function StallChoice({
               {l}
             </p>
           ))}
-          <div className="mt-2 flex flex-wrap gap-2">
-            <OneOf label="Seen today" headed={false} value={stateSeen} choices={SEEN_TODAY} onChoose={seen} />
-            <button type="button" className="plate !min-h-[44px]" onClick={() => setChanging({ type: 'stall', id: chosen.id })}>
-              Change this stall
-            </button>
-          </div>
+          <ForDrivers>
+            <div className="mt-2 flex flex-wrap gap-2">
+              <OneOf label="Seen today" headed={false} value={stateSeen} choices={SEEN_TODAY} onChoose={seen} />
+              <button type="button" className="plate !min-h-[44px]" onClick={() => setChanging({ type: 'stall', id: chosen.id })}>
+                Change this stall
+              </button>
+            </div>
+          </ForDrivers>
         </div>
       ) : (
         <p className="mt-2 text-sm text-ink-2">Not sure which yet? Pull in first and choose the stall afterwards.</p>
@@ -147,9 +152,15 @@ export function StallChoice({
       <div className="mt-4">
         <div className="flex items-baseline gap-3">
           <h2 className="text-[15px]">On arrival</h2>
-          <button type="button" className="min-h-[44px] text-sm font-semibold text-shake underline" onClick={() => setChanging({ type: 'site', id: site.id })}>
-            Change the site
-          </button>
+          <ForDrivers>
+            <button
+              type="button"
+              className="min-h-[44px] text-sm font-semibold text-shake underline"
+              onClick={() => setChanging({ type: 'site', id: site.id })}
+            >
+              Change the site
+            </button>
+          </ForDrivers>
         </div>
         {arrival.length === 0 ? <p className="mt-1 text-sm text-ink-2">Nothing noted yet.</p> : null}
         <ul className="mt-1 list-disc pl-5 text-[14.5px] leading-snug">

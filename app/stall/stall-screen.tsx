@@ -1,6 +1,7 @@
 'use client';
 import { useEffect } from 'react';
 import { fetchAllNow } from '@/client/visit-session/fetched-later';
+import { RoleHere } from '@/ui/road/role';
 import { TapePaint } from '@/ui/tape/paint';
 import { later } from './later';
 import { PullInScreen } from './pull-in-screen';
@@ -20,11 +21,13 @@ export function StallScreen() {
     <>
       <TapePaint />
       {stall.hands ? (
-        stall.state.visit && stall.state.visitId ? (
-          <LiveScreen state={{ ...stall.state, visit: stall.state.visit, visitId: stall.state.visitId }} hands={stall.hands} />
-        ) : (
-          <PullInScreen state={stall.state} hands={stall.hands} />
-        )
+        <RoleHere value={stall.state.who.role}>
+          {stall.state.visit && stall.state.visitId ? (
+            <LiveScreen state={{ ...stall.state, visit: stall.state.visit, visitId: stall.state.visitId }} hands={stall.hands} />
+          ) : (
+            <PullInScreen state={stall.state} hands={stall.hands} />
+          )}
+        </RoleHere>
       ) : (
         <main className="mx-auto max-w-md p-6">
           <h1 className="text-2xl">Stall</h1>

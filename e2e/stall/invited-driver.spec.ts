@@ -70,3 +70,38 @@ test('without a network a second phone joins by the code that the first shows: a
   await expect(second.getByRole('heading', { name: 'Lipa Barn' })).toBeVisible();
   await context.close();
 });
+
+test('who looks on is offered what they can add to the visit, and nothing that changes places or garage', async ({ page, browser, baseURL }, info) => {
+  const base = baseURL as string;
+  await pulledIn(page, base);
+  await allSent(page, 2);
+  const context = await browser.newContext({ ...info.project.use, baseURL: base });
+  const second = await context.newPage();
+  await invitedMember(page, second.request, base, 'observer', 'Vid Kos');
+  await openStall(second);
+  const join = second.getByRole('button', { name: /^Join: Lipa Barn/ });
+  await expect(join).toBeVisible();
+  await expect(second.getByRole('button', { name: 'Add a site' })).toHaveCount(0);
+  await expect(second.getByRole('button', { name: 'Garage' })).toHaveCount(0);
+  await second.getByRole('button', { name: /^Lipa Barn/ }).tap();
+  await second.getByRole('radio', { name: /^Stall 1/ }).tap();
+  await expect(second.getByText(/^At most/)).toBeVisible();
+  for (const name of ['Add a stall', 'Change this stall', 'Change the site']) await expect(second.getByRole('button', { name })).toHaveCount(0);
+  await expect(second.getByRole('radio', { name: 'Closed today' })).toHaveCount(0);
+  await join.tap();
+  const hand = thumb(second);
+  await hand.pad(/^More/);
+  await hand.sheet('Look at the bays …');
+  await hand.sheet('Dark');
+  await hand.sheet('Record the bays');
+  await hand.pad(/^More/);
+  await hand.sheet('Another stall …');
+  await expect(second.getByRole('dialog').getByRole('button', { name: /^Stall 1/ })).toBeVisible();
+  await expect(second.getByRole('button', { name: 'Add a stall' })).toHaveCount(0);
+  await second.keyboard.press('Escape');
+  // What was seen of the bays is the visit's; nothing of it waits or was refused as a change of the stalls.
+  await expect.poll(async () => (await keptEvents(second)).filter((k) => k.state !== 'sent').length).toBe(0);
+  expect((await keptEvents(second)).map((k) => k.event.kind)).toContain('survey');
+  await expect(second.getByText(/refused|to settle/)).toHaveCount(0);
+  await context.close();
+});

@@ -6,6 +6,7 @@ import { printKW } from '@/core/units/print';
 import type { Dangers } from '@/core/visit/dangers';
 import { Sheet } from '@/ui/pads/sheet';
 import { Milestone } from '@/ui/road/milestone';
+import { ForDrivers } from '@/ui/road/role';
 import type { Records, StallHands } from '../stall-state';
 import { AddPlaceSheet } from './add-place-sheet';
 import { Plate, PlateList } from './plate-list';
@@ -85,9 +86,11 @@ export function StallSheet({
         })}
       </ul>
       {stalls.length === 0 ? <p className="mb-3 text-sm text-ink-2">No stall of this site is known yet.</p> : null}
-      <button type="button" className="plate mt-3 !min-h-[52px] w-full" onClick={() => setAdding(true)}>
-        Add a stall
-      </button>
+      <ForDrivers>
+        <button type="button" className="plate mt-3 !min-h-[52px] w-full" onClick={() => setAdding(true)}>
+          Add a stall
+        </button>
+      </ForDrivers>
     </Sheet>
   );
 }

@@ -8,6 +8,7 @@ import { FormField, fieldState } from '@/ui/forms/form-field';
 import { OneOf } from '@/ui/forms/one-of';
 import { Sheet } from '@/ui/pads/sheet';
 import { Milestone } from '@/ui/road/milestone';
+import { ForDrivers } from '@/ui/road/role';
 import type { Draft, Records } from '../stall-state';
 
 type Bay = Payload<'survey'>['stalls'][number]['state'];
@@ -100,7 +101,9 @@ export function SurveySheet({
           ) : null}
         </fieldset>
       ) : null}
-      <p className="mt-3 text-[13px] text-ink-2">Dark, closed and derated bays are noted with the stalls, as seen today.</p>
+      <ForDrivers>
+        <p className="mt-3 text-[13px] text-ink-2">Dark, closed and derated bays are noted with the stalls, as seen today.</p>
+      </ForDrivers>
       <button
         type="button"
         className="plate plate-next mt-2 !min-h-[56px] w-full"
