@@ -26,7 +26,17 @@ const fact = (name: string) => `dl > div:has(dt:text-is("${name}"))`;
 test('filters live in the address, and every number of Compare opens the visits behind it', async ({ page }) => {
   await page.goto('/ledger');
   await expect(page.locator(rows)).toHaveCount(4);
-  await page.getByLabel('Faults').selectOption('any');
+  // Many faults: a field narrows them, by keyboard too.
+  await page.getByRole('button', { name: 'Faults: Faults or none' }).click();
+  await page.keyboard.type('start err');
+  await expect(page.getByRole('dialog', { name: 'Faults' }).getByRole('option')).toHaveText(['Start error']);
+  await page.keyboard.type('x');
+  await expect(page.getByText('Nothing of that name.')).toBeVisible();
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('button', { name: 'Faults: Faults or none' })).toBeFocused();
+  await page.keyboard.press('Enter');
+  await page.keyboard.type('with');
+  await page.keyboard.press('Enter');
   await expect(page).toHaveURL(/faults=any/);
   await expect(page.locator(rows)).toHaveCount(1);
   await page.getByLabel('Network').selectOption({ label: 'Copperbeech' });

@@ -6,9 +6,17 @@ let kept = 0;
 
 export function KeepScroll({ children, selected }: { children: ReactNode; selected: string | null }) {
   const ref = useRef<HTMLDivElement>(null);
+  const begun = useRef(false);
   useLayoutEffect(() => {
     const el = ref.current;
     if (!el) return;
+    // Scrolled before the page came alive: under a finger nothing jumps back.
+    const scrolled = !begun.current && el.scrollTop > 0;
+    begun.current = true;
+    if (scrolled) {
+      kept = el.scrollTop;
+      return;
+    }
     el.scrollTop = kept;
     if (selected) el.querySelector('[aria-current=true]')?.scrollIntoView({ block: 'nearest' });
   }, [selected]);

@@ -2,6 +2,9 @@
 import { usePathname, useRouter } from 'next/navigation';
 import { type LedgerFilter, writeLedgerFilter } from '@/core/compare/ledger-filter';
 import { FAULTS } from '@/core/faults/fault-list';
+import { PickOne } from '../forms/pick-one';
+
+const ANY_FAULT = [{ id: 'any', name: 'With faults' }, ...FAULTS.map((f) => ({ id: f.code, name: f.label }))];
 
 /** Network and fault filters; the choice lives in the address. */
 export function LedgerFilters({ filter, networks }: { filter: LedgerFilter; networks: { id: string; name: string }[] }) {
@@ -11,23 +14,24 @@ export function LedgerFilters({ filter, networks }: { filter: LedgerFilter; netw
   const className = 'min-h-[36px] max-w-[132px] rounded-[5px] border border-lane bg-card px-2 text-[13px] font-semibold text-ink';
   return (
     <>
-      <select aria-label="Network" className={className} value={filter.network ?? ''} onChange={(e) => go({ network: e.target.value || undefined })}>
-        <option value="">All networks</option>
-        {networks.map((n) => (
-          <option key={n.id} value={n.id}>
-            {n.name}
-          </option>
-        ))}
-      </select>
-      <select aria-label="Faults" className={className} value={filter.faults ?? ''} onChange={(e) => go({ faults: e.target.value || undefined })}>
-        <option value="">Faults or none</option>
-        <option value="any">With faults</option>
-        {FAULTS.map((f) => (
-          <option key={f.code} value={f.code}>
-            {f.label}
-          </option>
-        ))}
-      </select>
+      <PickOne
+        id="ledger-network"
+        label="Network"
+        none="All networks"
+        list={networks}
+        value={filter.network ?? ''}
+        className={className}
+        onPick={(id) => go({ network: id || undefined })}
+      />
+      <PickOne
+        id="ledger-faults"
+        label="Faults"
+        none="Faults or none"
+        list={ANY_FAULT}
+        value={filter.faults ?? ''}
+        className={className}
+        onPick={(code) => go({ faults: code || undefined })}
+      />
     </>
   );
 }

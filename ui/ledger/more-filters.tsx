@@ -5,9 +5,16 @@ import { useState } from 'react';
 import { LEDGER_ONLY, type LedgerFilter, ONLY_LABELS, readLedgerFilter, writeLedgerFilter } from '@/core/compare/ledger-filter';
 import { MEANS_KINDS } from '@/core/records/means-kind';
 import { FormField } from '../forms/form-field';
+import { PickOne } from '../forms/pick-one';
 
 type Named = readonly { id: string; name: string }[];
 const MORE = ['since', 'until', 'site', 'car', 'driver', 'means', 'only', 'text'] as const;
+
+/** A field that keeps its own choice until the form is taken. */
+function Picked({ start, ...of }: { id: string; name: string; none: string; list: Named; start: string; className: string }) {
+  const [value, setValue] = useState(start);
+  return <PickOne {...of} value={value} onPick={setValue} />;
+}
 
 /** Every further way to narrow the ledger. What is chosen lives in the address. */
 export function MoreFilters({ filter, sites, cars, people }: { filter: LedgerFilter; sites: Named; cars: Named; people: Named }) {
@@ -25,14 +32,7 @@ export function MoreFilters({ filter, sites, cars, people }: { filter: LedgerFil
   const field = 'field !min-h-[44px] w-full';
   const choice = (name: 'site' | 'car' | 'driver', label: string, all: string, list: Named) => (
     <FormField id={`filter-${name}`} label={label}>
-      <select id={`filter-${name}`} name={name} className={field} defaultValue={filter[name] ?? ''}>
-        <option value="">{all}</option>
-        {list.map((r) => (
-          <option key={r.id} value={r.id}>
-            {r.name}
-          </option>
-        ))}
-      </select>
+      <Picked id={`filter-${name}`} name={name} none={all} list={list} start={filter[name] ?? ''} className={field} />
     </FormField>
   );
   return (

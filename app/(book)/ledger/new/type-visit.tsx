@@ -17,6 +17,7 @@ import { typedVisit } from '@/core/visit/typed-visit';
 import { readTypedVisit, type TypedTexts } from '@/core/visit/typed-visit-form';
 import { FormField, fieldState } from '@/ui/forms/form-field';
 import { localInstant } from '@/ui/forms/local-time';
+import { PickOne } from '@/ui/forms/pick-one';
 import { recordChoices } from '@/ui/forms/record-choices';
 
 const EMPTY: TypedTexts = {
@@ -50,7 +51,7 @@ export function TypeVisit({ currency, site, people }: { currency: string; site: 
   const [records, setRecords] = useState(noRecords);
   const [problems, setProblems] = useState<Partial<Record<Name, string>>>({});
   const [failed, setFailed] = useState<string | null>(null);
-  const { register, handleSubmit, watch, formState } = useForm<TypedTexts>({ defaultValues: { ...EMPTY, siteId: site, currency } });
+  const { register, handleSubmit, watch, setValue, formState } = useForm<TypedTexts>({ defaultValues: { ...EMPTY, siteId: site, currency } });
   useEffect(() => void householdRecords(setRecords).catch(() => {}), []);
   const [siteId, charged] = [watch('siteId'), watch('charged')];
   const zone = records.site.find((s) => s.id === siteId)?.fields.zone ?? Intl.DateTimeFormat().resolvedOptions().timeZone;
@@ -107,14 +108,25 @@ export function TypeVisit({ currency, site, people }: { currency: string; site: 
         ))}
       </select>
     ));
+  const pick = (name: Name, label: string, none: string, list: readonly { id: string; name: string }[] | undefined) => (
+    <FormField id={`typed-${name}`} label={label} error={problems[name]}>
+      <PickOne
+        none={none}
+        list={list ?? []}
+        value={watch(name) ?? ''}
+        {...fieldState(`typed-${name}`, problems[name])}
+        onPick={(id) => setValue(name, id, { shouldDirty: true })}
+      />
+    </FormField>
+  );
   const time = (name: Name, label: string) => field(name, label, (p) => <input {...p} type="time" />);
   const figure = (name: Name, label: string, hint?: string) => field(name, label, (p) => <input {...p} inputMode="decimal" autoComplete="off" />, hint);
   const ids = (list: readonly { id: string; name: string }[] | undefined) => (list ?? []).map((r) => [r.id, r.name] as const);
   return (
     <form onSubmit={(e) => void handleSubmit(keep)(e)} noValidate>
       <Part title="Where and when">
-        {select('siteId', 'Site', 'choose', ids(choices.site))}
-        {select('stallId', 'Stall', 'not known', ids(choices.stall))}
+        {pick('siteId', 'Site', 'choose', choices.site)}
+        {pick('stallId', 'Stall', 'not known', choices.stall)}
         {select('carId', 'Car', 'not known', ids(choices.car))}
         {people.length > 0 ? select('drivenBy', 'Who drove', 'I did', ids(people)) : null}
         {field('day', 'Day', (p) => (
