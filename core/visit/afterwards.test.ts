@@ -52,6 +52,25 @@ describe('correcting any field', () => {
       problems: { kW: 'Not a number' },
     });
   });
+  it('reads what was typed as the field is', () => {
+    const set = (kind: 'bill' | 'power_seen' | 'note' | 'reading', payload: object, typed: Record<string, string>) =>
+      correctionSet(kind, payload as never, typed);
+    const seen = { screen: 'stall', mark: 'kW' };
+    expect(set('power_seen', seen, { ...seen, late: 'true' })).toEqual({ set: { late: true }, problems: {} });
+    expect(set('power_seen', { ...seen, late: true }, { ...seen, late: 'false' })).toEqual({ set: { late: false }, problems: {} });
+    expect(set('note', { text: 'Dark' }, { text: '  Lit again ' })).toEqual({ set: { text: 'Lit again' }, problems: {} });
+    expect(set('note', { text: 'Dark' }, { text: ' Dark  ' })).toEqual({ set: {}, problems: {} });
+    const bill = { sessions: [idOf(102), idOf(104)], amount: '9.00', currency: 'EUR', state: 'charged' };
+    const typed = correctableText('bill', bill);
+    expect(typed.sessions).toBe(`${idOf(102)} ${idOf(104)}`);
+    expect(set('bill', bill, typed)).toEqual({ set: {}, problems: {} });
+    expect(set('bill', bill, { ...typed, sessions: `${idOf(102)}  ${idOf(106)}` }).set).toEqual({ sessions: [idOf(102), idOf(106)] });
+    expect(set('bill', bill, { ...typed, sessions: '' }).set).toEqual({ sessions: [] });
+    for (const bad of ['9.', 'x9', '9x', '1.2.3', '--1', '€9'])
+      expect(set('bill', bill, { ...typed, amount: bad }).problems).toEqual({ amount: 'Not a number' });
+    expect(set('bill', bill, { ...typed, amount: '12,345' }).set).toEqual({ amount: '12.345' });
+    expect(set('reading', { screen: 'stall' }, { screen: 'stall', kW: '-1.25' }).set).toEqual({ kW: -1.25 });
+  });
   it('a distance is typed as it is read and kept in km', () => {
     const arrived = { siteId: SITE, odometerKm: 61233.931 };
     const typed = correctableText('pulled_in', arrived, 'mi');
@@ -166,6 +185,37 @@ describe('two recordings of one visit', () => {
     expect(deriveVisit(other, [...from.slice(0, 3), end], payloadProblem).joinedInto).toBe(VISIT);
     expect(deriveVisit(other, [...from.slice(0, 3), end, back], payloadProblem)).toMatchObject({ joinedInto: null, withdrawn: false });
     expect(joinedEvents(VISIT, [...from.slice(0, 3), end, back], newId)).toHaveLength(3);
+  });
+  it('what the copies name are copies too, in corrections of lists as well, and odd lists stay as they are', () => {
+    const at = (n: number, kind: Step[1], payload: Record<string, unknown>) =>
+      story([800 + n, kind, payload]).map((e) => ({ ...e, id: idOf(700 + n), visitId: other }));
+    const copies = joinedEvents(
+      VISIT,
+      [
+        ...from.slice(0, 3),
+        ...at(1, 'correction', { target: idOf(102), set: { sessions: [idOf(102), 7] } }),
+        ...at(2, 'correction', { target: idOf(102), set: null }),
+        ...at(3, 'correction', { target: idOf(102), set: [1] }),
+      ],
+      newId,
+    );
+    expect(copies.slice(3).map((e) => e.payload.set)).toEqual([{ sessions: [newId(idOf(102)), 7] }, null, [1]]);
+    expect(copies.slice(3).map((e) => e.payload.target)).toEqual([1, 2, 3].map(() => newId(idOf(102))));
+  });
+  it('only withdrawals take a visit back: a correction that names it comes along', () => {
+    const odd = story([800, 'correction', { target: other }]).map((e) => ({ ...e, id: idOf(701), visitId: other }));
+    expect(joinedEvents(VISIT, [...from.slice(0, 3), ...odd], newId)).toHaveLength(4);
+  });
+  it('joining again takes back what parted from this recording, and nothing else', () => {
+    const copies = joinedEvents(VISIT, from, newId);
+    const own = (n: number, target: string | undefined, more: object) =>
+      story([820 + n, 'withdrawal', { target, ...more }]).map((e) => ({ ...e, id: idOf(620 + n), seq: 70 + n }));
+    const all = [...copies, ...own(1, copies[0]?.id, { partedFrom: other }), ...own(2, copies[1]?.id, { partedFrom: idOf(999) }), ...own(3, copies[2]?.id, {})];
+    expect(takenBackTo('join_again', all, VISIT, other)).toEqual([idOf(621)]);
+    // Copies of corrections and of withdrawals are none of what is taken back.
+    expect(takenBackTo('part', all, VISIT, other)).toEqual([]);
+    expect(takenBackTo('part', copies, VISIT, other)).toEqual(copies.slice(0, 3).map((e) => e.id));
+    expect(takenBackTo('part', copies, VISIT, idOf(999))).toEqual([]);
   });
   it('are parted by taking the copies back, save what somebody had taken back before', () => {
     const copies = joinedEvents(VISIT, from.slice(0, 3), newId);

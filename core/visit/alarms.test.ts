@@ -37,6 +37,23 @@ describe('alarms', () => {
     expect(asks([900, 'power_gone', { why: 'car_target' }])).toBe(false);
     expect(asks([900, 'power_gone', {}], [960, 'power_seen', KW])).toBe(true);
   });
+  it('asks nothing of a visit where nobody charges, or somebody has pulled out', () => {
+    const all = (...steps: Step[]) => alarms(visit(...steps), [{ kind: 'max_stay', until: T0 + 3_600_000 }], null).map((a) => a.key);
+    expect(all(IN)).toEqual([`max_stay ${T0 + 3_600_000}`]);
+    expect(all(IN, [60, 'plugged'])).toEqual([`max_stay ${T0 + 3_600_000}`]);
+    expect(all(...charging, [900, 'unplugged'])).toEqual([`max_stay ${T0 + 3_600_000}`]);
+    expect(all(...charging, [900, 'stop_asked', { by: 'button' }])).toEqual([`max_stay ${T0 + 3_600_000}`]);
+    expect(all(...charging, [900, 'pulled_out', { reason: 'enough' }])).toEqual([]);
+  });
+  it('a battery that was full before the last word tells nothing of when it stops', () => {
+    const asked = (pct: number, at_s: number) => alarms(visit(...charging), [], { pct, at: T0 + at_s * 1000 }).find((a) => a.ask === 'stopped')?.due;
+    expect(asked(100, 99)).toBe(T0 + 1_300_000);
+    expect(asked(100, 100)).toBe(T0 + 1_300_000);
+    expect(asked(100, 101)).toBe(T0 + 101_000);
+    expect(asked(90, 500)).toBe(T0 + 1_300_000);
+    expect(alarms(visit(...charging), [], { pct: 40, at: T0 }).map((a) => a.key)).toContain('ten 1 40');
+    expect(alarms(visit(...charging), [], { pct: 100, at: T0 }).map((a) => a.ask)).toEqual(['stopped']);
+  });
   it('a new event is a new matter', () => {
     const keys = (...more: Step[]) => alarms(visit(...charging, ...more), [], null).map((a) => a.key);
     expect(keys()).not.toEqual(keys([900, 'reading', { screen: 'stall', socPct: 40 }]));

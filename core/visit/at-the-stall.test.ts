@@ -69,6 +69,38 @@ describe('the card for the helpline', () => {
       Attempts: '1',
     });
   });
+  it('says each in its place, and what was said last', () => {
+    const card = (steps: Step[], at: Parameters<typeof helplineCard>[1] = where) => helplineCard(visit(...steps), at);
+    const lines = (...steps: Step[]) => Object.fromEntries(card(steps).lines);
+    expect(card([IN, [3, 'stall_named', { text: 'SR-2' }], [4, 'note', { text: 'no name' }], ...charged.slice(1)]).lines).toEqual([
+      ['Site', 'Vrba Crossing, past the tyre shop'],
+      ['Network', 'Saltmarsh Rapid'],
+      ['Stall', '2, “SR-2” in the app'],
+      ['EVSE id', 'E-0002'],
+      ['Connector', '150 kW CCS2'],
+      ['Called in the app', 'SR-2'],
+      ['Plugged in', '13:53:00'],
+      ['Paid with', 'Contactless card, 13:53:15'],
+      ['Power seen', '13:53:40'],
+      ['Attempts', '1'],
+    ]);
+    expect(lines(IN, chosen, [60, 'plugged'], [75, 'claimed', { by: 'screen' }])['Last on the screen']).toBe('said it was charging, 13:53:15');
+    expect(lines(IN, chosen, [60, 'means_shown', CARD], [70, 'means_refused', CARD])['Last on the screen']).toBe('Refused, 13:53:10');
+    expect(lines(IN, chosen, [60, 'means_shown', CARD], [70, 'means_refused', { ...CARD, fault: 'card_refused' }])['Last on the screen']).toBe(
+      'Card refused, 13:53:10',
+    );
+    expect(lines(IN, chosen, [60, 'fault', { code: 'start_error', side: 'network' }])['Last on the screen']).toBe('Start error, 13:53:00');
+    // A second attempt that waits does not hide that the first had power.
+    expect(lines(...charged, [900, 'unplugged'], [960, 'plugged'])['Power seen']).toBe('13:53:40');
+    const several = card([IN], { ...where, stall: { ...where.stall, otherName: null, evseUids: ['E-1', 'E-2'] } });
+    expect(Object.fromEntries(several.lines)).toMatchObject({ Stall: '2', 'EVSE id': 'E-1, E-2' });
+  });
+  it('knows nobody to call where neither site nor network is known', () => {
+    expect(helplineCard(visit(IN), { site: null, network: null, stall: null })).toEqual({ number: null, lines: [['Power seen', 'none']] });
+    expect(helplineCard(visit(IN), { site: { name: 'X', entrance: null, helpline: null }, network: null, stall: null }).number).toBeNull();
+    expect(helplineCard(visit(IN), { site: null, network: where.network, stall: null }).number).toBe('+386 1 555 0131');
+    expect(helplineCard(visit(IN), { ...where, stall: { ...where.stall, evseUids: [], connector: '' } }).lines.map(([l]) => l)).not.toContain('EVSE id');
+  });
   it('takes the network’s number when the post has none, and leaves out what is not known', () => {
     const card = helplineCard(visit(IN), { site: { name: 'X', entrance: null, helpline: null }, network: where.network, stall: null });
     expect(card.number).toBe('+386 1 555 0131');
