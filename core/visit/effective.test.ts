@@ -1,4 +1,5 @@
 import { deriveVisit } from './derive';
+import { effectiveEvents } from './effective';
 import type { StoredEvent } from './event';
 import { CARD, IN, idOf, KW, SECOND_PHONE, STALL_A, type Step, story, T0, VISIT } from './fixtures/story';
 import { payloadProblem } from './payloads';
@@ -75,6 +76,94 @@ describe('withdrawals', () => {
   it('in a ring have one reading in every order of arrival', () => {
     const ring = story(...base, [500, 'withdrawal', { target: idOf(107) }], [510, 'withdrawal', { target: idOf(106) }]);
     expect(JSON.stringify(derive([...ring].reverse()))).toBe(JSON.stringify(derive(ring)));
+  });
+});
+
+describe('what stands of a visit', () => {
+  const LOW = idOf(1000);
+  const HIGH = idOf(1001);
+  const of = (events: readonly StoredEvent[]) => effectiveEvents(events, VISIT, payloadProblem);
+  const shortIds = (events: readonly { id: string }[]) => events.map((e) => Number.parseInt(e.id.slice(-4), 16));
+  /** A withdrawal or a correction with its place in the record's own order. */
+  const act = (
+    n: number,
+    kind: 'withdrawal' | 'correction',
+    payload: object,
+    seq: number,
+    deviceId = idOf(4),
+    more: Partial<StoredEvent> = {},
+  ): StoredEvent => ({
+    ...(story([600, kind, payload as never])[0] as StoredEvent),
+    id: idOf(n),
+    seq,
+    deviceId,
+    ...more,
+  });
+  it('bookkeeping is none of its events; nothing is newer, aside or taken back', () => {
+    const all = of(story(...base, [500, 'correction', { target: READING, set: { kW: 1 } }], [510, 'withdrawal', { target: PLUG }]));
+    expect(all.events.map((e) => e.kind)).toEqual(['pulled_in', 'stall_chosen', 'means_shown', 'power_seen', 'reading']);
+    expect(all).toMatchObject({ newer: false, aside: [], visitWithdrawn: false, visitWithdrawals: [] });
+    expect(shortIds(all.withdrawn)).toEqual([Number.parseInt(PLUG.slice(-4), 16)]);
+    expect(of(story(IN)).history.size).toBe(0);
+    // One that comes twice counts as it came first.
+    const twice = of([...story(IN), { ...(story(IN)[0] as StoredEvent), payload: { siteId: STALL_A } }]);
+    expect(twice.events).toHaveLength(1);
+    expect(twice.events[0]?.payload).toEqual(IN[2]);
+  });
+  it('a withdrawal takes back only what stands before it: by seq, then device, then id', () => {
+    const took = (target: StoredEvent, by: StoredEvent) => of([...story(...base), target, by]).gone.has(target.id);
+    const note = (n: number, seq: number, deviceId = LOW) => ({ ...(story([550, 'note', { text: 'x' }])[0] as StoredEvent), id: idOf(n), seq, deviceId });
+    const back = (n: number, target: number, seq: number, deviceId = LOW) => act(n, 'withdrawal', { target: idOf(target) }, seq, deviceId);
+    expect(took(note(2000, 20), back(2001, 2000, 21))).toBe(true);
+    expect(took(note(2000, 21), back(2001, 2000, 20))).toBe(false);
+    expect(took(note(2000, 20, LOW), back(2001, 2000, 20, HIGH))).toBe(true);
+    expect(took(note(2000, 20, HIGH), back(2001, 2000, 20, LOW))).toBe(false);
+    expect(took(note(2000, 20), back(2001, 2000, 20))).toBe(true);
+    expect(took(note(2001, 20), back(2000, 2001, 20))).toBe(false);
+    expect(of([...story(...base), act(2000, 'withdrawal', { target: idOf(2000) }, 20)]).gone.size).toBe(0);
+  });
+  it('the first event of all can take the visit back', () =>
+    expect(of([act(2000, 'withdrawal', { target: VISIT }, 1)]).visitWithdrawals).toEqual([idOf(2000)]));
+  it('of two corrections of a field at one seq the greater device wins, then the greater id', () => {
+    const kW = (...acts: StoredEvent[]) => (of([...story(...base), ...acts]).events.find((e) => e.id === READING)?.payload as { kW?: number } | undefined)?.kW;
+    const set = (n: number, value: number, deviceId: string) => act(n, 'correction', { target: READING, set: { kW: value } }, 30, deviceId);
+    expect(kW(set(2000, 11, HIGH), set(2001, 12, LOW))).toBe(11);
+    expect(kW(set(2001, 12, LOW), set(2000, 11, HIGH))).toBe(11);
+    expect(kW(set(2001, 12, LOW), set(2000, 11, LOW))).toBe(12);
+    expect(kW(set(2000, 11, LOW), set(2001, 12, LOW))).toBe(12);
+  });
+  it('a correction that was taken back is none; one without time or figure leaves no history', () => {
+    const all = of([...story(...base), act(2000, 'correction', { target: READING, set: { kW: 11 } }, 30), act(2001, 'withdrawal', { target: idOf(2000) }, 31)]);
+    expect(all.events.find((e) => e.id === READING)?.payload).toMatchObject({ kW: 80 });
+    expect(all.history.size).toBe(0);
+    const empty = of([...story(...base), act(2000, 'correction', { target: READING }, 30)]);
+    expect(empty.history.size).toBe(0);
+    expect(empty.events.find((e) => e.id === READING)).not.toHaveProperty('touchedAt');
+  });
+  it('a time as corrected is the time; what was touched stays beside it', () => {
+    const moved = of([...story(...base), act(2000, 'correction', { target: READING, at: T0 + 390_000, set: { kW: 81 } }, 30)]);
+    expect(moved.events.find((e) => e.id === READING)).toMatchObject({ at: T0 + 390_000, touchedAt: T0 + 400_000, payload: { kW: 81 } });
+    expect(moved.history.get(READING)?.map((n) => [n.field, n.value])).toEqual([
+      ['at', T0 + 390_000],
+      ['kW', 81],
+    ]);
+  });
+  it('history names only what can be a field', () => {
+    const lax = effectiveEvents([...story(...base), act(2000, 'correction', { target: READING, set: { 'a.b.c.d': 1, kW: 82 } }, 30)], VISIT, () => null);
+    expect(lax.history.get(READING)?.map((n) => n.field)).toEqual(['kW']);
+  });
+  it('aside stands what is not known here and what waits for its target, oldest first', () => {
+    const all = of([
+      ...story(...base),
+      act(2002, 'correction', { target: idOf(9999), at: T0 }, 33),
+      act(2001, 'withdrawal', { target: idOf(9998) }, 32),
+      act(2000, 'withdrawal', { target: VISIT }, 31),
+      act(2003, 'correction', { target: READING, at: T0 }, 34),
+      { ...(story([1, 'note', { text: 'x' }])[0] as StoredEvent), id: idOf(2004), kind: 'hologram', seq: 35 },
+      { ...(story([1, 'note', { text: 'x' }])[0] as StoredEvent), id: idOf(2005), v: 2, seq: 30 },
+    ]);
+    expect(shortIds(all.aside)).toEqual([2005, 2001, 2002, 2004]);
+    expect(all.newer).toBe(true);
   });
 });
 

@@ -1,6 +1,7 @@
 'use client';
 import * as Popover from '@radix-ui/react-popover';
 import { Command } from 'cmdk';
+import { ChevronDown } from 'lucide-react';
 import { useState } from 'react';
 import { findBest } from '@/core/records/find-text';
 
@@ -74,9 +75,10 @@ export function PickOne({
         type="button"
         {...state}
         {...(label ? { 'aria-label': `${label}: ${chosen}` } : {})}
-        className={`${className} truncate text-left`}
+        className={`${className} flex items-center gap-1.5 text-left`}
       >
-        {chosen}
+        <span className="min-w-0 grow truncate">{chosen}</span>
+        <ChevronDown size={14} aria-hidden="true" className="shrink-0" />
       </Popover.Trigger>
       <Popover.Portal>
         <Popover.Content
