@@ -1,4 +1,5 @@
 import { expect, test } from '@playwright/test';
+import { v7 } from 'uuid';
 import type { StoredEvent } from '@/core/visit/event';
 import { addPlace, asItems, newHousehold, send, visitEvents } from './hands/household';
 
@@ -160,4 +161,41 @@ test('a long ledger is paged by place, months keep their whole sums', async ({ p
   await expect(page.getByText(/^70 visits · /)).toBeVisible();
   await page.getByRole('link', { name: 'Newest' }).click();
   await expect(page.locator(rows)).toHaveCount(60);
+});
+
+test('Compare says how surely networks differ, names the sites where they are few, and opens how it was worked out', async ({ page, baseURL }) => {
+  const base = baseURL as string;
+  const who = await (await page.request.get('/api/v1/me')).json();
+  const blue = await addPlace(page, base, { network: 'Bluebarn', site: 'Lipa Barn' });
+  const marsh = await addPlace(page, base, { network: 'Saltmarsh Rapid', site: 'Vrba Crossing' });
+  const at = (i: number) => Date.UTC(2025, 2, 2) + i * 12 * 3_600_000;
+  // Each failure at a stall of its own: one stall that stays down counts once.
+  const elsewhere = (events: StoredEvent[]) => {
+    const first = events.find((e) => e.kind === 'stall_chosen')?.id;
+    return events.map((e) => (e.id === first ? { ...e, payload: { ...e.payload, stallId: v7() } } : e));
+  };
+  for (const part of [0, 1, 2])
+    await send(
+      page.request,
+      base,
+      Array.from({ length: 10 }, (_, k) => part * 10 + k).flatMap((i) => [
+        ...asItems(visitEvents(who, blue, at(i))),
+        ...asItems(elsewhere(visitEvents(who, marsh, at(i) + 3_600_000, i % 3 !== 0))),
+      ]),
+    );
+  await page.goto('/compare');
+  const sentence = page.getByText(
+    /^Lipa Barn \(Bluebarn\) clearly started at the first try more often than Vrba Crossing \(Saltmarsh Rapid\): 29 of 29 visits against \d+ of \d+ visits\./,
+  );
+  await expect(sentence).toBeVisible();
+  await page.getByRole('button', { name: /^How this was worked out: Lipa Barn/ }).click();
+  const working = page.getByRole('dialog', { name: 'How this was worked out' });
+  await expect(working).toContainText('All visitsBluebarn 30 of 30 visits; Saltmarsh Rapid 10 of 30 visits');
+  await expect(working).toContainText('First visits of a person, apartBluebarn 1; Saltmarsh Rapid 1');
+  await expect(working).toContainText('Failures of a stall before it worked again, beyond the firstBluebarn 0; Saltmarsh Rapid 0');
+  await expect(working).toContainText('Held toprobably from 7, clearly from 24');
+  await page.keyboard.press('Escape');
+  await expect(working).toHaveCount(0);
+  // One network visited in the same month only: nothing is compared across the months.
+  await expect(page.getByRole('row').filter({ hasText: 'Bluebarn' })).toContainText('30 of 30');
 });

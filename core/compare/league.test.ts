@@ -1,6 +1,5 @@
 import price from '../evidence/fixtures/price.json';
-import { league, waiting } from './league';
-import { leagueSentence } from './sentence';
+import { league, startsOf, waiting } from './league';
 import type { AttemptRow, VisitRow } from './visit-row';
 
 const attempt = (s: number | null, more: Partial<AttemptRow> = {}): AttemptRow => ({
@@ -14,6 +13,11 @@ const failed: AttemptRow = { outcome: 'failed', endMark: null, late: false, hand
 const visit = (more: Partial<VisitRow> = {}): VisitRow => ({
   networkId: 'n',
   siteId: 's',
+  stallId: null,
+  workedAt: [],
+  driverId: null,
+  at: 0,
+  month: '2025-10',
   attemptCount: more.attempts?.length ?? 1,
   firstTry: 'yes',
   firstSide: null,
@@ -94,26 +98,17 @@ describe('waiting for power', () => {
   });
 });
 
-describe('the sentence above', () => {
-  const name = (id: string) => id;
-  const many = (networkId: string, yes: number, no: number) => [
-    ...times(yes, () => visit({ networkId })),
-    ...times(no, () => visit({ networkId, firstTry: 'no' })),
-  ];
-  const say = (...visits: VisitRow[][]) => leagueSentence(league(visits.flat(), { time: 'handshake', mark: 'kW', currency: 'EUR' }), name);
-  it('says nothing of nothing', () => expect(say().kind).toBe('empty'));
-  it('of one network compares nothing', () => expect(say(many('A', 9, 1)).kind).toBe('one'));
-  it('of too few visits cannot tell', () => expect(say(many('A', 3, 0), many('B', 0, 3)).kind).toBe('thin'));
-  it('speaks only where the intervals are apart', () => {
-    expect(say(many('A', 14, 0), many('B', 3, 6))).toEqual({
-      kind: 'apart',
-      text: 'A started at the first try more often than B: 14 of 14 visits against 3 of 9 visits, and the 95 % intervals do not overlap.',
-    });
-  });
-  it('else cannot tell yet, and names both counts', () => {
-    expect(say(many('A', 9, 1), many('B', 7, 3))).toEqual({
-      kind: 'cannot_tell',
-      text: 'Cannot tell yet which network starts more often at the first try: A at 9 of 10 visits, B at 7 of 10 visits, and the 95 % intervals overlap.',
-    });
-  });
+it('starts are the visits with an answer, whatever side failed; what somebody left out is none', () => {
+  const where = { networkId: 'n', siteId: 'x', stallId: 'y', workedAt: ['y'], driverId: 'z', at: 7, month: '2025-10' };
+  expect(
+    startsOf([
+      visit(where),
+      visit({ ...where, firstTry: 'no', firstSide: 'car' }),
+      visit({ ...where, firstTry: 'left_out' }),
+      visit({ ...where, leftOut: true }),
+    ]),
+  ).toEqual([
+    { ...where, yes: true },
+    { ...where, yes: false },
+  ]);
 });

@@ -4,6 +4,7 @@ import { wilsonInterval } from '../evidence/wilson';
 import type { Side } from '../faults/fault-list';
 import { type Asked, attemptTest, NEVER, POPULATIONS, type Population, timedBy, visitTest } from '../figures/populations';
 import { known, type Maybe, unknown } from '../units/known';
+import type { Start } from './start';
 import type { AttemptRow, VisitRow } from './visit-row';
 
 export type Waiting = {
@@ -127,3 +128,14 @@ function line(networkId: string, here: readonly VisitRow[], whole: Asked, asked:
       : known({ perKWh: paid.div(kWh).toString(), currency: whole.currency, visits: priced.length }),
   };
 }
+
+const isYes = visitTest(POPULATIONS.first_yes.who({ time: 'handshake', mark: 'kW', currency: '' }));
+const isNo = visitTest(POPULATIONS.first_no.who({ time: 'handshake', mark: 'kW', currency: '' }));
+
+/** The visits that count for the first try, faults of every side in. */
+export const startsOf = (visits: readonly VisitRow[]): Start[] =>
+  visits.flatMap((v) => {
+    const { networkId, siteId, stallId, workedAt, driverId, at, month } = v;
+    const yes = isYes(v);
+    return yes || isNo(v) ? [{ networkId, siteId, stallId, workedAt, driverId, at, month, yes }] : [];
+  });

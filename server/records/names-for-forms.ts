@@ -21,10 +21,10 @@ export async function namesForForms(householdId: string): Promise<Record<'networ
   return { network, provider, car };
 }
 
-/** Names of the networks of a household by name; archived ones too unless they are left out. */
-export async function networkNames(householdId: string, { archived }: { archived: boolean }): Promise<Named[]> {
+/** Names of all records of one type of a household, by name; archived ones too unless they are left out. */
+export async function allNames(householdId: string, type: 'network' | 'site', { archived }: { archived: boolean }): Promise<Named[]> {
   const [rows] = await pool().execute<RowDataPacket[]>(
-    `SELECT id, name FROM network WHERE household_id = ?${archived ? '' : ' AND archived_at IS NULL'} ORDER BY name`,
+    `SELECT id, name FROM ${type} WHERE household_id = ?${archived ? '' : ' AND archived_at IS NULL'} ORDER BY name`,
     [toBin(householdId)],
   );
   return rows.map((r) => ({ id: fromBin(r.id), name: r.name as string }));

@@ -1,13 +1,14 @@
 import type { Metadata } from 'next';
 import { redirect } from 'next/navigation';
-import { league } from '@/core/compare/league';
+import { league, startsOf } from '@/core/compare/league';
 import { readLedgerFilter } from '@/core/compare/ledger-filter';
-import { leagueSentence } from '@/core/compare/sentence';
+import { compareSentences } from '@/core/compare/sentence';
 import { figuresWaiting } from '@/server/figures/refresh';
 import { whoAsks } from '@/server/http/session-cookie';
-import { networkNames } from '@/server/records/names-for-forms';
+import { allNames } from '@/server/records/names-for-forms';
 import { compareRows } from '@/server/visits/compare-query';
 import { LeagueTable } from '@/ui/compare/league-table';
+import { Sentences } from '@/ui/compare/sentences';
 import { TimeChoice } from '@/ui/compare/time-choice';
 import { FiguresWaiting } from '@/ui/ledger/figures-waiting';
 import { one, type Query } from '../ledger/ledger-beside';
@@ -20,11 +21,16 @@ export default async function ComparePage({ searchParams }: { searchParams: Prom
   const query = await searchParams;
   const { time, mark, without } = readLedgerFilter((name) => one(query, name));
   const visits = await compareRows(who, who.currency);
-  const [networks, waiting] = await Promise.all([networkNames(who.householdId, { archived: true }), figuresWaiting(who.householdId)]);
+  const [networks, sites, waiting] = await Promise.all([
+    allNames(who.householdId, 'network', { archived: true }),
+    allNames(who.householdId, 'site', { archived: true }),
+    figuresWaiting(who.householdId),
+  ]);
   const names = new Map(networks.map((n) => [n.id, n.name]));
   const nameOf = (id: string) => names.get(id) ?? 'Unknown network';
   const rows = league(visits, { time, mark, currency: who.currency, ...(without ? { without } : {}) });
-  const sentence = leagueSentence(rows, nameOf);
+  const siteNames = new Map(sites.map((s) => [s.id, s.name]));
+  const sentences = compareSentences(startsOf(visits), { network: nameOf, site: (id) => siteNames.get(id) ?? 'a site not known here' });
   const elsewhere = visits.filter((v) => v.currency !== null && v.currency !== who.currency).length;
   return (
     <div className="mx-auto w-full max-w-[1280px] px-4 py-4 sm:px-6">
@@ -46,7 +52,7 @@ export default async function ComparePage({ searchParams }: { searchParams: Prom
         </div>
       ) : (
         <>
-          <p className="mb-3 border-l-[6px] border-paint bg-card px-4 py-2.5 text-[16px] leading-snug">{sentence.text}</p>
+          <Sentences sentences={sentences} />
           <LeagueTable rows={rows.map((r) => ({ ...r, name: nameOf(r.networkId) }))} time={time} mark={mark} />
           <p className="mt-3 max-w-[860px] text-[13px] text-ink-2">
             Visits to one site are not independent, so each share says from how many sites it comes.{' '}

@@ -4,7 +4,7 @@ import { mayRecord } from '@/core/records/roles';
 import { membersOf } from '@/server/accounts/members';
 import type { SignedIn } from '@/server/accounts/sessions';
 import { figuresWaiting } from '@/server/figures/refresh';
-import { namesOf, networkNames } from '@/server/records/names-for-forms';
+import { allNames, namesOf } from '@/server/records/names-for-forms';
 import { readRecord } from '@/server/records/record-tables';
 import { ledgerPage } from '@/server/visits/ledger-query';
 import { LedgerList } from '@/ui/ledger/ledger-list';
@@ -37,7 +37,7 @@ export async function LedgerBeside({
   const filter = readLedgerFilter((name) => one(query, name));
   const [page, networks, sites, cars, site, waiting, people] = await Promise.all([
     ledgerPage(who, who.currency, filter, one(query, 'from')),
-    networkNames(who.householdId, { archived: false }),
+    allNames(who.householdId, 'network', { archived: false }),
     namesOf(who.householdId, 'site'),
     namesOf(who.householdId, 'car'),
     filter.site ? readRecord(who.householdId, 'site', filter.site) : null,

@@ -1,0 +1,124 @@
+import fc from 'fast-check';
+import { start, starts } from './fixtures/starts';
+import { visitsToTell } from './more-visits';
+import { pairDegrees } from './pair-degree';
+import { compareSentences, LEAST_VISITS } from './sentence';
+import type { Start } from './start';
+
+const NAMES = { network: (id: string) => `Network ${id}`, site: (id: string) => `Site ${id}` };
+const say = (...all: Start[][]) => compareSentences(all.flat(), NAMES);
+
+describe('the sentences above a comparison', () => {
+  it('say nothing of nothing, of one network, of too few', () => {
+    expect(say()).toEqual([{ kind: 'empty', text: 'No visit with an attempt yet: nothing to compare.', working: [] }]);
+    expect(say(starts('A', 8, 1))).toEqual([
+      { kind: 'one', text: 'Network A started at the first try at 9 of 10 visits. A comparison needs a second network.', working: [] },
+    ]);
+    expect(say(starts('A', 8, 1), starts('B', 3, 0))).toEqual([
+      { kind: 'thin', text: 'Cannot tell yet: fewer than two networks have 5 counted visits.', working: [] },
+    ]);
+    expect(say(starts('A', 8, 1), starts('B', LEAST_VISITS - 1, 0))[0]?.kind).not.toBe('thin');
+  });
+  it('say clearly with both counts, and open how it was worked out', () => {
+    const [one, ...more] = say(starts('A', 24, 0), starts('B', 3, 9));
+    expect(more).toEqual([]);
+    expect(one).toMatchObject({
+      kind: 'clearly',
+      text: 'Network A clearly started at the first try more often than Network B: 24 of 24 visits against 3 of 12 visits.',
+    });
+    expect(one?.working).toEqual([
+      ['All visits', 'Network A 25 of 25 visits; Network B 4 of 13 visits'],
+      ['First visits of a person, apart', 'Network A 1; Network B 1'],
+      ['Failures of a stall before it worked again, beyond the first', 'Network A 0; Network B 0'],
+      ['Months in which only one was visited', 'Network A 0; Network B 0'],
+      ['Counted', 'Network A 24 of 24 visits, 3 sites; Network B 3 of 12 visits, 3 sites'],
+      [
+        'Evidence',
+        expect.stringMatching(
+          /^each its own share is over 10,000 times as likely as one share for both; [\d,over ]+ times without Site [AB][123], and that counts$/,
+        ),
+      ],
+      ['Held to', 'probably from 7, clearly from 24'],
+    ]);
+  });
+  it('name the sites where there are too few to speak of a network, and say why', () => {
+    const text = say(starts('A', 24, 0, 2), starts('B', 3, 9, 1))[0]?.text;
+    expect(text).toBe(
+      'Site A1 and Site A2 (Network A) clearly started at the first try more often than Site B1 (Network B): 24 of 24 visits against 3 of 12 visits. This is said of the sites named: of a network only with three or more, none of which has over half of the visits.',
+    );
+    const many = starts('A', 48, 0, 8).map((s, i) => (i % 2 === 0 ? s : { ...s, siteId: 'A1' }));
+    expect(say(many, starts('B', 3, 20))[0]?.text).toMatch(/^Site A1, Site A\d and 2 more sites \(Network A\) clearly/);
+  });
+  it('of several pairs give the surest three, held to their number', () => {
+    const all = say(starts('A', 40, 0), starts('B', 2, 38), starts('C', 38, 2), starts('D', 4, 36));
+    expect(all).toHaveLength(3);
+    expect(all.every((s) => s.kind === 'clearly')).toBe(true);
+    expect(all[0]?.working.at(-1)).toEqual(['Held to', 'found among 6 pairs: probably from 42, clearly from 144']);
+    // A network visited too rarely is in no pair.
+    expect(say(starts('A', 24, 0), starts('B', 3, 9), starts('C', 1, 0))[0]?.working.at(-1)?.[1]).toBe('probably from 7, clearly from 24');
+  });
+  it('else that it cannot be told, and how many visits would probably tell', () => {
+    expect(say(starts('A', 9, 1), starts('B', 7, 3))[0]).toMatchObject({
+      kind: 'cannot_tell',
+      text: expect.stringMatching(
+        /^Cannot tell yet which network starts more often at the first try: Network A at 9 of 10 visits, Network B at 7 of 10 visits\. Going on like this, some \d+ more visits to each would probably tell\.$/,
+      ),
+    });
+    expect(say(starts('A', 9, 1), starts('B', 9, 1))[0]?.text).toMatch(/even 100 more visits to each would probably not tell\.$/);
+    const b = starts('B', 24, 0).map((s) => (s.siteId === 'B3' ? { ...s, yes: false } : s));
+    expect(say(starts('A', 24, 0), b)[0]?.text).toMatch(/One site bears the difference alone: other sites of the same network would tell\.$/);
+  });
+  it('are never surer than their degree, whatever the ledger', () => {
+    const any = fc.record({
+      network: fc.constantFrom('A', 'B', 'C'),
+      site: fc.nat(3),
+      stall: fc.option(fc.nat(3), { nil: null }),
+      driver: fc.constantFrom('p', 'q'),
+      at: fc.nat(500),
+      month: fc.constantFrom('2025-01', '2025-02'),
+      yes: fc.boolean(),
+    });
+    fc.assert(
+      fc.property(fc.array(any, { maxLength: 90 }), (rows) => {
+        const all = rows.map((r) =>
+          start(r.network, r.network === 'A' ? true : r.yes, {
+            siteId: `${r.network}${r.site}`,
+            stallId: r.stall === null ? null : `${r.network} ${r.stall}`,
+            driverId: r.driver,
+            at: r.at,
+            month: r.month,
+          }),
+        );
+        const sentences = compareSentences(all, NAMES);
+        const { pairs } = pairDegrees(all.filter((s) => all.filter((x) => x.networkId === s.networkId).length >= LEAST_VISITS));
+        expect(sentences.length).toBeGreaterThan(0);
+        for (const s of sentences) {
+          const word = / clearly /.test(s.text) ? 'clearly' : / probably started /.test(s.text) ? 'probably' : null;
+          if (word === null) expect(['clearly', 'probably']).not.toContain(s.kind);
+          else {
+            expect(s.kind).toBe(word);
+            expect(
+              pairs.some((p) => p.degree === word && s.text.includes(`Network ${p.better.networkId}`) && s.text.includes(`Network ${p.worse.networkId}`)),
+            ).toBe(true);
+          }
+        }
+        // The same ledger in another order says the same.
+        expect(compareSentences([...all].reverse(), NAMES)).toEqual(sentences);
+      }),
+      { seed: 11, numRuns: 300 },
+    );
+  });
+});
+
+describe('how many more visits', () => {
+  it('fewer the further apart, none where it is told already, and the same each time', () => {
+    const far = visitsToTell({ yes: 9, n: 10 }, { yes: 4, n: 10 }, 1) as number;
+    const near = visitsToTell({ yes: 9, n: 10 }, { yes: 7, n: 10 }, 1);
+    expect(far).toBeLessThan(20);
+    expect(near === null || near > far).toBe(true);
+    expect(visitsToTell({ yes: 9, n: 10 }, { yes: 4, n: 10 }, 1)).toBe(far);
+    expect(visitsToTell({ yes: 30, n: 30 }, { yes: 3, n: 30 }, 1)).toBe(0);
+    expect(visitsToTell({ yes: 9, n: 10 }, { yes: 4, n: 10 }, 15) as number).toBeGreaterThan(far);
+    expect(visitsToTell({ yes: 50, n: 60 }, { yes: 50, n: 60 }, 1)).toBeNull();
+  });
+});

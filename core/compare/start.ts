@@ -1,0 +1,45 @@
+import type { VisitRow } from './visit-row';
+
+/** A visit as it counts for starts: where, when, by whom, and whether it started at the first try. */
+export type Start = Pick<VisitRow, 'networkId' | 'siteId' | 'stallId' | 'workedAt' | 'driverId' | 'at' | 'month'> & { yes: boolean };
+
+/** In the order of time, the same whatever order they came in. */
+const inTime = (a: Start, b: Start): number => a.at - b.at || (a.siteId < b.siteId ? -1 : a.siteId > b.siteId ? 1 : 0) || Number(a.yes) - Number(b.yes);
+
+/** What is left of some visits, and how many were taken away. */
+export type Left = { starts: Start[]; taken: number };
+
+/** Without each person's first visit to each network: how an app is set up tells of no stall. */
+export function withoutFirstVisits(all: readonly Start[]): Left {
+  const been = new Set<string>();
+  const starts = [...all].sort(inTime).filter((s) => {
+    const key = `${s.driverId ?? ''} ${s.networkId}`;
+    if (been.has(key)) return true;
+    been.add(key);
+    return false;
+  });
+  return { starts, taken: all.length - starts.length };
+}
+
+/** Failures at one stall before it is seen working again are one outage: the first of them stands for all. A visit without a stall is by itself. */
+export function outagesOnce(all: readonly Start[]): Left {
+  const down = new Set<string>();
+  const starts = [...all].sort(inTime).filter((s) => {
+    const again = !s.yes && s.stallId !== null && down.has(s.stallId);
+    if (!s.yes && s.stallId !== null) down.add(s.stallId);
+    // At a second attempt of the same visit, too.
+    for (const stall of s.workedAt) down.delete(stall);
+    return !again;
+  });
+  return { starts, taken: all.length - starts.length };
+}
+
+/** Only months in which both were visited: winter at the one and summer at the other compare nothing. */
+export function monthsOfBoth(a: readonly Start[], b: readonly Start[]): { a: Left; b: Left } {
+  const [inA, inB] = [new Set(a.map((s) => s.month)), new Set(b.map((s) => s.month))];
+  const kept = (all: readonly Start[]): Left => {
+    const starts = all.filter((s) => inA.has(s.month) && inB.has(s.month));
+    return { starts, taken: all.length - starts.length };
+  };
+  return { a: kept(a), b: kept(b) };
+}
