@@ -196,6 +196,12 @@ test('Compare says how surely networks differ, names the sites where they are fe
   await expect(working).toContainText('Held toprobably from 7, clearly from 24');
   await page.keyboard.press('Escape');
   await expect(working).toHaveCount(0);
-  // One network visited in the same month only: nothing is compared across the months.
+  // The curves, and the same as a table.
+  const waiting = page.getByRole('region', { name: 'Still waiting for power after …' });
+  await expect(waiting.getByRole('img')).toBeVisible();
+  await waiting.getByText('The same as a table').click();
+  await expect(waiting.getByRole('row').filter({ hasText: 'Bluebarn' })).toContainText('30 starts, 0 never');
+  await expect(waiting.getByRole('row').filter({ hasText: 'Saltmarsh Rapid' })).toContainText('50 starts, 20 never');
+  await expect(waiting.getByText('2 networks with fewer than five starts to draw.')).toBeVisible();
   await expect(page.getByRole('row').filter({ hasText: 'Bluebarn' })).toContainText('30 of 30');
 });

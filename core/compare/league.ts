@@ -3,6 +3,7 @@ import { quantiles } from '../evidence/quantile';
 import { wilsonInterval } from '../evidence/wilson';
 import type { Side } from '../faults/fault-list';
 import { type Asked, attemptTest, NEVER, POPULATIONS, type Population, timedBy, visitTest } from '../figures/populations';
+import { grouped } from '../units/grouped';
 import { known, type Maybe, unknown } from '../units/known';
 import type { Start } from './start';
 import type { AttemptRow, VisitRow } from './visit-row';
@@ -81,13 +82,10 @@ export function waiting(attempts: readonly AttemptRow[], asked: Pick<Asked, 'tim
  */
 export function league(visits: readonly VisitRow[], asked: Asked): LeagueRow[] {
   const { without: _, ...whole } = asked;
-  const groups = new Map<string, VisitRow[]>();
-  for (const v of visits) {
-    if (v.leftOut) continue;
-    const list = groups.get(v.networkId) ?? [];
-    list.push(v);
-    groups.set(v.networkId, list);
-  }
+  const groups = grouped(
+    visits.filter((v) => !v.leftOut),
+    (v) => v.networkId,
+  );
   return [...groups].map(([networkId, here]) => line(networkId, here, whole, asked)).sort(inOrder);
 }
 

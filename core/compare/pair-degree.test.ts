@@ -2,7 +2,7 @@ import { randomLcg } from 'd3-random';
 import { logShareFactor } from '../evidence/share-evidence';
 import { start, starts } from './fixtures/starts';
 import { type PairDegree, pairDegree, pairDegrees } from './pair-degree';
-import { monthsOfBoth, outagesOnce, type Start, withoutFirstVisits } from './start';
+import { outagesOnce, type Start, withoutFirstVisits } from './start';
 
 const at = (n: number) => ({ at: n });
 const said = (list: readonly Start[]) => list.map((s) => `${s.at}${s.yes ? '+' : '-'}`);
@@ -38,10 +38,12 @@ describe('what is taken away before counting', () => {
     expect(outagesOnce([at4(1, false, null), at4(2, false, null)]).taken).toBe(0);
   });
   it('months in which only one was visited', () => {
-    const a = [start('A', true, { month: '2025-01' }), start('A', true, { month: '2025-07' }), start('A', false, { month: '2025-07' })];
-    const b = [start('B', true, { month: '2025-07' }), start('B', true, { month: '2025-08' })];
-    const both = monthsOfBoth(a, b);
-    expect([both.a.starts.length, both.a.taken, both.b.starts.length, both.b.taken]).toEqual([2, 1, 1, 1]);
+    // The first of each is a first visit, and stands apart.
+    const a = ['2025-07', '2025-01', '2025-07', '2025-07'].map((month, i) => start('A', true, { at: i, month }));
+    const b = ['2025-07', '2025-07', '2025-08'].map((month, i) => start('B', true, { at: i, month }));
+    const pair = pairDegree(a, b, 1);
+    expect(pair?.better).toMatchObject({ counted: { yes: 2, n: 2 }, taken: { firstVisits: 1, months: 1 } });
+    expect(pair?.worse).toMatchObject({ counted: { yes: 1, n: 1 }, taken: { firstVisits: 1, months: 1 } });
   });
   it('the same whatever order they came in', () => {
     const same = [start('A', false, at(1)), start('A', true, at(1)), start('A', true, { ...at(1), siteId: 'A0' })];

@@ -1,5 +1,6 @@
 import { type Counted, type Degree, degreeOf, logShareFactor } from '../evidence/share-evidence';
-import { monthsOfBoth, outagesOnce, type Start, withoutFirstVisits } from './start';
+import { grouped } from '../units/grouped';
+import { outagesOnce, type Start, withoutFirstVisits } from './start';
 
 /** Fewer sites than this, or more than half of the visits at one, and what is said is said of sites, not of the network. */
 export const LEAST_SITES = 3;
@@ -29,44 +30,64 @@ export type PairDegree = {
   leastWithout: string | null;
 };
 
+const NOTHING: Counted = { yes: 0, n: 0 };
+const and = (a: Counted, b: Counted): Counted => ({ yes: a.yes + b.yes, n: a.n + b.n });
+const less = (a: Counted, b: Counted): Counted => ({ yes: a.yes - b.yes, n: a.n - b.n });
 const count = (starts: readonly Start[]): Counted => ({ yes: starts.filter((s) => s.yes).length, n: starts.length });
 const share = ({ yes, n }: Counted): number => (n === 0 ? 0 : yes / n);
 
-/**
- * How surely two networks differ in starts at the first try.
- * Each person's first visit to a network stands apart; repeated failures of a stall before it worked again are one; only months
- * in which both were visited count; and the degree is the lowest over leaving out each site of a network that has several.
- * Where a network has fewer than three sites, or over half of its visits at one, what is said is said of its sites.
- * @param looked among how many comparisons this one was found: it needs so many times more evidence
- */
-export function pairDegree(a: readonly Start[], b: readonly Start[], looked: number): PairDegree | null {
-  const [idA, idB] = [a[0]?.networkId, b[0]?.networkId];
-  if (idA === undefined || idB === undefined) return null;
-  const firsts = [withoutFirstVisits(a), withoutFirstVisits(b)] as const;
-  const outages = [outagesOnce(firsts[0].starts), outagesOnce(firsts[1].starts)] as const;
-  const months = monthsOfBoth(outages[0].starts, outages[1].starts);
-  const side = (i: 0 | 1, networkId: string, all: readonly Start[], left: { starts: Start[]; taken: number }): Side => {
-    const bySite = new Map<string, number>();
-    for (const s of left.starts) bySite.set(s.siteId, (bySite.get(s.siteId) ?? 0) + 1);
-    return {
-      networkId,
-      counted: count(left.starts),
-      all: count(all),
-      sites: [...bySite.keys()].sort((x, y) => (bySite.get(y) ?? 0) - (bySite.get(x) ?? 0) || (x < y ? -1 : 1)),
-      bySites: bySite.size < LEAST_SITES || Math.max(...bySite.values()) * 2 > left.starts.length,
-      taken: { firstVisits: firsts[i].taken, outages: outages[i].taken, months: left.taken },
-    };
+/** What is left of a network's starts by itself, in whatever pair: counted by month and site. */
+type Network = { id: string; all: Counted; firstVisits: number; outages: number; byMonth: Map<string, Map<string, Counted>> };
+function networkOf(id: string, starts: readonly Start[]): Network {
+  const firsts = withoutFirstVisits(starts);
+  const outages = outagesOnce(firsts.starts);
+  const byMonth = new Map(
+    [...grouped(outages.starts, (s) => s.month)].map(([month, of]) => [
+      month,
+      new Map([...grouped(of, (s) => s.siteId)].map(([site, at]) => [site, count(at)])),
+    ]),
+  );
+  return { id, all: count(starts), firstVisits: firsts.taken, outages: outages.taken, byMonth };
+}
+
+/** A network's counts by site over some months; `taken`: what lies in the others. */
+function overMonths(of: Network, months: ReadonlySet<string>): { sites: Map<string, Counted>; taken: number } {
+  const sites = new Map<string, Counted>();
+  let taken = 0;
+  for (const [month, here] of of.byMonth)
+    for (const [site, counted] of here) {
+      if (months.has(month)) sites.set(site, and(sites.get(site) ?? NOTHING, counted));
+      else taken += counted.n;
+    }
+  return { sites, taken };
+}
+
+function sideOf(network: Network, { sites, taken }: ReturnType<typeof overMonths>): Side {
+  const counted = [...sites.values()].reduce(and, NOTHING);
+  const most = [...sites].sort(([x, a], [y, b]) => b.n - a.n || (x < y ? -1 : 1));
+  return {
+    networkId: network.id,
+    counted,
+    all: network.all,
+    sites: most.map(([site]) => site),
+    bySites: sites.size < LEAST_SITES || (most[0]?.[1].n ?? 0) * 2 > counted.n,
+    taken: { firstVisits: network.firstVisits, outages: network.outages, months: taken },
   };
-  const [sideA, sideB] = [side(0, idA, a, months.a), side(1, idB, b, months.b)];
-  const aLeads = share(sideA.counted) > share(sideB.counted) || (share(sideA.counted) === share(sideB.counted) && idA < idB);
+}
+
+function compared(a: Network, b: Network, looked: number): PairDegree {
+  // Winter at the one and summer at the other compare nothing.
+  const both = new Set([...a.byMonth.keys()].filter((month) => b.byMonth.has(month)));
+  const [inA, inB] = [overMonths(a, both), overMonths(b, both)];
+  const [sideA, sideB] = [sideOf(a, inA), sideOf(b, inB)];
+  const aLeads = share(sideA.counted) > share(sideB.counted) || (share(sideA.counted) === share(sideB.counted) && a.id < b.id);
   /** Evidence that the leading one leads; none where the other does. */
-  const evidence = (of: readonly Start[], against: readonly Start[]): number => {
-    const [x, y] = [count(of), count(against)];
+  const evidence = (x: Counted, y: Counted): number => {
     const leads = aLeads ? share(x) > share(y) : share(y) > share(x);
     const log = logShareFactor([x, y]);
     return leads ? log : Math.min(0, log);
   };
-  const logWhole = evidence(months.a.starts, months.b.starts);
+  const logWhole = evidence(sideA.counted, sideB.counted);
   let [logFactor, leastWithout]: [number, string | null] = [logWhole, null];
   const without = (own: Side, log: (site: string) => number) => {
     // Of a network with one site nothing would be left: what is said is said of that site.
@@ -76,9 +97,8 @@ export function pairDegree(a: readonly Start[], b: readonly Start[], looked: num
       if (left < logFactor) [logFactor, leastWithout] = [left, site];
     }
   };
-  const not = (all: readonly Start[], site: string) => all.filter((s) => s.siteId !== site);
-  without(sideA, (site) => evidence(not(months.a.starts, site), months.b.starts));
-  without(sideB, (site) => evidence(months.a.starts, not(months.b.starts, site)));
+  without(sideA, (site) => evidence(less(sideA.counted, inA.sites.get(site) ?? NOTHING), sideB.counted));
+  without(sideB, (site) => evidence(sideA.counted, less(sideB.counted, inB.sites.get(site) ?? NOTHING)));
   return {
     better: aLeads ? sideA : sideB,
     worse: aLeads ? sideB : sideA,
@@ -89,12 +109,22 @@ export function pairDegree(a: readonly Start[], b: readonly Start[], looked: num
   };
 }
 
+/**
+ * How surely two networks differ in starts at the first try.
+ * Each person's first visit to a network stands apart; repeated failures of a stall before it worked again are one; only months
+ * in which both were visited count; and the degree is the lowest over leaving out each site of a network that has several.
+ * Where a network has fewer than three sites, or over half of its visits at one, what is said is said of its sites.
+ * @param looked among how many comparisons this one was found: it needs so many times more evidence
+ */
+export function pairDegree(a: readonly Start[], b: readonly Start[], looked: number): PairDegree | null {
+  const [idA, idB] = [a[0]?.networkId, b[0]?.networkId];
+  return idA === undefined || idB === undefined ? null : compared(networkOf(idA, a), networkOf(idB, b), looked);
+}
+
 /** Every pair of networks among some visits, the surest first. Each is held to as many times the evidence as there are pairs. */
 export function pairDegrees(starts: readonly Start[]): { pairs: PairDegree[]; looked: number } {
-  const groups = new Map<string, Start[]>();
-  for (const s of starts) groups.set(s.networkId, [...(groups.get(s.networkId) ?? []), s]);
-  const ids = [...groups.keys()].sort();
-  const looked = (ids.length * (ids.length - 1)) / 2;
-  const pairs = ids.flatMap((a, i) => ids.slice(i + 1).flatMap((b) => pairDegree(groups.get(a) as Start[], groups.get(b) as Start[], looked) ?? []));
+  const networks = [...grouped(starts, (s) => s.networkId)].sort(([a], [b]) => (a < b ? -1 : 1)).map(([id, of]) => networkOf(id, of));
+  const looked = (networks.length * (networks.length - 1)) / 2;
+  const pairs = networks.flatMap((a, i) => networks.slice(i + 1).map((b) => compared(a, b, looked)));
   return { pairs: pairs.sort((x, y) => y.logFactor - x.logFactor), looked };
 }

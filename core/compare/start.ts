@@ -33,13 +33,3 @@ export function outagesOnce(all: readonly Start[]): Left {
   });
   return { starts, taken: all.length - starts.length };
 }
-
-/** Only months in which both were visited: winter at the one and summer at the other compare nothing. */
-export function monthsOfBoth(a: readonly Start[], b: readonly Start[]): { a: Left; b: Left } {
-  const [inA, inB] = [new Set(a.map((s) => s.month)), new Set(b.map((s) => s.month))];
-  const kept = (all: readonly Start[]): Left => {
-    const starts = all.filter((s) => inA.has(s.month) && inB.has(s.month));
-    return { starts, taken: all.length - starts.length };
-  };
-  return { a: kept(a), b: kept(b) };
-}

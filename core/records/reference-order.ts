@@ -1,3 +1,5 @@
+import { grouped } from '../units/grouped';
+
 const ID = /[0-9a-f]{8}(?:-[0-9a-f]{4}){3}-[0-9a-f]{12}/gi;
 
 /**
@@ -5,8 +7,7 @@ const ID = /[0-9a-f]{8}(?:-[0-9a-f]{4}){3}-[0-9a-f]{12}/gi;
  * site, wherever the two stood. What names each other in a ring stays as it stood.
  */
 export function inReferenceOrder<T>(all: readonly T[], recordOf: (t: T) => { id: string; fields: object }): T[] {
-  const standing = new Map<string, T[]>();
-  for (const t of all) standing.set(recordOf(t).id, [...(standing.get(recordOf(t).id) ?? []), t]);
+  const standing = grouped(all, (t) => recordOf(t).id);
   const placed = new Set<T>();
   const out: T[] = [];
   // Not by recursion: what comes from outside may be a long chain.

@@ -3,12 +3,15 @@ import { redirect } from 'next/navigation';
 import { league, startsOf } from '@/core/compare/league';
 import { readLedgerFilter } from '@/core/compare/ledger-filter';
 import { compareSentences } from '@/core/compare/sentence';
+import { waitingCurves } from '@/core/compare/waiting-curve';
+import { TIME_RULES } from '@/core/visit/attempt-times';
 import { figuresWaiting } from '@/server/figures/refresh';
 import { whoAsks } from '@/server/http/session-cookie';
 import { allNames } from '@/server/records/names-for-forms';
 import { compareRows } from '@/server/visits/compare-query';
 import { LeagueTable } from '@/ui/compare/league-table';
 import { Sentences } from '@/ui/compare/sentences';
+import { StillWaiting } from '@/ui/compare/still-waiting';
 import { TimeChoice } from '@/ui/compare/time-choice';
 import { FiguresWaiting } from '@/ui/ledger/figures-waiting';
 import { one, type Query } from '../ledger/ledger-beside';
@@ -54,6 +57,7 @@ export default async function ComparePage({ searchParams }: { searchParams: Prom
         <>
           <Sentences sentences={sentences} />
           <LeagueTable rows={rows.map((r) => ({ ...r, name: nameOf(r.networkId) }))} time={time} mark={mark} />
+          <StillWaiting of={waitingCurves(visits, { time, mark })} nameOf={nameOf} time={`${TIME_RULES[time].label} to first ${mark}`} />
           <p className="mt-3 max-w-[860px] text-[13px] text-ink-2">
             Visits to one site are not independent, so each share says from how many sites it comes.{' '}
             {without ? `Beside each share stands the one without what failed on the ${without}’s side. ` : 'Faults of every side are in. '}Attempts that never

@@ -1,0 +1,87 @@
+import { atRiskAt, medianWait, type Step, stepAt, stillWaiting, type Wait } from '../evidence/still-waiting';
+import { type Asked, attemptTest, NEVER, timedBy } from '../figures/populations';
+import { grouped } from '../units/grouped';
+import type { VisitRow } from './visit-row';
+
+/** Fewer waits than these draw no curve. */
+export const LEAST_WAITS = 5;
+/** Fewer waits than these have no 95 % interval of their median. */
+const LEAST_FOR_LIMITS = 6;
+/** Curves that one picture bears. */
+const MOST_CURVES = 4;
+/** Beyond every time: of starts that failed. */
+const NEVER_S = 1e9;
+
+/** How one network's starts went on waiting. */
+export type WaitingCurve = {
+  networkId: string;
+  /** Starts that are in it, and of them those that never got power. */
+  starts: number;
+  never: number;
+  steps: Step[];
+  /** At the marks of the axis: the share still waiting, and how many were waiting still. */
+  marks: { still: number; atRisk: number }[];
+  /** Seconds; `null` beyond what was seen. `limits`: 95 %, of six starts and more. */
+  median: number | null;
+  limits: [number | null, number | null] | null;
+};
+export type WaitingCurves = {
+  /** Seconds at which the picture ends, and the marks of its axis, from 0. */
+  horizon_s: number;
+  marks_s: number[];
+  curves: WaitingCurve[];
+  /** Networks with starts too few to draw. */
+  tooFew: number;
+};
+
+const isNever = attemptTest(NEVER);
+
+function waitsOf(visits: readonly VisitRow[], asked: Pick<Asked, 'time' | 'mark'>): Wait[] {
+  const isTimed = attemptTest(timedBy(asked));
+  return visits
+    .flatMap((v) => v.attempts)
+    .flatMap((a): Wait[] => (isNever(a) ? [{ time: NEVER_S, event: false }] : isTimed(a) ? [{ time: a[asked.time] as number, event: true }] : []));
+}
+
+/** Marks of the axis: a few, at round times. */
+const STEPS_S = [5, 10, 15, 30, 60, 120, 300, 600];
+
+/**
+ * How the starts of each network went on waiting for power, by one definition and one end mark; the most visited first. Failed and
+ * given-up attempts never get power; those seen late, without the mark or still open are in no curve.
+ */
+export function waitingCurves(visits: readonly VisitRow[], asked: Pick<Asked, 'time' | 'mark'>): WaitingCurves {
+  const groups = grouped(
+    visits.filter((v) => !v.leftOut),
+    (v) => v.networkId,
+  );
+  const all = [...groups]
+    .map(([networkId, here]) => ({ networkId, waits: waitsOf(here, asked) }))
+    .filter((g) => g.waits.length > 0)
+    .sort((a, b) => b.waits.length - a.waits.length || (a.networkId < b.networkId ? -1 : 1));
+  const drawn = all.filter((g) => g.waits.length >= LEAST_WAITS).slice(0, MOST_CURVES);
+  const times = drawn.flatMap((g) => g.waits.filter((w) => w.event).map((w) => w.time)).sort((a, b) => a - b);
+  // Nine of ten starts are in the picture: a single one that took an hour must not press the rest into a corner.
+  const most = times[Math.floor(times.length * 0.9)] ?? 0;
+  const every = STEPS_S.find((s) => s * 6 >= most) ?? 600;
+  const marks_s = Array.from({ length: 7 }, (_, i) => i * every);
+  return {
+    horizon_s: every * 6,
+    marks_s,
+    tooFew: all.length - all.filter((g) => g.waits.length >= LEAST_WAITS).length,
+    curves: drawn.map(({ networkId, waits }) => {
+      const steps = stillWaiting(waits);
+      const { median, lower, upper } = medianWait(steps);
+      const seen = (s: number | null) => (s === null || s >= NEVER_S ? null : s);
+      return {
+        networkId,
+        starts: waits.length,
+        never: waits.filter((w) => !w.event).length,
+        steps: steps.filter((s) => s.time < NEVER_S),
+        marks: marks_s.map((s) => ({ still: stepAt(steps, s)?.still ?? 1, atRisk: atRiskAt(waits, s) })),
+        median: seen(median),
+        limits: waits.length < LEAST_FOR_LIMITS ? null : [seen(lower), seen(upper)],
+      };
+    }),
+  };
+}
