@@ -203,5 +203,5 @@ test('Compare says how surely networks differ, names the sites where they are fe
   await expect(waiting.getByRole('row').filter({ hasText: 'Bluebarn' })).toContainText('30 starts, 0 never');
   await expect(waiting.getByRole('row').filter({ hasText: 'Saltmarsh Rapid' })).toContainText('50 starts, 20 never');
   await expect(waiting.getByText('2 networks with fewer than five starts to draw.')).toBeVisible();
-  await expect(page.getByRole('row').filter({ hasText: 'Bluebarn' })).toContainText('30 of 30');
+  await expect(page.getByRole('region', { name: 'Networks compared' }).getByRole('row').filter({ hasText: 'Bluebarn' })).toContainText('30 of 30');
 });

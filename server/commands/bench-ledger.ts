@@ -1,8 +1,10 @@
 // A household of 10,000 visits in a database of 100,000: what its pages ask of the server. Run by bin/bench.
 import mysql from 'mysql2/promise';
 import { v7 } from 'uuid';
-import { league } from '@/core/compare/league';
+import { league, startsOf } from '@/core/compare/league';
 import { readLedgerFilter } from '@/core/compare/ledger-filter';
+import { compareSentences } from '@/core/compare/sentence';
+import { waitingCurves } from '@/core/compare/waiting-curve';
 import { DEFINITION_VERSION } from '@/core/visit/definitions-version';
 import { signUp } from '../accounts/accounts';
 import { toBin } from '../db/binary-id';
@@ -87,7 +89,12 @@ await db.query('ANALYZE TABLE visit, visit_figures, attempt_figures, site, stall
 const everything = readLedgerFilter(() => null);
 const page = await median(() => ledgerPage(who, 'EUR', everything));
 say(`a page of a ledger of ${VISITS} visits, of ${VISITS * HOUSEHOLDS} in all: ms at the server`, page.toFixed(0));
-const compare = await median(async () => league(await compareRows(who, 'EUR'), { time: 'handshake', mark: 'kW', currency: 'EUR' }));
+const compare = await median(async () => {
+  const rows = await compareRows(who, 'EUR');
+  league(rows, { time: 'handshake', mark: 'kW', currency: 'EUR' });
+  compareSentences(startsOf(rows), { network: (id) => id, site: (id) => id });
+  waitingCurves(rows, { time: 'handshake', mark: 'kW' });
+});
 say(`Compare over ${VISITS} visits: ms at the server`, compare.toFixed(0));
 for (const typed of ['vrba', 'brod landing 4', 'lipa oct 2019', '2017 visit', 'xyz']) {
   const found = await median(() => findEverything(who, typed));
@@ -96,12 +103,12 @@ for (const typed of ['vrba', 'brod landing 4', 'lipa oct 2019', '2017 visit', 'x
 const h = toBin(who.householdId);
 const bare = await median(async () => {
   await pool().execute(
-    `SELECT v.id, v.network_id, v.site_id, f.attempts, f.first_try, f.first_side, f.left_reason, f.left_out, f.lost_s, f.delivered_kwh, f.paid, f.currency
+    `SELECT v.id, v.network_id, v.site_id, v.driver_id, v.local_month, v.sort_at, f.attempts, f.first_try, f.first_side, f.left_reason, f.left_out, f.lost_s, f.delivered_kwh, f.paid, f.currency
        FROM visit v JOIN visit_figures f ON f.household_id = v.household_id AND f.visit_id = v.id WHERE v.household_id = ?`,
     [h],
   );
   await pool().execute(
-    'SELECT visit_id, outcome, end_mark, late, handshake_s, set_up_s, plug_to_power_s, means_to_power_s, hands_on_s FROM attempt_figures WHERE household_id = ?',
+    'SELECT visit_id, stall_id, outcome, end_mark, late, handshake_s, set_up_s, plug_to_power_s, means_to_power_s, hands_on_s FROM attempt_figures WHERE household_id = ?',
     [h],
   );
 });
