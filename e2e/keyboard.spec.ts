@@ -4,7 +4,10 @@ import { allSent, keptEvents } from './hands/stall';
 
 /** Moves the focus to a control by Tab alone and presses it. */
 async function press(page: Page, name: RegExp | string, key = 'Enter') {
-  const wanted = page.getByRole('button', { name, disabled: false }).or(page.getByRole('radio', { name, disabled: false })).first();
+  const wanted = page
+    .getByRole('button', { name, disabled: false })
+    .or(page.getByRole('radio', { name, disabled: false }))
+    .first();
   await expect(wanted).toBeVisible();
   for (let i = 0; i < 60; i++) {
     await page.keyboard.press('Tab');

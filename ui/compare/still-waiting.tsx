@@ -119,9 +119,9 @@ export function StillWaiting({
                       {printCount(c.starts, 'start')}, {c.never} never
                     </span>
                   </th>
-                  <td className="py-1 pr-4">{medianText(c)}</td>
+                  <td className="min-w-[150px] py-1 pr-4">{medianText(c)}</td>
                   {c.marks.map((m, i) => (
-                    <td key={marks_s[i]} className="num py-1 pr-4">
+                    <td key={marks_s[i]} className="num whitespace-nowrap py-1 pr-4">
                       {printShare(m.still)}
                       <span className="block text-[12px] text-ink-2">{m.atRisk} waiting</span>
                     </td>
