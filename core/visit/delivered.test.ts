@@ -64,6 +64,46 @@ describe('a reading before the end of the charge', () => {
     expect(read(940, { kWh: '9.1' }, [941, 'reading', { screen: 'car', kW: 5 }])).toEqual({ known: true, value: '9.1' });
     expect(read(940, { kWh: '9.1' }, [941, 'reading', { screen: 'car', kW: 50 }])).toMatchObject({ atLeast: true });
   });
+  it('after it, or of which only the day is known, is the total', () => {
+    expect(deliveredKWh(attempts(...ONE, [1000, 'stop_asked', {}], [1005, 'reading', { screen: 'stall', kWh: '9.1' }], [1100, 'unplugged']), [], true)).toEqual(
+      {
+        known: true,
+        value: '9.1',
+      },
+    );
+    const day = { precision: 'day' as const };
+    expect(
+      deliveredKWh(attempts(...ONE, [500, 'reading', { screen: 'stall', kWh: '9.1' }, day], [1000, 'stop_asked', {}], [1100, 'unplugged']), [], true),
+    ).not.toHaveProperty('atLeast');
+    expect(
+      deliveredKWh(attempts(...ONE, [500, 'reading', { screen: 'stall', kWh: '9.1' }], [1000, 'stop_asked', {}, day], [1100, 'unplugged']), [], true),
+    ).not.toHaveProperty('atLeast');
+    expect(
+      deliveredKWh(attempts(...ONE, [500, 'reading', { screen: 'stall', kWh: '9.1' }], [1000, 'stop_asked', {}], [1100, 'unplugged']), [], true),
+    ).toHaveProperty('atLeast');
+  });
+  it('within the ± of both times it was at the end', () => {
+    const min = { precision: 'min' as const };
+    const of = (read: object, end: object) =>
+      deliveredKWh(attempts(...ONE, [940, 'reading', { screen: 'stall', kWh: '9.1' }, read], [1000, 'stop_asked', {}, end], [1100, 'unplugged']), [], true);
+    expect(of({}, {})).toHaveProperty('atLeast');
+    expect(of(min, min)).not.toHaveProperty('atLeast');
+    expect(of(min, {})).toHaveProperty('atLeast');
+  });
+  it('by the stall’s own last power before the car’s; a reading without power tells none', () => {
+    const of = (...more: Step[]) => read(940, { kWh: '9.1' }, ...more);
+    expect(of([930, 'reading', { screen: 'stall', kW: 5 }], [941, 'reading', { screen: 'car', kW: 50 }])).not.toHaveProperty('atLeast');
+    expect(of([930, 'reading', { screen: 'stall', kW: 50 }], [941, 'reading', { screen: 'car', kW: 5 }])).toHaveProperty('atLeast');
+    expect(of([930, 'reading', { screen: 'stall', kW: 5 }], [942, 'reading', { screen: 'stall', socPct: 70 }])).not.toHaveProperty('atLeast');
+    expect(of([930, 'reading', { screen: 'stall', kW: 50 }], [931, 'reading', { screen: 'stall', kW: 5 }])).not.toHaveProperty('atLeast');
+  });
+  it('gives way to the last that is the total, whatever was read after it; else the last of all', () => {
+    const of = (...more: Step[]) => stallKWhSoFar(attempts(...ONE, ...more)[0]!);
+    expect(of([100, 'reading', { screen: 'stall', kWh: '1' }], [990, 'reading', { screen: 'stall', kWh: '9' }], [1000, 'stop_asked', {}])).toBe('9');
+    expect(of([100, 'reading', { screen: 'stall', kWh: '1' }], [200, 'reading', { screen: 'stall', kWh: '2' }])).toBe('2');
+    expect(of([100, 'reading', { screen: 'car', kWh: '7' }])).toBeUndefined();
+    expect(of()).toBeUndefined();
+  });
   it('while it charges is at least, the meter’s too', () => {
     const running = attempts(...ONE, [70, 'reading', { screen: 'stall', kWh: '0.5' }], [80, 'reading', { screen: 'stall', meterStart: '5', meterEnd: '5.75' }]);
     expect(deliveredKWh(running, [], false)).toEqual({ known: true, value: '0.75', atLeast: true });
@@ -133,5 +173,53 @@ describe('power', () => {
     expect(peakKW(both)).toEqual({ known: true, value: { kW: 112, screen: 'stall' } });
     expect(peakKW(attempts(...ONE, [100, 'reading', { screen: 'car', kW: 118 }]))).toEqual({ known: true, value: { kW: 118, screen: 'car' } });
     expect(peakKW(attempts(...ONE))).toEqual({ known: false, why: 'no kW was read' });
+  });
+});
+
+describe('why there is no figure', () => {
+  it('the meter, the screen, the bill', () => {
+    const of = (...more: Step[]) => deliveredKWh(attempts(...ONE, ...more, [1000, 'stop_asked', {}]), [], true);
+    expect(of([900, 'reading', { screen: 'stall', meterStart: '10', meterEnd: '9' }])).toEqual({
+      known: false,
+      why: 'the meter ran backwards, or its start was not read',
+    });
+    expect(of([900, 'reading', { screen: 'stall', meterEnd: '9' }], [950, 'reading', { screen: 'stall', kW: 5 }])).toEqual({
+      known: false,
+      why: 'the meter ran backwards, or its start was not read',
+    });
+    expect(of([900, 'reading', { screen: 'stall', kW: 9 }])).toEqual({ known: false, why: 'no kWh was read from the stall or the bill' });
+    // One session read by its meter and another not at all: the meter is not what is missing.
+    const [first, second] = [
+      [400, 'reading', { screen: 'stall', meterStart: '10', meterEnd: '12' }],
+      [900, 'reading', { screen: 'stall', kW: 9 }],
+    ] as [Step, Step];
+    const both = attempts(
+      ...ONE,
+      first,
+      [410, 'fault', { code: 'stopped_by_itself', side: 'network' }],
+      [450, 'means_shown', CARD],
+      [480, 'power_seen', KW],
+      second,
+      [910, 'stop_asked', {}],
+    );
+    expect(deliveredKWh(both, [], true)).toEqual({ known: false, why: 'no kWh was read from the stall or the bill' });
+  });
+  it('one attempt of several left open is enough not to know', () => {
+    const several = attempts(
+      [10, 'plugged'],
+      [60, 'fault', { code: 'start_error', side: 'network' }],
+      [70, 'means_shown', CARD],
+      [80, 'claimed', { by: 'app' }],
+    );
+    expect(deliveredKWh(several, [], true)).toEqual({ known: false, why: 'power was not recorded' });
+  });
+  it('of an early reading neither average nor price', () =>
+    expect(wholeEnergy({ known: true, value: '9', atLeast: true })).toEqual({ known: false, why: 'the kWh were read before the charge was over' }));
+  it('the peak is of readings with power', () => {
+    expect(peakKW(attempts(...ONE, [100, 'reading', { screen: 'stall', socPct: 50 }], [200, 'reading', { screen: 'stall', kW: 60 }]))).toEqual({
+      known: true,
+      value: { kW: 60, screen: 'stall' },
+    });
+    expect(peakKW(attempts(...ONE, [100, 'reading', { screen: 'stall', socPct: 50 }]))).toEqual({ known: false, why: 'no kW was read' });
   });
 });
