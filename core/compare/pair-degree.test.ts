@@ -87,6 +87,23 @@ describe('how surely two networks differ', () => {
     expect(p).toMatchObject({ leastWithout: 'A1', degree: 'cannot_tell' });
     expect(p.logFactor).toBeLessThanOrEqual(0);
   });
+  it('however strong it is the other way', () => {
+    const a = [...starts('A', 200, 0, 1), ...starts('A', 0, 12, 1).map((s) => ({ ...s, siteId: 'A2', stallId: `x${s.at}` }))];
+    const p = of(a, starts('B', 30, 6, 1));
+    expect(p).toMatchObject({ better: { networkId: 'A' }, degree: 'cannot_tell', leastWithout: 'A1' });
+    expect(p.logFactor).toBeLessThanOrEqual(0);
+    const b = [...starts('B', 0, 30, 1), ...starts('B', 12, 0, 1).map((s) => ({ ...s, siteId: 'B2', stallId: `x${s.at}` }))];
+    expect(of(starts('A', 18, 18, 1), b)).toMatchObject({ better: { networkId: 'A' }, degree: 'cannot_tell', leastWithout: 'B1' });
+  });
+  it('of equal shares neither leads: they stand by their ids, whichever was named first', () => {
+    const [a, b] = [starts('A', 6, 6), starts('B', 12, 12)];
+    expect([of(a, b).better.networkId, of(b, a).better.networkId]).toEqual(['A', 'A']);
+    expect(of(b, a)).toEqual(of(a, b));
+    expect(of(a, b).logFactor).toBeLessThan(0);
+    const all = [...starts('C', 9, 3), ...starts('B', 6, 6), ...starts('A', 3, 9)];
+    expect(pairDegrees([...all].reverse())).toEqual(pairDegrees(all));
+    expect(pairDegrees(all).pairs.map((p) => [p.better.networkId, p.worse.networkId])).toContainEqual(['C', 'A']);
+  });
   it('speaks of sites with fewer than three, or one with over half', () => {
     expect(of(starts('A', 24, 0, 2), starts('B', 3, 9)).better.bySites).toBe(true);
     const most = starts('A', 24, 0).map((s, i) => (i % 3 === 1 ? s : { ...s, siteId: 'A1' }));

@@ -49,6 +49,26 @@ describe('the sentences above a comparison', () => {
     const many = starts('A', 48, 0, 8).map((s, i) => (i % 2 === 0 ? s : { ...s, siteId: 'A1' }));
     expect(say(many, starts('B', 3, 20))[0]?.text).toMatch(/^Site A1, Site A\d and 2 more sites \(Network A\) clearly/);
   });
+  it('of one side alone that has few sites, too', () => {
+    const text = say(starts('A', 24, 0), starts('B', 3, 9, 1))[0]?.text;
+    expect(text).toMatch(/^Network A clearly started .* Site B1 \(Network B\): .*This is said of the sites named/);
+    expect(say(starts('A', 24, 0), starts('B', 3, 9))[0]?.text).not.toMatch(/sites named/);
+    const three = starts('A', 24, 0, 4).map((s) => (s.siteId === 'A4' ? { ...s, siteId: 'A1' } : s));
+    expect(say([...three, ...starts('A', 12, 0, 1).map((s) => ({ ...s, at: s.at + 100, stallId: `y${s.at}` }))], starts('B', 3, 9))[0]?.text).toMatch(
+      /^Site A1, Site A2 and Site A3 \(Network A\) clearly/,
+    );
+  });
+  it('give the evidence in words that a reader can hold', () => {
+    const evidence = (...all: Start[][]) => say(...all)[0]?.working.find(([head]) => head === 'Evidence')?.[1];
+    expect(evidence(starts('A', 9, 1, 1), starts('B', 7, 3, 1))).toMatch(/^each its own share is 0\.\d times as likely as one share for both$/);
+    expect(evidence(starts('A', 12, 0, 1), starts('B', 6, 6, 1))).toMatch(/^each its own share is \d\d times as likely as one share for both$/);
+    expect(evidence(starts('A', 60, 0, 1), starts('B', 6, 54, 1))).toBe('each its own share is over 10,000 times as likely as one share for both');
+  });
+  it('of several that cannot be told apart speak of the two with most to go by', () => {
+    const rare = starts('C', 5, 0).map((s) => ({ ...s, month: '2024-01' }));
+    expect(say(rare, starts('A', 12, 2), starts('B', 11, 3))[0]?.text).toMatch(/Network A at 12 of 14 visits, Network B at 11 of 14 visits/);
+    expect(say(starts('A', 12, 2), rare, starts('B', 11, 3))[0]?.text).toMatch(/Network A at 12 of 14 visits, Network B at 11 of 14 visits/);
+  });
   it('of several pairs give the surest three, held to their number', () => {
     const all = say(starts('A', 40, 0), starts('B', 2, 38), starts('C', 38, 2), starts('D', 4, 36));
     expect(all).toHaveLength(3);

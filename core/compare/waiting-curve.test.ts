@@ -50,6 +50,27 @@ describe('curves of waiting', () => {
     expect(tooFew).toBe(1);
     expect(of()).toMatchObject({ curves: [], tooFew: 0 });
   });
+  it('of equally many the order is that of the ids, and a network without a wait is not there', () => {
+    const five = (id: string) => visit(id, ...[50, 40, 30, 20, 10].map((s) => power(s)));
+    const { curves, tooFew } = of(five('B'), visit('C'), five('A'), visit('D', { ...failed, outcome: 'open' }));
+    expect([curves.map((c) => c.networkId), tooFew]).toEqual([['A', 'B'], 0]);
+    expect(of(five('A'), five('B')).curves.map((c) => c.networkId)).toEqual(['A', 'B']);
+  });
+  it('end at a round time that nine of ten starts fit in, whatever order they came in', () => {
+    const horizon = (...s: number[]) => of(visit('A', ...s.map((x) => power(x)))).horizon_s;
+    expect(horizon(30, 30, 30, 30, 30)).toBe(30);
+    expect(horizon(31, 30, 30, 30, 30)).toBe(60);
+    expect(horizon(30, 30, 30, 30, 31)).toBe(60);
+    expect(horizon(100, 9, 8, 10, 7, 90, 6)).toBe(180);
+  });
+  it('limits beyond what was seen are said to be so', () => {
+    const { median, limits } = of(visit('A', ...[10, 20, 30, 40].map((s) => power(s)), failed, failed, failed)).curves[0] as never as {
+      median: number;
+      limits: (number | null)[];
+    };
+    expect(median).toBe(40);
+    expect(limits[1]).toBeNull();
+  });
   it('one start that took an hour does not press the rest into a corner', () => {
     const { horizon_s } = of(visit('A', ...Array.from({ length: 19 }, (_, i) => power(20 + i)), power(3600)));
     expect(horizon_s).toBe(60);
