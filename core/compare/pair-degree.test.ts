@@ -93,7 +93,7 @@ describe('how surely two networks differ', () => {
     expect(p).toMatchObject({ better: { networkId: 'A' }, degree: 'cannot_tell', leastWithout: 'A1' });
     expect(p.logFactor).toBeLessThanOrEqual(0);
     const b = [...starts('B', 0, 30, 1), ...starts('B', 12, 0, 1).map((s) => ({ ...s, siteId: 'B2', stallId: `x${s.at}` }))];
-    expect(of(starts('A', 18, 18, 1), b)).toMatchObject({ better: { networkId: 'A' }, degree: 'cannot_tell', leastWithout: 'B1' });
+    expect(of(starts('A', 30, 6, 1), b)).toMatchObject({ better: { networkId: 'A' }, degree: 'cannot_tell', leastWithout: 'B1' });
   });
   it('of equal shares neither leads: they stand by their ids, whichever was named first', () => {
     const [a, b] = [starts('A', 6, 6), starts('B', 12, 12)];
