@@ -6,7 +6,7 @@ import { CARD, IN, idOf, KW, LIFE, PHONE, SECOND_PHONE, SITE, STALL_A, type Step
 import { joinedEvents, takenBackTo } from './join-visits';
 import { correctableFields, eventDetail, KINDS } from './kinds/registry';
 import { payloadProblem } from './payloads';
-import { fieldAt, setFields } from './set-fields';
+import { fieldAt, isFieldPath, setFields } from './set-fields';
 import { type StopVisit, stopTimes } from './stop';
 
 const visit = (...steps: Step[]) => deriveVisit(VISIT, story(...steps), payloadProblem);
@@ -35,6 +35,41 @@ describe('setting fields', () => {
     expect(setFields(before, { 'stalls.0.state': 'dark' })).toEqual({ stalls: [{ stallId: STALL_A, state: 'dark' }] });
     expect(setFields(before, { 'stalls.7.state': 'dark', 'nothing.0.state': 'dark', 'stalls.0.__proto__': 'x' })).toEqual(before);
     expect([fieldAt(before, 'stalls.0.state'), fieldAt(before, 'stalls.7.state')]).toEqual(['free', undefined]);
+  });
+  it('knows a field’s name from what is none', () => {
+    for (const path of ['socPct', 'attempts', 'seen.free', 'stalls.0.state', 'stalls.12.state', 'stalls.999.kW'])
+      expect([path, isFieldPath(path)]).toEqual([path, true]);
+    for (const path of [
+      '',
+      'at',
+      '1st',
+      'a.b.c',
+      'x.stalls.1.state',
+      '1stalls.1.state',
+      'stalls.1.state.more',
+      'stalls.1000.state',
+      'stalls.1.2',
+      '__proto__',
+      'constructor',
+    ])
+      expect([path, isFieldPath(path)]).toEqual([path, false]);
+  });
+  it('sets one entry of a list and leaves the others, takes a field out, and passes by what is no object', () => {
+    const before = { stalls: [{ kW: 5, state: 'free' }, { kW: 6 }, null, 'x'] };
+    expect(setFields(before, { 'stalls.0.kW': 9 })).toEqual({ stalls: [{ kW: 9, state: 'free' }, { kW: 6 }, null, 'x'] });
+    expect(setFields(before, { 'stalls.0.kW': null })).toEqual({ stalls: [{ state: 'free' }, { kW: 6 }, null, 'x'] });
+    expect(setFields(before, { 'stalls.2.kW': 9, 'stalls.3.kW': 9 })).toEqual(before);
+    expect([fieldAt(before, 'stalls.2.kW'), fieldAt(before, 'stalls.3.kW'), fieldAt(before, 'stalls.1.kW')]).toEqual([undefined, undefined, 6]);
+    expect(setFields({ seen: null }, { 'seen.free': 1 })).toEqual({ seen: { free: 1 } });
+    expect(setFields({ seen: 'much' }, { 'seen.free': 1 })).toEqual({ seen: { free: 1 } });
+    expect([fieldAt({ seen: null }, 'seen.free'), fieldAt({ seen: 'much' }, 'seen.length')]).toEqual([undefined, undefined]);
+    expect([fieldAt({ a: ['x', 'y'] }, 'a'), fieldAt({ a: ['x', 1] }, 'a'), fieldAt({ a: true }, 'a'), fieldAt({ a: {} }, 'a'), fieldAt({}, '')]).toEqual([
+      ['x', 'y'],
+      undefined,
+      true,
+      undefined,
+      undefined,
+    ]);
   });
   it('reads what it set', () => {
     expect(fieldAt({ seen: { free: 2 } }, 'seen.free')).toBe(2);
