@@ -41,6 +41,126 @@ describe('the tape', () => {
       ['bare', 600, 620],
     ]);
   });
+  const labelled = (...steps: Step[]) => visit(...steps).tape.map((s) => [s.kind, (s.from - T0) / 1000, (s.to - T0) / 1000, s.attempt, s.label]);
+  const FULL: Step[] = [...START, [80, 'power_seen', KW]];
+  it('names the attempt and the reason', () => {
+    expect(labelled(...START, [90, 'fault', { code: 'start_error', side: 'network' }], [120, 'pulled_out', { reason: 'gave_up' }])).toEqual([
+      ['bare', 0, 40, undefined, undefined],
+      ['handshake', 40, 90, 1, undefined],
+      ['fault', 90, 120, 1, 'Start error'],
+    ]);
+  });
+  it('of one given up: lost from its first act, or from the last refusal', () => {
+    expect(labelled(...START, [200, 'pulled_out', { reason: 'gave_up' }])).toEqual([
+      ['bare', 0, 40, undefined, undefined],
+      ['fault', 40, 200, 1, expect.any(String)],
+    ]);
+    expect(
+      kinds(...START, [70, 'means_refused', CARD], [90, 'means_shown', CARD], [110, 'means_refused', CARD], [200, 'pulled_out', { reason: 'gave_up' }]),
+    ).toEqual([
+      ['bare', 0, 40],
+      ['handshake', 40, 110],
+      ['fault', 110, 200],
+    ]);
+  });
+  it('of one whose power nobody saw, ended and going on', () => {
+    expect(kinds(...START, [70, 'claimed', { by: 'app' }], [600, 'unplugged'], [700, 'pulled_out', { reason: 'enough' }])).toEqual([
+      ['bare', 0, 40],
+      ['handshake', 40, 600],
+      ['bare', 600, 700],
+    ]);
+    expect(kinds(...START, [70, 'note', { text: 'x' }], [300, 'change', { what: 'rain' }])).toEqual([
+      ['bare', 0, 40],
+      ['handshake', 40, 300],
+    ]);
+  });
+  it('of a charge with pauses, and one that is still paused', () => {
+    const paused: Step[] = [...FULL, [200, 'change', { what: 'paused' }], [260, 'change', { what: 'resumed' }]];
+    expect(labelled(...paused, [500, 'stop_asked', {}], [520, 'unplugged'])).toEqual([
+      ['bare', 0, 40, undefined, undefined],
+      ['handshake', 40, 80, 1, undefined],
+      ['energy', 80, 200, 1, undefined],
+      ['bare', 200, 260, 1, 'paused'],
+      ['energy', 260, 500, 1, undefined],
+      ['idle', 500, 520, 1, undefined],
+    ]);
+    expect(kinds(...FULL, [200, 'change', { what: 'paused' }], [600, 'unplugged'], [620, 'pulled_out', { reason: 'enough' }])).toEqual([
+      ['bare', 0, 40],
+      ['handshake', 40, 80],
+      ['energy', 80, 200],
+      ['idle', 200, 600],
+      ['bare', 600, 620],
+    ]);
+  });
+  it('of a charge that a fault ended, to the next act', () => {
+    expect(
+      labelled(
+        ...FULL,
+        [500, 'fault', { code: 'stopped_by_itself', side: 'network' }],
+        [530, 'note', { text: 'x' }],
+        [560, 'unplugged'],
+        [600, 'first_act', { what: 'again' }],
+        [640, 'plugged'],
+      ),
+    ).toEqual([
+      ['bare', 0, 40, undefined, undefined],
+      ['handshake', 40, 80, 1, undefined],
+      ['energy', 80, 500, 1, undefined],
+      ['fault', 500, 600, 1, 'Stopped by itself'],
+      ['handshake', 600, 640, 2, undefined],
+    ]);
+    // What somebody looking on did is no act of the driver.
+    const seen = { role: 'observer' as const, deviceId: SECOND_PHONE };
+    expect(
+      kinds(
+        ...START,
+        [90, 'fault', { code: 'start_error', side: 'network' }],
+        [300, 'means_shown', CARD, seen],
+        [400, 'stall_chosen', { stallId: STALL_B }],
+      ).at(-1),
+    ).toEqual(['fault', 90, 400]);
+  });
+  it('of a charge that was left running, or not unplugged', () => {
+    expect(kinds(...FULL, [500, 'reading', { screen: 'stall', kW: 50 }])).toEqual([
+      ['bare', 0, 40],
+      ['handshake', 40, 80],
+      ['energy', 80, 500],
+    ]);
+    expect(kinds(...FULL, [500, 'stop_asked', {}], [520, 'power_gone', { why: 'asked' }], [700, 'pulled_out', { reason: 'enough' }])).toEqual([
+      ['bare', 0, 40],
+      ['handshake', 40, 80],
+      ['energy', 80, 520],
+      ['idle', 520, 700],
+    ]);
+  });
+  it('draws the energy from the stall’s kW, else from the car’s', () => {
+    const kW = (...steps: Step[]) =>
+      visit(...FULL, ...steps)
+        .tape.find((s) => s.kind === 'energy')
+        ?.kW?.map((p) => [(p.t - T0) / 1000, p.kW]);
+    const read = (at: number, screen: string, more: object): Step => [at, 'reading', { screen, ...more }];
+    expect(kW(read(100, 'car', { kW: 70 }), read(200, 'stall', { kW: 60 }), read(300, 'stall', { socPct: 50 }))).toEqual([[200, 60]]);
+    expect(kW(read(100, 'car', { kW: 70 }), read(200, 'stall', { socPct: 50 }))).toEqual([[100, 70]]);
+    expect(kW(read(100, 'car', { socPct: 70 }))).toEqual([]);
+  });
+  it('of nothing is nothing', () => expect(deriveVisit(VISIT, [], payloadProblem).tape).toEqual([]));
+  it('of a queue within the wait for a stall: bare before and after it', () => {
+    expect(
+      kinds(
+        [20, 'queue_joined'],
+        [600, 'stall_free'],
+        [630, 'stall_chosen', { stallId: STALL_A }],
+        [640, 'plugged'],
+        [700, 'note', { text: 'x' }],
+        [710, 'change', { what: 'rain' }],
+      ),
+    ).toEqual([
+      ['bare', 0, 20],
+      ['queue', 20, 600],
+      ['bare', 600, 640],
+      ['handshake', 640, 710],
+    ]);
+  });
   it('a bill days later does not lengthen it', () => {
     const v = visit(
       ...START,
