@@ -1,7 +1,9 @@
 import { deriveVisit } from './derive';
 import type { StoredEvent } from './event';
-import { APP, CARD, IN, KW, SECOND_PHONE, STALL_A, STALL_B, type Step, story, T0, VISIT } from './fixtures/story';
+import { APP, CARD, IN, KW, SECOND_PHONE, SITE, STALL_A, STALL_B, type Step, story, T0, VISIT } from './fixtures/story';
 import { payloadProblem } from './payloads';
+import type { Timing } from './timing';
+import { VISIT_TIME_RULES } from './visit-times';
 
 const derive = (events: StoredEvent[]) => deriveVisit(VISIT, events, payloadProblem);
 const visit = (...steps: Step[]) => derive(story(IN, [5, 'stall_chosen', { stallId: STALL_A }], ...steps));
@@ -322,5 +324,121 @@ describe('the helpline', () => {
   it('what another phone saw of it starts and ends nothing', () => {
     const seen = { deviceId: SECOND_PHONE, role: 'observer', seq: 1 } as const;
     expect(help([60, 'help_called'], [200, 'help_ended', {}, seen], [300, 'help_ended'])).toEqual(['none recorded', 240]);
+  });
+});
+
+describe('the times of a whole visit', () => {
+  const at = (n: number, kind: Step[1], payload: Step[2] = {}, more: Step[3] = {}): Step => [n, kind, payload, more];
+  const times = (...steps: Step[]) => derive(story(...steps)).times;
+  const why = (t: Timing) => (t.known ? t.s : t.why);
+  const charged: Step[] = [IN, at(10, 'plugged'), at(20, 'means_shown', CARD), at(50, 'power_seen', KW)];
+  const SEEN = { role: 'observer' as const, deviceId: SECOND_PHONE };
+  it('each with its rule, in words', () =>
+    expect(VISIT_TIME_RULES).toEqual({
+      arrivalToPower: { label: 'Arrival to power', rule: 'pulled in to the visit’s first proof of power' },
+      queue: {
+        label: 'Queue',
+        rule: 'queue joined, or pulled in when no free stall was seen, to stall free or stall chosen; looking for a bay is not queueing',
+      },
+      lost: {
+        label: 'Lost to faults',
+        rule: 'first act of each run of failed or given-up attempts to the first act of the next attempt that gets power, else pulled out; a fault in the charge counts from the fault; queue taken out',
+      },
+      charging: {
+        label: 'Charging',
+        rule: 'sum over the sessions of proof of power to power gone, else stop pressed, else the ending fault; pauses taken out',
+      },
+      idle: { label: 'Idle', rule: 'end of the last session’s charging to unplugged, else pulled out' },
+      visit: { label: 'Visit', rule: 'pulled in to pulled out' },
+      overhead: { label: 'Overhead', rule: 'the visit less the charging' },
+      helpAnswered: { label: 'Helpline answers', rule: 'called to answered, calls added up' },
+      helpline: { label: 'Helpline', rule: 'called to the end of the call, calls added up' },
+    }));
+  it('without an arrival, a leaving or power say so', () => {
+    const none = times(at(10, 'plugged'));
+    expect([why(none.visit), why(none.arrivalToPower), why(none.overhead)]).toEqual([
+      'pulling in was not recorded',
+      'pulling in was not recorded',
+      'pulling in was not recorded',
+    ]);
+    const open = times(IN, at(10, 'plugged'));
+    expect([why(open.visit), why(open.arrivalToPower), why(open.charging), why(open.idle)]).toEqual([
+      'still there, or pulling out was not recorded',
+      'no power was seen',
+      'no power was seen',
+      'no power was seen',
+    ]);
+    expect([why(open.queue), why(open.helpline), why(open.helpAnswered)]).toEqual(['none recorded', 'none recorded', 'none recorded']);
+    expect(why(times(...charged).arrivalToPower)).toBe(50);
+  });
+  it('an arrival that only another phone saw stands in; its leaving does not', () => {
+    expect(
+      why(times(at(0, 'pulled_in', { siteId: SITE }, SEEN), at(10, 'plugged'), at(20, 'means_shown', CARD), at(50, 'power_seen', KW)).arrivalToPower),
+    ).toBe(50);
+    expect(why(times(...charged, at(400, 'pulled_out', { reason: 'enough' }, SEEN)).visit)).toBe('still there, or pulling out was not recorded');
+  });
+  it('power that was seen late bounds the way to it', () => {
+    const late = times(
+      IN,
+      at(10, 'plugged'),
+      at(20, 'means_shown', CARD),
+      at(50, 'power_seen', { ...KW, late: true }),
+      at(650, 'stop_asked'),
+      at(700, 'pulled_out', { reason: 'enough' }),
+    );
+    expect(late.arrivalToPower).toMatchObject({ s: 50, bound: 'at_most' });
+    expect(late.charging).toMatchObject({ bound: 'at_least' });
+    expect(late.overhead).toMatchObject({ s: 100, bound: 'at_most' });
+    expect(times(...charged).arrivalToPower).toMatchObject({ bound: 'exact' });
+  });
+  it('overhead: the whole visit where nothing charged; unknown where something may have', () => {
+    const out = at(400, 'pulled_out', { reason: 'gave_up' });
+    expect(times(IN, out).overhead).toMatchObject({ s: 400 });
+    expect(times(IN, at(10, 'plugged'), at(60, 'fault', { code: 'start_error', side: 'network' }), out).overhead).toMatchObject({ s: 400 });
+    expect(why(times(IN, at(10, 'plugged'), at(20, 'means_shown', CARD), at(400, 'pulled_out', { reason: 'enough' })).overhead)).toBe('no power was seen');
+    const ended = times(...charged, at(350, 'stop_asked', {}, { precision: 's' }), out);
+    expect(ended.overhead).toMatchObject({ s: 100, bound: 'exact' });
+    const [visit_, charging] = [ended.visit, ended.charging];
+    expect(ended.overhead.known && visit_.known && charging.known && ended.overhead.pm_s).toBeCloseTo(
+      (visit_.known ? visit_.pm_s : 0) + (charging.known ? charging.pm_s : 0),
+      9,
+    );
+    const noticed = times(...charged, at(350, 'power_gone', { why: 'asked', notBefore: T0 + 300_000 }), out);
+    expect(noticed.overhead).toMatchObject({ s: 100, bound: 'at_least' });
+  });
+  it('idle: from the end of the last session to the unplugging, else the leaving', () => {
+    const out = at(900, 'pulled_out', { reason: 'enough' });
+    expect(why(times(...charged, out).idle)).toBe('the end of the charge was not recorded');
+    expect(why(times(...charged, at(500, 'stop_asked')).idle)).toBe('unplugging was not recorded');
+    expect(why(times(...charged, at(500, 'stop_asked'), out).idle)).toBe(400);
+    expect(why(times(...charged, at(500, 'stop_asked'), at(560, 'unplugged'), out).idle)).toBe(60);
+    expect(why(times(...charged, at(500, 'stop_asked'), at(560, 'unplugged', {}, SEEN), out).idle)).toBe(400);
+  });
+  it('a queue without its end, and what only another phone saw of it', () => {
+    expect(why(times(IN, at(30, 'queue_joined')).queue)).toBe('the end of the queue was not recorded');
+    expect(why(times(IN, at(30, 'queue_joined'), at(60, 'stall_free', {}, SEEN), at(90, 'stall_chosen', { stallId: STALL_A })).queue)).toBe(60);
+    expect(why(times(IN, at(30, 'queue_joined', {}, SEEN), at(60, 'stall_free')).queue)).toBe('none recorded');
+  });
+  it('lost: several runs are added up, from the first on, each end with its ±', () => {
+    const fails: Step[] = [at(10, 'plugged', {}, { precision: 's' }), at(60, 'fault', { code: 'start_error', side: 'network' })];
+    const two = times(
+      IN,
+      ...fails,
+      at(100, 'means_shown', CARD, { precision: 's' }),
+      at(130, 'power_seen', KW),
+      at(600, 'fault', { code: 'stopped_by_itself', side: 'network' }, { precision: 's' }),
+      at(700, 'pulled_out', { reason: 'gave_up' }),
+    ).lost;
+    expect(two).toMatchObject({ known: true, s: 190, from: { kind: 'plugged' }, to: { kind: 'pulled_out' } });
+    expect(two.known && two.pm_s).toBeGreaterThan(1);
+    expect(times(...charged, at(700, 'pulled_out', { reason: 'enough' })).lost).toMatchObject({ s: 0, pm_s: 0, from: { kind: 'pulled_in' } });
+    const day = { precision: 'day' as const };
+    expect(
+      why(times(IN, at(10, 'plugged', {}, day), at(60, 'fault', { code: 'start_error', side: 'network' }), at(700, 'pulled_out', { reason: 'gave_up' })).lost),
+    ).toBe('only the day is known');
+    expect(why(times().lost)).toBe('nothing was recorded');
+    expect(why(times(IN, at(100, 'pulled_out', { reason: 'closed' })).lost)).toBe('no attempt was noted');
+    for (const reason of ['queue', 'price', 'called_away']) expect(why(times(IN, at(100, 'pulled_out', { reason })).lost)).toBe(0);
+    expect(why(times(IN).lost)).toBe(0);
   });
 });
