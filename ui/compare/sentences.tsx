@@ -1,6 +1,7 @@
 'use client';
 import * as Popover from '@radix-ui/react-popover';
 import type { CompareSentence } from '@/core/compare/sentence';
+import { Floating } from '../forms/floating';
 
 /** What the visits show, in words that are no surer than they are; each opens how it was worked out. */
 export function Sentences({ sentences }: { sentences: CompareSentence[] }) {
@@ -25,28 +26,20 @@ function Working({ lines, about }: { lines: CompareSentence['working']; about: s
       >
         How this was worked out
       </Popover.Trigger>
-      <Popover.Portal>
-        <Popover.Content
-          align="end"
-          sideOffset={4}
-          collisionPadding={12}
-          aria-label="How this was worked out"
-          className="z-40 max-h-[var(--radix-popover-content-available-height)] w-[min(460px,calc(100vw-24px))] overflow-y-auto border-2 border-ink bg-card p-3 text-[13px]"
-        >
-          <dl>
-            {lines.map(([head, text]) => (
-              <div key={head} className="border-b border-rule-2 py-1 last:border-0">
-                <dt className="font-semibold">{head}</dt>
-                <dd>{text}</dd>
-              </div>
-            ))}
-          </dl>
-          <p className="mt-2 text-ink-2">
-            Evidence is a Bayes factor, Beta(½, ½) for each share; it may be looked at after every visit. The degree is the lowest over leaving out each site in
-            turn, is that of today, and can go again.
-          </p>
-        </Popover.Content>
-      </Popover.Portal>
+      <Floating label="How this was worked out" align="end" className="w-[min(460px,calc(100vw-24px))] p-3 text-[13px]">
+        <dl>
+          {lines.map(([head, text]) => (
+            <div key={head} className="border-b border-rule-2 py-1 last:border-0">
+              <dt className="font-semibold">{head}</dt>
+              <dd>{text}</dd>
+            </div>
+          ))}
+        </dl>
+        <p className="mt-2 text-ink-2">
+          Evidence is a Bayes factor, Beta(½, ½) for each share; it may be looked at after every visit. The degree is the lowest over leaving out each site in
+          turn, is that of today, and can go again.
+        </p>
+      </Floating>
     </Popover.Root>
   );
 }

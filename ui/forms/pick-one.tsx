@@ -4,6 +4,7 @@ import { Command } from 'cmdk';
 import { ChevronDown } from 'lucide-react';
 import { useState } from 'react';
 import { findBest } from '@/core/records/find-text';
+import { Floating } from './floating';
 
 export type Pickable = { id: string; name: string };
 
@@ -80,41 +81,38 @@ export function PickOne({
         <span className="min-w-0 grow truncate">{chosen}</span>
         <ChevronDown size={14} aria-hidden="true" className="shrink-0" />
       </Popover.Trigger>
-      <Popover.Portal>
-        <Popover.Content
-          align="start"
-          sideOffset={4}
-          collisionPadding={12}
-          aria-label={label ?? 'Choose'}
-          className="z-50 flex max-h-[min(420px,var(--radix-popover-content-available-height))] w-[min(320px,calc(100vw-24px))] flex-col border-2 border-ink bg-card"
+      <Floating label={label ?? 'Choose'} className="w-[min(320px,calc(100vw-24px))]">
+        <Command
+          shouldFilter={false}
+          label={label ?? 'Choose'}
+          defaultValue={value}
+          className="flex max-h-[min(400px,calc(var(--radix-popover-content-available-height)-8px))] flex-col"
         >
-          <Command shouldFilter={false} label={label ?? 'Choose'} defaultValue={value} className="flex min-h-0 flex-col">
-            <Command.Input
-              value={typed}
-              onValueChange={setTyped}
-              placeholder="Type to narrow the list"
-              className="w-full border-b-2 border-ink bg-card px-3 py-2.5 text-[16px] outline-none"
-            />
-            <Command.List className="min-h-0 overflow-y-auto p-1.5" aria-label={label ?? 'Choose'}>
-              <Command.Empty className="px-3 py-2.5 text-sm text-ink-2">Nothing of that name.</Command.Empty>
-              {fitting.slice(0, SHOWN).map((r) => (
-                <Command.Item
-                  key={r.id}
-                  value={r.id}
-                  onSelect={() => {
-                    show(false);
-                    onPick(r.id);
-                  }}
-                  className="flex min-h-[44px] cursor-pointer items-center px-3 py-1.5 text-[15px] data-[selected=true]:bg-picked"
-                >
-                  <span className={r.id === value ? 'font-bold' : ''}>{r.name}</span>
-                </Command.Item>
-              ))}
-              {fitting.length > SHOWN ? <p className="px-3 py-2 text-[13px] text-ink-2">{fitting.length - SHOWN} more: type part of the name.</p> : null}
-            </Command.List>
-          </Command>
-        </Popover.Content>
-      </Popover.Portal>
+          <Command.Input
+            value={typed}
+            onValueChange={setTyped}
+            placeholder="Type to narrow the list"
+            className="w-full border-b-2 border-ink bg-card px-3 py-2.5 text-[16px] outline-none"
+          />
+          <Command.List className="min-h-0 overflow-y-auto p-1.5" aria-label={label ?? 'Choose'}>
+            <Command.Empty className="px-3 py-2.5 text-sm text-ink-2">Nothing of that name.</Command.Empty>
+            {fitting.slice(0, SHOWN).map((r) => (
+              <Command.Item
+                key={r.id}
+                value={r.id}
+                onSelect={() => {
+                  show(false);
+                  onPick(r.id);
+                }}
+                className="flex min-h-[44px] cursor-pointer items-center px-3 py-1.5 text-[15px] data-[selected=true]:bg-picked"
+              >
+                <span className={r.id === value ? 'font-bold' : ''}>{r.name}</span>
+              </Command.Item>
+            ))}
+            {fitting.length > SHOWN ? <p className="px-3 py-2 text-[13px] text-ink-2">{fitting.length - SHOWN} more: type part of the name.</p> : null}
+          </Command.List>
+        </Command>
+      </Floating>
     </Popover.Root>
   );
 }

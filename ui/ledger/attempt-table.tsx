@@ -6,6 +6,7 @@ import { type AttemptTimes, TIME_RULES } from '@/core/visit/attempt-times';
 import type { Outcome } from '@/core/visit/attempts/attempt';
 import type { Timing } from '@/core/visit/timing';
 import { VISIT_TIME_RULES, type VisitTimes } from '@/core/visit/visit-times';
+import { Floating } from '../forms/floating';
 import { edgesText, plusMinusText, timingText } from './timing-text';
 
 type AttemptLine = { n: number; stall: string; means: string; outcome: Outcome; times: AttemptTimes; shows: number; mark: string | null; faults: string[] };
@@ -84,27 +85,19 @@ function Time({ label, rule, timing, zone }: { label: string; rule: string; timi
           ?
         </span>
       </Popover.Trigger>
-      <Popover.Portal>
-        <Popover.Content
-          align="start"
-          sideOffset={4}
-          collisionPadding={12}
-          aria-label={`How ${label} was worked out`}
-          className="z-40 w-[min(360px,calc(100vw-24px))] border-2 border-ink bg-card p-3 text-[13px]"
-        >
-          <p className="font-semibold">
-            {label} <span className="num">{timingText(timing)}</span>
+      <Floating label={`How ${label} was worked out`} className="w-[min(360px,calc(100vw-24px))] p-3 text-[13px]">
+        <p className="font-semibold">
+          {label} <span className="num">{timingText(timing)}</span>
+        </p>
+        <p className="mt-1">From {rule}.</p>
+        {timing.known ? (
+          <p className="num mt-1">
+            {printClock(timing.from.t, zone)} → {printClock(timing.to.t, zone)}
           </p>
-          <p className="mt-1">From {rule}.</p>
-          {timing.known ? (
-            <p className="num mt-1">
-              {printClock(timing.from.t, zone)} → {printClock(timing.to.t, zone)}
-            </p>
-          ) : null}
-          {edges ? <p className="num mt-1">{edges}</p> : null}
-          {timing.known && timing.low_s !== undefined ? <p className="mt-1">At least {timing.low_s.toFixed(0)} s: the end was noticed late.</p> : null}
-        </Popover.Content>
-      </Popover.Portal>
+        ) : null}
+        {edges ? <p className="num mt-1">{edges}</p> : null}
+        {timing.known && timing.low_s !== undefined ? <p className="mt-1">At least {timing.low_s.toFixed(0)} s: the end was noticed late.</p> : null}
+      </Floating>
     </Popover.Root>
   );
 }

@@ -4,6 +4,7 @@ import { usePathname, useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { LEDGER_ONLY, type LedgerFilter, ONLY_LABELS, readLedgerFilter, writeLedgerFilter } from '@/core/compare/ledger-filter';
 import { MEANS_KINDS } from '@/core/records/means-kind';
+import { Floating } from '../forms/floating';
 import { FormField } from '../forms/form-field';
 import { PickOne } from '../forms/pick-one';
 
@@ -40,72 +41,64 @@ export function MoreFilters({ filter, sites, cars, people }: { filter: LedgerFil
       <Popover.Trigger className="min-h-[36px] rounded-[5px] border border-lane bg-card px-2.5 text-[13px] font-semibold text-ink">
         {chosen > 0 ? `Filters: ${chosen}` : 'Filters'}
       </Popover.Trigger>
-      <Popover.Portal>
-        <Popover.Content
-          align="end"
-          sideOffset={6}
-          collisionPadding={12}
-          aria-label="Filters"
-          className="z-40 max-h-[min(620px,var(--radix-popover-content-available-height))] w-[min(360px,calc(100vw-24px))] overflow-y-auto border-2 border-ink bg-card p-4"
+      <Floating label="Filters" align="end" className="w-[min(360px,calc(100vw-24px))] p-4">
+        <form
+          onSubmit={(e) => {
+            e.preventDefault();
+            take(e.currentTarget);
+          }}
         >
-          <form
-            onSubmit={(e) => {
-              e.preventDefault();
-              take(e.currentTarget);
-            }}
-          >
-            <div className="grid grid-cols-2 gap-x-3">
-              <FormField id="filter-since" label="From">
-                <input id="filter-since" name="since" type="date" className={field} defaultValue={filter.since ?? ''} />
-              </FormField>
-              <FormField id="filter-until" label="To">
-                <input id="filter-until" name="until" type="date" className={field} defaultValue={filter.until ?? ''} />
-              </FormField>
-            </div>
-            {choice('site', 'Site', 'All sites', sites)}
-            {choice('car', 'Car', 'All cars', cars)}
-            {people.length > 1 || filter.driver ? choice('driver', 'Who drove', 'Everybody', people) : null}
-            <FormField id="filter-means" label="Means">
-              <select id="filter-means" name="means" className={field} defaultValue={filter.means ?? ''}>
-                <option value="">All means</option>
-                {MEANS_KINDS.map((m) => (
-                  <option key={m.kind} value={m.kind}>
-                    {m.label}
-                  </option>
-                ))}
-              </select>
+          <div className="grid grid-cols-2 gap-x-3">
+            <FormField id="filter-since" label="From">
+              <input id="filter-since" name="since" type="date" className={field} defaultValue={filter.since ?? ''} />
             </FormField>
-            <FormField id="filter-only" label="Only">
-              <select id="filter-only" name="only" className={field} defaultValue={filter.only ?? ''}>
-                <option value="">All visits</option>
-                {LEDGER_ONLY.map((only) => (
-                  <option key={only} value={only}>
-                    {ONLY_LABELS[only]}
-                  </option>
-                ))}
-              </select>
+            <FormField id="filter-until" label="To">
+              <input id="filter-until" name="until" type="date" className={field} defaultValue={filter.until ?? ''} />
             </FormField>
-            <FormField id="filter-text" label="Words" hint="Of the site, the network or a note">
-              <input id="filter-text" name="text" className={field} defaultValue={filter.text ?? ''} autoComplete="off" maxLength={60} />
-            </FormField>
-            <div className="mt-1 flex gap-2">
-              <button type="submit" className="plate plate-next !min-h-[44px] grow">
-                Show these
-              </button>
-              <button
-                type="button"
-                className="plate !min-h-[44px]"
-                onClick={() => {
-                  setOpen(false);
-                  router.push(path);
-                }}
-              >
-                Show all
-              </button>
-            </div>
-          </form>
-        </Popover.Content>
-      </Popover.Portal>
+          </div>
+          {choice('site', 'Site', 'All sites', sites)}
+          {choice('car', 'Car', 'All cars', cars)}
+          {people.length > 1 || filter.driver ? choice('driver', 'Who drove', 'Everybody', people) : null}
+          <FormField id="filter-means" label="Means">
+            <select id="filter-means" name="means" className={field} defaultValue={filter.means ?? ''}>
+              <option value="">All means</option>
+              {MEANS_KINDS.map((m) => (
+                <option key={m.kind} value={m.kind}>
+                  {m.label}
+                </option>
+              ))}
+            </select>
+          </FormField>
+          <FormField id="filter-only" label="Only">
+            <select id="filter-only" name="only" className={field} defaultValue={filter.only ?? ''}>
+              <option value="">All visits</option>
+              {LEDGER_ONLY.map((only) => (
+                <option key={only} value={only}>
+                  {ONLY_LABELS[only]}
+                </option>
+              ))}
+            </select>
+          </FormField>
+          <FormField id="filter-text" label="Words" hint="Of the site, the network or a note">
+            <input id="filter-text" name="text" className={field} defaultValue={filter.text ?? ''} autoComplete="off" maxLength={60} />
+          </FormField>
+          <div className="mt-1 flex gap-2">
+            <button type="submit" className="plate plate-next !min-h-[44px] grow">
+              Show these
+            </button>
+            <button
+              type="button"
+              className="plate !min-h-[44px]"
+              onClick={() => {
+                setOpen(false);
+                router.push(path);
+              }}
+            >
+              Show all
+            </button>
+          </div>
+        </form>
+      </Floating>
     </Popover.Root>
   );
 }
