@@ -72,8 +72,9 @@ export function StallChoice({
     };
     void hands.addRecords([item]);
   };
-  const is = chosen?.fields.state?.is;
-  const stateSeen = is === 'closed' || is === 'working' ? is : null;
+  // What was seen on an earlier day is not yet seen today: pressed again it is.
+  const noted = chosen?.fields.state;
+  const stateSeen = noted?.seenOn === today && (noted.is === 'closed' || noted.is === 'working') ? noted.is : null;
   return (
     <>
       <OneOf

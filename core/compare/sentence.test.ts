@@ -49,6 +49,12 @@ describe('the sentences above a comparison', () => {
     const many = starts('A', 48, 0, 8).map((s, i) => (i % 2 === 0 ? s : { ...s, siteId: 'A1' }));
     expect(say(many, starts('B', 3, 20))[0]?.text).toMatch(/^Site A1, Site A\d and 2 more sites \(Network A\) clearly/);
   });
+  it('of many networks hold the most visited against each other', () => {
+    const many = Array.from({ length: 40 }, (_, i) => starts(`N${String(i).padStart(2, '0')}`, 6 + (i % 2), 2));
+    const held = say(...many, starts('A', 60, 0), starts('B', 6, 54))[0];
+    expect(held?.text).toMatch(/^Network A clearly started .* Network B/);
+    expect(held?.working.at(-1)?.[1]).toBe('found among 66 pairs: probably from 462, clearly from 1584');
+  });
   it('of one side alone that has few sites, too', () => {
     const text = say(starts('A', 24, 0), starts('B', 3, 9, 1))[0]?.text;
     expect(text).toMatch(/^Network A clearly started .* Site B1 \(Network B\): .*This is said of the sites named/);

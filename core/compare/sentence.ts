@@ -6,6 +6,8 @@ import type { Start } from './start';
 
 /** Below this many counted visits a network is named as too thin to be judged at all. */
 export const LEAST_VISITS = 5;
+/** Networks that are held against each other: the most visited. Each more asks more evidence of every pair. */
+const MOST_NETWORKS = 12;
 /** Sentences shown: the surest. */
 const MOST_SENTENCES = 3;
 
@@ -77,7 +79,13 @@ export function compareSentences(starts: readonly Start[], names: CalledBy): Com
   const [only] = counts;
   if (!only) return plain('empty', 'No visit with an attempt yet: nothing to compare.');
   if (counts.size === 1) return plain('one', `${names.network(only[0])} started at the first try at ${of(only[1])}. A comparison needs a second network.`);
-  const enough = new Set([...counts].filter(([, c]) => c.n >= LEAST_VISITS).map(([id]) => id));
+  const enough = new Set(
+    [...counts]
+      .filter(([, c]) => c.n >= LEAST_VISITS)
+      .sort(([x, a], [y, b]) => b.n - a.n || (x < y ? -1 : 1))
+      .slice(0, MOST_NETWORKS)
+      .map(([id]) => id),
+  );
   if (enough.size < 2) return plain('thin', `Cannot tell yet: fewer than two networks have ${LEAST_VISITS} counted visits.`);
   const { pairs, looked } = pairDegrees(starts.filter((s) => enough.has(s.networkId)));
   const sure = pairs.filter((p) => p.degree !== 'cannot_tell').slice(0, MOST_SENTENCES);

@@ -10,7 +10,7 @@ const LEAST_FOR_LIMITS = 6;
 /** Curves that one picture bears. */
 const MOST_CURVES = 4;
 /** Beyond every time: of starts that failed. */
-const NEVER_S = 1e9;
+const NEVER_S = 1e12;
 
 /** How one network's starts went on waiting. */
 export type WaitingCurve = {

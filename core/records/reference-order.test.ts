@@ -33,6 +33,11 @@ describe('records come after those they name', () => {
     const own = rec(8, { self: idOf(8) });
     expect(order(own)).toEqual([own]);
   });
+  it('five hundred changes of one record, each of which names it a thousand times', () => {
+    const itself = Array.from({ length: 1000 }, () => idOf(1)).join(' ');
+    const all = Array.from({ length: 500 }, (_, nth) => ({ ...rec(1, { note: itself }), nth }));
+    expect(order(...all)).toHaveLength(500);
+  });
   it('a chain of ten thousand', () => {
     const chain = Array.from({ length: 10_000 }, (_, i) => rec(i, { next: idOf(i + 1) }));
     expect(order(...chain)).toEqual(chain.toReversed());

@@ -18,8 +18,10 @@ export function inReferenceOrder<T>(all: readonly T[], recordOf: (t: T) => { id:
     else if (!placed.has(t)) {
       placed.add(t);
       waiting.push({ t, asked: true });
-      const named = JSON.stringify(recordOf(t).fields).match(ID) ?? [];
-      for (const id of named.reverse()) for (const other of (standing.get(id.toLowerCase()) ?? []).toReversed()) waiting.push({ t: other, asked: false });
+      // Each id once and what is placed no more: a batch that names itself a million times waits for itself once.
+      const named = new Set(JSON.stringify(recordOf(t).fields).toLowerCase().match(ID));
+      for (const id of [...named].reverse())
+        for (const other of (standing.get(id) ?? []).toReversed()) if (!placed.has(other)) waiting.push({ t: other, asked: false });
     }
   }
   return out;

@@ -195,3 +195,22 @@ test('bays seen dark or derated are noted with the stalls, without a network', a
   await page.goto(`/places/${place.siteId}`);
   await expect(page.getByText('62.5 of 150')).toBeVisible();
 });
+
+test('a stall that was closed some days ago is closed today once somebody says so', async ({ page, baseURL }) => {
+  const base = baseURL as string;
+  await newHousehold(page, base);
+  const place = await addPlace(page, base, { network: 'Bluebarn', site: 'Lipa Barn' });
+  const seen = { id: place.stalls[0] as string, baseRev: 1, fields: { state: { is: 'closed', kW: null, seenOn: '2025-10-09', by: 'Ana' } } };
+  expect((await send(page.request, base, [{ type: 'record', record: { type: 'stall', ...seen } }]))[0]).toMatchObject({ status: 'taken' });
+  await openStall(page);
+  await page.getByRole('button', { name: /Lipa Barn/ }).tap();
+  await page.getByRole('radio', { name: /^Stall 1/ }).tap();
+  const closed = page.getByRole('radio', { name: 'Closed today' });
+  await expect(closed).not.toBeChecked();
+  await closed.tap();
+  await expect(closed).toBeChecked();
+  const stateOf = async () =>
+    (await changes(page)).find((r: { id: string }) => r.id === place.stalls[0])?.fields.state as { is: string; seenOn: string; by: string };
+  await expect.poll(async () => (await stateOf()).seenOn).not.toBe('2025-10-09');
+  expect(await stateOf()).toMatchObject({ is: 'closed', by: 'Tone Zupan' });
+});
