@@ -43,6 +43,33 @@ test('a visit typed in afterwards from a receipt and a stopwatch: only what is k
   await expect(given).toContainText('chosen');
 });
 
+test('of many sites one is found by typing; another site takes the stall of the first away', async ({ page, baseURL }) => {
+  const base = baseURL as string;
+  await newHousehold(page, base);
+  const places = [];
+  for (let n = 1; n <= 13; n++) places.push(await addPlace(page, base, { network: 'Copperbeech', site: `Kamen Toll ${n}` }));
+  await page.goto('/ledger/new');
+  const pick = async (typed: string, name: string) => {
+    await page.getByLabel('Site', { exact: true }).click();
+    await page.getByRole('combobox', { name: 'Choose' }).fill(typed);
+    await page.getByRole('option', { name, exact: true }).click();
+    await expect(page.getByLabel('Site', { exact: true })).toHaveText(name);
+  };
+  // The sites are at hand.
+  await expect(page.getByRole('button', { name: 'Site', exact: true })).toHaveText('choose');
+  await page.getByRole('button', { name: 'Keep the visit' }).click();
+  await expect(page.getByLabel('Site', { exact: true })).toBeFocused();
+  await pick('toll 12', 'Kamen Toll 12');
+  await page.getByLabel('Stall', { exact: true }).selectOption({ label: '2' });
+  await pick('7', 'Kamen Toll 7');
+  await expect(page.getByLabel('Stall', { exact: true })).toHaveValue('');
+  await page.getByLabel('Day', { exact: true }).fill('2025-06-18');
+  await page.getByLabel('Delivered, kWh').fill('31.4');
+  await page.getByRole('button', { name: 'Keep the visit' }).click();
+  await expect(page.getByRole('heading', { name: 'Kamen Toll 7', level: 1 })).toBeVisible();
+  await expect(page.getByText(/Stall chosen|stall 2/i)).toHaveCount(0);
+});
+
 test('any field of any event is corrected, with its history in words; an event is taken back', async ({ page, baseURL }) => {
   const who = await newHousehold(page, baseURL as string);
   const place = await addPlace(page, baseURL as string, { network: 'Ferrywell', site: 'Brod Landing' });

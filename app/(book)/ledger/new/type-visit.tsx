@@ -115,7 +115,11 @@ export function TypeVisit({ currency, site, people }: { currency: string; site: 
         list={list ?? []}
         value={watch(name) ?? ''}
         {...fieldState(`typed-${name}`, problems[name])}
-        onPick={(id) => setValue(name, id, { shouldDirty: true })}
+        onPick={(id) => {
+          setValue(name, id, { shouldDirty: true });
+          // A stall is one of its site.
+          if (name === 'siteId') setValue('stallId', '', { shouldDirty: true });
+        }}
       />
     </FormField>
   );
