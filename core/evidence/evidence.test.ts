@@ -1,5 +1,5 @@
-import binomial from './fixtures/binomial-interval.json';
 import quantiles from './fixtures/quantile.json';
+import intervals from './fixtures/share-intervals.json';
 import { quantile } from './quantile';
 import { wilsonInterval } from './wilson';
 
@@ -17,9 +17,10 @@ describe('Wilson’s interval', () => {
     expect(b).toBeCloseTo(hi, 4);
   });
   // Fixture: R 4.2.2, prop.test without continuity correction.
-  it.each(binomial.cases.map((c) => [`${c.k} of ${c.n}`, c] as const))('R: %s', (_name, c) => {
-    const got = [...wilsonInterval(c.k, c.n), ...wilsonInterval(c.k, c.n, '0.90')];
-    for (const [i, want] of [...c.wilson95, ...c.wilson90].entries()) expect(Math.abs((got[i] as number) - want)).toBeLessThanOrEqual(binomial.tolerance);
+  it.each(intervals.cases.map((c) => [`${c.inputs.k} of ${c.inputs.n}`, c] as const))('R: %s', (_name, c) => {
+    for (const level of ['0.95', '0.90'] as const)
+      for (const [i, want] of c.expected[level].wilson.entries())
+        expect(Math.abs((wilsonInterval(c.inputs.k, c.inputs.n, level)[i] as number) - want)).toBeLessThanOrEqual(1e-9);
   });
   it('has exact ends and refuses what is no share', () => {
     expect(wilsonInterval(0, 5)[0]).toBe(0);
