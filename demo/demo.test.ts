@@ -1,5 +1,5 @@
 import tzlookup from 'tz-lookup';
-import { league, startsOf } from '@/core/compare/league';
+import { comparedGroups, startsOf } from '@/core/compare/compared-groups';
 import { compareSentences } from '@/core/compare/sentence';
 import { visitRow } from '@/core/compare/visit-row';
 import { compatibleStalls } from '@/core/power/compatible-stalls';
@@ -168,21 +168,25 @@ describe('the demo’s places and garage', () => {
 
 describe('the demo compared', () => {
   const rows = visits.map((v) => visitRow(v, networks[Object.values(sites).find((s) => s.id === v.siteId)?.network as keyof typeof networks].id));
-  const table = league(rows, { time: 'handshake', mark: 'kW', currency: 'EUR' });
+  const table = comparedGroups(rows, { time: 'handshake', mark: 'kW', currency: 'EUR' }, ['network'], ['firstTry', 'allIn']).rows;
+  const networkOf = (r: (typeof table)[number]) => r.groups[0]?.key ?? '';
   const nameOf = (id: string) => Object.values(networks).find((n) => n.id === id)?.name ?? '';
   it('every visit with an attempt is counted once', () => {
     expect(table.reduce((n, r) => n + r.visits, 0)).toBe(visits.filter((v) => v.attempts.length > 0 || v.leftReason === 'queue').length);
-    for (const r of table) expect(r.firstTry.yes + r.firstTry.no + r.firstTry.leftOut).toBe(r.visits);
+    for (const r of table) {
+      const { yes = 0, no = 0, leftOut = 0 } = r.cells.firstTry ?? {};
+      expect(yes + no + leftOut).toBe(r.visits);
+    }
   });
   it('tells a story that its counts bear', () => {
-    expect(table.map((r) => nameOf(r.networkId))).toEqual(['Copperbeech', 'Saltmarsh Rapid', 'Bluebarn', 'Ferrywell']);
+    expect(table.map((r) => nameOf(networkOf(r)))).toEqual(['Copperbeech', 'Saltmarsh Rapid', 'Bluebarn', 'Ferrywell']);
     // Forty-six visits over a year, first visits apart and only common months: of no pair is it sure yet, and it says so.
-    expect(compareSentences(startsOf(rows), { network: nameOf, site: (id) => id }).map((x) => x.kind)).toEqual(['cannot_tell']);
+    expect(compareSentences(startsOf(rows), { one: 'network', many: 'networks', group: nameOf, site: (id) => id }).map((x) => x.kind)).toEqual(['cannot_tell']);
   });
   it('prices lie between the tariff and a start fee more', () => {
     for (const r of table) {
-      const n = Object.values(networks).find((x) => x.id === r.networkId);
-      const perKWh = r.allIn.known ? Number(r.allIn.value.perKWh) : Number.NaN;
+      const n = Object.values(networks).find((x) => x.id === networkOf(r));
+      const perKWh = r.cells.allIn?.perKWh.known ? Number(r.cells.allIn.perKWh.value) : Number.NaN;
       expect(perKWh).toBeGreaterThanOrEqual(Number(n?.perKWh[0]) - 0.001);
       expect(perKWh).toBeLessThan(Number(n?.perKWh[1]) + 0.1);
     }

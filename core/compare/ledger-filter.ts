@@ -1,4 +1,5 @@
 import { FAULTS, SIDES, type Side } from '../faults/fault-list';
+import { GROUPING_NAMES, GROUPINGS, type Group } from '../figures/groupings';
 import { POPULATION_NAMES, POWER_TIMES, type Population, type PowerTime } from '../figures/populations';
 import { MEANS_KIND_NAMES, type MeansKind } from '../records/means-kind';
 import { isId } from '../units/id';
@@ -25,6 +26,8 @@ export type LedgerFilter = {
   /** Words of the site, the network or a note. */
   text?: string;
   counted?: Population;
+  /** Within these groups of a comparison, two at most. */
+  groups?: readonly Group[];
   without?: Side;
   time: PowerTime;
   mark: EndMark;
@@ -48,6 +51,28 @@ export const END_MARKS = ['kW', 'kWh', 'A'] as const satisfies readonly EndMark[
 
 const oneOf = <T extends string>(list: readonly T[], value: string | null | undefined): T | undefined => list.find((x) => x === value);
 const codes = FAULTS.map((f) => f.code);
+
+/** Longer keys are none: the longest is a stall's model. */
+const KEY_MAX = 80;
+/** `means:app,hour:13`; what is not understood is left out. */
+function readGroups(text: string | null | undefined): Group[] {
+  return (text ?? '')
+    .split(',')
+    .slice(0, 2)
+    .flatMap((part): Group[] => {
+      const at = part.indexOf(':');
+      const by = oneOf(GROUPING_NAMES, part.slice(0, at));
+      try {
+        const key = decodeURIComponent(part.slice(at + 1));
+        const fits = key !== '' && key.length <= KEY_MAX && (by === 'hour' ? /^([01]?\d|2[0-3])$/.test(key) : isIdGrouping(by) ? isId(key) : true);
+        return by && fits ? [{ by, key }] : [];
+      } catch {
+        return [];
+      }
+    });
+}
+const isIdGrouping = (by: Group['by'] | undefined): boolean => by !== undefined && typeof GROUPINGS[by].named === 'string';
+const writeGroups = (groups: readonly Group[]): string => groups.map(({ by, key }) => `${by}:${encodeURIComponent(key)}`).join(',');
 
 /** Reads a filter from an address. What is not understood is left out, never an error: addresses get mistyped. */
 export function readLedgerFilter(get: (name: string) => string | null | undefined): LedgerFilter {
@@ -81,6 +106,8 @@ export function readLedgerFilter(get: (name: string) => string | null | undefine
   if (only) filter.only = only;
   if (text) filter.text = text.slice(0, TEXT_MAX);
   if (counted) filter.counted = counted;
+  const groups = readGroups(get('group'));
+  if (groups.length > 0) filter.groups = groups;
   if (without) filter.without = without;
   return filter;
 }
@@ -90,6 +117,7 @@ export function writeLedgerFilter(f: Partial<LedgerFilter>): string {
   const q = new URLSearchParams();
   for (const name of ['network', 'site', 'car', 'driver', 'faults', 'since', 'until', 'means', 'only', 'text', 'counted', 'without'] as const)
     if (f[name]) q.set(name, f[name]);
+  if (f.groups && f.groups.length > 0) q.set('group', writeGroups(f.groups));
   if (f.time && f.time !== 'handshake') q.set('time', f.time);
   if (f.mark && f.mark !== 'kW') q.set('mark', f.mark);
   const text = q.toString();

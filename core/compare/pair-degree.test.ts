@@ -59,7 +59,7 @@ describe('how surely two networks differ', () => {
   const of = (a: Start[], b: Start[], looked = 1) => pairDegree(a, b, looked) as PairDegree;
   it('by the evidence of what is left, the greater share first', () => {
     const p = of(starts('B', 3, 9), starts('A', 24, 0));
-    expect([p.better.networkId, p.worse.networkId]).toEqual(['A', 'B']);
+    expect([p.better.group, p.worse.group]).toEqual(['A', 'B']);
     expect(p.better).toMatchObject({ counted: { yes: 24, n: 24 }, all: { yes: 25, n: 25 }, bySites: false, sites: ['A1', 'A2', 'A3'] });
     expect(p.worse.taken).toEqual({ firstVisits: 1, outages: 0, months: 0 });
     expect(p.logWhole).toBeCloseTo(
@@ -83,26 +83,26 @@ describe('how surely two networks differ', () => {
   it('the other way round without a site is no evidence for this way', () => {
     const a = [...starts('A', 40, 0, 1), ...starts('A', 0, 12, 1).map((s) => ({ ...s, siteId: 'A2', stallId: `x${s.at}` }))];
     const p = of(a, starts('B', 6, 30));
-    expect(p.better.networkId).toBe('A');
+    expect(p.better.group).toBe('A');
     expect(p).toMatchObject({ leastWithout: 'A1', degree: 'cannot_tell' });
     expect(p.logFactor).toBeLessThanOrEqual(0);
   });
   it('however strong it is the other way', () => {
     const a = [...starts('A', 200, 0, 1), ...starts('A', 0, 12, 1).map((s) => ({ ...s, siteId: 'A2', stallId: `x${s.at}` }))];
     const p = of(a, starts('B', 30, 6, 1));
-    expect(p).toMatchObject({ better: { networkId: 'A' }, degree: 'cannot_tell', leastWithout: 'A1' });
+    expect(p).toMatchObject({ better: { group: 'A' }, degree: 'cannot_tell', leastWithout: 'A1' });
     expect(p.logFactor).toBeLessThanOrEqual(0);
     const b = [...starts('B', 0, 30, 1), ...starts('B', 12, 0, 1).map((s) => ({ ...s, siteId: 'B2', stallId: `x${s.at}` }))];
-    expect(of(starts('A', 30, 6, 1), b)).toMatchObject({ better: { networkId: 'A' }, degree: 'cannot_tell', leastWithout: 'B1' });
+    expect(of(starts('A', 30, 6, 1), b)).toMatchObject({ better: { group: 'A' }, degree: 'cannot_tell', leastWithout: 'B1' });
   });
   it('of equal shares neither leads: they stand by their ids, whichever was named first', () => {
     const [a, b] = [starts('A', 6, 6), starts('B', 12, 12)];
-    expect([of(a, b).better.networkId, of(b, a).better.networkId]).toEqual(['A', 'A']);
+    expect([of(a, b).better.group, of(b, a).better.group]).toEqual(['A', 'A']);
     expect(of(b, a)).toEqual(of(a, b));
     expect(of(a, b).logFactor).toBeLessThan(0);
     const all = [...starts('C', 9, 3), ...starts('B', 6, 6), ...starts('A', 3, 9)];
     expect(pairDegrees([...all].reverse())).toEqual(pairDegrees(all));
-    expect(pairDegrees(all).pairs.map((p) => [p.better.networkId, p.worse.networkId])).toContainEqual(['C', 'A']);
+    expect(pairDegrees(all).pairs.map((p) => [p.better.group, p.worse.group])).toContainEqual(['C', 'A']);
   });
   it('speaks of sites with fewer than three, or one with over half', () => {
     expect(of(starts('A', 24, 0, 2), starts('B', 3, 9)).better.bySites).toBe(true);
@@ -120,7 +120,7 @@ describe('how surely two networks differ', () => {
     const { pairs, looked } = pairDegrees([...starts('A', 24, 0), ...starts('B', 3, 21), ...starts('C', 12, 12), ...starts('D', 13, 11)]);
     expect(looked).toBe(6);
     expect(pairs).toHaveLength(6);
-    expect(pairs[0]).toMatchObject({ better: { networkId: 'A' }, worse: { networkId: 'B' }, degree: 'clearly' });
+    expect(pairs[0]).toMatchObject({ better: { group: 'A' }, worse: { group: 'B' }, degree: 'clearly' });
     expect(pairs.map((p) => p.logFactor)).toEqual(pairs.map((p) => p.logFactor).sort((x, y) => y - x));
     expect(pairDegrees([]).pairs).toEqual([]);
     expect(pairDegree([], starts('A', 3, 0), 1)).toBeNull();

@@ -5,9 +5,9 @@ import { outagesOnce, type Start, withoutFirstVisits } from './start';
 /** Fewer sites than this, or more than half of the visits at one, and what is said is said of sites, not of the network. */
 export const LEAST_SITES = 3;
 
-/** How one network stands in a pair: what counts after every remedy, and what each took away. */
+/** How one network, or whatever else is compared, stands in a pair: what counts after every remedy, and what each took away. */
 export type Side = {
-  networkId: string;
+  group: string;
   counted: Counted;
   /** Of all its visits, before anything was taken away. */
   all: Counted;
@@ -66,7 +66,7 @@ function sideOf(network: Network, { sites, taken }: ReturnType<typeof overMonths
   const counted = [...sites.values()].reduce(and, NOTHING);
   const most = [...sites].sort(([x, a], [y, b]) => b.n - a.n || (x < y ? -1 : 1));
   return {
-    networkId: network.id,
+    group: network.id,
     counted,
     all: network.all,
     sites: most.map(([site]) => site),
@@ -117,13 +117,13 @@ function compared(a: Network, b: Network, looked: number): PairDegree {
  * @param looked among how many comparisons this one was found: it needs so many times more evidence
  */
 export function pairDegree(a: readonly Start[], b: readonly Start[], looked: number): PairDegree | null {
-  const [idA, idB] = [a[0]?.networkId, b[0]?.networkId];
+  const [idA, idB] = [a[0]?.group, b[0]?.group];
   return idA === undefined || idB === undefined ? null : compared(networkOf(idA, a), networkOf(idB, b), looked);
 }
 
 /** Every pair of networks among some visits, the surest first. Each is held to as many times the evidence as there are pairs. */
 export function pairDegrees(starts: readonly Start[]): { pairs: PairDegree[]; looked: number } {
-  const networks = [...grouped(starts, (s) => s.networkId)].sort(([a], [b]) => (a < b ? -1 : 1)).map(([id, of]) => networkOf(id, of));
+  const networks = [...grouped(starts, (s) => s.group)].sort(([a], [b]) => (a < b ? -1 : 1)).map(([id, of]) => networkOf(id, of));
   const looked = (networks.length * (networks.length - 1)) / 2;
   const pairs = networks.flatMap((a, i) => networks.slice(i + 1).map((b) => compared(a, b, looked)));
   return { pairs: pairs.sort((x, y) => y.logFactor - x.logFactor), looked };

@@ -5,7 +5,7 @@ import { pairDegrees } from './pair-degree';
 import { compareSentences, LEAST_VISITS } from './sentence';
 import type { Start } from './start';
 
-const NAMES = { network: (id: string) => `Network ${id}`, site: (id: string) => `Site ${id}` };
+const NAMES = { one: 'network', many: 'networks', group: (id: string) => `Network ${id}`, site: (id: string) => `Site ${id}` };
 const say = (...all: Start[][]) => compareSentences(all.flat(), NAMES);
 
 describe('the sentences above a comparison', () => {
@@ -116,16 +116,16 @@ describe('the sentences above a comparison', () => {
           }),
         );
         const sentences = compareSentences(all, NAMES);
-        const { pairs } = pairDegrees(all.filter((s) => all.filter((x) => x.networkId === s.networkId).length >= LEAST_VISITS));
+        const { pairs } = pairDegrees(all.filter((s) => all.filter((x) => x.group === s.group).length >= LEAST_VISITS));
         expect(sentences.length).toBeGreaterThan(0);
         for (const s of sentences) {
           const word = / clearly /.test(s.text) ? 'clearly' : / probably started /.test(s.text) ? 'probably' : null;
           if (word === null) expect(['clearly', 'probably']).not.toContain(s.kind);
           else {
             expect(s.kind).toBe(word);
-            expect(
-              pairs.some((p) => p.degree === word && s.text.includes(`Network ${p.better.networkId}`) && s.text.includes(`Network ${p.worse.networkId}`)),
-            ).toBe(true);
+            expect(pairs.some((p) => p.degree === word && s.text.includes(`Network ${p.better.group}`) && s.text.includes(`Network ${p.worse.group}`))).toBe(
+              true,
+            );
           }
         }
         // The same ledger in another order says the same.

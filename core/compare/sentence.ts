@@ -11,8 +11,9 @@ const MOST_NETWORKS = 12;
 /** Sentences shown: the surest. */
 const MOST_SENTENCES = 3;
 
-/** What networks and sites are called. */
-export type CalledBy = { network: (id: string) => string; site: (id: string) => string };
+/** What is compared, and what groups and sites are called. */
+/** `place`: a group is a place itself, and has no sites to name. */
+export type CalledBy = { one: string; many: string; group: (key: string) => string; site: (id: string) => string; place?: boolean };
 /** `working`: how it was worked out, line by line; empty where nothing was. */
 export type CompareSentence = {
   kind: 'empty' | 'one' | 'thin' | 'clearly' | 'probably' | 'cannot_tell';
@@ -25,13 +26,13 @@ const of = ({ yes, n }: { yes: number; n: number }): string => `${yes} of ${prin
 /** Up to so many sites are named. */
 const NAMED = 3;
 
-/** The network, or its sites where there are too few to speak of the network. */
+/** The group, or its sites where there are too few to speak of it. */
 function called(side: Side, names: CalledBy): string {
-  const network = names.network(side.networkId);
-  if (!side.bySites || side.sites.length === 0) return network;
+  const group = names.group(side.group);
+  if (names.place || !side.bySites || side.sites.length === 0) return group;
   const sites = side.sites.map(names.site);
   const shown = sites.length > NAMED ? [...sites.slice(0, NAMED - 1), `${sites.length - NAMED + 1} more sites`] : sites;
-  return `${listed(shown)} (${network})`;
+  return `${listed(shown)} (${group})`;
 }
 
 const times = (log: number): string => {
@@ -41,7 +42,7 @@ const times = (log: number): string => {
 
 function working(pair: PairDegree, looked: number, names: CalledBy): [string, string][] {
   const sides = [pair.better, pair.worse];
-  const each = (say: (s: Side) => string) => sides.map((s) => `${names.network(s.networkId)} ${say(s)}`).join('; ');
+  const each = (say: (s: Side) => string) => sides.map((s) => `${names.group(s.group)} ${say(s)}`).join('; ');
   const taken = (name: keyof Side['taken']) => each((s) => String(s.taken[name]));
   return [
     ['All visits', each((s) => of(s.all))],
@@ -62,7 +63,7 @@ function working(pair: PairDegree, looked: number, names: CalledBy): [string, st
   ];
 }
 
-const SITES_ONLY = 'This is said of the sites named: of a network only with three or more, none of which has over half of the visits.';
+const sitesOnly = (one: string) => `This is said of the sites named: of a ${one} only with three or more, none of which has over half of the visits.`;
 
 /**
  * The sentences above the comparison: which networks start more often at the first try, and how surely, never surer than the
@@ -72,13 +73,13 @@ const SITES_ONLY = 'This is said of the sites named: of a network only with thre
 export function compareSentences(starts: readonly Start[], names: CalledBy): CompareSentence[] {
   const counts = new Map<string, { yes: number; n: number }>();
   for (const s of starts) {
-    const c = counts.get(s.networkId) ?? { yes: 0, n: 0 };
-    counts.set(s.networkId, { yes: c.yes + Number(s.yes), n: c.n + 1 });
+    const c = counts.get(s.group) ?? { yes: 0, n: 0 };
+    counts.set(s.group, { yes: c.yes + Number(s.yes), n: c.n + 1 });
   }
   const plain = (kind: CompareSentence['kind'], text: string): CompareSentence[] => [{ kind, text, working: [] }];
   const [only] = counts;
   if (!only) return plain('empty', 'No visit with an attempt yet: nothing to compare.');
-  if (counts.size === 1) return plain('one', `${names.network(only[0])} started at the first try at ${of(only[1])}. A comparison needs a second network.`);
+  if (counts.size === 1) return plain('one', `${names.group(only[0])} started at the first try at ${of(only[1])}. A comparison needs a second ${names.one}.`);
   const enough = new Set(
     [...counts]
       .filter(([, c]) => c.n >= LEAST_VISITS)
@@ -86,13 +87,13 @@ export function compareSentences(starts: readonly Start[], names: CalledBy): Com
       .slice(0, MOST_NETWORKS)
       .map(([id]) => id),
   );
-  if (enough.size < 2) return plain('thin', `Cannot tell yet: fewer than two networks have ${LEAST_VISITS} counted visits.`);
-  const { pairs, looked } = pairDegrees(starts.filter((s) => enough.has(s.networkId)));
+  if (enough.size < 2) return plain('thin', `Cannot tell yet: fewer than two ${names.many} have ${LEAST_VISITS} counted visits.`);
+  const { pairs, looked } = pairDegrees(starts.filter((s) => enough.has(s.group)));
   const sure = pairs.filter((p) => p.degree !== 'cannot_tell').slice(0, MOST_SENTENCES);
   if (sure.length === 0) return [cannotTell(mostSeen(pairs), looked, names)];
   return sure.map((p) => ({
     kind: p.degree,
-    text: `${called(p.better, names)} ${p.degree} started at the first try more often than ${called(p.worse, names)}: ${of(p.better.counted)} against ${of(p.worse.counted)}.${p.better.bySites || p.worse.bySites ? ` ${SITES_ONLY}` : ''}`,
+    text: `${called(p.better, names)} ${p.degree} started at the first try more often than ${called(p.worse, names)}: ${of(p.better.counted)} against ${of(p.worse.counted)}.${!names.place && (p.better.bySites || p.worse.bySites) ? ` ${sitesOnly(names.one)}` : ''}`,
     working: working(p, looked, names),
   }));
 }
@@ -108,13 +109,13 @@ function cannotTell(pair: PairDegree, looked: number, names: CalledBy): CompareS
   const more = visitsToTell(better.counted, worse.counted, looked);
   const ahead =
     degreeOf(pair.logWhole, looked) !== 'cannot_tell'
-      ? ' One site bears the difference alone: other sites of the same network would tell.'
+      ? ` One site bears the difference alone: other sites of the same ${names.one} would tell.`
       : more === null
         ? ` Going on like this, even ${MOST_AHEAD} more visits to each would probably not tell.`
         : ` Going on like this, some ${printCount(more, 'more visit')} to each would probably tell.`;
   return {
     kind: 'cannot_tell',
-    text: `Cannot tell yet which network starts more often at the first try: ${called(better, names)} at ${of(better.counted)}, ${called(worse, names)} at ${of(worse.counted)}.${ahead}`,
+    text: `Cannot tell yet which ${names.one} starts more often at the first try: ${called(better, names)} at ${of(better.counted)}, ${called(worse, names)} at ${of(worse.counted)}.${ahead}`,
     working: working(pair, looked, names),
   };
 }

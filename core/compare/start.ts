@@ -1,7 +1,11 @@
 import type { VisitRow } from './visit-row';
 
 /** A visit as it counts for starts: where, when, by whom, and whether it started at the first try. */
-export type Start = Pick<VisitRow, 'networkId' | 'siteId' | 'stallId' | 'workedAt' | 'driverId' | 'at' | 'month'> & { yes: boolean };
+export type Start = Pick<VisitRow, 'networkId' | 'siteId' | 'stallId' | 'workedAt' | 'driverId' | 'at' | 'month'> & {
+  /** What it is compared by: the network, or whatever else. */
+  group: string;
+  yes: boolean;
+};
 
 /** In the order of time, the same whatever order they came in. */
 const inTime = (a: Start, b: Start): number => a.at - b.at || (a.siteId < b.siteId ? -1 : a.siteId > b.siteId ? 1 : 0) || Number(a.yes) - Number(b.yes);

@@ -1,22 +1,31 @@
 import { ATTEMPT_FIGURES, type AttemptFigure } from '../figures/attempt-figures';
-import { POWER_TIMES, type PowerTime } from '../figures/populations';
+import type { Figure, Value, Where } from '../figures/figure';
+import type { PowerTime } from '../figures/populations';
 import { VISIT_FIGURES, type VisitFigure } from '../figures/visit-figures';
 import { localDay } from '../units/zoned';
 import type { EndMark } from '../visit/attempts/attempt';
 import type { Visit } from '../visit/derive';
 import type { FirstTry } from '../visit/first-try';
 
-/** One attempt as Compare counts it. Seconds; `null` or missing where unknown. */
+/** One attempt as Compare counts it, by the names of its figures. Seconds; `null` or missing where unknown or not asked for. */
 export type AttemptRow = {
+  n?: number;
   outcome: 'power' | 'failed' | 'gave_up' | 'open';
-  endMark: EndMark | null;
-  late: boolean;
+  endMark?: EndMark | null;
+  late?: boolean;
+  stallId?: string | null;
+  side?: string | null;
+  interruptions?: number | null;
+  charging?: number | null;
+} & {
+  readonly [K in Exclude<AttemptFigure, 'n' | 'outcome' | 'endMark' | 'late' | 'stallId' | 'side' | 'interruptions' | 'charging' | PowerTime>]?: Value;
 } & Partial<Record<PowerTime, number | null>>;
 
-/** One visit as Compare counts it, by the names of its figures. Amounts and kWh are decimal strings. */
+/** One visit as Compare counts it, by the names of its figures; what was not asked for is missing. Amounts and kWh are decimal strings. */
 export type VisitRow = {
   networkId: string;
   siteId: string;
+  carId?: string | null;
   /** Of the first attempt; `null` without one, or where the stall was not named. */
   stallId: string | null;
   /** Stalls that gave power. */
@@ -28,44 +37,52 @@ export type VisitRow = {
   month: string;
   attemptCount: number;
   firstTry: FirstTry['answer'];
-  firstSide: FirstTry['side'];
+  firstSide?: FirstTry['side'];
   leftReason: string | null;
   leftOut: boolean;
   attempts: AttemptRow[];
-  lost_s: number | null;
-  deliveredKWh: string | null;
-  paid: string | null;
-  currency: string | null;
+  lost_s?: number | null;
+  queue_s?: number | null;
+  helpAnswered_s?: number | null;
+  baysSeen?: number | null;
+  baysOut?: number | null;
+  faultMarks?: string;
+  deliveredKWh?: string | null;
+  paid?: string | null;
+  currency?: string | null;
+} & {
+  readonly [K in Exclude<
+    VisitFigure,
+    | 'attemptCount'
+    | 'firstTry'
+    | 'firstSide'
+    | 'leftReason'
+    | 'leftOut'
+    | 'lost_s'
+    | 'queue_s'
+    | 'helpAnswered_s'
+    | 'baysSeen'
+    | 'baysOut'
+    | 'faultMarks'
+    | 'deliveredKWh'
+    | 'paid'
+    | 'currency'
+  >]?: Value;
 };
 
-/** What Compare counts with, by the names of the figures. */
-export const COMPARED_FIGURES = [
-  'attemptCount',
-  'firstTry',
-  'firstSide',
-  'leftReason',
-  'leftOut',
-  'lost_s',
-  'deliveredKWh',
-  'paid',
-  'currency',
-] as const satisfies VisitFigure[];
-export const COMPARED_ATTEMPT_FIGURES = ['outcome', 'endMark', 'late', ...POWER_TIMES] as const satisfies AttemptFigure[];
-
-/** A derived visit as Compare counts it. */
-export function visitRow(visit: Visit, networkId: string): VisitRow {
-  const where = { networkOfSite: () => networkId, siteOfStall: () => undefined };
+/** A derived visit as Compare counts it, with every figure. */
+export function visitRow(visit: Visit, networkId: string, where: Where = { networkOfSite: () => networkId, stall: () => undefined }): VisitRow {
+  const figures = <Of>(of: Record<string, Figure<Of>>, value: Of) => Object.fromEntries(Object.entries(of).map(([name, f]) => [name, f.value(value, where)]));
   return {
-    ...Object.fromEntries(COMPARED_FIGURES.map((name) => [name, VISIT_FIGURES[name].value(visit)])),
+    ...figures(VISIT_FIGURES, visit),
     networkId,
     siteId: visit.siteId ?? '',
+    carId: visit.carId,
     stallId: visit.attempts[0]?.stallId ?? null,
     workedAt: visit.attempts.flatMap((a) => (a.proof && a.stallId ? [a.stallId] : [])),
     driverId: visit.driverId,
     at: visit.pulledInAt ?? visit.lastEventAt,
     month: localDay(visit.pulledInAt ?? visit.lastEventAt, visit.zone).slice(0, 7),
-    attempts: visit.attempts.map((attempt) =>
-      Object.fromEntries(COMPARED_ATTEMPT_FIGURES.map((name) => [name, ATTEMPT_FIGURES[name].value({ attempt, visit }, where)])),
-    ),
+    attempts: visit.attempts.map((attempt) => figures(ATTEMPT_FIGURES, { attempt, visit })),
   } as unknown as VisitRow;
 }

@@ -11,7 +11,7 @@ describe('curves of waiting', () => {
   it('fall at each start, and level off at the share that never got power', () => {
     const { curves, horizon_s, marks_s, tooFew } = of(visit('A', power(10), power(20), power(30)), visit('A', failed, power(40)));
     expect(curves).toHaveLength(1);
-    expect(curves[0]).toMatchObject({ networkId: 'A', starts: 5, never: 1, median: 30, limits: null });
+    expect(curves[0]).toMatchObject({ group: 'A', starts: 5, never: 1, median: 30, limits: null });
     expect(curves[0]?.steps.map((s) => [s.time, Number(s.still.toFixed(6))])).toEqual([
       [10, 0.8],
       [20, 0.6],
@@ -46,15 +46,15 @@ describe('curves of waiting', () => {
   it('too few draw none and are counted; the four most visited stand in order', () => {
     const many = (id: string, n: number) => visit(id, ...Array.from({ length: n }, (_, i) => power(10 + i)));
     const { curves, tooFew } = of(many('E', 5), many('B', 8), many('F', LEAST_WAITS - 1), many('A', 9), many('C', 7), many('D', 6));
-    expect(curves.map((c) => c.networkId)).toEqual(['A', 'B', 'C', 'D']);
+    expect(curves.map((c) => c.group)).toEqual(['A', 'B', 'C', 'D']);
     expect(tooFew).toBe(1);
     expect(of()).toMatchObject({ curves: [], tooFew: 0 });
   });
   it('of equally many the order is that of the ids, and a network without a wait is not there', () => {
     const five = (id: string) => visit(id, ...[50, 40, 30, 20, 10].map((s) => power(s)));
     const { curves, tooFew } = of(five('B'), visit('C'), five('A'), visit('D', { ...failed, outcome: 'open' }));
-    expect([curves.map((c) => c.networkId), tooFew]).toEqual([['A', 'B'], 0]);
-    expect(of(five('A'), five('B')).curves.map((c) => c.networkId)).toEqual(['A', 'B']);
+    expect([curves.map((c) => c.group), tooFew]).toEqual([['A', 'B'], 0]);
+    expect(of(five('A'), five('B')).curves.map((c) => c.group)).toEqual(['A', 'B']);
   });
   it('end at a round time that nine of ten starts fit in, whatever order they came in', () => {
     const horizon = (...s: number[]) => of(visit('A', ...s.map((x) => power(x)))).horizon_s;

@@ -1,7 +1,8 @@
 import { atRiskAt, medianWait, type Step, stepAt, stillWaiting, type Wait } from '../evidence/still-waiting';
+import { type Grouping, groupOfAttempt } from '../figures/groupings';
 import { type Asked, attemptTest, NEVER, timedBy } from '../figures/populations';
 import { grouped } from '../units/grouped';
-import type { VisitRow } from './visit-row';
+import type { AttemptRow, VisitRow } from './visit-row';
 
 /** Fewer waits than these draw no curve. */
 export const LEAST_WAITS = 5;
@@ -12,9 +13,9 @@ const MOST_CURVES = 4;
 /** Beyond every time: of starts that failed. */
 const NEVER_S = 1e12;
 
-/** How one network's starts went on waiting. */
+/** How one group's starts went on waiting. */
 export type WaitingCurve = {
-  networkId: string;
+  group: string;
   /** Starts that are in it, and of them those that never got power. */
   starts: number;
   never: number;
@@ -30,35 +31,43 @@ export type WaitingCurves = {
   horizon_s: number;
   marks_s: number[];
   curves: WaitingCurve[];
-  /** Networks with starts too few to draw. */
+  /** Groups with starts too few to draw. */
   tooFew: number;
 };
 
 const isNever = attemptTest(NEVER);
 
-function waitsOf(visits: readonly VisitRow[], asked: Pick<Asked, 'time' | 'mark'>): Wait[] {
+function waitsOf(attempts: readonly AttemptRow[], asked: Pick<Asked, 'time' | 'mark'>): Wait[] {
   const isTimed = attemptTest(timedBy(asked));
-  return visits
-    .flatMap((v) => v.attempts)
-    .flatMap((a): Wait[] => (isNever(a) ? [{ time: NEVER_S, event: false }] : isTimed(a) ? [{ time: a[asked.time] as number, event: true }] : []));
+  return attempts.flatMap((a): Wait[] => (isNever(a) ? [{ time: NEVER_S, event: false }] : isTimed(a) ? [{ time: a[asked.time] as number, event: true }] : []));
 }
 
 /** Marks of the axis: a few, at round times. */
 const STEPS_S = [5, 10, 15, 30, 60, 120, 300, 600];
 
 /**
- * How the starts of each network went on waiting for power, by one definition and one end mark; the most visited first. Failed and
+ * How the starts of each group went on waiting for power, by one definition and one end mark; those with most starts first. Failed and
  * given-up attempts never get power; those seen late, without the mark or still open are in no curve.
  */
-export function waitingCurves(visits: readonly VisitRow[], asked: Pick<Asked, 'time' | 'mark'>): WaitingCurves {
-  const groups = grouped(
-    visits.filter((v) => !v.leftOut),
-    (v) => v.networkId,
-  );
-  const all = [...groups]
-    .map(([networkId, here]) => ({ networkId, waits: waitsOf(here, asked) }))
+export function waitingCurves(visits: readonly VisitRow[], asked: Pick<Asked, 'time' | 'mark'>, by: Grouping = 'network'): WaitingCurves {
+  const inGroups = visits
+    .filter((v) => !v.leftOut)
+    .flatMap((v) =>
+      v.attempts.flatMap((attempt) => {
+        const group = groupOfAttempt(by, v, attempt);
+        return group === null ? [] : [{ group, attempt }];
+      }),
+    );
+  const all = [...grouped(inGroups, (x) => x.group)]
+    .map(([group, here]) => ({
+      group,
+      waits: waitsOf(
+        here.map((x) => x.attempt),
+        asked,
+      ),
+    }))
     .filter((g) => g.waits.length > 0)
-    .sort((a, b) => b.waits.length - a.waits.length || (a.networkId < b.networkId ? -1 : 1));
+    .sort((a, b) => b.waits.length - a.waits.length || (a.group < b.group ? -1 : 1));
   const drawn = all.filter((g) => g.waits.length >= LEAST_WAITS).slice(0, MOST_CURVES);
   const times = drawn.flatMap((g) => g.waits.filter((w) => w.event).map((w) => w.time)).sort((a, b) => a - b);
   // Nine of ten starts are in the picture: a single one that took an hour must not press the rest into a corner.
@@ -69,12 +78,12 @@ export function waitingCurves(visits: readonly VisitRow[], asked: Pick<Asked, 't
     horizon_s: every * 6,
     marks_s,
     tooFew: all.length - all.filter((g) => g.waits.length >= LEAST_WAITS).length,
-    curves: drawn.map(({ networkId, waits }) => {
+    curves: drawn.map(({ group, waits }) => {
       const steps = stillWaiting(waits);
       const { median, lower, upper } = medianWait(steps);
       const seen = (s: number | null) => (s === null || s >= NEVER_S ? null : s);
       return {
-        networkId,
+        group,
         starts: waits.length,
         never: waits.filter((w) => !w.event).length,
         steps: steps.filter((s) => s.time < NEVER_S),

@@ -1,9 +1,12 @@
 /** What of a record a figure depends on besides the visit's own events. When it changes, the figures that used it are out of date. */
-export const INPUTS = ['site.networkId', 'stall.siteId'] as const;
+export const INPUTS = ['site.networkId', 'stall.siteId', 'stall.model', 'stall.outlets'] as const;
 export type Input = (typeof INPUTS)[number];
 
 /** Where places belong, for those that a visit names. `undefined`: not known here. */
-export type Where = { networkOfSite: (siteId: string) => string | undefined; siteOfStall: (stallId: string) => string | undefined };
+export type Where = {
+  networkOfSite: (siteId: string) => string | undefined;
+  stall: (stallId: string) => { siteId: string; model?: string | null; connectors?: readonly string[] } | undefined;
+};
 
 export type Value = string | number | boolean | null;
 

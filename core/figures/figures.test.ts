@@ -14,7 +14,7 @@ const ADAPTER = idOf(23);
 const CARD_HELD = idOf(24);
 const where: Where = {
   networkOfSite: (id) => ({ [SITE]: NETWORK, [OTHER_SITE]: OTHER_NETWORK })[id],
-  siteOfStall: (id) => ({ [STALL_B]: OTHER_SITE })[id],
+  stall: (id) => ({ [STALL_B]: { siteId: OTHER_SITE, model: 'Twin 300', connectors: ['CCS2', 'CCS2'] } })[id],
 };
 const visit = (...steps: Step[]) => deriveVisit(VISIT, story(...steps), payloadProblem);
 
@@ -61,6 +61,15 @@ describe('figures of a visit', () => {
     ['arrivalDay', '2025-10-14'],
     ['faultCount', 2],
     ['faultCodes', 'card_refused,start_error'],
+    ['faultMarks', 'card_refused:payment,start_error:network'],
+    ['noted', true],
+    ['hour', 13],
+    ['weather', null],
+    ['baysSeen', null],
+    ['baysOut', null],
+    ['priceBefore', null],
+    ['queue_s', null],
+    ['helpAnswered_s', null],
     ['flags', 0],
     ['deliveredKWh', '20.5'],
     ['deliveredLeast', null],
@@ -125,6 +134,17 @@ describe('figures of an attempt', () => {
     ['stallId', STALL_A, STALL_B],
     // The first stall's site is not known: the visit's.
     ['networkId', NETWORK, OTHER_NETWORK],
+    ['model', null, 'Twin 300'],
+    ['connector', null, 'CCS2'],
+    ['side', 'network', null],
+    ['good', 'no', 'yes'],
+    ['firstShown', 'no', 'yes'],
+    ['refusedBy', 'payment', null],
+    ['sessionEnd', null, 'wished'],
+    ['early', null, 'no'],
+    ['interruptions', 0, 0],
+    ['charging', null, 1605],
+    ['stuck', null, 'no'],
     ['meansKind', 'app', 'contactless'],
     ['meansId', null, CARD_HELD],
     ['adapterId', null, ADAPTER],
@@ -140,7 +160,7 @@ describe('figures of an attempt', () => {
     expect([ofAttempt(name, 1), ofAttempt(name, 2)]).toEqual([first, second]),
   );
   it('a network nobody knows is none', () => {
-    const nowhere: Where = { networkOfSite: () => undefined, siteOfStall: () => undefined };
+    const nowhere: Where = { networkOfSite: () => undefined, stall: () => undefined };
     expect(ofAttempt('networkId', 2, v, nowhere)).toBeNull();
     const unnamed = visit([0, 'pulled_in', {}], [5, 'plugged'], [10, 'means_shown', CARD], [60, 'power_seen', KW]);
     expect(ofAttempt('networkId', 1, unnamed)).toBeNull();
@@ -155,13 +175,23 @@ describe('figures of an attempt', () => {
 });
 
 describe('what figures depend on', () => {
-  it('is a site’s network and a stall’s site', () => expect([...USED_INPUTS].sort()).toEqual(['site.networkId', 'stall.siteId']));
+  it('is a site’s network and a stall’s site, model and connectors', () =>
+    expect([...USED_INPUTS].sort()).toEqual(['site.networkId', 'stall.model', 'stall.outlets', 'stall.siteId']));
   it.each([
     ['a site moved to another network', 'site', { networkId: 'a', name: 'x' }, { networkId: 'b', name: 'x' }, ['site.networkId']],
     ['a site with another name', 'site', { networkId: 'a', name: 'x' }, { networkId: 'a', name: 'y' }, []],
     ['a site that comes after its visits', 'site', null, { networkId: 'a' }, ['site.networkId']],
     ['a stall moved to another site', 'stall', { siteId: 'a' }, { siteId: 'b' }, ['stall.siteId']],
     ['a stall with another note', 'stall', { siteId: 'a', note: '' }, { siteId: 'a', note: 'windy' }, []],
+    ['a stall of another model', 'stall', { model: 'Twin' }, { model: 'Single' }, ['stall.model']],
+    [
+      'a stall with another connector',
+      'stall',
+      { outlets: [{ connector: 'CCS2', ratedKW: 50 }] },
+      { outlets: [{ connector: 'CHAdeMO', ratedKW: 50 }] },
+      ['stall.outlets'],
+    ],
+    ['a stall with another plate', 'stall', { outlets: [{ connector: 'CCS2', ratedKW: 50 }] }, { outlets: [{ connector: 'CCS2', ratedKW: 75 }] }, []],
     ['a car', 'car', null, { networkId: 'a', siteId: 'b' }, []],
   ] as const)('%s changes what depends on it', (_what, type, before, now, changed) => expect(changedInputs(type, before, now)).toEqual(changed));
 });
@@ -181,8 +211,9 @@ describe('who is counted', () => {
     currency: 'EUR',
     attempts: [power],
   };
+  const OF_STARTS = ['attempted', 'first_yes', 'first_no', 'first_left_out', 'timed', 'never', 'lost', 'priced'] as const;
   const counted = (more: object, how: Parameters<(typeof POPULATIONS)['timed']['who']>[0] = asked) =>
-    POPULATION_NAMES.filter((name: Population) => visitTest(POPULATIONS[name].who(how))({ ...row, ...more } as never));
+    OF_STARTS.filter((name: Population) => visitTest(POPULATIONS[name].who(how))({ ...row, ...more } as never));
   const ALL = ['attempted', 'first_yes', 'timed', 'lost', 'priced'];
   it.each<[string, object, string[]]>([
     ['a plain charge', {}, ALL],

@@ -1,3 +1,4 @@
+import { canonicalJson } from '../records/canonical-json';
 import { ATTEMPT_FIGURES } from './attempt-figures';
 import type { Input } from './figure';
 import { VISIT_FIGURES } from './visit-figures';
@@ -9,6 +10,10 @@ const ALL: readonly { inputs?: readonly Input[] | undefined; column: string }[] 
 /** What figures use of records: nothing else of a record makes a visit stale. */
 export const USED_INPUTS: ReadonlySet<Input> = new Set([...OF_THE_VISIT, ...ALL.flatMap((f) => f.inputs ?? [])]);
 
+/** What of a record's field is an input: of its outlets, their connectors alone. */
+const read = (field: string, fields: Readonly<Record<string, unknown>>): unknown =>
+  field === 'outlets' && Array.isArray(fields.outlets) ? fields.outlets.map((o: { connector?: unknown }) => o.connector) : fields[field];
+
 /**
  * The inputs in which a record as it is now differs from what it said before. A record that comes after its visits counts as a
  * change, for they were without it.
@@ -17,5 +22,5 @@ export const USED_INPUTS: ReadonlySet<Input> = new Set([...OF_THE_VISIT, ...ALL.
 export const changedInputs = (type: string, before: Readonly<Record<string, unknown>> | null, now: Readonly<Record<string, unknown>>): Input[] =>
   [...USED_INPUTS].filter((input) => {
     const [of, field = ''] = input.split('.');
-    return of === type && (before === null || before[field] !== now[field]);
+    return of === type && (before === null || canonicalJson(read(field, before) ?? null) !== canonicalJson(read(field, now) ?? null));
   });

@@ -1,6 +1,8 @@
-import { localDay } from '../units/zoned';
+import { localDay, localHour } from '../units/zoned';
+import { isNoted } from '../visit/attempts/attempt';
 import { wholeEnergy } from '../visit/delivered';
 import type { Visit } from '../visit/derive';
+import { baysOnArrival, priceBeforeStart, weatherNoted } from '../visit/on-arrival';
 import type { Timing } from '../visit/timing';
 import { visitFlags } from '../visit/visit-flags';
 import type { Figure } from './figure';
@@ -9,6 +11,8 @@ import type { Figure } from './figure';
 const secondsOf = (t: Timing | undefined): number | null => (t?.known ? t.s : null);
 /** A text that is counted by the kilometre must still fit its row. */
 const cut = (text: string, max: number) => (text.length <= max ? text : text.slice(0, max));
+/** Known to be so, known not to be, or not known. */
+export const yesNo = (v: boolean | null): 'yes' | 'no' | null => (v === null ? null : v ? 'yes' : 'no');
 const handshake = (v: Visit) => v.attempts.find((a) => a.proof)?.times.handshake;
 
 /** Every figure of a visit that lists, sums and comparisons read. Adding one: an entry here, its column in db/, and where it is shown. */
@@ -47,6 +51,51 @@ export const VISIT_FIGURES = {
     unit: '',
     definition: 'their kinds',
     value: (v) => cut([...new Set(v.faults.map((f) => f.code))].join(','), 500),
+  },
+  faultMarks: {
+    column: 'fault_marks',
+    is: 'text',
+    unit: '',
+    definition: 'each of them with its side, as code:side',
+    value: (v) => cut(v.faults.map((f) => `${f.code}:${f.side}`).join(','), 1000),
+  },
+  noted: {
+    column: 'noted',
+    is: 'yes_no',
+    unit: '',
+    definition: 'a start was recorded, not only its bill',
+    value: (v) => v.attempts.some(isNoted),
+  },
+  hour: {
+    column: 'arrival_hour',
+    is: 'number',
+    unit: '',
+    definition: 'hour of the arrival by the clock of the place',
+    value: (v) => (v.pulledInAt === null || v.dayOnly ? null : localHour(v.pulledInAt, v.zone)),
+  },
+  weather: { column: 'weather', is: 'text', unit: '', definition: 'weather that was noted', value: weatherNoted },
+  baysSeen: { column: 'bays_seen', is: 'number', unit: 'count', definition: 'bays looked at on arrival', value: (v) => baysOnArrival(v)?.seen ?? null },
+  baysOut: {
+    column: 'bays_out',
+    is: 'number',
+    unit: 'count',
+    definition: 'of the bays looked at, those out of order',
+    value: (v) => baysOnArrival(v)?.outOfOrder ?? null,
+  },
+  priceBefore: {
+    column: 'price_before',
+    is: 'text',
+    unit: '',
+    definition: 'whether the price could be seen before the start, where somebody noted it',
+    value: (v) => yesNo(priceBeforeStart(v)),
+  },
+  queue_s: { column: 'queue_s', is: 'number', unit: 's', definition: 'time in the queue', value: (v) => secondsOf(v.times.queue) },
+  helpAnswered_s: {
+    column: 'help_answered_s',
+    is: 'number',
+    unit: 's',
+    definition: 'until the helpline answered, calls added up',
+    value: (v) => secondsOf(v.times.helpAnswered),
   },
   flags: { column: 'flags', is: 'number', unit: 'count', definition: 'what looks wrong about it, worth a second look', value: (v) => visitFlags(v).length },
   deliveredKWh: {

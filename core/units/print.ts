@@ -47,6 +47,13 @@ export function printShift(s: number): string {
   return said === '' ? 'as recorded' : `${said} ${s > 0 ? 'later' : 'earlier'}`;
 }
 
+/** A long time to a figure that a reader holds: minutes, hours, days. @param s seconds ≥ 0 */
+export function printLong(s: number): string {
+  if (s < 5400) return `${Math.round(s / 60)} min`;
+  if (s < 36 * 3600) return `${(s / 3600).toFixed(1)} h`;
+  return `${(s / 86_400).toFixed(s < 864_000 ? 1 : 0)} days`;
+}
+
 /** Energy, one decimal. @param kWh decimal string or number, kWh */
 export const printKWh = (kWh: string | number) => `${new Big(kWh).toFixed(1, Big.roundHalfUp)} kWh`;
 

@@ -52,6 +52,14 @@ export function localDay(ms: number, zone: string): string {
   return `${get('year')}-${get('month')}-${get('day')}`;
 }
 
+/** Hour of the day by the clock of a zone, 0 to 23. */
+export const localHour = (ms: number, zone: string): number =>
+  Number(
+    format(zone, { hour: '2-digit', hourCycle: 'h23' })
+      .formatToParts(ms)
+      .find((p) => p.type === 'hour')?.value,
+  );
+
 /** `Oct 2025` from `2025-10`. */
 export const printMonth = (month: string) => threeLetters(format('UTC', { month: 'short', year: 'numeric' }).format(Date.parse(`${month}-15T12:00:00Z`)));
 /** `14 Oct` of a calendar day, `2025-10-14`. */

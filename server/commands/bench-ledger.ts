@@ -1,10 +1,14 @@
 // A household of 10,000 visits in a database of 100,000: what its pages ask of the server. Run by bin/bench.
 import mysql from 'mysql2/promise';
 import { v7 } from 'uuid';
-import { league, startsOf } from '@/core/compare/league';
+import { comparedGroups, startsOf } from '@/core/compare/compared-groups';
 import { readLedgerFilter } from '@/core/compare/ledger-filter';
+import { figuresRead, LOOK_NAMES, LOOKS } from '@/core/compare/measures';
 import { compareSentences } from '@/core/compare/sentence';
 import { waitingCurves } from '@/core/compare/waiting-curve';
+import { ATTEMPT_FIGURES } from '@/core/figures/attempt-figures';
+import type { Grouping } from '@/core/figures/groupings';
+import { VISIT_FIGURES } from '@/core/figures/visit-figures';
 import { DEFINITION_VERSION } from '@/core/visit/definitions-version';
 import { signUp } from '../accounts/accounts';
 import { toBin } from '../db/binary-id';
@@ -89,28 +93,33 @@ await db.query('ANALYZE TABLE visit, visit_figures, attempt_figures, site, stall
 const everything = readLedgerFilter(() => null);
 const page = await median(() => ledgerPage(who, 'EUR', everything));
 say(`a page of a ledger of ${VISITS} visits, of ${VISITS * HOUSEHOLDS} in all: ms at the server`, page.toFixed(0));
-const compare = await median(async () => {
-  const rows = await compareRows(who, 'EUR');
-  league(rows, { time: 'handshake', mark: 'kW', currency: 'EUR' });
-  compareSentences(startsOf(rows), { network: (id) => id, site: (id) => id });
-  waitingCurves(rows, { time: 'handshake', mark: 'kW' });
-});
-say(`Compare over ${VISITS} visits: ms at the server`, compare.toFixed(0));
+const asked = { time: 'handshake', mark: 'kW', currency: 'EUR' } as const;
+const read = (look: (typeof LOOK_NAMES)[number], by: readonly Grouping[]) => figuresRead(LOOKS[look].measures, asked, by);
+const compareBy = (look: (typeof LOOK_NAMES)[number], by: readonly [Grouping, ...Grouping[]]) =>
+  median(async () => {
+    const rows = await compareRows(who, 'EUR', everything, read(look, by));
+    comparedGroups(rows, asked, by, LOOKS[look].measures);
+    if (look !== 'starts') return;
+    compareSentences(startsOf(rows, by[0]), { one: 'group', many: 'groups', group: (id) => id, site: (id) => id });
+    waitingCurves(rows, asked, by[0]);
+  });
+const compare = await compareBy('starts', ['network']);
+say(`Compare over ${VISITS} visits: ms at the server (budget 150)`, compare.toFixed(0));
+for (const look of LOOK_NAMES.slice(1)) say(`the same, ${LOOKS[look].label}: ms`, (await compareBy(look, ['network'])).toFixed(0));
+say('the same, starts by site and hour: ms', (await compareBy('starts', ['site', 'hour'])).toFixed(0));
 for (const typed of ['vrba', 'brod landing 4', 'lipa oct 2019', '2017 visit', 'xyz']) {
   const found = await median(() => findEverything(who, typed));
   say(`find “${typed}” over 12000 names and ${VISITS} visits: ms (budget 30)`, found.toFixed(0));
 }
 const h = toBin(who.householdId);
+const columns = read('starts', ['network']);
 const bare = await median(async () => {
   await pool().execute(
-    `SELECT v.id, v.network_id, v.site_id, v.driver_id, v.local_month, v.sort_at, f.attempts, f.first_try, f.first_side, f.left_reason, f.left_out, f.lost_s, f.delivered_kwh, f.paid, f.currency
+    `SELECT v.id, v.network_id, v.site_id, v.driver_id, v.car_id, v.local_month, v.sort_at, ${columns.visit.map((n) => `f.${VISIT_FIGURES[n].column}`).join(', ')}
        FROM visit v JOIN visit_figures f ON f.household_id = v.household_id AND f.visit_id = v.id WHERE v.household_id = ?`,
     [h],
   );
-  await pool().execute(
-    'SELECT visit_id, stall_id, outcome, end_mark, late, handshake_s, set_up_s, plug_to_power_s, means_to_power_s, hands_on_s FROM attempt_figures WHERE household_id = ?',
-    [h],
-  );
+  await pool().execute(`SELECT visit_id, ${columns.attempt.map((n) => ATTEMPT_FIGURES[n].column).join(', ')} FROM attempt_figures WHERE household_id = ?`, [h]);
 });
 say('Compare against fetching the same columns and rows', `${(compare / bare).toFixed(2)} ×`);
 await db.end();

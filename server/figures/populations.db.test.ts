@@ -1,4 +1,6 @@
+import type { LedgerFilter } from '@/core/compare/ledger-filter';
 import { visitRow } from '@/core/compare/visit-row';
+import type { Group } from '@/core/figures/groupings';
 import { POPULATION_NAMES, POPULATIONS, visitTest } from '@/core/figures/populations';
 import { CARD, KW, type Step } from '@/core/visit/fixtures/story';
 import type { Member } from '../accounts/who';
@@ -39,6 +41,31 @@ const SORTS: Record<string, readonly Step[]> = {
   closed: [out('closed')],
   'a receipt': [out('enough'), bill('EUR', '20')],
   'left out by somebody': [...CHARGED, [1100, 'mark', { as: 'left_out', reason: 'a test' }]],
+  'stopped by itself within a minute': [...start, [50, 'power_seen', KW], [90, 'fault', { code: 'stopped_by_itself', side: 'network' }], out('gave_up')],
+  'stopped by a limit late, the handle stuck': [
+    [5, 'change', { what: 'rain' }],
+    ...start,
+    [50, 'power_seen', KW],
+    [3000, 'power_gone', { why: 'site_cap' }],
+    [3010, 'stuck', { end: 'car' }],
+    out('enough', 3100),
+  ],
+  'a queue, a price, a call for help': [
+    [1, 'survey', { stalls: [{ stallId: '01900000-0000-7000-8000-000000000001', state: 'dark' }] }],
+    [2, 'queue_joined'],
+    [4, 'stall_free'],
+    [6, 'price_shown', { where: 'screen', text: '0.59' }],
+    [7, 'help_called'],
+    [9, 'help_answered'],
+    [10, 'plugged'],
+    [20, 'means_refused', CARD],
+    [30, 'means_shown', { meansKind: 'app' }],
+    [60, 'power_seen', KW],
+    [600, 'stop_asked', {}],
+    [620, 'unplugged'],
+    out('enough', 650),
+  ],
+  'no price shown': [[6, 'fault', { code: 'price_not_shown', side: 'network' }], [10, 'plugged'], [20, 'means_shown', { meansKind: 'app' }], out('price')],
   'still there': [...start],
 };
 
@@ -55,20 +82,49 @@ describeWithDatabase('a number and the list behind it', () => {
     for (const [i, steps] of Object.values(SORTS).entries()) ids.push(await addVisit(who, place, Date.UTC(2025, 5, 1 + i), steps));
   }, 30_000);
 
+  const listed = async (filter: LedgerFilter): Promise<string[]> => {
+    const where = visitWhere(member, filter, 'EUR');
+    const [rows] = await pool().execute(
+      `SELECT v.id FROM visit v JOIN visit_figures f ON f.household_id = v.household_id AND f.visit_id = v.id WHERE ${where.sql}`,
+      where.values,
+    );
+    return (rows as { id: Buffer }[]).map((r) => fromBin(r.id));
+  };
   const asked = POPULATION_NAMES.flatMap((name) => [undefined, 'car' as const].map((without) => [name, without] as const));
   it.each(asked)('are of the same visits: %s, without %s', async (counted, without) => {
     const how = { time: 'handshake', mark: 'kW', currency: 'EUR', ...(without ? { without } : {}) } as const;
     const byCore = (await deriveVisits(householdId, ids))
       .filter(({ visit }) => visitTest(POPULATIONS[counted].who(how))(visitRow(visit, place.networkId)))
       .map(({ visit }) => visit.id);
-    const where = visitWhere(member, { ...how, counted }, 'EUR');
-    const [rows] = await pool().execute(
-      `SELECT v.id FROM visit v JOIN visit_figures f ON f.household_id = v.household_id AND f.visit_id = v.id WHERE ${where.sql}`,
-      where.values,
-    );
-    const listed = (rows as { id: Buffer }[]).map((r) => fromBin(r.id));
-    expect(listed.sort()).toEqual(byCore.sort());
-    expect(listed.length).toBeGreaterThan(0);
-    expect(listed.length).toBeLessThan(ids.length);
+    const got = await listed({ ...how, counted });
+    expect(got.sort()).toEqual(byCore.sort());
+    expect(got.length).toBeGreaterThan(0);
+    expect(got.length).toBeLessThan(ids.length);
+  });
+
+  const groups: Group[][] = [
+    [{ by: 'means', key: 'app' }],
+    [{ by: 'means', key: 'contactless' }],
+    [{ by: 'hour', key: '0' }],
+    [{ by: 'weather', key: 'rain' }],
+    [{ by: 'model', key: 'Twin 300' }],
+    [{ by: 'connector', key: 'CCS2' }],
+    [{ by: 'month', key: '2025-06' }],
+    [
+      { by: 'means', key: 'contactless' },
+      { by: 'weather', key: 'rain' },
+    ],
+  ];
+  it.each(groups.map((g) => [g.map((x) => `${x.by} ${x.key}`).join(', '), g] as const))('so are those of a group: %s', async (_, of) => {
+    const derived = await deriveVisits(householdId, ids);
+    const where = { networkOfSite: () => place.networkId, stall: () => ({ siteId: place.siteId, model: 'Twin 300', connectors: ['CCS2'] }) };
+    for (const counted of POPULATION_NAMES) {
+      const how = { time: 'handshake', mark: 'kW', currency: 'EUR', groups: of } as const;
+      const rows = derived.map(({ visit }) => ({ id: visit.id, row: visitRow(visit, place.networkId, where) }));
+      const byCore = rows.filter(({ row }) => visitTest(POPULATIONS[counted].who(how))(row)).map(({ id }) => id);
+      expect([counted, (await listed({ ...how, counted })).sort()]).toEqual([counted, byCore.sort()]);
+    }
+    // Without a number that was counted, too.
+    expect((await listed({ time: 'handshake', mark: 'kW', groups: of })).length).toBeGreaterThan(0);
   });
 });

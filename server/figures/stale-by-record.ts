@@ -4,6 +4,10 @@ import { changedInputs } from '@/core/figures/inputs';
 import type { MileRecord, RecordItem } from '@/core/records/record-schema';
 import { toBin } from '../db/binary-id';
 
+const AT_STALL = [
+  'v.household_id = ? AND v.id IN (SELECT a.visit_id FROM attempt_figures a WHERE a.household_id = v.household_id AND a.stall_id = ?)',
+] as const;
+
 /** The visits that used an input of a record, as conditions on visit v: one after the other, each by an index. `?`: household and record. */
 const USERS: Record<Input, readonly string[]> = {
   'site.networkId': [
@@ -11,7 +15,9 @@ const USERS: Record<Input, readonly string[]> = {
     `v.household_id = ? AND v.id IN (SELECT a.visit_id FROM stall s JOIN attempt_figures a ON a.household_id = s.household_id AND a.stall_id = s.id
        WHERE s.household_id = v.household_id AND s.site_id = ?)`,
   ],
-  'stall.siteId': ['v.household_id = ? AND v.id IN (SELECT a.visit_id FROM attempt_figures a WHERE a.household_id = v.household_id AND a.stall_id = ?)'],
+  'stall.siteId': AT_STALL,
+  'stall.model': AT_STALL,
+  'stall.outlets': AT_STALL,
 };
 
 /**

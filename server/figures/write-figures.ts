@@ -45,20 +45,35 @@ export async function deriveVisits(householdId: string, visitIds: readonly strin
 
 /** Where the places that these visits name belong. */
 async function whereOf(householdId: string, visits: readonly Visit[], on: Reader): Promise<Where> {
-  const read = async (sql: string, ids: ReadonlySet<string>): Promise<Map<string, string>> => {
-    if (ids.size === 0) return new Map();
+  const named = async (sql: string, ids: ReadonlySet<string>): Promise<RowDataPacket[]> => {
+    if (ids.size === 0) return [];
     const [rows] = await on.execute<RowDataPacket[]>(`${sql} AND id IN (${marks([...ids])})`, [toBin(householdId), ...[...ids].map(toBin)]);
-    return new Map(rows.map((r) => [fromBin(r.id), fromBin(r.at)]));
+    return rows;
   };
-  const siteOfStall = await read(
-    'SELECT id, site_id AS at FROM stall WHERE household_id = ?',
-    new Set(visits.flatMap((v) => v.attempts.flatMap((a) => (a.stallId ? [a.stallId] : [])))),
+  const stalls = new Map(
+    (
+      await named(
+        "SELECT id, site_id, JSON_VALUE(fields, '$.model') AS model, JSON_EXTRACT(fields, '$.outlets[*].connector') AS connectors FROM stall WHERE household_id = ?",
+        new Set(visits.flatMap((v) => v.attempts.flatMap((a) => (a.stallId ? [a.stallId] : [])))),
+      )
+    ).map((r) => [
+      fromBin(r.id),
+      {
+        siteId: fromBin(r.site_id),
+        model: r.model as string | null,
+        connectors: (typeof r.connectors === 'string' ? JSON.parse(r.connectors) : (r.connectors ?? [])) as string[],
+      },
+    ]),
   );
-  const networkOfSite = await read(
-    'SELECT id, network_id AS at FROM site WHERE household_id = ?',
-    new Set([...siteOfStall.values(), ...visits.flatMap((v) => (v.siteId ? [v.siteId] : []))]),
+  const networkOfSite = new Map(
+    (
+      await named(
+        'SELECT id, network_id FROM site WHERE household_id = ?',
+        new Set([...[...stalls.values()].map((s) => s.siteId), ...visits.flatMap((v) => (v.siteId ? [v.siteId] : []))]),
+      )
+    ).map((r) => [fromBin(r.id), fromBin(r.network_id)]),
   );
-  return { networkOfSite: (id) => networkOfSite.get(id), siteOfStall: (id) => siteOfStall.get(id) };
+  return { networkOfSite: (id) => networkOfSite.get(id), stall: (id) => stalls.get(id) };
 }
 
 /** As many as the column holds. */

@@ -1,5 +1,7 @@
 import type { RowDataPacket } from 'mysql2/promise';
-import { type LeagueRow, league } from '@/core/compare/league';
+import { type ComparedGroup, comparedGroups } from '@/core/compare/compared-groups';
+import { readLedgerFilter } from '@/core/compare/ledger-filter';
+import { figuresRead } from '@/core/compare/measures';
 import { faultLabel } from '@/core/faults/fault-list';
 import { bestStalls, bestWords, compatibleStalls, type Lately, type StallAnswer } from '@/core/power/compatible-stalls';
 import { meansProblem } from '@/core/power/means-here';
@@ -46,7 +48,7 @@ export type SitePage = {
   adapters: { id: string; name: string }[];
   lately: Lately;
   dangers: Dangers;
-  row: LeagueRow | null;
+  row: ComparedGroup | null;
   visits: number;
   lastAt: number | null;
   means: HeldMeans[];
@@ -58,6 +60,9 @@ export type SitePage = {
 /** Faults read from the newest so many visits that had one. */
 const FAULTY_VISITS = 12;
 
+/** What is said of a site's visits in one look. */
+const ASKED_OF_A_SITE = ['firstTry', 'wait', 'lost', 'allIn'] as const;
+
 /**
  * Everything the page of a site shows; `null` for an id that is unknown in this household.
  * @param carId the car that is asked about; otherwise the one that was here last, or the first
@@ -67,6 +72,7 @@ export async function sitePage(who: Who, siteId: string, carId: string | undefin
   const site = await readRecord(householdId, 'site', siteId);
   if (!site) return null;
   const today = localDay(now(), site.fields.zone);
+  const asked = { time: 'handshake', mark: 'kW', currency } as const;
   const [network, stalls, allCars, adapters, means, enrolments, tariffs, lately, dangers, rows, visits, stats] = await Promise.all([
     readRecord(householdId, 'network', site.fields.networkId),
     recordsWhere(householdId, 'stall', 'siteId', [siteId]),
@@ -77,7 +83,7 @@ export async function sitePage(who: Who, siteId: string, carId: string | undefin
     recordsWhere(householdId, 'tariff', 'networkId', [site.fields.networkId]),
     stallsLately(who, siteId),
     reportedDangers(householdId),
-    compareRows(who, currency, siteId),
+    compareRows(who, currency, { ...readLedgerFilter(() => null), site: siteId }, figuresRead(ASKED_OF_A_SITE, asked, ['site'])),
     visitsHere(who, siteId),
     meansStats(who, siteId),
   ]);
@@ -98,7 +104,7 @@ export async function sitePage(who: Who, siteId: string, carId: string | undefin
     adapters: adapters.map((a) => ({ id: a.id, name: a.fields.name })),
     lately,
     dangers: byStall(dangers),
-    row: league(rows, { time: 'handshake', mark: 'kW', currency })[0] ?? null,
+    row: comparedGroups(rows, asked, ['site'], ASKED_OF_A_SITE).rows[0] ?? null,
     visits: visits.count,
     lastAt: visits.lastAt,
     means: means

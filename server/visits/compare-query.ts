@@ -1,9 +1,9 @@
 import type { RowDataPacket } from 'mysql2/promise';
-import { readLedgerFilter } from '@/core/compare/ledger-filter';
-import { type AttemptRow, COMPARED_ATTEMPT_FIGURES, COMPARED_FIGURES, type VisitRow } from '@/core/compare/visit-row';
-import { ATTEMPT_FIGURES } from '@/core/figures/attempt-figures';
+import { type LedgerFilter, writeLedgerFilter } from '@/core/compare/ledger-filter';
+import type { AttemptRow, VisitRow } from '@/core/compare/visit-row';
+import { ATTEMPT_FIGURES, type AttemptFigure } from '@/core/figures/attempt-figures';
 import type { Figure } from '@/core/figures/figure';
-import { VISIT_FIGURES } from '@/core/figures/visit-figures';
+import { VISIT_FIGURES, type VisitFigure } from '@/core/figures/visit-figures';
 import type { Who } from '../accounts/who';
 import { fromBin, toBin } from '../db/binary-id';
 import { figuresOf } from '../figures/refresh';
@@ -27,21 +27,26 @@ function rowMaker(names: readonly string[], figures: Readonly<Record<string, Pic
 }
 
 /** What stands beside the figures of a row. */
-const BESIDE = ['networkId', 'siteId', 'stallId', 'workedAt', 'driverId', 'at', 'month', 'attempts'] as const satisfies (keyof VisitRow)[];
+const BESIDE = ['networkId', 'siteId', 'stallId', 'workedAt', 'driverId', 'carId', 'at', 'month', 'attempts'] as const satisfies (keyof VisitRow)[];
 
-/** Every counted visit of a household, or of one of its sites, with its attempts. Visits at an unknown network are not compared. */
-export async function compareRows(who: Who, currency: string, siteId?: string): Promise<VisitRow[]> {
+/** What a comparison fetches: the figures that its measures and groupings read. */
+export type Fetched = { visit: readonly VisitFigure[]; attempt: readonly AttemptFigure[] };
+
+/**
+ * Every counted visit of a household under a filter, with its attempts and the figures that are asked for. Visits at an unknown network are not
+ * compared.
+ */
+export async function compareRows(who: Who, currency: string, filter: LedgerFilter, fetched: Fetched): Promise<VisitRow[]> {
   const { householdId } = who;
   const figures = await figuresOf(householdId);
-  const where = visitWhere(
-    who,
-    readLedgerFilter((name) => (name === 'site' && siteId ? siteId : null)),
-    currency,
-  );
+  const where = visitWhere(who, filter, currency);
+  const whole = writeLedgerFilter(filter) === '';
+  const ofVisit = fetched.visit;
+  const ofAttempt = fetched.attempt.filter((n) => n !== 'stallId');
   const [[visits], [attempts]] = await Promise.all([
     figures.execute<RowDataPacket[][]>(
       {
-        sql: `SELECT v.id, v.network_id, v.site_id, v.driver_id, v.local_month, v.sort_at, ${COMPARED_FIGURES.map((n) => `f.${VISIT_FIGURES[n].column}`).join(', ')}
+        sql: `SELECT v.id, v.network_id, v.site_id, v.driver_id, v.car_id, v.local_month, v.sort_at${ofVisit.map((n) => `, f.${VISIT_FIGURES[n].column}`).join('')}
        FROM visit v JOIN visit_figures f ON f.household_id = v.household_id AND f.visit_id = v.id WHERE ${where.sql} AND v.network_id IS NOT NULL`,
         rowsAsArray: true,
       },
@@ -50,11 +55,12 @@ export async function compareRows(who: Who, currency: string, siteId?: string): 
     // All attempts in the order they lie in: those of visits that are not counted find no visit below.
     figures.execute<RowDataPacket[][]>(
       {
-        sql: `SELECT visit_id, stall_id, ${COMPARED_ATTEMPT_FIGURES.map((n) => ATTEMPT_FIGURES[n].column).join(', ')} FROM attempt_figures
-      WHERE household_id = ?${siteId ? ' AND visit_id IN (SELECT id FROM visit WHERE household_id = ? AND site_id = ?)' : ''} ORDER BY visit_id, n`,
+        sql: `SELECT x.visit_id, x.stall_id${ofAttempt.map((n) => `, x.${ATTEMPT_FIGURES[n].column}`).join('')} FROM attempt_figures x
+      WHERE x.household_id = ?${whole ? '' : ` AND x.visit_id IN (SELECT v.id FROM visit v JOIN visit_figures f ON f.household_id = v.household_id AND f.visit_id = v.id WHERE ${where.sql})`}
+      ORDER BY x.visit_id, x.n`,
         rowsAsArray: true,
       },
-      siteId ? [toBin(householdId), toBin(householdId), toBin(siteId)] : [toBin(householdId)],
+      whole ? [toBin(householdId)] : [toBin(householdId), ...where.values],
     ),
   ]);
   // A household has few networks, sites and stalls: each id is written out once.
@@ -65,34 +71,38 @@ export async function compareRows(who: Who, currency: string, siteId?: string): 
     texts.set(key, known);
     return known;
   };
-  const attemptOf = rowMaker(COMPARED_ATTEMPT_FIGURES, ATTEMPT_FIGURES, 2);
+  const attemptOf = rowMaker([...ofAttempt, 'stallId'], ATTEMPT_FIGURES, 2);
+  // Ids among the figures of an attempt, such as its adapter's, are written out.
+  const ids = ofAttempt.flatMap((n, i) => (ATTEMPT_FIGURES[n].is === 'id' ? [[n, i + 2] as const] : []));
   const byVisit = new Map<string, AttemptRow[]>();
-  const stallOf = new Map<string, Buffer | null>();
+  const stallOf = new Map<string, string | null>();
   const workedAt = new Map<string, string[]>();
   for (const cells of attempts as unknown as Cells[]) {
     const row = attemptOf(cells) as unknown as AttemptRow;
+    row.stallId = cells[1] ? text(cells[1] as Buffer) : null;
+    for (const [name, at] of ids) (row as unknown as Record<string, string | null>)[name] = cells[at] ? text(cells[at] as Buffer) : null;
     const key = cells[0].toString('latin1');
-    if (row.outcome === 'power' && cells[1]) workedAt.set(key, [...(workedAt.get(key) ?? []), text(cells[1] as Buffer)]);
+    if (row.outcome === 'power' && row.stallId) workedAt.set(key, [...(workedAt.get(key) ?? []), row.stallId]);
     const list = byVisit.get(key);
     if (list) list.push(row);
     else {
       byVisit.set(key, [row]);
-      stallOf.set(key, cells[1] as Buffer | null);
+      stallOf.set(key, row.stallId);
     }
   }
-  const visitOf = rowMaker([...COMPARED_FIGURES, ...BESIDE], VISIT_FIGURES, 6);
+  const visitOf = rowMaker([...ofVisit, ...BESIDE], VISIT_FIGURES, 7);
   const none: AttemptRow[] = [];
   const nowhere: string[] = [];
-  return (visits as unknown as [Buffer, Buffer, Buffer, Buffer | null, string, Date, ...Cell[]][]).map((cells) => {
+  return (visits as unknown as [Buffer, Buffer, Buffer, Buffer | null, Buffer | null, string, Date, ...Cell[]][]).map((cells) => {
     const row = visitOf(cells) as unknown as VisitRow;
     row.networkId = text(cells[1]);
     row.siteId = text(cells[2]);
     row.driverId = cells[3] && text(cells[3]);
-    row.month = cells[4];
-    row.at = cells[5].getTime();
+    row.carId = cells[4] && text(cells[4]);
+    row.month = cells[5];
+    row.at = cells[6].getTime();
     const key = cells[0].toString('latin1');
-    const stall = stallOf.get(key);
-    row.stallId = stall ? text(stall) : null;
+    row.stallId = stallOf.get(key) ?? null;
     row.workedAt = workedAt.get(key) ?? nowhere;
     row.attempts = byVisit.get(key) ?? none;
     return row;

@@ -1,5 +1,5 @@
 import type { LedgerFilter, LedgerOnly } from '@/core/compare/ledger-filter';
-import { POPULATIONS } from '@/core/figures/populations';
+import { inGroups, POPULATIONS } from '@/core/figures/populations';
 import type { Who } from '../accounts/who';
 import { toBin } from '../db/binary-id';
 import { conditionSql } from '../figures/condition-sql';
@@ -16,7 +16,7 @@ const ONLY: Readonly<Record<LedgerOnly, string>> = {
 };
 
 /** What a filter asks of a visit that shows itself to its driver alone: by an answer to it the others would learn what they do not see. */
-const TELLS = ['network', 'site', 'faults', 'means', 'only', 'text', 'counted'] as const satisfies readonly (keyof LedgerFilter)[];
+const TELLS = ['network', 'site', 'faults', 'means', 'only', 'text', 'counted', 'groups'] as const satisfies readonly (keyof LedgerFilter)[];
 
 /**
  * WHERE of a household's counted visits under a filter, as one of its people may see them; `v` is visit, `f` visit_figures.
@@ -78,9 +78,13 @@ export function visitWhere(
     );
     values.push(like, like, like);
   }
-  if (filter.counted) {
-    const { time, mark, without } = filter;
-    const counted = conditionSql(POPULATIONS[filter.counted].who({ time, mark, currency, ...(without ? { without } : {}) }));
+  if (filter.counted || filter.groups) {
+    const { time, mark, without, groups } = filter;
+    const counted = conditionSql(
+      filter.counted
+        ? POPULATIONS[filter.counted].who({ time, mark, currency, ...(without ? { without } : {}), ...(groups ? { groups } : {}) })
+        : { all: inGroups(groups ?? []) },
+    );
     parts.push(counted.sql);
     values.push(...counted.values);
   }

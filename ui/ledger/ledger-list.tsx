@@ -27,6 +27,8 @@ export type LedgerListProps = {
   cars: { id: string; name: string }[];
   /** Name of the one site that is shown. */
   siteName: string | null;
+  /** The groups of a comparison that the visits lie in, in words. */
+  groupWords: string;
   selected: string | null;
   first: boolean;
   /** Visits whose figures are still being brought up to date. */
@@ -37,7 +39,23 @@ export type LedgerListProps = {
 };
 
 /** The ledger by month, newest first. */
-export function LedgerList({ rows, months, next, total, filter, networks, sites, cars, siteName, selected, first, waiting, may, people }: LedgerListProps) {
+export function LedgerList({
+  rows,
+  months,
+  next,
+  total,
+  filter,
+  networks,
+  sites,
+  cars,
+  siteName,
+  groupWords,
+  selected,
+  first,
+  waiting,
+  may,
+  people,
+}: LedgerListProps) {
   const query = writeLedgerFilter(filter);
   const filtered = query !== '';
   return (
@@ -65,7 +83,8 @@ export function LedgerList({ rows, months, next, total, filter, networks, sites,
             <p className="w-full text-sm text-ink-2">
               {sumParts(total).join(', ')}
               {filter.site ? ` at ${siteName ?? 'an unknown site'}` : ''}
-              {filter.counted ? ` ${POPULATIONS[filter.counted].label}${filter.without ? `, without the ${filter.without}’s` : ''}` : ''}.{' '}
+              {filter.counted ? ` ${POPULATIONS[filter.counted].label}${filter.without ? `, without the ${filter.without}’s` : ''}` : ''}
+              {groupWords ? `; ${groupWords}` : ''}.{' '}
               <Link className="font-semibold text-shake underline" href="/ledger">
                 Show all
               </Link>

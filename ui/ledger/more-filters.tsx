@@ -18,9 +18,23 @@ function Picked({ start, ...of }: { id: string; name: string; none: string; list
 }
 
 /** Every further way to narrow the ledger. What is chosen lives in the address. */
-export function MoreFilters({ filter, sites, cars, people }: { filter: LedgerFilter; sites: Named; cars: Named; people: Named }) {
+export function MoreFilters({
+  filter,
+  sites,
+  cars,
+  people,
+  beside = '',
+}: {
+  filter: LedgerFilter;
+  sites: Named;
+  cars: Named;
+  people: Named;
+  /** What else the address holds: how what is filtered is shown. */
+  beside?: string;
+}) {
   const router = useRouter();
   const path = usePathname();
+  const go = (address: string) => router.push(`${path}${address}${beside && (address ? `&${beside}` : `?${beside}`)}`);
   const [open, setOpen] = useState(false);
   const chosen = MORE.filter((name) => filter[name] !== undefined).length;
   const take = (form: HTMLFormElement) => {
@@ -28,7 +42,7 @@ export function MoreFilters({ filter, sites, cars, people }: { filter: LedgerFil
     const more = readLedgerFilter((name) => ((MORE as readonly string[]).includes(name) ? (data.get(name) as string | null) : null));
     const kept = Object.fromEntries(Object.entries(filter).filter(([name]) => !(MORE as readonly string[]).includes(name)));
     setOpen(false);
-    router.push(`${path}${writeLedgerFilter({ ...more, ...kept })}`);
+    go(writeLedgerFilter({ ...more, ...kept }));
   };
   const field = 'field !min-h-[44px] w-full';
   const choice = (name: 'site' | 'car' | 'driver', label: string, all: string, list: Named) => (
@@ -91,7 +105,7 @@ export function MoreFilters({ filter, sites, cars, people }: { filter: LedgerFil
               className="plate !min-h-[44px]"
               onClick={() => {
                 setOpen(false);
-                router.push(path);
+                go('');
               }}
             >
               Show all

@@ -1,11 +1,13 @@
 import { renderToStaticMarkup } from 'react-dom/server';
-import { league } from '@/core/compare/league';
+import { readCompareAsk } from '@/core/compare/compare-address';
+import { comparedGroups } from '@/core/compare/compared-groups';
+import { LOOKS } from '@/core/compare/measures';
 import { recordItem } from '@/core/records/record-schema';
 import { expectedBill } from '@/core/tariff/simple-tariff';
 import { deriveVisit } from '@/core/visit/derive';
 import { CARD, IN, idOf, KW, PERSON, STALL_A, STALL_B, type Step, story, T0, VISIT } from '@/core/visit/fixtures/story';
 import { payloadProblem } from '@/core/visit/payloads';
-import { LeagueTable } from '../compare/league-table';
+import { ComparedTable } from '../compare/compared-table';
 import { ThinTape } from '../tape/thin-tape';
 import { VisitSheet, type VisitSheetData } from './visit-sheet';
 
@@ -120,7 +122,7 @@ describe('a thin tape', () => {
   });
 });
 
-describe('the league', () => {
+describe('the comparison', () => {
   it('links every number to the visits it was counted from', () => {
     const row = (firstTry: 'yes' | 'no', s: number | null) => ({
       visitId: 'v',
@@ -149,11 +151,10 @@ describe('the league', () => {
         },
       ],
     });
-    const rows = league([row('yes', 20), row('yes', 30), row('no', null)], { time: 'handshake', mark: 'kW', currency: 'EUR' }).map((r) => ({
-      ...r,
-      name: 'Bluebarn',
-    }));
-    const markup = renderToStaticMarkup(<LeagueTable rows={rows} time="handshake" mark="kW" />);
+    const asked = { time: 'handshake', mark: 'kW', currency: 'EUR' } as const;
+    const { rows } = comparedGroups([row('yes', 20), row('yes', 30), row('no', null)], asked, ['network'], LOOKS.starts.measures);
+    const named = rows.map((r) => ({ row: r, names: ['Bluebarn'], part: null }));
+    const markup = renderToStaticMarkup(<ComparedTable rows={named} ask={readCompareAsk(() => null)} asked={asked} />);
     for (const counted of ['attempted', 'first_yes', 'first_no', 'timed', 'never', 'lost', 'priced'])
       expect(markup).toContain(`network=${idOf(60)}&amp;counted=${counted}`);
     expect(text(markup)).toContain('67 %');

@@ -1,6 +1,6 @@
 import Link from 'next/link';
 import type { ReactNode } from 'react';
-import type { LeagueRow } from '@/core/compare/league';
+import type { ComparedGroup } from '@/core/compare/compared-groups';
 import { writeLedgerFilter } from '@/core/compare/ledger-filter';
 import type { Population } from '@/core/figures/populations';
 import { answerSentence } from '@/core/power/answer-words';
@@ -25,7 +25,7 @@ export type SiteSheetData = {
   best: string[];
   bestWords: string;
   adapters: { id: string; name: string }[];
-  row: LeagueRow | null;
+  row: ComparedGroup | null;
   visits: number;
   lastAt: number | null;
   means: { id: string; label: string; kind: string; here: boolean; accepted: boolean | null; problem: string | null; power: number; attempts: number }[];
@@ -195,19 +195,27 @@ function tariffWords(t: RecordFields<'tariff'>): string {
   return `Price, guest: ${printPerKWh(t.perKWh, t.currency)} per kWh${start}, since ${printSeen(t.validFrom)} ${t.validFrom.slice(0, 4)}.`;
 }
 
-function counts(r: LeagueRow, ledger: (c?: Population) => string): [ReactNode, ReactNode][] {
+function counts(r: ComparedGroup, ledger: (c?: Population) => string): [ReactNode, ReactNode][] {
   const open = (counted: Population, text: string) => (
     <Link prefetch={false} href={ledger(counted)} className="num inline-block min-h-6 underline decoration-rule underline-offset-4">
       {text}
     </Link>
   );
-  const { yes, no, interval, leftOut } = r.firstTry;
+  const { firstTry, wait, lost, allIn } = r.cells;
+  const { yes = 0, no = 0, interval = null, leftOut = 0 } = firstTry ?? {};
   return [
     ['Starts at the first try', open('attempted', `${yes} of ${yes + no}`)],
     ['95 % interval', interval ? <span key="i" className="num">{`${printShare(interval[0])} to ${printShare(interval[1])}`}</span> : 'cannot tell yet'],
     ...(leftOut > 0 ? [['Left out: only claimed or open', open('first_left_out', String(leftOut))] as [ReactNode, ReactNode]] : []),
-    ['Handshake, median', r.waiting.median.known ? open('timed', printDuration(r.waiting.median.value)) : r.waiting.median.why],
-    ['Lost per visit', r.lost.known ? open('lost', printDuration(r.lost.value.perVisit_s)) : r.lost.why],
-    ['Price per kWh with fees', r.allIn.known ? open('priced', printPerKWh(r.allIn.value.perKWh, r.allIn.value.currency)) : r.allIn.why],
+    ...(wait ? [['Handshake, median', wait.median.known ? open('timed', printDuration(wait.median.value)) : wait.median.why] as [ReactNode, ReactNode]] : []),
+    ...(lost ? [['Lost per visit', lost.mean.known ? open('lost', printDuration(lost.mean.value)) : lost.mean.why] as [ReactNode, ReactNode]] : []),
+    ...(allIn
+      ? [
+          ['Price per kWh with fees', allIn.perKWh.known ? open('priced', printPerKWh(allIn.perKWh.value, allIn.currency)) : allIn.perKWh.why] as [
+            ReactNode,
+            ReactNode,
+          ],
+        ]
+      : []),
   ];
 }

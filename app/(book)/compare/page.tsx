@@ -1,19 +1,20 @@
 import type { Metadata } from 'next';
 import { redirect } from 'next/navigation';
-import { league, startsOf } from '@/core/compare/league';
-import { readLedgerFilter } from '@/core/compare/ledger-filter';
+import { readCompareAsk } from '@/core/compare/compare-address';
+import { comparedGroups, inOrder, startsOf, withLeast } from '@/core/compare/compared-groups';
+import { figuresRead, LOOKS } from '@/core/compare/measures';
 import { compareSentences } from '@/core/compare/sentence';
 import { waitingCurves } from '@/core/compare/waiting-curve';
+import { GROUPINGS, type Grouping } from '@/core/figures/groupings';
+import type { Asked } from '@/core/figures/populations';
 import { TIME_RULES } from '@/core/visit/attempt-times';
+import { membersOf } from '@/server/accounts/members';
 import { figuresWaiting } from '@/server/figures/refresh';
 import { whoAsks } from '@/server/http/session-cookie';
-import { allNames } from '@/server/records/names-for-forms';
+import { groupNames } from '@/server/records/group-names';
+import { namesOf } from '@/server/records/names-for-forms';
 import { compareRows } from '@/server/visits/compare-query';
-import { LeagueTable } from '@/ui/compare/league-table';
-import { Sentences } from '@/ui/compare/sentences';
-import { StillWaiting } from '@/ui/compare/still-waiting';
-import { TimeChoice } from '@/ui/compare/time-choice';
-import { FiguresWaiting } from '@/ui/ledger/figures-waiting';
+import { ComparedPage } from '@/ui/compare/compared-page';
 import { one, type Query } from '../ledger/ledger-beside';
 
 export const metadata: Metadata = { title: 'Compare' };
@@ -22,50 +23,64 @@ export default async function ComparePage({ searchParams }: { searchParams: Prom
   const who = await whoAsks();
   if (!who) redirect('/sign-in');
   const query = await searchParams;
-  const { time, mark, without } = readLedgerFilter((name) => one(query, name));
-  const visits = await compareRows(who, who.currency);
-  const [networks, sites, waiting] = await Promise.all([
-    allNames(who.householdId, 'network', { archived: true }),
-    allNames(who.householdId, 'site', { archived: true }),
+  const ask = readCompareAsk((name) => one(query, name));
+  const { time, mark, without } = ask.filter;
+  const asked: Asked = { time, mark, currency: who.currency, ...(without ? { without } : {}) };
+  const { measures } = LOOKS[ask.look];
+  // The side that is left out changes what is counted, not which visits.
+  const { without: _, ...filter } = ask.filter;
+  const fetched = figuresRead(measures, asked, ask.by);
+  const visits = await compareRows(
+    who,
+    who.currency,
+    filter,
+    ask.change ? { ...fetched, visit: [...new Set([...fetched.visit, 'arrivalDay' as const])] } : fetched,
+  );
+  const parts = ask.change
+    ? (['before', 'after'] as const).map((part) => ({
+        part,
+        // By the day at the place, as the list behind a number is.
+        of: visits.filter(({ arrivalDay }) => typeof arrivalDay === 'string' && arrivalDay < (ask.change as string) === (part === 'before')),
+      }))
+    : [{ part: null, of: visits }];
+  const compared = parts.map(({ part, of }) => ({ part, ...comparedGroups(of, asked, ask.by, measures) }));
+  const rows = compared
+    .flatMap(({ part, rows: found }) => withLeast(found, ask.least).map((row) => ({ part, row })))
+    .sort((a, b) => inOrder(ask.sort)(a.row, b.row));
+  const by: Grouping = ask.by[0] ?? 'network';
+  const keys = new Map(ask.by.map((g, i) => [g, [...new Set(rows.map((r) => r.row.groups[i]?.key ?? ''))]] as const));
+  const [nameOf, siteName, sites, cars, people, waiting] = await Promise.all([
+    groupNames(who.householdId, keys),
+    groupNames(who.householdId, new Map([['site' as const, [...new Set(visits.map((v) => v.siteId))]]])),
+    namesOf(who.householdId, 'site'),
+    namesOf(who.householdId, 'car'),
+    membersOf(who.householdId),
     figuresWaiting(who.householdId),
   ]);
-  const names = new Map(networks.map((n) => [n.id, n.name]));
-  const nameOf = (id: string) => names.get(id) ?? 'Unknown network';
-  const rows = league(visits, { time, mark, currency: who.currency, ...(without ? { without } : {}) });
-  const siteNames = new Map(sites.map((s) => [s.id, s.name]));
-  const sentences = compareSentences(startsOf(visits), { network: nameOf, site: (id) => siteNames.get(id) ?? 'a site not known here' });
-  const elsewhere = visits.filter((v) => v.currency !== null && v.currency !== who.currency).length;
+  const called = {
+    one: GROUPINGS[by].one,
+    many: GROUPINGS[by].many,
+    group: (key: string) => nameOf({ by, key }),
+    site: (key: string) => siteName({ by: 'site', key }),
+    place: by === 'site' || by === 'stall',
+  };
   return (
-    <div className="mx-auto w-full max-w-[1280px] px-4 py-4 sm:px-6">
-      <div className="mb-2.5 flex flex-wrap items-center gap-3">
-        <h1 className="text-[22px]">Compare networks</h1>
-        <span className="grow" />
-        {rows.length > 0 ? <TimeChoice time={time} mark={mark} without={without ?? null} /> : null}
-      </div>
-      <FiguresWaiting visits={waiting} />
-      {rows.length === 0 ? (
-        <div className="max-w-md bg-card p-6">
-          <h2 className="text-lg">Nothing to compare yet</h2>
-          <p className="mt-2 text-sm text-ink-2">
-            Visits become a comparison by themselves. Each share will say from how many visits and sites it comes, and how sure one can be.
-          </p>
-          <a href="/stall" className="plate plate-next mt-4">
-            Pull in
-          </a>
-        </div>
-      ) : (
-        <>
-          <Sentences sentences={sentences} />
-          <LeagueTable rows={rows.map((r) => ({ ...r, name: nameOf(r.networkId) }))} time={time} mark={mark} />
-          <StillWaiting of={waitingCurves(visits, { time, mark })} nameOf={nameOf} time={`${TIME_RULES[time].label} to first ${mark}`} />
-          <p className="mt-3 max-w-[860px] text-[13px] text-ink-2">
-            Visits to one site are not independent, so each share says from how many sites it comes.{' '}
-            {without ? `Beside each share stands the one without what failed on the ${without}’s side. ` : 'Faults of every side are in. '}Attempts that never
-            got power count as never in the handshake; starts seen late and starts with another end mark are left out of it.
-            {elsewhere > 0 ? ` ${elsewhere} visits in another currency than ${who.currency} are left out of the prices.` : ''}
-          </p>
-        </>
-      )}
-    </div>
+    <ComparedPage
+      ask={ask}
+      asked={asked}
+      rows={rows.map(({ part, row }) => ({ part, row, names: row.groups.map(nameOf) }))}
+      hidden={compared.reduce((n, c) => n + c.rows.length, 0) - rows.length}
+      ungrouped={compared.reduce((n, c) => n + c.ungrouped, 0)}
+      sentences={ask.look === 'starts' ? compareSentences(startsOf(visits, by), called) : []}
+      curves={ask.look === 'starts' ? waitingCurves(visits, { time, mark }, by) : null}
+      curveNames={Object.fromEntries((keys.get(by) ?? []).map((key) => [key, nameOf({ by, key })]))}
+      timeWords={`${TIME_RULES[time].label} to first ${mark}`}
+      elsewhere={visits.filter((v) => (v.currency ?? null) !== null && v.currency !== who.currency).length}
+      currency={who.currency}
+      waiting={waiting}
+      sites={sites}
+      cars={cars}
+      people={people.map((p) => ({ id: p.personId, name: p.name }))}
+    />
   );
 }

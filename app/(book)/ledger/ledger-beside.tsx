@@ -1,9 +1,11 @@
 import type { ReactNode } from 'react';
 import { readLedgerFilter, writeLedgerFilter } from '@/core/compare/ledger-filter';
+import { GROUPINGS } from '@/core/figures/groupings';
 import { mayRecord } from '@/core/records/roles';
 import { membersOf } from '@/server/accounts/members';
 import type { SignedIn } from '@/server/accounts/sessions';
 import { figuresWaiting } from '@/server/figures/refresh';
+import { groupNames } from '@/server/records/group-names';
 import { allNames, namesOf } from '@/server/records/names-for-forms';
 import { readRecord } from '@/server/records/record-tables';
 import { ledgerPage } from '@/server/visits/ledger-query';
@@ -35,7 +37,8 @@ export async function LedgerBeside({
   page: (visitId: string, around: Around) => Promise<ReactNode>;
 }) {
   const filter = readLedgerFilter((name) => one(query, name));
-  const [page, networks, sites, cars, site, waiting, people] = await Promise.all([
+  const groups = filter.groups ?? [];
+  const [page, networks, sites, cars, site, waiting, people, nameOf] = await Promise.all([
     ledgerPage(who, who.currency, filter, one(query, 'from')),
     allNames(who.householdId, 'network', { archived: false }),
     namesOf(who.householdId, 'site'),
@@ -43,6 +46,7 @@ export async function LedgerBeside({
     filter.site ? readRecord(who.householdId, 'site', filter.site) : null,
     figuresWaiting(who.householdId),
     membersOf(who.householdId),
+    groupNames(who.householdId, new Map(groups.map((g) => [g.by, [g.key]]))),
   ]);
   const open = selected ?? page.rows[0]?.id ?? null;
   const at = page.rows.findIndex((r) => r.id === open);
@@ -64,6 +68,7 @@ export async function LedgerBeside({
           sites={sites}
           cars={cars}
           siteName={site?.fields.name ?? null}
+          groupWords={groups.map((g) => `${GROUPINGS[g.by].one}: ${nameOf(g)}`).join(', ')}
           selected={open}
           first={one(query, 'from') === undefined}
           waiting={waiting}

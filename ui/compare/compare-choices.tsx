@@ -1,0 +1,141 @@
+'use client';
+import { useRouter } from 'next/navigation';
+import { type CompareAsk, writeCompareAsk } from '@/core/compare/compare-address';
+import { END_MARKS } from '@/core/compare/ledger-filter';
+import { LOOK_NAMES, LOOKS } from '@/core/compare/measures';
+import { SIDES, type Side } from '@/core/faults/fault-list';
+import { GROUPING_NAMES, GROUPINGS, type Grouping } from '@/core/figures/groupings';
+import { POWER_TIMES, type PowerTime } from '@/core/figures/populations';
+import { TIME_RULES } from '@/core/visit/attempt-times';
+import type { EndMark } from '@/core/visit/attempts/attempt';
+import { OneOf } from '../forms/one-of';
+
+const SELECT = 'min-h-[36px] max-w-[210px] rounded-[5px] border border-lane bg-card px-2 text-[13px] font-semibold text-ink';
+/** One press away; the rest is in the list beside. */
+const AT_HAND: readonly Grouping[] = ['network', 'site', 'model', 'means'];
+const capital = (text: string) => `${text.slice(0, 1).toUpperCase()}${text.slice(1)}`;
+const segment = (chosen: boolean) =>
+  `min-h-[36px] border-r border-lane px-3 text-[13px] font-semibold last:border-r-0 ${chosen ? 'bg-road text-on-road' : 'bg-card text-ink'}`;
+const SEGMENTS = 'flex flex-wrap overflow-hidden rounded-[5px] border border-lane';
+
+/** What is compared: by what, and by what else. What is chosen lives in the address. */
+export function GroupedBy({ ask }: { ask: CompareAsk }) {
+  const router = useRouter();
+  const [first = 'network', second] = ask.by;
+  const go = (by: (Grouping | undefined)[]) => router.push(`/compare${writeCompareAsk({ ...ask, by: by.filter((b): b is Grouping => b !== undefined) })}`);
+  return (
+    <>
+      <OneOf
+        label="Compare by"
+        headed={false}
+        value={AT_HAND.includes(first) ? first : null}
+        choices={AT_HAND.map((by) => [by, capital(GROUPINGS[by].many)] as const)}
+        look={segment}
+        row={SEGMENTS}
+        onChoose={(by: Grouping) => go([by, second === by ? undefined : second])}
+      />
+      <select
+        aria-label="Compare by something else"
+        className={SELECT}
+        value={AT_HAND.includes(first) ? '' : first}
+        onChange={(e) => e.target.value && go([e.target.value as Grouping, second === e.target.value ? undefined : second])}
+      >
+        <option value="">by something else</option>
+        {GROUPING_NAMES.filter((by) => !AT_HAND.includes(by)).map((by) => (
+          <option key={by} value={by}>
+            by {GROUPINGS[by].one}
+          </option>
+        ))}
+      </select>
+      <select aria-label="And by" className={SELECT} value={second ?? ''} onChange={(e) => go([first, (e.target.value || undefined) as Grouping | undefined])}>
+        <option value="">and by nothing else</option>
+        {GROUPING_NAMES.filter((by) => by !== first).map((by) => (
+          <option key={by} value={by}>
+            and by {GROUPINGS[by].one}
+          </option>
+        ))}
+      </select>
+    </>
+  );
+}
+
+/** What is looked at, by which definition and end mark, with whose faults, from how many visits on. */
+export function LookedAt({ ask }: { ask: CompareAsk }) {
+  const router = useRouter();
+  const { filter } = ask;
+  const go = (change: Partial<CompareAsk>) => router.push(`/compare${writeCompareAsk({ ...ask, ...change })}`);
+  return (
+    <>
+      <OneOf
+        label="Look at"
+        headed={false}
+        value={ask.look}
+        choices={LOOK_NAMES.map((look) => [look, LOOKS[look].label] as const)}
+        look={segment}
+        row={SEGMENTS}
+        onChoose={(look) => go({ look, sort: LOOKS[look].measures[0] })}
+      />
+      {ask.look === 'starts' ? (
+        <>
+          <select
+            aria-label="Timed by"
+            className={SELECT}
+            value={filter.time}
+            onChange={(e) => go({ filter: { ...filter, time: e.target.value as PowerTime } })}
+          >
+            {POWER_TIMES.map((t) => (
+              <option key={t} value={t}>
+                {TIME_RULES[t].label}
+              </option>
+            ))}
+          </select>
+          <select aria-label="End mark" className={SELECT} value={filter.mark} onChange={(e) => go({ filter: { ...filter, mark: e.target.value as EndMark } })}>
+            {END_MARKS.map((m) => (
+              <option key={m} value={m}>
+                to first {m}
+              </option>
+            ))}
+          </select>
+        </>
+      ) : null}
+      <select
+        aria-label="Faults counted"
+        className={SELECT}
+        value={filter.without ?? ''}
+        onChange={(e) => {
+          const { without: _, ...kept } = filter;
+          go({ filter: e.target.value ? { ...kept, without: e.target.value as Side } : kept });
+        }}
+      >
+        <option value="">faults of every side</option>
+        {SIDES.map((s) => (
+          <option key={s} value={s}>
+            without the {s}’s
+          </option>
+        ))}
+      </select>
+      <select aria-label="Least count" className={SELECT} value={ask.least} onChange={(e) => go({ least: Number(e.target.value) })}>
+        {[...new Set([0, 3, 5, 10, 20, ask.least])]
+          .sort((a, b) => a - b)
+          .map((n) => (
+            <option key={n} value={n}>
+              {n === 0 ? 'however few visits' : `${n} visits or more`}
+            </option>
+          ))}
+      </select>
+      <label className="flex items-center gap-1.5 text-[13px] font-semibold">
+        Something changed on
+        <input
+          type="date"
+          className={SELECT}
+          defaultValue={ask.change ?? ''}
+          key={ask.change}
+          onChange={(e) => {
+            // A year that is still being typed is none yet.
+            if (e.target.value === '' || e.target.value >= '1990') go({ change: e.target.value || null });
+          }}
+        />
+      </label>
+    </>
+  );
+}
