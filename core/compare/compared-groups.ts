@@ -31,7 +31,7 @@ const keyOf = (by: readonly Grouping[], of: (by: Grouping) => string | null): st
 };
 
 /**
- * Visits grouped by one or two things, and what is asked counted of each group. A figure of whole visits counts where the first attempt was, one of
+ * Visits grouped by one or two things, or all together by none, and what is asked counted of each group. A figure of whole visits counts where the first attempt was, one of
  * attempts where each was.
  * @param asked by which definition and end mark; amounts in another currency are left out of the price: they are never added without a rate
  * @returns rows ordered by the lower end of the interval of their first share, so that a few lucky visits do not lead
@@ -56,14 +56,15 @@ export function comparedGroups(visits: readonly VisitRow[], asked: Asked, by: re
       if (own !== null) at(own).attempts.push(a);
     }
   }
-  const rows = [...groups].map(([key, g]) =>
-    line(
-      key.split(SEPARATOR).map((k, i) => ({ by: by[i] as Grouping, key: k })),
+  const rows = [...groups].map(([key, g]) => {
+    const keys = key.split(SEPARATOR);
+    return line(
+      by.map((grouping, n) => ({ by: grouping, key: keys[n] ?? '' })),
       g,
       asked,
       measures,
-    ),
-  );
+    );
+  });
   return { rows: rows.sort(inOrder(measures[0])), ungrouped };
 }
 

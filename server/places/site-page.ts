@@ -1,7 +1,6 @@
 import type { RowDataPacket } from 'mysql2/promise';
-import { type ComparedGroup, comparedGroups } from '@/core/compare/compared-groups';
 import { readLedgerFilter } from '@/core/compare/ledger-filter';
-import { figuresRead } from '@/core/compare/measures';
+import { type PlaceRecord, placeFigures, placeRecord } from '@/core/compare/place-record';
 import { faultLabel } from '@/core/faults/fault-list';
 import { bestStalls, bestWords, compatibleStalls, type Lately, type StallAnswer } from '@/core/power/compatible-stalls';
 import { meansProblem } from '@/core/power/means-here';
@@ -48,7 +47,7 @@ export type SitePage = {
   adapters: { id: string; name: string }[];
   lately: Lately;
   dangers: Dangers;
-  row: ComparedGroup | null;
+  record: PlaceRecord;
   visits: number;
   lastAt: number | null;
   means: HeldMeans[];
@@ -59,9 +58,6 @@ export type SitePage = {
 
 /** Faults read from the newest so many visits that had one. */
 const FAULTY_VISITS = 12;
-
-/** What is said of a site's visits in one look. */
-const ASKED_OF_A_SITE = ['firstTry', 'wait', 'lost', 'allIn'] as const;
 
 /**
  * Everything the page of a site shows; `null` for an id that is unknown in this household.
@@ -83,7 +79,7 @@ export async function sitePage(who: Who, siteId: string, carId: string | undefin
     recordsWhere(householdId, 'tariff', 'networkId', [site.fields.networkId]),
     stallsLately(who, siteId),
     reportedDangers(householdId),
-    compareRows(who, currency, { ...readLedgerFilter(() => null), site: siteId }, figuresRead(ASKED_OF_A_SITE, asked, ['site'])),
+    compareRows(who, currency, { ...readLedgerFilter(() => null), site: siteId }, placeFigures(asked)),
     visitsHere(who, siteId),
     meansStats(who, siteId),
   ]);
@@ -104,7 +100,7 @@ export async function sitePage(who: Who, siteId: string, carId: string | undefin
     adapters: adapters.map((a) => ({ id: a.id, name: a.fields.name })),
     lately,
     dangers: byStall(dangers),
-    row: comparedGroups(rows, asked, ['site'], ASKED_OF_A_SITE).rows[0] ?? null,
+    record: placeRecord(rows, asked, 'stall'),
     visits: visits.count,
     lastAt: visits.lastAt,
     means: means

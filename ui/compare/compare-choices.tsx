@@ -15,7 +15,7 @@ const SELECT = 'min-h-[36px] max-w-[210px] rounded-[5px] border border-lane bg-c
 const AT_HAND: readonly Grouping[] = ['network', 'site', 'model', 'means'];
 const capital = (text: string) => `${text.slice(0, 1).toUpperCase()}${text.slice(1)}`;
 const segment = (chosen: boolean) =>
-  `min-h-[36px] border-r border-lane px-3 text-[13px] font-semibold last:border-r-0 ${chosen ? 'bg-road text-on-road' : 'bg-card text-ink'}`;
+  `min-h-[36px] border-r border-lane px-3 text-[13px] font-semibold last:border-r-0 ${chosen ? '!bg-asphalt !text-line' : 'bg-card text-ink'}`;
 const SEGMENTS = 'flex flex-wrap overflow-hidden rounded-[5px] border border-lane';
 
 /** What is compared: by what, and by what else. What is chosen lives in the address. */

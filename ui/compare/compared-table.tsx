@@ -65,7 +65,7 @@ export function ComparedTable({ rows, ask, asked }: { rows: NamedRow[]; ask: Com
           {rows.map((r) => (
             <tr key={`${r.row.groups.map((g) => g.key).join(' ')} ${r.part}`} className="border-b border-rule-2 max-sm:block max-sm:py-2">
               <th scope="row" className="px-2.5 py-2 text-left max-sm:block">
-                <span className="block text-[15px] font-bold">{r.names.join(' · ')}</span>
+                <RowName row={r} />
                 {r.part ? <span className="block text-[12.5px] font-semibold">{r.part === 'before' ? 'before' : 'from then on'}</span> : null}
                 <Link prefetch={false} href={listOf(ask, r, 'attempted')} className="inline-block py-1 text-[12px] font-medium text-ink-2 underline">
                   {printCount(r.row.visits, 'visit')}, {printCount(r.row.sites, 'site')}
@@ -89,6 +89,20 @@ export function ComparedTable({ rows, ask, asked }: { rows: NamedRow[]; ask: Com
         </tbody>
       </table>
     </div>
+  );
+}
+
+/** The name of a row; of a network or a site it opens its page. */
+function RowName({ row: { row, names } }: { row: NamedRow }) {
+  const [only, second] = row.groups;
+  const href = second ? null : only?.by === 'network' ? `/places/networks/${only.key}` : only?.by === 'site' ? `/places/${only.key}` : null;
+  const text = names.join(' · ');
+  return href ? (
+    <Link prefetch={false} href={href} className="block text-[15px] font-bold hover:underline">
+      {text}
+    </Link>
+  ) : (
+    <span className="block text-[15px] font-bold">{text}</span>
   );
 }
 

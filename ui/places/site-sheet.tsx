@@ -1,17 +1,16 @@
 import Link from 'next/link';
 import type { ReactNode } from 'react';
-import type { ComparedGroup } from '@/core/compare/compared-groups';
-import { writeLedgerFilter } from '@/core/compare/ledger-filter';
-import type { Population } from '@/core/figures/populations';
+import type { PlaceRecord } from '@/core/compare/place-record';
 import { answerSentence } from '@/core/power/answer-words';
 import type { StallAnswer } from '@/core/power/compatible-stalls';
 import type { MileRecord, RecordFields } from '@/core/records/record-schema';
 import { printMoney, printPerKWh } from '@/core/units/money';
-import { printCount, printDuration, printShare } from '@/core/units/print';
+import { printCount } from '@/core/units/print';
 import { printDate, printDay, printSeen } from '@/core/units/zoned';
 import { AnswerTable } from './answer-table';
 import { aroundLines, arrivalLines, bayLines } from './arrival';
 import { Bays } from './bays';
+import { PlaceSections, RecordRows } from './place-record';
 import { Rows, Section } from './section';
 
 export type SiteSheetData = {
@@ -25,7 +24,7 @@ export type SiteSheetData = {
   best: string[];
   bestWords: string;
   adapters: { id: string; name: string }[];
-  row: ComparedGroup | null;
+  record: PlaceRecord;
   visits: number;
   lastAt: number | null;
   means: { id: string; label: string; kind: string; here: boolean; accepted: boolean | null; problem: string | null; power: number; attempts: number }[];
@@ -35,14 +34,14 @@ export type SiteSheetData = {
 
 /** The page of a site: what is there, what to know on arrival, what its visits say. @param carChoice the control that asks for another car */
 export function SiteSheet({ page, carChoice, actions }: { page: SiteSheetData; carChoice: ReactNode; actions: ReactNode }) {
-  const { site, network, stalls, answers, row } = page;
+  const { site, network, stalls, answers, record } = page;
   const f = site.fields;
   const stallName = (id: string) => stalls.find((s) => s.id === id)?.fields.name ?? '';
   const car = page.cars.find((c) => c.id === page.carId);
   const arrival = arrivalLines(f, network?.fields.helpline ?? null);
   const notes: [string, string[]][] = stalls.map((s): [string, string[]] => [s.fields.name, bayLines(s.fields)]).filter(([, lines]) => lines.length > 0);
   const photos = [...f.photos, ...stalls.flatMap((s) => s.fields.photos.map((p) => ({ ...p, text: `Stall ${s.fields.name}${p.text ? `: ${p.text}` : ''}` })))];
-  const ledger = (counted?: Population) => `/ledger${writeLedgerFilter({ site: site.id, time: 'handshake', mark: 'kW', ...(counted ? { counted } : {}) })}`;
+  const filter = { site: site.id };
   return (
     <article aria-labelledby="site-head" className="px-4 py-4 sm:px-6">
       {site.archived ? (
@@ -53,11 +52,15 @@ export function SiteSheet({ page, carChoice, actions }: { page: SiteSheetData; c
       <div className="mb-3 flex flex-wrap items-end gap-3">
         <div className="min-w-0">
           <p className="text-[12.5px] font-semibold text-ink-2">
-            {[
-              network?.fields.name ?? 'Unknown network',
-              page.lastAt === null ? 'not visited' : `last here ${printDate(page.lastAt, f.zone)}`,
-              f.latitude === null ? 'no coordinates' : null,
-            ]
+            {network ? (
+              <Link href={`/places/networks/${network.id}`} className="inline-block min-h-6 underline">
+                {network.fields.name}
+              </Link>
+            ) : (
+              'Unknown network'
+            )}
+            ,{' '}
+            {[page.lastAt === null ? 'not visited' : `last here ${printDate(page.lastAt, f.zone)}`, f.latitude === null ? 'no coordinates' : null]
               .filter(Boolean)
               .join(', ')}
           </p>
@@ -105,7 +108,7 @@ export function SiteSheet({ page, carChoice, actions }: { page: SiteSheetData; c
           {page.tariff ? <p className="mt-2 text-[13px] text-ink-2">{tariffWords(page.tariff)}</p> : null}
         </Section>
         <Section head="What the visits say" beside={printCount(page.visits, 'visit')}>
-          <Rows rows={row ? counts(row, ledger) : []} empty="Nobody of this household was here yet." />
+          <RecordRows filter={filter} record={record} empty="Nobody of this household was here yet." />
         </Section>
       </div>
       {stalls.length > 0 && page.cars.length > 0 ? (
@@ -123,6 +126,13 @@ export function SiteSheet({ page, carChoice, actions }: { page: SiteSheetData; c
         </Section>
       ) : null}
       <div className="mt-7 grid gap-x-6 gap-y-7 md:grid-cols-2 xl:grid-cols-3">
+        <PlaceSections
+          filter={filter}
+          record={record}
+          choose="stall"
+          nameOf={(id) => `Stall ${stallName(id) || 'not known'}`}
+          hrefOf={(id) => `/places/${site.id}/stalls/${id}`}
+        />
         <Section head="Around">
           <Rows rows={aroundLines(f)} empty="Nothing noted yet." />
         </Section>
@@ -193,29 +203,4 @@ function payWords(m: SiteSheetData['means'][number]): string {
 function tariffWords(t: RecordFields<'tariff'>): string {
   const start = Number(t.startFee) > 0 ? ` and ${printMoney(t.startFee, t.currency)} per start` : '';
   return `Price, guest: ${printPerKWh(t.perKWh, t.currency)} per kWh${start}, since ${printSeen(t.validFrom)} ${t.validFrom.slice(0, 4)}.`;
-}
-
-function counts(r: ComparedGroup, ledger: (c?: Population) => string): [ReactNode, ReactNode][] {
-  const open = (counted: Population, text: string) => (
-    <Link prefetch={false} href={ledger(counted)} className="num inline-block min-h-6 underline decoration-rule underline-offset-4">
-      {text}
-    </Link>
-  );
-  const { firstTry, wait, lost, allIn } = r.cells;
-  const { yes = 0, no = 0, interval = null, leftOut = 0 } = firstTry ?? {};
-  return [
-    ['Starts at the first try', open('attempted', `${yes} of ${yes + no}`)],
-    ['95 % interval', interval ? <span key="i" className="num">{`${printShare(interval[0])} to ${printShare(interval[1])}`}</span> : 'cannot tell yet'],
-    ...(leftOut > 0 ? [['Left out: only claimed or open', open('first_left_out', String(leftOut))] as [ReactNode, ReactNode]] : []),
-    ...(wait ? [['Handshake, median', wait.median.known ? open('timed', printDuration(wait.median.value)) : wait.median.why] as [ReactNode, ReactNode]] : []),
-    ...(lost ? [['Lost per visit', lost.mean.known ? open('lost', printDuration(lost.mean.value)) : lost.mean.why] as [ReactNode, ReactNode]] : []),
-    ...(allIn
-      ? [
-          ['Price per kWh with fees', allIn.perKWh.known ? open('priced', printPerKWh(allIn.perKWh.value, allIn.currency)) : allIn.perKWh.why] as [
-            ReactNode,
-            ReactNode,
-          ],
-        ]
-      : []),
-  ];
 }
