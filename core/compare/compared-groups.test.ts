@@ -302,8 +302,8 @@ it('starts are the visits with an answer, whatever side failed; what somebody le
     visit({ ...where, leftOut: true }),
   ];
   expect(startsOf(all)).toEqual([
-    { ...where, group: 'n', yes: true },
-    { ...where, group: 'n', yes: false },
+    { ...where, group: 'n', stratum: ' ', yes: true },
+    { ...where, group: 'n', stratum: ' ', yes: false },
   ]);
   expect(startsOf(all, 'site').map((s) => s.group)).toEqual(['x', 'x']);
   expect(startsOf(all, 'weather')).toEqual([]);

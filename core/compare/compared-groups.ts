@@ -131,7 +131,9 @@ export const startsOf = (visits: readonly VisitRow[], by: Grouping = 'network'):
     const { networkId, siteId, stallId, workedAt, driverId, at, month } = v;
     const yes = isYes(v);
     const group = groupOfVisit(by, v);
-    return group !== null && (yes || isNo(v)) ? [{ group, networkId, siteId, stallId, workedAt, driverId, at, month, yes }] : [];
+    return group !== null && (yes || isNo(v))
+      ? [{ group, stratum: `${v.carId ?? ''} ${v.attempts[0]?.meansKind ?? ''}`, networkId, siteId, stallId, workedAt, driverId, at, month, yes }]
+      : [];
   });
 
 /** Rows with at least so many visits. */

@@ -193,7 +193,10 @@ function ask(condition: Condition, into: Names): void {
 /** The figures that these measures and groupings read: no other is fetched. */
 export function figuresRead(measures: readonly Measure[], asked: Asked, by: readonly Grouping[]): { visit: VisitFigure[]; attempt: AttemptFigure[] } {
   // What starts and curves above the table are counted with.
-  const into: Names = { visit: new Set(['firstTry', 'leftOut', 'attemptCount', 'leftReason']), attempt: new Set(['n', 'outcome', 'stallId']) };
+  const into: Names = {
+    visit: new Set(['firstTry', 'leftOut', 'attemptCount', 'leftReason']),
+    attempt: new Set(['n', 'outcome', 'stallId', 'meansKind', 'pm']),
+  };
   for (const population of ['attempted', 'billed_noted', 'timed', 'never'] as const) ask(POPULATIONS[population].who(asked), into);
   for (const name of by) {
     const g: GroupingFile = GROUPINGS[name];

@@ -121,10 +121,10 @@ export function pairDegree(a: readonly Start[], b: readonly Start[], looked: num
   return idA === undefined || idB === undefined ? null : compared(networkOf(idA, a), networkOf(idB, b), looked);
 }
 
-/** Every pair of networks among some visits, the surest first. Each is held to as many times the evidence as there are pairs. */
-export function pairDegrees(starts: readonly Start[]): { pairs: PairDegree[]; looked: number } {
+/** Every pair of groups among some visits, the surest first. Each is held to as many times the evidence as there are pairs and `figures` looked at. */
+export function pairDegrees(starts: readonly Start[], figures = 1): { pairs: PairDegree[]; looked: number } {
   const networks = [...grouped(starts, (s) => s.group)].sort(([a], [b]) => (a < b ? -1 : 1)).map(([id, of]) => networkOf(id, of));
-  const looked = (networks.length * (networks.length - 1)) / 2;
+  const looked = ((networks.length * (networks.length - 1)) / 2) * figures;
   const pairs = networks.flatMap((a, i) => networks.slice(i + 1).map((b) => compared(a, b, looked)));
   return { pairs: pairs.sort((x, y) => y.logFactor - x.logFactor), looked };
 }

@@ -32,6 +32,10 @@ describe('the sentences above a comparison', () => {
       ['Failures of a stall before it worked again, beyond the first', 'Network A 0; Network B 0'],
       ['Months in which only one was visited', 'Network A 0; Network B 0'],
       ['Counted', 'Network A 24 of 24 visits, 3 sites; Network B 3 of 12 visits, 3 sites'],
+      ['95 % intervals (Wilson)', 'Network A 86 % to 100 %; Network B 9 % to 53 %'],
+      ['the same, exact (Clopper–Pearson)', 'Network A 86 % to 100 %; Network B 5 % to 57 %'],
+      ['the same, Jeffreys', 'Network A 90 % to 100 %; Network B 8 % to 53 %'],
+      ['Were every visit like every other', 'Network A starts more often with chance over 99 %'],
       [
         'Evidence',
         expect.stringMatching(
@@ -53,7 +57,7 @@ describe('the sentences above a comparison', () => {
     const many = Array.from({ length: 40 }, (_, i) => starts(`N${String(i).padStart(2, '0')}`, 6 + (i % 2), 2));
     const held = say(...many, starts('A', 60, 0), starts('B', 6, 54))[0];
     expect(held?.text).toMatch(/^Network A clearly started .* Network B/);
-    expect(held?.working.at(-1)?.[1]).toBe('found among 66 pairs: probably from 462, clearly from 1584');
+    expect(held?.working.at(-1)?.[1]).toBe('found among 66 pairs and figures: probably from 462, clearly from 1584');
   });
   it('of one side alone that has few sites, too', () => {
     const text = say(starts('A', 24, 0), starts('B', 3, 9, 1))[0]?.text;
@@ -79,7 +83,7 @@ describe('the sentences above a comparison', () => {
     const all = say(starts('A', 40, 0), starts('B', 2, 38), starts('C', 38, 2), starts('D', 4, 36));
     expect(all).toHaveLength(3);
     expect(all.every((s) => s.kind === 'clearly')).toBe(true);
-    expect(all[0]?.working.at(-1)).toEqual(['Held to', 'found among 6 pairs: probably from 42, clearly from 144']);
+    expect(all[0]?.working.at(-1)).toEqual(['Held to', 'found among 6 pairs and figures: probably from 42, clearly from 144']);
     // A network visited too rarely is in no pair.
     expect(say(starts('A', 24, 0), starts('B', 3, 9), starts('C', 1, 0))[0]?.working.at(-1)?.[1]).toBe('probably from 7, clearly from 24');
   });

@@ -4,6 +4,8 @@ import type { VisitRow } from './visit-row';
 export type Start = Pick<VisitRow, 'networkId' | 'siteId' | 'stallId' | 'workedAt' | 'driverId' | 'at' | 'month'> & {
   /** What it is compared by: the network, or whatever else. */
   group: string;
+  /** By the same means and car; missing where nobody asks. */
+  stratum?: string;
   yes: boolean;
 };
 

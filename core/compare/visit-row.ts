@@ -23,6 +23,8 @@ export type AttemptRow = {
 
 /** One visit as Compare counts it, by the names of its figures; what was not asked for is missing. Amounts and kWh are decimal strings. */
 export type VisitRow = {
+  /** Sorts visits as they arose: by when the first word of each was written. */
+  arose?: string;
   networkId: string;
   siteId: string;
   carId?: string | null;
@@ -75,6 +77,7 @@ export function visitRow(visit: Visit, networkId: string, where: Where = { netwo
   const figures = <Of>(of: Record<string, Figure<Of>>, value: Of) => Object.fromEntries(Object.entries(of).map(([name, f]) => [name, f.value(value, where)]));
   return {
     ...figures(VISIT_FIGURES, visit),
+    arose: visit.id,
     networkId,
     siteId: visit.siteId ?? '',
     carId: visit.carId,

@@ -138,6 +138,13 @@ export const ATTEMPT_FIGURES = {
     definition: 'time charging',
     value: ({ attempt: { times } }) => (times.charging.known ? times.charging.s : null),
   },
+  pm: {
+    column: 'pm_s',
+    is: 'number',
+    unit: 's',
+    definition: '± of its handshake, else of plugging in to power',
+    value: ({ attempt: { times } }) => (times.handshake.known ? times.handshake.pm_s : times.plugToPower.known ? times.plugToPower.pm_s : null),
+  },
   stuck: {
     column: 'stuck',
     is: 'text',

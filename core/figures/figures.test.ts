@@ -144,6 +144,7 @@ describe('figures of an attempt', () => {
     ['early', null, 'no'],
     ['interruptions', 0, 0],
     ['charging', null, 1605],
+    ['pm', null, 0],
     ['stuck', null, 'no'],
     ['meansKind', 'app', 'contactless'],
     ['meansId', null, CARD_HELD],

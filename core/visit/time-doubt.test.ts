@@ -40,3 +40,35 @@ describe('a corrected time is asked about', () => {
     ).toBeNull());
   it('nor anything in a visit that has neither end', () => expect(timeDoubt([], { id: idOf(1), kind: 'plugged' }, 0, zone)).toBeNull());
 });
+
+describe('what happens before one is there, and after one has left', () => {
+  const line2 = [
+    { id: 'in', kind: 'pulled_in', t: 1000, precision: 'ms' as const },
+    { id: 'out', kind: 'pulled_out', t: 9000, precision: 'ms' as const },
+  ];
+  const asked = (kind: string, at: number, more: typeof line2 = line2) => timeDoubt(more as never, { id: 'x', kind }, at, 'UTC');
+  it.each(['reserved', 'released', 'first_act', 'price_shown', 'stall_named', 'note'])('%s may stand before the arrival', (kind) => {
+    expect(asked(kind, 500)).toBeNull();
+    // An arrival put after it is not asked about either.
+    expect(timeDoubt([{ id: 'x', kind, t: 500, precision: 'ms' }] as never, { id: 'in', kind: 'pulled_in' }, 1000, 'UTC')).toBeNull();
+  });
+  it.each(['bill', 'receipt', 'rating', 'note', 'figure_given', 'mark', 'danger_cleared', 'help_called', 'help_answered', 'help_ended'])(
+    '%s may stand after the leaving',
+    (kind) => {
+      expect(asked(kind, 9500)).toBeNull();
+      expect(timeDoubt([{ id: 'x', kind, t: 9500, precision: 'ms' }] as never, { id: 'out', kind: 'pulled_out' }, 9000, 'UTC')).toBeNull();
+    },
+  );
+  it('others may not, and what has but a day or is the event itself is no witness', () => {
+    expect(asked('plugged', 999)).not.toBeNull();
+    expect(asked('plugged', 1000)).toBeNull();
+    expect(asked('plugged', 9000)).toBeNull();
+    expect(asked('plugged', 9001)).not.toBeNull();
+    const days = line2.map((e) => ({ ...e, precision: 'day' as const }));
+    expect(asked('plugged', 1, days as never)).toBeNull();
+    expect(timeDoubt(line2 as never, { id: 'in', kind: 'pulled_in' }, 9000, 'UTC')).toBeNull();
+    expect(timeDoubt(line2 as never, { id: 'in', kind: 'pulled_in' }, 9001, 'UTC')).not.toBeNull();
+    expect(timeDoubt(line2 as never, { id: 'out', kind: 'pulled_out' }, 1000, 'UTC')).toBeNull();
+    expect(timeDoubt([], { id: 'x', kind: 'plugged' }, 5, 'UTC')).toBeNull();
+  });
+});

@@ -27,7 +27,7 @@ function rowMaker(names: readonly string[], figures: Readonly<Record<string, Pic
 }
 
 /** What stands beside the figures of a row. */
-const BESIDE = ['networkId', 'siteId', 'stallId', 'workedAt', 'driverId', 'carId', 'at', 'month', 'attempts'] as const satisfies (keyof VisitRow)[];
+const BESIDE = ['arose', 'networkId', 'siteId', 'stallId', 'workedAt', 'driverId', 'carId', 'at', 'month', 'attempts'] as const satisfies (keyof VisitRow)[];
 
 /** What a comparison fetches: the figures that its measures and groupings read. */
 export type Fetched = { visit: readonly VisitFigure[]; attempt: readonly AttemptFigure[] };
@@ -105,6 +105,7 @@ export async function compareRows(who: Who, currency: string, filter: LedgerFilt
     row.stallId = stallOf.get(key) ?? null;
     row.workedAt = workedAt.get(key) ?? nowhere;
     row.attempts = byVisit.get(key) ?? none;
+    row.arose = key;
     return row;
   });
 }

@@ -1,0 +1,156 @@
+import { randomLcg } from 'd3-random';
+import fc from 'fast-check';
+import { logPairEvidence } from '../evidence/share-evidence';
+import { attempt, failed, visit } from './fixtures/rows';
+import { type Waited, waitedStarts, waitingPair, waitingPairs } from './waiting-pairs';
+import { waitingSentences, watchedWaiting } from './waiting-sentence';
+
+const DAY = 86_400_000;
+let arisen = 0;
+const start = (group: string, s: number | null, more: Partial<Waited> = {}): Waited => {
+  arisen += 1;
+  return {
+    group,
+    siteId: `${group}${1 + (arisen % 3)}`,
+    arose: String(arisen).padStart(9, '0'),
+    at: arisen * 1000,
+    carId: 'c',
+    means: 'app',
+    mark: s === null ? null : 'kW',
+    s,
+    pm_s: 0.5,
+    ...more,
+  };
+};
+const pairOf = (...starts: Waited[]) => waitingPair(starts, 'A', 'B', 1);
+/** So many rounds in turn, the first quicker in so many of them. */
+const rounds = (n: number, won: number, more: Partial<Waited> = {}) =>
+  Array.from({ length: n }, (_, i) => [start('A', 20, more), start('B', i < won ? 40 : 10, more)]).flat();
+
+describe('pairs of starts', () => {
+  it('count which was quicker, and the evidence of it', () => {
+    expect(pairOf(...rounds(7, 7, { siteId: 'x' }))).toMatchObject({ quicker: 'A', slower: 'B', won: 7, decided: 7, undecided: 0, degree: 'clearly' });
+    expect(pairOf(...rounds(5, 5, { siteId: 'x' }))).toMatchObject({ degree: 'probably', logFactor: logPairEvidence(5, 5) });
+    expect(pairOf(...rounds(4, 4, { siteId: 'x' })).degree).toBe('cannot_tell');
+    expect(pairOf(...rounds(7, 0, { siteId: 'x' }))).toMatchObject({ quicker: 'B', slower: 'A', won: 7 });
+    expect(waitingPair(rounds(7, 7, { siteId: 'x' }), 'A', 'B', 2).degree).toBe('probably');
+    expect(pairOf(...rounds(8, 4, { siteId: 'x' }))).toMatchObject({ quicker: 'A', won: 4, decided: 8, degree: 'cannot_tell' });
+  });
+  it('only like is held against like, and not over two months apart', () => {
+    for (const more of [{ carId: 'other' }, { means: 'rfid' }, { mark: 'A' }, { at: 61 * DAY }, { carId: null }])
+      expect(pairOf(start('A', 20, { at: 0 }), start('B', 40, { at: 0, ...more }))).toMatchObject({ decided: 0, undecided: 0 });
+    expect(pairOf(start('A', 20, { at: 0 }), start('B', 40, { at: 60 * DAY }))).toMatchObject({ decided: 1 });
+    // What never came has no end mark of its own.
+    expect(pairOf(start('A', 20, { mark: 'A' }), start('B', null))).toMatchObject({ won: 1, quicker: 'A', decided: 1 });
+  });
+  it('never is longer than every time, and both never decide nothing', () => {
+    expect(pairOf(start('A', null), start('B', 9999))).toMatchObject({ quicker: 'B', won: 1, decided: 1 });
+    expect(pairOf(start('A', null), start('B', null))).toMatchObject({ decided: 0, undecided: 1 });
+  });
+  it('within their ± nothing is decided', () => {
+    expect(pairOf(start('A', 20, { pm_s: 2 }), start('B', 23, { pm_s: 1 }))).toMatchObject({ decided: 0, undecided: 1 });
+    expect(pairOf(start('A', 20, { pm_s: 2 }), start('B', 23.1, { pm_s: 1 }))).toMatchObject({ decided: 1 });
+  });
+  it('each start takes the latest of the other that is free, for good: what comes later changes no pair', () => {
+    const [a1, a2, b1] = [start('A', 50), start('A', 10), start('B', 30)];
+    expect(pairOf(a1, a2, b1)).toMatchObject({ quicker: 'A', won: 1, decided: 1 });
+    const b2 = start('B', 70);
+    // The second B takes the first A, which was left.
+    expect(pairOf(a1, a2, b1, b2)).toMatchObject({ quicker: 'A', won: 2, decided: 2 });
+    fc.assert(
+      fc.property(fc.array(fc.record({ a: fc.boolean(), s: fc.integer({ min: 5, max: 90 }) }), { maxLength: 40 }), (list) => {
+        const all = list.map(({ a, s }) => start(a ? 'A' : 'B', s));
+        const pairs = all.map((_, i) => pairOf(...all.slice(0, i + 1))).map((p) => p.decided + p.undecided);
+        for (const [i, n] of pairs.entries()) expect(n - (pairs[i - 1] ?? 0)).toBeLessThanOrEqual(1);
+      }),
+      { seed: 7, numRuns: 50 },
+    );
+  });
+  it('the evidence is the least over leaving out each site', () => {
+    const far = pairOf(...rounds(12, 12).map((s, i) => ({ ...s, siteId: `${s.group}${i < 2 ? 1 : 2}` })));
+    expect(far).toMatchObject({ leastWithout: 'A2', logWhole: logPairEvidence(12, 12), logFactor: logPairEvidence(1, 1), degree: 'cannot_tell' });
+    expect(far.quickerSites).toEqual(['A2', 'A1']);
+    expect(pairOf(...rounds(12, 12, { siteId: 'x' }))).toMatchObject({ leastWithout: null });
+  });
+  it('between equals it is ever said clearly in at most one ledger of twenty', () => {
+    const random = randomLcg(0.11);
+    let [clearly, probably] = [0, 0];
+    const RUNS = 300;
+    for (let run = 0; run < RUNS; run++) {
+      const all: Waited[] = [];
+      let worst = 0;
+      for (let i = 0; i < 30; i++) {
+        all.push(start('A', 10 + 60 * random(), { siteId: 'x' }), start('B', 10 + 60 * random(), { siteId: 'y' }));
+        worst = Math.max(worst, pairOf(...all).logWhole);
+      }
+      if (worst >= Math.log(24)) clearly += 1;
+      if (worst >= Math.log(7)) probably += 1;
+    }
+    expect(clearly / RUNS).toBeLessThanOrEqual(0.05);
+    expect(probably / RUNS).toBeLessThanOrEqual(0.2);
+  });
+});
+
+it('the starts of visits: timed ones and those that never came, as their visits arose', () => {
+  const visits = [
+    visit({ arose: 'b', at: 1, networkId: 'N', carId: 'c', attempts: [{ ...failed, meansKind: 'rfid' }, attempt(30, { meansKind: 'app', pm: 3 })] }),
+    visit({ arose: 'a', at: 2, networkId: 'N', attempts: [attempt(10), attempt(null), { ...failed, outcome: 'open' }, attempt(9, { late: true })] }),
+    visit({ arose: 'c', leftOut: true }),
+  ];
+  expect(waitedStarts(visits, { time: 'handshake', mark: 'kW' }, 'network')).toEqual([
+    { group: 'N', siteId: 's', arose: 'a', at: 2, carId: null, means: null, mark: 'kW', s: 10, pm_s: 0.5 },
+    { group: 'N', siteId: 's', arose: 'b', at: 1, carId: 'c', means: 'rfid', mark: null, s: null, pm_s: 0.5 },
+    { group: 'N', siteId: 's', arose: 'b', at: 1, carId: 'c', means: 'app', mark: 'kW', s: 30, pm_s: 3 },
+  ]);
+  expect(waitedStarts(visits, { time: 'handshake', mark: 'kW' }, 'means').map((s) => s.group)).toEqual(['rfid', 'app']);
+});
+
+describe('sentences about waiting', () => {
+  const NAMES = { one: 'network', many: 'networks', group: (id: string) => `Network ${id}`, site: (id: string) => `Site ${id}` };
+  it('say who gives power sooner, never surer than its degree, and open how it was worked out', () => {
+    const [said, ...more] = waitingSentences(rounds(60, 60), NAMES, 2);
+    expect(more).toEqual([]);
+    expect(said).toMatchObject({ kind: 'clearly', text: 'Network A clearly gave power sooner than Network B: in 60 of 60 pairs of starts.' });
+    const line = (head: string) => said?.working.find(([h]) => h.startsWith(head))?.[1];
+    expect(line('Starts')).toBe('Network A 60, of them 0 never; Network B 60, of them 0 never');
+    expect(line('In pairs')).toBe('60 of 60 decided; 0 within their ±');
+    expect(line('Held to')).toBe('found among 2 pairs and figures: probably from 14, clearly from 48');
+    expect(line('Mean up to')).toMatch(/^20\.0 s ± 0\.0 s against 40\.0 s/);
+    expect(line('Sooner in the middle')).toMatch(/^20\.0 s, 95 % 20\.0 s to 20\.0 s$/);
+    expect(line('For those who want')).toBe('log-rank under 0.001, rank sum under 0.001');
+  });
+  it('name the sites where there are few, and are silent where nothing is told', () => {
+    expect(waitingSentences(rounds(30, 30, { siteId: 'x' }), NAMES)[0]?.text).toMatch(
+      /^Site x \(Network A\) clearly gave power sooner than Site x \(Network B\)/,
+    );
+    expect(waitingSentences(rounds(4, 2), NAMES)).toEqual([]);
+    expect(waitingSentences([], NAMES)).toEqual([]);
+  });
+  it('a shift that has no end is left out', () => {
+    const never = Array.from({ length: 12 }, () => [start('A', 20, { siteId: 'x' }), start('B', null, { siteId: 'x' })]).flat();
+    expect(
+      waitingSentences(never, NAMES)[0]
+        ?.working.map(([h]) => h)
+        .join(),
+    ).not.toMatch(/Hodges/);
+  });
+  it('of a pair on watch, as little as there is', () => {
+    expect(watchedWaiting([], 'A', 'B', NAMES)).toEqual({
+      kind: 'cannot_tell',
+      text: 'Cannot tell yet whether Network A or Network B gives power sooner: no pair of starts yet.',
+      working: [],
+    });
+    expect(watchedWaiting(rounds(6, 3, { siteId: 'x' }), 'A', 'B', NAMES)).toMatchObject({
+      kind: 'cannot_tell',
+      text: expect.stringContaining('Network A in 3 of 6 pairs of starts.'),
+    });
+    const sure = watchedWaiting(rounds(7, 7, { siteId: 'x' }), 'A', 'B', NAMES);
+    expect([sure.kind, sure.working.find(([h]) => h === 'Held to')?.[1]]).toEqual(['clearly', 'probably from 7, clearly from 24']);
+  });
+  it('of many groups those with most starts are held against each other', () => {
+    const many = Array.from({ length: 5 }, (_, g) => Array.from({ length: 3 + g }, () => start(`G${g}`, 20))).flat();
+    const { pairs, looked } = waitingPairs(many, 1, 3);
+    expect(looked).toBe(3);
+    expect([...new Set(pairs.flatMap((p) => [p.quicker, p.slower]))].sort()).toEqual(['G2', 'G3', 'G4']);
+  });
+});

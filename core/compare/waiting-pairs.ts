@@ -1,0 +1,150 @@
+import { type Degree, degreeOf, logPairEvidence } from '../evidence/share-evidence';
+import { type Grouping, groupOfAttempt } from '../figures/groupings';
+import { type Asked, attemptTest, NEVER, timedBy } from '../figures/populations';
+import { grouped } from '../units/grouped';
+import type { AttemptRow, VisitRow } from './visit-row';
+
+/** A start as it waits for one of the other group to be held against. `s`: `null` for never. */
+export type Waited = {
+  group: string;
+  siteId: string;
+  arose: string;
+  at: number;
+  carId: string | null;
+  means: string | null;
+  mark: string | null;
+  s: number | null;
+  pm_s: number;
+};
+/** A pair further apart in time than this compares two seasons. */
+const APART_MS = 60 * 86_400_000;
+/** ± of a wait of which nothing more is known, seconds: two people never touch at one instant. */
+const LEAST_PM_S = 0.5;
+
+const isNever = attemptTest(NEVER);
+
+/** The starts of some visits that can be paired, in the order in which their visits arose. */
+export function waitedStarts(visits: readonly VisitRow[], asked: Pick<Asked, 'time' | 'mark'>, by: Grouping): Waited[] {
+  const isTimed = attemptTest(timedBy(asked));
+  const of = (v: VisitRow, a: AttemptRow): Waited[] => {
+    const group = groupOfAttempt(by, v, a);
+    const never = isNever(a);
+    if (group === null || (!never && !isTimed(a))) return [];
+    return [
+      {
+        group,
+        siteId: v.siteId,
+        arose: v.arose ?? '',
+        at: v.at,
+        carId: v.carId ?? null,
+        means: (a.meansKind as string | null | undefined) ?? null,
+        mark: never ? null : (a.endMark ?? null),
+        s: never ? null : (a[asked.time] as number),
+        pm_s: Math.max(LEAST_PM_S, (a.pm as number | null | undefined) ?? 0),
+      },
+    ];
+  };
+  return visits
+    .filter((v) => !v.leftOut)
+    .sort((a, b) => ((a.arose ?? '') < (b.arose ?? '') ? -1 : (a.arose ?? '') > (b.arose ?? '') ? 1 : a.at - b.at))
+    .flatMap((v) => v.attempts.flatMap((a) => of(v, a)));
+}
+
+/** Which of two groups was quicker in how many pairs, and how surely. */
+export type WaitingPair = {
+  quicker: string;
+  slower: string;
+  /** Sites of either, those with most pairs first. */
+  quickerSites: string[];
+  slowerSites: string[];
+  won: number;
+  decided: number;
+  undecided: number;
+  /** Log of the evidence: the least over leaving out each site of a group that has several. */
+  logFactor: number;
+  logWhole: number;
+  leastWithout: string | null;
+  degree: Degree;
+};
+
+/** Whether two starts can be held against each other: the same car and means, and no other end mark; what never came has none. */
+const alike = (a: Waited, b: Waited): boolean =>
+  a.carId === b.carId && a.means === b.means && (a.mark === null || b.mark === null || a.mark === b.mark) && Math.abs(a.at - b.at) <= APART_MS;
+
+/** Which of two starts was the longer; 0 within their ±, or where neither ever came. */
+function longer(a: Waited, b: Waited): -1 | 0 | 1 {
+  if (a.s === null || b.s === null) return a.s === b.s ? 0 : a.s === null ? 1 : -1;
+  const apart = a.s - b.s;
+  return Math.abs(apart) <= a.pm_s + b.pm_s ? 0 : apart > 0 ? 1 : -1;
+}
+
+/**
+ * Two groups by their starts in pairs: each start, as it arises, is held against the other's latest that is not paired yet, by the same car, means and
+ * end mark within 60 days, and the pair stays so whatever comes later. Never is longer than every time; within their ± it is undecided.
+ * @param starts of both, in the order in which they arose @param looked among how many pairs and figures this one was found
+ */
+export function waitingPair(starts: readonly Waited[], a: string, b: string, looked: number): WaitingPair {
+  const free: Record<string, Waited[]> = { [a]: [], [b]: [] };
+  const pairs: { ofA: Waited; ofB: Waited; which: -1 | 0 | 1 }[] = [];
+  for (const x of starts) {
+    const own = free[x.group];
+    const others = free[x.group === a ? b : a];
+    if (!own || !others) continue;
+    const at = others.findLastIndex((y) => alike(x, y));
+    const [y] = at < 0 ? [] : others.splice(at, 1);
+    if (!y) {
+      own.push(x);
+      continue;
+    }
+    const [ofA, ofB] = x.group === a ? [x, y] : [y, x];
+    pairs.push({ ofA, ofB, which: longer(ofA, ofB) });
+  }
+  const decided = pairs.filter((p) => p.which !== 0);
+  const aQuicker = decided.filter((p) => p.which < 0).length;
+  const aLeads = aQuicker * 2 > decided.length || (aQuicker * 2 === decided.length && a < b);
+  /** Evidence that the leading one is quicker; none where the other is. */
+  const evidence = (of: typeof decided): number => {
+    const won = of.filter((p) => p.which < 0 === aLeads).length;
+    const log = logPairEvidence(won, of.length);
+    return won * 2 > of.length ? log : Math.min(0, log);
+  };
+  const logWhole = evidence(decided);
+  let [logFactor, leastWithout]: [number, string | null] = [logWhole, null];
+  const sitesOf = (side: (p: (typeof decided)[number]) => Waited) =>
+    [...grouped(decided, (p) => side(p).siteId)].sort(([x, m], [y, n]) => n.length - m.length || (x < y ? -1 : 1)).map(([site]) => site);
+  const sides = [(p: (typeof decided)[number]) => p.ofA, (p: (typeof decided)[number]) => p.ofB];
+  const [sitesA = [], sitesB = []] = sides.map(sitesOf);
+  for (const [i, sites] of [sitesA, sitesB].entries()) {
+    if (sites.length < 2) continue;
+    for (const site of sites) {
+      const left = evidence(decided.filter((p) => sides[i]?.(p).siteId !== site));
+      if (left < logFactor) [logFactor, leastWithout] = [left, site];
+    }
+  }
+  return {
+    quicker: aLeads ? a : b,
+    slower: aLeads ? b : a,
+    quickerSites: aLeads ? sitesA : sitesB,
+    slowerSites: aLeads ? sitesB : sitesA,
+    won: aLeads ? aQuicker : decided.length - aQuicker,
+    decided: decided.length,
+    undecided: pairs.length - decided.length,
+    logFactor,
+    logWhole,
+    leastWithout,
+    degree: degreeOf(logFactor, looked),
+  };
+}
+
+/** Every pair of groups, the surest first. @param most groups that are held against each other: those with most starts */
+export function waitingPairs(starts: readonly Waited[], figures: number, most: number): { pairs: WaitingPair[]; looked: number } {
+  const groups = [...grouped(starts, (s) => s.group)].sort(([x, a], [y, b]) => b.length - a.length || (x < y ? -1 : 1)).slice(0, most);
+  const looked = ((groups.length * (groups.length - 1)) / 2) * figures;
+  const pairs = groups.flatMap(([a, ofA], i) =>
+    groups.slice(i + 1).map(([b, ofB]) => {
+      const both = [...ofA, ...ofB].sort((x, y) => (x.arose < y.arose ? -1 : x.arose > y.arose ? 1 : x.at - y.at));
+      return waitingPair(both, a, b, looked);
+    }),
+  );
+  return { pairs: pairs.sort((x, y) => y.logFactor - x.logFactor), looked };
+}
