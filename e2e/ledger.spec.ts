@@ -193,7 +193,7 @@ test('Compare says how surely networks differ, names the sites where they are fe
   await expect(working).toContainText('All visitsBluebarn 30 of 30 visits; Saltmarsh Rapid 10 of 30 visits');
   await expect(working).toContainText('First visits of a person, apartBluebarn 1; Saltmarsh Rapid 1');
   await expect(working).toContainText('Failures of a stall before it worked again, beyond the firstBluebarn 0; Saltmarsh Rapid 0');
-  await expect(working).toContainText('Held toprobably from 7, clearly from 24');
+  await expect(working).toContainText('Held tofound among 2 pairs and figures: probably from 14, clearly from 48');
   await page.keyboard.press('Escape');
   await expect(working).toHaveCount(0);
   // The curves, and the same as a table.

@@ -1,4 +1,5 @@
 'use client';
+import * as Popover from '@radix-ui/react-popover';
 import { useRouter } from 'next/navigation';
 import { type CompareAsk, writeCompareAsk } from '@/core/compare/compare-address';
 import { END_MARKS } from '@/core/compare/ledger-filter';
@@ -8,6 +9,8 @@ import { GROUPING_NAMES, GROUPINGS, type Grouping } from '@/core/figures/groupin
 import { POWER_TIMES, type PowerTime } from '@/core/figures/populations';
 import { TIME_RULES } from '@/core/visit/attempt-times';
 import type { EndMark } from '@/core/visit/attempts/attempt';
+import { Floating } from '../forms/floating';
+import { FormField } from '../forms/form-field';
 import { OneOf } from '../forms/one-of';
 
 const SELECT = 'min-h-[36px] max-w-[210px] rounded-[5px] border border-lane bg-card px-2 text-[13px] font-semibold text-ink';
@@ -15,7 +18,7 @@ const SELECT = 'min-h-[36px] max-w-[210px] rounded-[5px] border border-lane bg-c
 const AT_HAND: readonly Grouping[] = ['network', 'site', 'model', 'means'];
 const capital = (text: string) => `${text.slice(0, 1).toUpperCase()}${text.slice(1)}`;
 const segment = (chosen: boolean) =>
-  `min-h-[36px] border-r border-lane px-3 text-[13px] font-semibold last:border-r-0 ${chosen ? '!bg-asphalt !text-line' : 'bg-card text-ink'}`;
+  `min-h-[36px] border-r border-lane px-3 text-[13px] font-semibold last:border-r-0 ${chosen ? '!bg-asphalt !text-line shadow-[inset_0_-3px_0_var(--paint)]' : 'bg-card text-ink'}`;
 const SEGMENTS = 'flex flex-wrap overflow-hidden rounded-[5px] border border-lane';
 
 /** What is compared: by what, and by what else. What is chosen lives in the address. */
@@ -62,7 +65,6 @@ export function GroupedBy({ ask }: { ask: CompareAsk }) {
 /** What is looked at, by which definition and end mark, with whose faults, from how many visits on. */
 export function LookedAt({ ask }: { ask: CompareAsk }) {
   const router = useRouter();
-  const { filter } = ask;
   const go = (change: Partial<CompareAsk>) => router.push(`/compare${writeCompareAsk({ ...ask, ...change })}`);
   return (
     <>
@@ -75,67 +77,83 @@ export function LookedAt({ ask }: { ask: CompareAsk }) {
         row={SEGMENTS}
         onChoose={(look) => go({ look, sort: LOOKS[look].measures[0] })}
       />
-      {ask.look === 'starts' ? (
-        <>
-          <select
-            aria-label="Timed by"
-            className={SELECT}
-            value={filter.time}
-            onChange={(e) => go({ filter: { ...filter, time: e.target.value as PowerTime } })}
-          >
+      <CountedHow ask={ask} go={go} />
+    </>
+  );
+}
+
+/** By which definition and end mark, with whose faults, from how many visits on, before and after what. */
+function CountedHow({ ask, go }: { ask: CompareAsk; go: (change: Partial<CompareAsk>) => void }) {
+  const { filter } = ask;
+  const field = 'field !min-h-[44px] w-full';
+  const odd = [filter.without, ask.least > 0, ask.change, filter.time !== 'handshake', filter.mark !== 'kW'].filter(Boolean).length;
+  return (
+    <Popover.Root>
+      <Popover.Trigger className="min-h-[36px] rounded-[5px] border border-lane bg-card px-2.5 text-[13px] font-semibold text-ink">
+        {odd > 0 ? `Counted how: ${odd}` : 'Counted how'}
+      </Popover.Trigger>
+      <Floating label="Counted how" className="w-[min(340px,calc(100vw-24px))] p-4">
+        <FormField id="counted-time" label="Timed by">
+          <select id="counted-time" className={field} value={filter.time} onChange={(e) => go({ filter: { ...filter, time: e.target.value as PowerTime } })}>
             {POWER_TIMES.map((t) => (
               <option key={t} value={t}>
                 {TIME_RULES[t].label}
               </option>
             ))}
           </select>
-          <select aria-label="End mark" className={SELECT} value={filter.mark} onChange={(e) => go({ filter: { ...filter, mark: e.target.value as EndMark } })}>
+        </FormField>
+        <FormField id="counted-mark" label="End mark">
+          <select id="counted-mark" className={field} value={filter.mark} onChange={(e) => go({ filter: { ...filter, mark: e.target.value as EndMark } })}>
             {END_MARKS.map((m) => (
               <option key={m} value={m}>
                 to first {m}
               </option>
             ))}
           </select>
-        </>
-      ) : null}
-      <select
-        aria-label="Faults counted"
-        className={SELECT}
-        value={filter.without ?? ''}
-        onChange={(e) => {
-          const { without: _, ...kept } = filter;
-          go({ filter: e.target.value ? { ...kept, without: e.target.value as Side } : kept });
-        }}
-      >
-        <option value="">faults of every side</option>
-        {SIDES.map((s) => (
-          <option key={s} value={s}>
-            without the {s}’s
-          </option>
-        ))}
-      </select>
-      <select aria-label="Least count" className={SELECT} value={ask.least} onChange={(e) => go({ least: Number(e.target.value) })}>
-        {[...new Set([0, 3, 5, 10, 20, ask.least])]
-          .sort((a, b) => a - b)
-          .map((n) => (
-            <option key={n} value={n}>
-              {n === 0 ? 'however few visits' : `${n} visits or more`}
-            </option>
-          ))}
-      </select>
-      <label className="flex items-center gap-1.5 text-[13px] font-semibold">
-        Something changed on
-        <input
-          type="date"
-          className={SELECT}
-          defaultValue={ask.change ?? ''}
-          key={ask.change}
-          onChange={(e) => {
-            // A year that is still being typed is none yet.
-            if (e.target.value === '' || e.target.value >= '1990') go({ change: e.target.value || null });
-          }}
-        />
-      </label>
-    </>
+        </FormField>
+        <FormField id="counted-without" label="Faults counted">
+          <select
+            id="counted-without"
+            className={field}
+            value={filter.without ?? ''}
+            onChange={(e) => {
+              const { without: _, ...kept } = filter;
+              go({ filter: e.target.value ? { ...kept, without: e.target.value as Side } : kept });
+            }}
+          >
+            <option value="">Of every side</option>
+            {SIDES.map((s) => (
+              <option key={s} value={s}>
+                Also without the {s}’s
+              </option>
+            ))}
+          </select>
+        </FormField>
+        <FormField id="counted-least" label="Least count">
+          <select id="counted-least" className={field} value={ask.least} onChange={(e) => go({ least: Number(e.target.value) })}>
+            {[...new Set([0, 3, 5, 10, 20, ask.least])]
+              .sort((a, b) => a - b)
+              .map((n) => (
+                <option key={n} value={n}>
+                  {n === 0 ? 'However few visits' : `${n} visits or more`}
+                </option>
+              ))}
+          </select>
+        </FormField>
+        <FormField id="counted-change" label="Something changed on" hint="Before and from then on are shown apart">
+          <input
+            id="counted-change"
+            type="date"
+            className={field}
+            defaultValue={ask.change ?? ''}
+            key={ask.change}
+            onChange={(e) => {
+              // A year that is still being typed is none yet.
+              if (e.target.value === '' || e.target.value >= '1990') go({ change: e.target.value || null });
+            }}
+          />
+        </FormField>
+      </Floating>
+    </Popover.Root>
   );
 }

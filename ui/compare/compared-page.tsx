@@ -1,6 +1,7 @@
 import { type CompareAsk, writeCompareAsk } from '@/core/compare/compare-address';
 import { comparedCsv } from '@/core/compare/compared-csv';
 import { LOOKS, MEASURES, type Measure } from '@/core/compare/measures';
+import type { SavedView } from '@/core/compare/saved-view';
 import type { CompareSentence } from '@/core/compare/sentence';
 import type { WaitingCurves } from '@/core/compare/waiting-curve';
 import { GROUPINGS } from '@/core/figures/groupings';
@@ -11,6 +12,8 @@ import { FiguresWaiting } from '../ledger/figures-waiting';
 import { MoreFilters } from '../ledger/more-filters';
 import { GroupedBy, LookedAt } from './compare-choices';
 import { ComparedTable, type NamedRow } from './compared-table';
+import { OnWatch, type WatchRow } from './on-watch';
+import { SavedViews } from './saved-views';
 import { Sentences } from './sentences';
 import { StillWaiting } from './still-waiting';
 
@@ -23,8 +26,14 @@ export function ComparedPage(page: {
   rows: NamedRow[];
   /** Groups with fewer visits than asked for; visits in no group. */
   hidden: number;
+  /** Groups beyond those that are shown. */
+  beyond: number;
   ungrouped: number;
   sentences: CompareSentence[];
+  watches: WatchRow[];
+  /** Whether the page shows what is on watch: under a filter it does not. */
+  watching: boolean;
+  views: SavedView[];
   curves: WaitingCurves | null;
   curveNames: Readonly<Record<string, string>>;
   timeWords: string;
@@ -40,6 +49,7 @@ export function ComparedPage(page: {
   const by = GROUPINGS[ask.by[0] ?? 'network'];
   const measures: readonly Measure[] = LOOKS[ask.look].measures;
   const heads = [...ask.by.map((g) => GROUPINGS[g].one), ...(ask.change ? ['when'] : [])];
+  const groups = Object.entries(page.curveNames).map(([id, name]) => ({ id, name }));
   const nothing = rows.length === 0 && page.hidden === 0 && page.ungrouped === 0 && writeCompareAsk(ask) === '';
   return (
     <div className="mx-auto w-full max-w-[1280px] px-4 py-4 sm:px-6">
@@ -70,8 +80,10 @@ export function ComparedPage(page: {
               people={page.people}
               beside={writeCompareAsk({ ...ask, filter: { time: 'handshake', mark: 'kW' } }).slice(1)}
             />
+            <SavedViews views={page.views} address={writeCompareAsk(ask)} />
           </div>
           {page.sentences.length > 0 ? <Sentences sentences={page.sentences} /> : null}
+          {ask.look === 'starts' && page.watching ? <OnWatch rows={page.watches} by={ask.by[0] ?? 'network'} one={by.one} groups={groups} /> : null}
           {rows.length === 0 ? (
             <p className="bg-card p-4 text-[15px]">No visit fits: nothing to compare by {by.one} under these filters.</p>
           ) : (
@@ -103,10 +115,11 @@ function Below({
   ask,
   asked,
   hidden,
+  beyond,
   ungrouped,
   elsewhere,
   currency,
-}: Pick<Parameters<typeof ComparedPage>[0], 'ask' | 'asked' | 'hidden' | 'ungrouped' | 'elsewhere' | 'currency'>) {
+}: Pick<Parameters<typeof ComparedPage>[0], 'ask' | 'asked' | 'hidden' | 'beyond' | 'ungrouped' | 'elsewhere' | 'currency'>) {
   const by = GROUPINGS[ask.by[0] ?? 'network'];
   const measures: readonly Measure[] = LOOKS[ask.look].measures;
   return (
@@ -117,6 +130,7 @@ function Below({
         Bad stops are recorded more often than good ones: of the charges that were billed, each line says how many were recorded at the stall.
         {'attempt' in by ? ` What is counted by visit counts where the first attempt was.` : ''}
         {hidden > 0 ? ` ${printCount(hidden, by.one, by.many)} with fewer than ${ask.least} visits not shown.` : ''}
+        {beyond > 0 ? ` ${printCount(beyond, by.one, by.many)} more not shown: ask for a least count, or filter.` : ''}
         {ungrouped > 0 ? ` ${printCount(ungrouped, 'visit')} left out: no ${ask.by.map((g) => GROUPINGS[g].one).join(' or ')} was noted.` : ''}
         {ask.change ? ' Before and after differ in season and in whatever else changed: no degree is given.' : ''}
         {elsewhere > 0 ? ` ${printCount(elsewhere, 'visit')} in another currency than ${currency} left out of the prices.` : ''}

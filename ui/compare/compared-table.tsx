@@ -96,7 +96,7 @@ export function ComparedTable({ rows, ask, asked }: { rows: NamedRow[]; ask: Com
 function RowName({ row: { row, names } }: { row: NamedRow }) {
   const [only, second] = row.groups;
   const href = second ? null : only?.by === 'network' ? `/places/networks/${only.key}` : only?.by === 'site' ? `/places/${only.key}` : null;
-  const text = names.join(' · ');
+  const text = names.join(', ');
   return href ? (
     <Link prefetch={false} href={href} className="block text-[15px] font-bold hover:underline">
       {text}

@@ -17,7 +17,8 @@ export function Sentences({ sentences }: { sentences: CompareSentence[] }) {
   );
 }
 
-function Working({ lines, about }: { lines: CompareSentence['working']; about: string }) {
+/** Opens how something was worked out. */
+export function Working({ lines, about }: { lines: CompareSentence['working']; about: string }) {
   return (
     <Popover.Root>
       <Popover.Trigger

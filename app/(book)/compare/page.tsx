@@ -2,13 +2,20 @@ import type { Metadata } from 'next';
 import { redirect } from 'next/navigation';
 import { readCompareAsk } from '@/core/compare/compare-address';
 import { comparedGroups, inOrder, startsOf, withLeast } from '@/core/compare/compared-groups';
+import { writeLedgerFilter } from '@/core/compare/ledger-filter';
 import { figuresRead, LOOKS } from '@/core/compare/measures';
 import { compareSentences } from '@/core/compare/sentence';
 import { waitingCurves } from '@/core/compare/waiting-curve';
+import { waitedStarts } from '@/core/compare/waiting-pairs';
+import { waitingSentences } from '@/core/compare/waiting-sentence';
+import { watchSentence } from '@/core/compare/watch';
 import { GROUPINGS, type Grouping } from '@/core/figures/groupings';
 import type { Asked } from '@/core/figures/populations';
+import { printDate } from '@/core/units/zoned';
 import { TIME_RULES } from '@/core/visit/attempt-times';
 import { membersOf } from '@/server/accounts/members';
+import { savedViews } from '@/server/compare/saved-views';
+import { watchesOf } from '@/server/compare/watches';
 import { figuresWaiting } from '@/server/figures/refresh';
 import { whoAsks } from '@/server/http/session-cookie';
 import { groupNames } from '@/server/records/group-names';
@@ -16,6 +23,12 @@ import { namesOf } from '@/server/records/names-for-forms';
 import { compareRows } from '@/server/visits/compare-query';
 import { ComparedPage } from '@/ui/compare/compared-page';
 import { one, type Query } from '../ledger/ledger-beside';
+
+/** What the sentences look at: starts at the first try, and who gives power sooner. A pair found needs so many times more evidence. */
+const FIGURES = 2;
+
+/** More groups than these nobody reads: a least count or a filter leaves fewer. */
+const MOST_ROWS = 300;
 
 export const metadata: Metadata = { title: 'Compare' };
 
@@ -48,7 +61,9 @@ export default async function ComparePage({ searchParams }: { searchParams: Prom
     .flatMap(({ part, rows: found }) => withLeast(found, ask.least).map((row) => ({ part, row })))
     .sort((a, b) => inOrder(ask.sort)(a.row, b.row));
   const by: Grouping = ask.by[0] ?? 'network';
-  const keys = new Map(ask.by.map((g, i) => [g, [...new Set(rows.map((r) => r.row.groups[i]?.key ?? ''))]] as const));
+  const [watches, views] = await Promise.all([watchesOf(who.householdId, by), savedViews(who.householdId)]);
+  const watched = watches.flatMap((w) => [w.a, w.b]);
+  const keys = new Map(ask.by.map((g, i) => [g, [...new Set([...rows.map((r) => r.row.groups[i]?.key ?? ''), ...(i === 0 ? watched : [])])]] as const));
   const [nameOf, siteName, sites, cars, people, waiting] = await Promise.all([
     groupNames(who.householdId, keys),
     groupNames(who.householdId, new Map([['site' as const, [...new Set(visits.map((v) => v.siteId))]]])),
@@ -64,14 +79,30 @@ export default async function ComparePage({ searchParams }: { searchParams: Prom
     site: (key: string) => siteName({ by: 'site', key }),
     place: by === 'site' || by === 'stall',
   };
+  // What was put on watch beforehand is told from all visits, by the usual time: a filter chosen now would choose the answer.
+  const unfiltered = writeLedgerFilter({ ...ask.filter, without: undefined }) === '';
+  const inSight = ask.look === 'starts' ? { starts: startsOf(visits, by), waited: waitedStarts(visits, { time, mark }, by) } : null;
   return (
     <ComparedPage
       ask={ask}
       asked={asked}
-      rows={rows.map(({ part, row }) => ({ part, row, names: row.groups.map(nameOf) }))}
+      rows={rows.slice(0, MOST_ROWS).map(({ part, row }) => ({ part, row, names: row.groups.map(nameOf) }))}
+      beyond={Math.max(0, rows.length - MOST_ROWS)}
       hidden={compared.reduce((n, c) => n + c.rows.length, 0) - rows.length}
       ungrouped={compared.reduce((n, c) => n + c.ungrouped, 0)}
-      sentences={ask.look === 'starts' ? compareSentences(startsOf(visits, by), called) : []}
+      sentences={inSight ? [...compareSentences(inSight.starts, called, FIGURES), ...waitingSentences(inSight.waited, called, FIGURES)] : []}
+      watches={
+        inSight && unfiltered
+          ? watches.map((watch) => ({
+              watch,
+              said: watchSentence(watch, inSight.starts, inSight.waited, called),
+              names: [called.group(watch.a), called.group(watch.b)],
+              sinceWords: printDate(watch.since, who.zone),
+            }))
+          : []
+      }
+      watching={unfiltered}
+      views={views}
       curves={ask.look === 'starts' ? waitingCurves(visits, { time, mark }, by) : null}
       curveNames={Object.fromEntries((keys.get(by) ?? []).map((key) => [key, nameOf({ by, key })]))}
       timeWords={`${TIME_RULES[time].label} to first ${mark}`}

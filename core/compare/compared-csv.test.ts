@@ -1,0 +1,78 @@
+import { csvParse } from 'd3-dsv';
+import { comparedCsv } from './compared-csv';
+import { comparedGroups } from './compared-groups';
+import { csvText } from './csv-text';
+import { attempt, failed, visit } from './fixtures/rows';
+import { LOOK_NAMES, LOOKS, MEASURE_NAMES } from './measures';
+import { waitingCsv } from './waiting-csv';
+import { waitingCurves } from './waiting-curve';
+
+const ASKED = { time: 'handshake', mark: 'kW', currency: 'EUR', without: 'car' } as const;
+const visits = [
+  ...[10, 20, 30, 40, 50].map((s) =>
+    visit({ siteId: 'a', attempts: [attempt(s)], queue_s: s, paid: '5', deliveredKWh: '10', currency: 'EUR', baysSeen: 4, baysOut: 1 }),
+  ),
+  visit({ siteId: 'b', firstTry: 'no', firstSide: 'car', attempts: [failed], faultMarks: 'start_error:network' }),
+];
+
+describe('a comparison as CSV', () => {
+  const { rows } = comparedGroups(visits, ASKED, ['site'], MEASURE_NAMES);
+  const named = rows.map((row) => ({ row, names: [row.groups[0]?.key === 'a' ? 'Hollin, "Bridge"' : '=HYPERLINK("x")'] }));
+  const lines = csvParse(comparedCsv(named, ['site'], MEASURE_NAMES, ASKED));
+  it('has a line for each group and every count', () => {
+    expect(lines).toHaveLength(2);
+    const a = lines.find((l) => l.site === 'Hollin, "Bridge"');
+    expect(a).toMatchObject({
+      Visits: '5',
+      Sites: '1',
+      'Billed charges': '0',
+      'Starts at the first try: yes': '5',
+      'Starts at the first try: of': '5',
+      'Starts at the first try: share': '1',
+      "Starts at the first try without the car's: of": '5',
+      'Handshake to first kW: timed': '5',
+      'Handshake to first kW: median s': '30',
+      'Handshake to first kW: never': '0',
+      'Queue: median s': '30',
+      'Paid: EUR per kWh': '0.5',
+      'Lost per visit: mean s': '0',
+      'Out of order on arrival: bays': '5',
+      'Out of order on arrival: of bays': '20',
+      'Faults and refusals: per 100 visits': '0',
+      'Repaired after, as seen: seen repaired': '0',
+    });
+  });
+  it('leaves empty what is not known, and makes no formula of a name', () => {
+    const b = lines.find((l) => l.site?.startsWith("'="));
+    expect(b).toMatchObject({
+      'Handshake to first kW: median s': '',
+      'Paid: EUR per kWh': '',
+      'Faults and refusals: which': 'Start error 1',
+      'Handshake to first kW: never': '1',
+    });
+  });
+  it('of nothing is nothing', () => expect(comparedCsv([], ['site'], MEASURE_NAMES, ASKED)).toBe(''));
+  it('every look has its own columns', () => {
+    for (const look of LOOK_NAMES) expect(comparedCsv(named, ['site'], LOOKS[look].measures, ASKED).split('\n')).toHaveLength(4);
+  });
+});
+
+it('curves: each time at which somebody got power, with its limits', () => {
+  const { curves } = waitingCurves(visits, ASKED, 'network');
+  const lines = csvParse(waitingCsv(curves, () => 'Bluebarn'));
+  expect(lines[0]).toEqual({ Of: 'Bluebarn', 'After s': '0', 'Still waiting': '1', '95 % from': '', '95 % to': '', 'At risk': '6', 'Got power': '0' });
+  expect(lines.map((l) => l['After s'])).toEqual(['0', '10', '20', '30', '40', '50']);
+  expect(Number(lines.at(-1)?.['Still waiting'])).toBeCloseTo(1 / 6, 9);
+});
+
+it.each([
+  ['=1', "'=1"],
+  ['+1', "'+1"],
+  ['-1', "'-1"],
+  ['@x', "'@x"],
+  ['\tx', "'\tx"],
+  ['\rx', "'\rx"],
+  ['a=1', 'a=1'],
+  [-1, '-1'],
+  [null, ''],
+] as const)('%j as a cell is %j', (value, text) => expect(csvText(value)).toBe(text));
