@@ -42,3 +42,93 @@ describe('a bill is asked about, never blocked', () => {
     ['a few cents', { amount: '0' }, null, { amount: '0.40', text: '€0.40' }],
   ] as const)('not %s', (_, bill, lastKWh, by) => expect(billDoubt(bill, { lastKWh, expected: by })).toBeNull());
 });
+
+describe('the bounds of each question', () => {
+  type Next = Parameters<typeof readingDoubt>[0];
+  type Before = Parameters<typeof readingDoubt>[1][number];
+  const NOTHING: SenseFacts = { ratedKW: null, usableKWh: null, charging_s: null, expectedCost: null };
+  const stall = (more: Partial<Before>): Before => ({ screen: 'stall', ...more });
+  const car = (more: Partial<Before>): Before => ({ screen: 'car', ...more });
+  it.each<[string, Next, Before[], Partial<SenseFacts>, RegExp | null]>([
+    ['the same level', { socPct: 61 }, [car({ socPct: 61 })], {}, null],
+    [
+      'a level below the last one read, others between',
+      { socPct: 60 },
+      [car({ socPct: 61 }), stall({ kW: 50 })],
+      {},
+      /at 61 % before. Has it gone down to 60 %/,
+    ],
+    ['a level after none', { socPct: 5 }, [stall({ kWh: '3' })], {}, null],
+    ['no level after one', { kW: 5 }, [car({ socPct: 61 })], {}, null],
+    ['the same kWh', { kWh: '3.0' }, [stall({ kWh: '3.0' })], {}, null],
+    [
+      'fewer kWh than the stall showed, other readings between',
+      { kWh: '2.9' },
+      [stall({ kWh: '3.0' }), stall({ kW: 5 }), car({ kWh: '9' })],
+      {},
+      /showed 3.0 kWh before. Is it 2.9/,
+    ],
+    ['fewer kWh than the car showed', { kWh: '2.9' }, [car({ kWh: '3.0' })], {}, null],
+    ['no kWh after some', { kW: 5 }, [stall({ kWh: '3.0' })], {}, null],
+    ['ten times while it charges', { kWh: '5' }, [stall({ kWh: '0.5' })], { charging_s: 600 }, /5 kWh is ten times the 0.5 before/],
+    ['just under ten times', { kWh: '4.9' }, [stall({ kWh: '0.5' })], { charging_s: 600 }, null],
+    ['ten times of next to nothing', { kWh: '4' }, [stall({ kWh: '0.4' })], { charging_s: 600 }, null],
+    ['ten times, looked at afterwards', { kWh: '5' }, [stall({ kWh: '0.5' })], {}, null],
+    ['power a tenth above the plate', { kW: 110 }, [], { ratedKW: 100 }, null],
+    ['power more than a tenth above', { kW: 110.2 }, [], { ratedKW: 100 }, /plate says 100 kW. Does the screen show 110.2/],
+    ['any power without a plate', { kW: 9999 }, [], {}, null],
+    // 100 kW × 1.1 for 360 s is 11 kWh, and half a kWh of slack.
+    ['as many kWh as the plate gives', { kWh: '11.5' }, [], { ratedKW: 100, charging_s: 360 }, null],
+    ['more kWh than it gives', { kWh: '11.6' }, [], { ratedKW: 100, charging_s: 360 }, /In 6 min a stall of 100 kW gives at most 10.0 kWh. Is it 11.6/],
+    ['more than it gives in seconds', { kWh: '9' }, [], { ratedKW: 100, charging_s: 59 }, /In 59 s a stall/],
+    ['more than it gives in a minute', { kWh: '9' }, [], { ratedKW: 100, charging_s: 60 }, /In 1 min a stall/],
+    ['kWh without a time', { kWh: '900' }, [], { ratedKW: 100 }, null],
+    ['kWh without a plate', { kWh: '900' }, [], { charging_s: 60 }, null],
+    ['V × A four kW off', { V: 400, A: 35, kW: 10 }, [], {}, null],
+    ['V × A more than four kW off', { V: 400, A: 35.1, kW: 10 }, [], {}, /400 V × 35.1 A is 14 kW. Does the screen show 10/],
+    ['V × A a quarter off', { V: 400, A: 312.5, kW: 100 }, [], {}, null],
+    ['V × A more than a quarter off', { V: 400, A: 313, kW: 100 }, [], {}, /is 125 kW/],
+    ['less than V × A', { V: 400, A: 180, kW: 100 }, [], {}, /is 72 kW/],
+    ['V alone', { V: 400, kW: 100 }, [], {}, null],
+    ['A alone', { A: 4, kW: 100 }, [], {}, null],
+    ['V and A without kW', { V: 400, A: 4 }, [], {}, null],
+    // Ten per cent of 50 kWh are 5, of which half or so may be off.
+    ['kWh as the battery rose, and slack', { socPct: 30, kWh: '7.5' }, [car({ socPct: 20 })], { usableKWh: 50 }, null],
+    ['kWh more than the battery rose', { socPct: 30, kWh: '7.6' }, [car({ socPct: 20 })], { usableKWh: 50 }, /20 to 30 % of 50 kWh is about 5 kWh. Is it 7.6/],
+    ['kWh less than it rose', { socPct: 30, kWh: '2.4' }, [stall({ kW: 5 }), car({ socPct: 20 }), car({ socPct: 25 })], { usableKWh: 50 }, /20 to 30 %/],
+    ['a rise of nine', { socPct: 29, kWh: '40' }, [car({ socPct: 20 })], { usableKWh: 50 }, null],
+    ['a quarter of a long rise', { socPct: 80, kWh: '37.5' }, [car({ socPct: 20 })], { usableKWh: 50 }, null],
+    ['more than a quarter of it', { socPct: 80, kWh: '37.6' }, [car({ socPct: 20 })], { usableKWh: 50 }, /about 30 kWh/],
+    ['a rise of a battery nobody knows', { socPct: 80, kWh: '90' }, [car({ socPct: 20 })], {}, null],
+    ['a rise from nowhere', { socPct: 80, kWh: '90' }, [], { usableKWh: 50 }, null],
+    ['kWh without a level', { kWh: '90' }, [car({ socPct: 20 })], { usableKWh: 50 }, null],
+    ['a level without kWh', { socPct: 80 }, [car({ socPct: 20 })], { usableKWh: 50 }, null],
+    ['twice the cost', { cost: '20' }, [], { expectedCost: 10 }, null],
+    ['more than twice', { cost: '20.01' }, [], { expectedCost: 10 }, /By tariff it would be about 10.00. Is it 20.01/],
+    ['half of it', { cost: '5' }, [], { expectedCost: 10 }, null],
+    ['less than half', { cost: '4.99' }, [], { expectedCost: 10 }, /about 10.00. Is it 4.99/],
+    ['any cost where one unit is expected', { cost: '2.01' }, [], { expectedCost: 1 }, /about 1.00/],
+    ['any cost where less is expected', { cost: '9' }, [], { expectedCost: 0.99 }, null],
+    ['a cost of which no tariff tells', { cost: '9000' }, [], {}, null],
+    ['no cost', {}, [], { expectedCost: 10 }, null],
+  ])('%s', (_, next, before, more, said) => {
+    const got = readingDoubt(next, before, { ...NOTHING, ...more });
+    if (said === null) expect(got).toBeNull();
+    else expect(got).toMatch(said);
+  });
+  it.each([
+    ['five times', '50', null, /Is it 50/],
+    ['just under five times', '49.99', null, null],
+    ['a fifth', '2', null, /Is it 2/],
+    ['just over a fifth', '2.01', null, null],
+  ] as const)('a bill of %s what was expected', (_, amount, lastKWh, said) => {
+    const got = billDoubt({ amount }, { lastKWh, expected: { amount: '10', text: '€10.00' } });
+    if (said === null) expect(got).toBeNull();
+    else expect(got).toMatch(said);
+  });
+  it('a bill of one unit expected is asked about, one without kWh not against kWh', () => {
+    expect(billDoubt({ amount: '5' }, { lastKWh: '30', expected: { amount: '1', text: '€1.00' } })).toMatch(/about €1.00/);
+    expect(billDoubt({ amount: '5' }, { lastKWh: '30', expected: null })).toBeNull();
+    expect(billDoubt({ amount: '5', kWh: '0' }, { lastKWh: null, expected: null })).toBeNull();
+  });
+});

@@ -81,3 +81,93 @@ describe('a stopwatch in text', () => {
     ['', null],
   ])('%s', (text, seconds) => expect(readSeconds(text)).toBe(seconds));
 });
+
+describe('the bounds of each field', () => {
+  const problem = (more: Partial<TypedTexts>) => read(more).problems;
+  it.each<[string, Partial<TypedTexts>, Partial<Record<keyof TypedTexts, string>>]>([
+    ['a battery of 100', { socFrom: '0', socTo: '100' }, {}],
+    ['a battery of more', { socFrom: '101', socTo: '100.5' }, { socFrom: 'At most 100 %', socTo: 'At most 100 %' }],
+    ['a level that stays', { socFrom: '50', socTo: '50' }, {}],
+    ['a level on arrival alone', { socFrom: '50' }, {}],
+    ['a level at the end alone', { socTo: '5' }, {}],
+    ['as much energy as is kept', { kWh: ' 2000 ' }, {}],
+    ['more', { kWh: '2000.1' }, { kWh: 'At most 2000 kWh' }],
+    ['as much money as is kept', { amount: '100000' }, {}],
+    ['more money', { amount: '100000.01' }, { amount: 'At most 100000' }],
+    ['a number with something before it', { amount: 'x5' }, { amount: 'Not a number' }],
+    ['a number with something after it', { amount: '5x' }, { amount: 'Not a number' }],
+    ['a number with two decimals', { amount: '5.25' }, {}],
+    ['a handshake', { handshake: ' 33,4 ' }, {}],
+    ['no handshake', { handshake: '  ' }, {}],
+    ['a handshake that is none', { handshake: 'quick' }, { handshake: 'Such as 33.4 or 1:05' }],
+    ['a handshake of two hours', { handshake: '120:00' }, {}],
+    ['a longer one', { handshake: '120:01' }, { handshake: 'At most two hours' }],
+    ['a currency with more', { currency: 'EURO' }, { currency: 'Three letters, such as EUR' }],
+    ['a currency with more before', { currency: 'xEUR' }, { currency: 'Three letters, such as EUR' }],
+    ['no charge, given up', { charged: 'no', reason: 'gave_up' }, {}],
+    ['no charge, with enough', { charged: 'no', reason: 'enough' }, { reason: 'Why did you leave without a charge?' }],
+    ['a note as long as is kept', { note: 'x'.repeat(2000) }, {}],
+    ['a longer note', { note: 'x'.repeat(2001) }, { note: 'At most 2000 characters' }],
+    ['a note of spaces', { note: ' '.repeat(3000) }, {}],
+    ['a time of spaces', { pulledIn: '  ' }, {}],
+    ['a time with spaces', { pulledIn: ' 13:52 ' }, {}],
+    ['two acts in one minute', { plugged: '13:52', powerSeen: '13:52' }, {}],
+    ['just less than half a day before', { pulledIn: '13:52', plugged: '01:53' }, { plugged: 'Is before the time above it' }],
+    ['half a day before is the day after', { pulledIn: '13:52', plugged: '01:52' }, {}],
+    ['a day that is none', { day: '2025-13-40', pulledIn: '13:52' }, { day: 'Which day?' }],
+  ])('%s', (_, more, problems) => expect(problem(more)).toEqual(problems));
+  it('this moment has come, the next has not', () => {
+    // NOW is 14:00 at the site.
+    expect(problem({ day: '2025-10-15', pulledIn: '14:00' })).toEqual({});
+    expect(problem({ day: '2025-10-15', pulledIn: '14:01' })).toEqual({ pulledIn: 'This time has not come yet' });
+    expect(readTypedVisit(texts({ day: '2025-10-16' }), instant, Date.parse('2025-10-15T22:00:00Z')).problems).toEqual({});
+    expect(readTypedVisit(texts({ day: '2025-10-16' }), instant, Date.parse('2025-10-15T21:59:59Z')).problems).toEqual({ day: 'This day has not come yet' });
+    // Where a zone has no midnight of that day, its noon is asked.
+    expect(readTypedVisit(texts({}), (day, time) => (time === '00:00' ? null : instant(day, time)), instant('2025-10-14', '11:59') as number).problems).toEqual(
+      {
+        day: 'This day has not come yet',
+      },
+    );
+  });
+  it('what is empty is not known, what is there is taken as it is', () => {
+    const none = read({ stallId: '', means: '' }).visit;
+    expect(none).toMatchObject({
+      stallId: null,
+      carId: null,
+      drivenBy: null,
+      meansKind: null,
+      meansId: null,
+      handshake_s: null,
+      socFrom: null,
+      socTo: null,
+      kWh: null,
+      amount: null,
+      fault: null,
+      note: null,
+    });
+    for (const name of ['pulledIn', 'plugged', 'powerSeen', 'stopped', 'pulledOut'] as const) expect(none?.[name]).toBeNull();
+    expect(none?.day).toBe(instant('2025-10-14', '12:00'));
+    const all = read({ carId: 'c', drivenBy: 'd', socFrom: '20', socTo: '80', handshake: '33.4', note: '  windy ', charged: 'yes' }).visit;
+    expect(all).toMatchObject({ stallId: STALL_A, carId: 'c', drivenBy: 'd', socFrom: 20, socTo: 80, handshake_s: 33.4, note: 'windy', charged: true });
+    expect(read({ charged: 'no', reason: 'gave_up' }).visit).toMatchObject({ charged: false, reason: 'gave_up' });
+  });
+  it('with a problem there is no visit', () => {
+    expect(read({ amount: 'x' }).visit).toBeNull();
+    expect(read({ day: '' }).visit).toBeNull();
+  });
+  it.each([
+    ['33.4', 33.4],
+    [' 33,4 ', 33.4],
+    ['1:05', 65],
+    ['1:05.2', 65.2],
+    ['100:00', 6000],
+    ['1:59.9', 119.9],
+    ['1:60', null],
+    ['75', 75],
+    ['x33', null],
+    ['33x', null],
+    ['1:2:3', null],
+    ['33.45', null],
+    ['', null],
+  ])('%j as seconds is %j', (text, s) => expect(readSeconds(text)).toBe(s));
+});
