@@ -1,6 +1,6 @@
 /** The house: imports point one way. core knows nobody; server, client and ui know core; app and demo know all. */
 const outside = 'node_modules/(react|react-dom|next|mysql2|idb|@radix-ui|lucide-react|react-hook-form|@node-rs|serwist|@serwist)(/|$)';
-const order = ['units', 'faults', 'records', 'visit', 'figures', 'tariff', 'power', 'evidence', 'compare'];
+const order = ['units', 'faults', 'records', 'visit', 'figures', 'tariff', 'power', 'evidence', 'compare', 'trials'];
 /** Inside core a folder may use itself and those before it. */
 const later = order.flatMap((from, i) => {
   const forbidden = order.slice(i + 1);

@@ -7,6 +7,7 @@ export { FindOnPhone } from './find-on-phone';
 export { LastVisits, OpenVisits } from './last-visits';
 export { LiveScreen } from './live-screen';
 export { StallChoice } from './stall-choice';
+export { TrialCard } from './trial-card';
 export const eventSheets = () => import('./sheets/event-sheets');
 export const recordSheets = () => import('./sheets/record-sheets');
 export const payloads = () => import('@/core/visit/payloads');

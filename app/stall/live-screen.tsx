@@ -23,6 +23,7 @@ import { LiveStrip } from './live-strip';
 import { clockOf, markOf, oneSentence, runningPaint, undoLabel } from './live-words';
 import type { Open } from './open-sheet';
 import type { Draft, StallHands } from './stall-state';
+import { TrialStrip } from './trial-strip';
 import { useAwakeScreen } from './use-awake-screen';
 import { useShutter } from './use-shutter';
 import { VisitOver } from './visit-over';
@@ -119,6 +120,7 @@ export function LiveScreen({ state, hands }: { state: Live; hands: StallHands })
           </div>
           <KeptCorner outbox={state.outbox} signedOut={state.signedOut} hands={hands} />
         </header>
+        <TrialStrip state={state} visit={visit} act={act} />
         <LiveStrip state={state} facts={facts} hands={hands} act={act} onOpen={setOpen} />
       </div>
       <main className={`flex min-h-0 grow flex-col ${over ? 'overflow-y-auto' : ''}`} aria-label="The visit so far">

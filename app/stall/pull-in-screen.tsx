@@ -19,6 +19,7 @@ import { later } from './later';
 import { SiteChoice } from './site-choice';
 import { laterParts } from './stall-parts';
 import type { StallHands, StallState } from './stall-state';
+import type { TrialStep } from './trial-card';
 import { useFollow } from './use-follow';
 
 const AddPlaceSheet = later(async () => (await (await laterParts()).recordSheets()).AddPlaceSheet);
@@ -27,6 +28,7 @@ const FindOnPhone = later(async () => (await laterParts()).FindOnPhone);
 const OneOf = later(async () => (await laterParts()).OneOf, <div className="h-[44px]" />);
 const OpenVisits = later(async () => (await laterParts()).OpenVisits);
 const LastVisits = later(async () => (await laterParts()).LastVisits);
+const TrialCard = later(async () => (await laterParts()).TrialCard);
 const EnrolmentSheet = later(async () => (await (await laterParts()).recordSheets()).EnrolmentSheet);
 const GarageSheet = later(async () => (await (await laterParts()).recordSheets()).GarageSheet);
 
@@ -46,6 +48,8 @@ export function PullInScreen({ state, hands }: { state: Extract<StallState, { is
   const [stallId, setStallId] = useState<string | null>(() => asked('stall'));
   /** The code of the visit that another phone records, of which the next one here is a recording too. */
   const [joins, setJoins] = useState<string | null>(() => wholeCode(asked('join') ?? ''));
+  /** The step of a trial that the next visit runs. */
+  const [step, setStep] = useState<TrialStep | null>(null);
   const [carId, setCarId] = useState<string | null>(lastCar);
   const [sheet, setSheet] = useState<'place' | 'car' | 'garage' | 'enrolments' | 'find' | 'join' | null>(null);
   const networkName = (id: string) => records.network.find((n) => n.id === id)?.fields.name ?? '';
@@ -113,6 +117,7 @@ export function PullInScreen({ state, hands }: { state: Extract<StallState, { is
       timeStamp,
       { kind: 'pulled_in', payload: { ...place, ...(car ? { carId: car.id } : {}), ...(joins ? { joins } : {}) } },
       ...(stall ? [{ kind: 'stall_chosen' as const, payload: { stallId: stall.id } }] : []),
+      ...(step ? [{ kind: 'trial_round' as const, payload: { trialId: step.trialId, round: step.round, side: step.side } }] : []),
     );
   };
 
@@ -144,6 +149,18 @@ export function PullInScreen({ state, hands }: { state: Extract<StallState, { is
             <b>This phone cannot keep what you record: {state.cannotKeep}.</b> A visit goes on in this page’s memory and is sent from here: do not close it
             while anything waits.
           </p>
+        ) : null}
+        {may && records.trial.length > 0 ? (
+          <TrialCard
+            records={records}
+            steps={state.trialSteps}
+            chosen={step}
+            onChoose={(s) => {
+              setStep(s);
+              if (s?.siteId) setSiteId(s.siteId);
+              if (s?.stallId) setStallId(s.stallId);
+            }}
+          />
         ) : null}
         {records.site.length === 0 ? (
           <div className="py-4">

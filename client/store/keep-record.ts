@@ -54,6 +54,7 @@ export async function pullChanges(store: PhoneStore): Promise<boolean> {
   if (body.lately) await meta.put(body.lately, 'lately');
   if (body.usual) await meta.put(body.usual, 'usual');
   if (body.dangers) await meta.put(body.dangers, 'dangers');
+  if (body.trials) await meta.put(body.trials, 'trials');
   await tx.done;
   return true;
 }

@@ -1,6 +1,7 @@
 import type { LedgerRow } from '@/core/compare/ledger-row';
 import type { Usual } from '@/core/compare/usual-handshake';
 import type { Lately } from '@/core/power/compatible-stalls';
+import type { TrialSteps } from '@/core/protocol/changes';
 import type { MileRecord, RecordItem } from '@/core/records/record-schema';
 import { type Dangers, withDangers } from '@/core/visit/dangers';
 import type { Visit } from '@/core/visit/derive';
@@ -30,6 +31,8 @@ export type SessionState = {
   usual: Usual;
   /** Reported at stalls and not cleared, by this visit too. */
   dangers: Dangers;
+  /** Steps of the open trials that are done, on whichever phone, as far as this one knows. */
+  trialSteps: TrialSteps;
   visitId: string | null;
   visit: Visit | null;
   kept: readonly KeptEvent[];
@@ -54,6 +57,17 @@ const notChecked: PayloadCheck = () => ({ path: '', reason: 'not checked yet' })
 const reasonOf = (error: unknown) =>
   error instanceof DOMException && error.name === 'QuotaExceededError' ? 'its storage is full' : error instanceof Error ? error.message : String(error);
 
+/** Steps done by the server's word, and those told here that it has not heard of yet. */
+function withUnsent(steps: TrialSteps, kept: readonly KeptEvent[]): TrialSteps {
+  const out: Record<string, readonly string[]> = { ...steps };
+  for (const { event } of kept)
+    if (event.kind === 'trial_round') {
+      const { trialId, round, side = '' } = event.payload as Payload<'trial_round'>;
+      out[trialId] = [...(out[trialId] ?? []), `${round}${side}`];
+    }
+  return out;
+}
+
 /**
  * A visit as one person records it: what is kept, what is shown of it, and what can be done, without any screen.
  * @param ways where it keeps, what it asks, and by which clock: the phone's, or others that a rehearsal or a test gives
@@ -75,6 +89,7 @@ export function visitSession(who: PhoneWho, held: HeldEvents, ways: SessionWays)
     lately: {},
     usual: {},
     dangers: {},
+    trialSteps: {},
     visitId: null,
     visit: null,
     kept: [],
@@ -128,7 +143,9 @@ export function visitSession(who: PhoneWho, held: HeldEvents, ways: SessionWays)
     const all = await s.getAll('record');
     const [lately, usual, known] = [await s.get('meta', 'lately'), await s.get('meta', 'usual'), await s.get('meta', 'dangers')];
     dangers = (known as Dangers | undefined) ?? {};
+    const trialSteps = withUnsent(((await s.get('meta', 'trials')) as TrialSteps | undefined) ?? {}, await s.getAllFromIndex('event', 'byState', 'kept'));
     set({
+      trialSteps,
       records: byType(all),
       lately: (lately as Lately | undefined) ?? {},
       usual: (usual as Usual | undefined) ?? {},
@@ -225,7 +242,15 @@ export function visitSession(who: PhoneWho, held: HeldEvents, ways: SessionWays)
         const answer = await ways.changesSince(0);
         set({
           loaded: true,
-          ...(answer ? { records: byType(answer.records), lately: answer.lately ?? {}, usual: answer.usual ?? {}, dangers: answer.dangers ?? {} } : {}),
+          ...(answer
+            ? {
+                records: byType(answer.records),
+                lately: answer.lately ?? {},
+                usual: answer.usual ?? {},
+                dangers: answer.dangers ?? {},
+                trialSteps: answer.trials ?? {},
+              }
+            : {}),
         });
         startSending();
       }

@@ -75,7 +75,8 @@ const alike = (a: Waited, b: Waited): boolean =>
 function longer(a: Waited, b: Waited): -1 | 0 | 1 {
   if (a.s === null || b.s === null) return a.s === b.s ? 0 : a.s === null ? 1 : -1;
   const apart = a.s - b.s;
-  return Math.abs(apart) <= a.pm_s + b.pm_s ? 0 : apart > 0 ? 1 : -1;
+  // Decimals subtracted leave dust: a billionth is none.
+  return Math.abs(apart) <= a.pm_s + b.pm_s + 1e-9 ? 0 : apart > 0 ? 1 : -1;
 }
 
 /**

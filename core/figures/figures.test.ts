@@ -57,6 +57,7 @@ describe('figures of a visit', () => {
     ['ended', 'charge'],
     ['leftReason', 'enough'],
     ['leftOut', false],
+    ['trialId', null],
     ['marked', null],
     ['arrivalDay', '2025-10-14'],
     ['faultCount', 2],

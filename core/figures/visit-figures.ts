@@ -15,6 +15,12 @@ const cut = (text: string, max: number) => (text.length <= max ? text : text.sli
 export const yesNo = (v: boolean | null): 'yes' | 'no' | null => (v === null ? null : v ? 'yes' : 'no');
 const handshake = (v: Visit) => v.attempts.find((a) => a.proof)?.times.handshake;
 
+/** The trial whose rounds a visit holds: the first that is named. A round that was voided is one still. */
+const trialOf = (v: Visit): string | null => {
+  const round = v.line.find((e) => e.kind === 'trial_round');
+  return round?.kind === 'trial_round' ? round.payload.trialId : null;
+};
+
 /** Every figure of a visit that lists, sums and comparisons read. Adding one: an entry here, its column in db/, and where it is shown. */
 export const VISIT_FIGURES = {
   attemptCount: { column: 'attempts', is: 'number', unit: 'count', definition: 'attempts to start', value: (v) => v.attempts.length },
@@ -33,9 +39,10 @@ export const VISIT_FIGURES = {
     column: 'left_out',
     is: 'yes_no',
     unit: '',
-    definition: 'somebody left it out of comparisons, with a reason',
-    value: (v) => v.marks.leftOut !== null,
+    definition: 'somebody left it out of comparisons, with a reason, or it holds rounds of a trial',
+    value: (v) => v.marks.leftOut !== null || trialOf(v) !== null,
   },
+  trialId: { column: 'trial_id', is: 'id', unit: '', definition: 'the trial of which it holds rounds', value: (v) => trialOf(v) },
   marked: { column: 'marked', is: 'text', unit: '', definition: 'business or private, where somebody said so', value: (v) => v.marks.as },
   arrivalDay: {
     column: 'arrival_day',

@@ -7,4 +7,15 @@ import type { Dangers } from '../visit/dangers';
  * What was written in a household since a rev. `epoch` is another one after the ledger was restored from a backup, which had
  * `epochRev`. What is summed up of all visits comes only when it may have changed.
  */
-export type Changes = { rev: number; epoch?: string; epochRev?: number; records: MileRecord[]; lately?: Lately; usual?: Usual; dangers?: Dangers };
+export type Changes = {
+  rev: number;
+  epoch?: string;
+  epochRev?: number;
+  records: MileRecord[];
+  lately?: Lately;
+  usual?: Usual;
+  dangers?: Dangers;
+  trials?: TrialSteps;
+};
+/** Steps of each open trial that are done, by its id, such as `3a`. */
+export type TrialSteps = Readonly<Record<string, readonly string[]>>;

@@ -54,6 +54,12 @@ export function printLong(s: number): string {
   return `${(s / 86_400).toFixed(s < 864_000 ? 1 : 0)} days`;
 }
 
+/** Between how long and how long, as far as either end is known. */
+export function printBetween(least: number, most: number | null): string {
+  if (most !== null) return least === 0 ? `at most ${printLong(most)}` : `${printLong(least)} to ${printLong(most)}`;
+  return least === 0 ? 'nobody saw how long' : `${printLong(least)} or more`;
+}
+
 /** Energy, one decimal. @param kWh decimal string or number, kWh */
 export const printKWh = (kWh: string | number) => `${new Big(kWh).toFixed(1, Big.roundHalfUp)} kWh`;
 

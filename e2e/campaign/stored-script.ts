@@ -22,6 +22,19 @@ function records(ids: Record<string, string>): { type: RecordType; id: string; f
     plan: { name: 'x', networkId: ids.network, currency: 'EUR', from: '2025-01-01' },
     enrolment: { kind: 'autocharge', carId: ids.car, networkId: ids.network, steps: [{ where: 'home', act: SCRIPTS[1], shows: SCRIPTS[0] }] },
     tariff: { networkId: ids.network, currency: 'EUR', perKWh: '0.5', startFee: '0', validFrom: '2020-01-01' },
+    trial: {
+      name: 'x',
+      kind: 'network',
+      sides: [
+        { key: ids.network, label: SCRIPTS[0] },
+        { key: 'y', label: 'y' },
+      ],
+      rounds: 7,
+      seed: 1,
+      time: 'handshake',
+      mark: 'kW',
+      observers: 1,
+    },
   };
   return (Object.keys(RECORDS) as RecordType[]).map((type, t) => {
     const fields: Record<string, unknown> = { ...needed[type] };

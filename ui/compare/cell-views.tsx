@@ -5,7 +5,7 @@ import { MEASURES, type Measure } from '@/core/compare/measures';
 import type { Side } from '@/core/faults/fault-list';
 import type { Population } from '@/core/figures/populations';
 import { printPerKWh } from '@/core/units/money';
-import { printCount, printDuration, printLong, printShare } from '@/core/units/print';
+import { printBetween, printCount, printDuration, printShare } from '@/core/units/print';
 
 type Open = (counted: Population, without?: Side) => string;
 
@@ -248,9 +248,7 @@ function RepairView({ cell }: { cell: RepairCell }) {
   if (!cell.least.known) return <Why>{open || cell.least.why}</Why>;
   return (
     <div className="py-1">
-      <span className="num block text-[14.5px] font-semibold">
-        {printLong(cell.least.value)} {cell.most.known ? `to ${printLong(cell.most.value)}` : ''}
-      </span>
+      <span className="num block text-[14.5px] font-semibold">{printBetween(cell.least.value, cell.most.known ? cell.most.value : null)}</span>
       <span className="block text-[12px] text-ink-2">
         {cell.n} seen repaired{open ? `, ${open}` : ''}
         {cell.most.known ? '' : `; ${cell.most.why}`}

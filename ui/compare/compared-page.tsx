@@ -1,3 +1,4 @@
+import Link from 'next/link';
 import { type CompareAsk, writeCompareAsk } from '@/core/compare/compare-address';
 import { comparedCsv } from '@/core/compare/compared-csv';
 import { LOOKS, MEASURES, type Measure } from '@/core/compare/measures';
@@ -10,6 +11,7 @@ import { printCount } from '@/core/units/print';
 import { KeepFigure } from '../charts/keep-figure';
 import { FiguresWaiting } from '../ledger/figures-waiting';
 import { MoreFilters } from '../ledger/more-filters';
+import { ForDrivers } from '../road/role';
 import { GroupedBy, LookedAt } from './compare-choices';
 import { ComparedTable, type NamedRow } from './compared-table';
 import { OnWatch, type WatchRow } from './on-watch';
@@ -34,6 +36,8 @@ export function ComparedPage(page: {
   /** Whether the page shows what is on watch: under a filter it does not. */
   watching: boolean;
   views: SavedView[];
+  /** Those under way first. */
+  trials: { id: string; name: string; over: boolean }[];
   curves: WaitingCurves | null;
   curveNames: Readonly<Record<string, string>>;
   timeWords: string;
@@ -56,6 +60,8 @@ export function ComparedPage(page: {
       <div className="mb-2.5 flex flex-wrap items-center gap-2">
         <h1 className="mr-1 text-[22px]">Compare {by.many}</h1>
         {nothing ? null : <GroupedBy ask={ask} />}
+        <span className="grow" />
+        <Trials trials={page.trials} />
       </div>
       <FiguresWaiting visits={page.waiting} />
       {nothing ? (
@@ -106,6 +112,32 @@ export function ComparedPage(page: {
           <Below {...page} />
         </>
       )}
+    </div>
+  );
+}
+
+/** The way to the trials, and to a new one. */
+function Trials({ trials }: { trials: { id: string; name: string; over: boolean }[] }) {
+  return (
+    <div className="no-print flex flex-wrap items-center gap-2">
+      {trials.slice(0, 3).map((t) => (
+        <Link
+          key={t.id}
+          prefetch={false}
+          href={`/compare/trials/${t.id}`}
+          className="inline-flex min-h-[36px] max-w-[260px] items-center text-[13px] font-semibold text-shake underline"
+        >
+          <span className="truncate">
+            {t.over ? '' : 'Trial: '}
+            {t.name}
+          </span>
+        </Link>
+      ))}
+      <ForDrivers>
+        <Link href="/compare/trials/new" className="plate">
+          Run a trial
+        </Link>
+      </ForDrivers>
     </div>
   );
 }

@@ -3,7 +3,7 @@ import { writeLedgerFilter } from '@/core/compare/ledger-filter';
 import type { PlaceRecord } from '@/core/compare/place-record';
 import type { MileRecord } from '@/core/records/record-schema';
 import { printCount } from '@/core/units/print';
-import { printDay, printLongDate } from '@/core/units/zoned';
+import { printDate, printLongDate } from '@/core/units/zoned';
 import { PlaceSections, RecordRows } from './place-record';
 import { Rows, Section } from './section';
 
@@ -54,7 +54,7 @@ export function NetworkSheet({ page, zone }: { page: NetworkSheetData; zone: str
                 {x.label}, {x.siteName}
               </Link>,
               <span key="when" className="num text-[13px]">
-                {printDay(x.at, x.zone)}
+                {printDate(x.at, x.zone)}
               </span>,
             ])}
             empty="None recorded."

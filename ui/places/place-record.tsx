@@ -6,7 +6,7 @@ import { againstYardstick, YARDSTICKS } from '@/core/compare/yardsticks';
 import type { Population } from '@/core/figures/populations';
 import { meansLabel } from '@/core/records/means-kind';
 import { printPerKWh } from '@/core/units/money';
-import { printCount, printDuration, printLong, printShare } from '@/core/units/print';
+import { printBetween, printCount, printDuration, printShare } from '@/core/units/print';
 import { printMonth } from '@/core/units/zoned';
 import { Rows, Section } from './section';
 
@@ -45,9 +45,7 @@ export function RecordRows(place: Place & { empty: string }) {
   if (repair && (repair.n > 0 || repair.open > 0))
     rows.push([
       'Repaired after, as seen',
-      repair.least.known
-        ? `${printLong(repair.least.value)}${repair.most.known ? ` to ${printLong(repair.most.value)}` : ' or more'}`
-        : `${repair.open} not seen working since`,
+      repair.least.known ? printBetween(repair.least.value, repair.most.known ? repair.most.value : null) : `${repair.open} not seen working since`,
     ]);
   return <Rows rows={rows} empty={place.empty} />;
 }

@@ -20,6 +20,7 @@ import { figuresWaiting } from '@/server/figures/refresh';
 import { whoAsks } from '@/server/http/session-cookie';
 import { groupNames } from '@/server/records/group-names';
 import { namesOf } from '@/server/records/names-for-forms';
+import { recordsOf } from '@/server/records/record-tables';
 import { compareRows } from '@/server/visits/compare-query';
 import { ComparedPage } from '@/ui/compare/compared-page';
 import { one, type Query } from '../ledger/ledger-beside';
@@ -61,7 +62,7 @@ export default async function ComparePage({ searchParams }: { searchParams: Prom
     .flatMap(({ part, rows: found }) => withLeast(found, ask.least).map((row) => ({ part, row })))
     .sort((a, b) => inOrder(ask.sort)(a.row, b.row));
   const by: Grouping = ask.by[0] ?? 'network';
-  const [watches, views] = await Promise.all([watchesOf(who.householdId, by), savedViews(who.householdId)]);
+  const [watches, views, trials] = await Promise.all([watchesOf(who.householdId, by), savedViews(who.householdId), recordsOf(who.householdId, 'trial')]);
   const watched = watches.flatMap((w) => [w.a, w.b]);
   const keys = new Map(ask.by.map((g, i) => [g, [...new Set([...rows.map((r) => r.row.groups[i]?.key ?? ''), ...(i === 0 ? watched : [])])]] as const));
   const [nameOf, siteName, sites, cars, people, waiting] = await Promise.all([
@@ -103,6 +104,10 @@ export default async function ComparePage({ searchParams }: { searchParams: Prom
       }
       watching={unfiltered}
       views={views}
+      trials={trials
+        .filter((t) => !t.archived)
+        .map((t) => ({ id: t.id, name: t.fields.name, over: t.fields.endedOn !== null }))
+        .sort((a, b) => Number(a.over) - Number(b.over) || (a.id < b.id ? 1 : -1))}
       curves={ask.look === 'starts' ? waitingCurves(visits, { time, mark }, by) : null}
       curveNames={Object.fromEntries((keys.get(by) ?? []).map((key) => [key, nameOf({ by, key })]))}
       timeWords={`${TIME_RULES[time].label} to first ${mark}`}

@@ -9,3 +9,4 @@ export { provider } from './provider';
 export { site } from './site';
 export { stall } from './stall';
 export { tariff } from './tariff';
+export { trial } from './trial';

@@ -27,6 +27,22 @@ CREATE TABLE IF NOT EXISTS saved_view (
   CONSTRAINT view_household FOREIGN KEY (household_id) REFERENCES household (id)
 ) ENGINE=InnoDB;
 
+-- Plans of head-to-heads. Their rounds are told in the visits in which they were run.
+CREATE TABLE IF NOT EXISTS trial (
+  household_id BINARY(16) NOT NULL,
+  id BINARY(16) NOT NULL,
+  rev BIGINT UNSIGNED NOT NULL,
+  archived_at DATETIME(3) NULL,
+  name VARCHAR(120) NOT NULL,
+  fields JSON NOT NULL DEFAULT '{}',
+  field_revs JSON NOT NULL DEFAULT '{}',
+  find_words VARCHAR(120) CHARACTER SET utf8mb4 COLLATE utf8mb4_bin NULL,
+  PRIMARY KEY (household_id, id),
+  KEY trial_rev (household_id, rev),
+  CONSTRAINT trial_household FOREIGN KEY (household_id) REFERENCES household (id)
+) ENGINE=InnoDB;
+ALTER TABLE visit_figures ADD COLUMN IF NOT EXISTS trial_id BINARY(16) NULL, ADD KEY IF NOT EXISTS visit_trial (household_id, trial_id);
+
 CREATE OR REPLACE PROCEDURE forget_household(IN hh BINARY(16))
 MODIFIES SQL DATA SQL SECURITY DEFINER
 BEGIN
@@ -40,6 +56,7 @@ BEGIN
   DELETE FROM photo_chunk WHERE household_id = hh;
   DELETE FROM photo WHERE household_id = hh;
   DELETE FROM plan WHERE household_id = hh;
+  DELETE FROM trial WHERE household_id = hh;
   DELETE FROM enrolment WHERE household_id = hh;
   DELETE FROM means WHERE household_id = hh;
   DELETE FROM tariff WHERE household_id = hh;

@@ -1,0 +1,71 @@
+import { SIDE_LETTERS, type SideLetter, type TrialPlan } from '../records/trial-schema';
+import type { TimedAttempt, Visit } from '../visit/derive';
+import type { PlacedOf } from '../visit/kinds/kind';
+import { stepKey } from './trial-order';
+
+/** A round as it was run: one side, one time. */
+export type RoundRun = {
+  visitId: string;
+  round: number;
+  side: SideLetter;
+  /** `power` with its seconds; `never`: failed or given up; `open`: not over, or not timed so. */
+  is: 'power' | 'never' | 'open';
+  s: number | null;
+  pm_s: number;
+  /** Why there is no time. */
+  why: string | null;
+  /** When power came or the attempt ended, else when it was told, UTC ms. */
+  at: number;
+  /** Phones that saw it. */
+  observers: number;
+  /** Why it does not count. */
+  voided: string | null;
+  /** It was run again later, and that one counts. */
+  repeated: boolean;
+};
+
+type Round = PlacedOf<'trial_round'>;
+/** The attempt of a round: the next that opens after the word of it, else the one before. */
+function attemptOf(v: Visit, round: Round, next: Round | undefined): TimedAttempt | undefined {
+  const until = next?.place ?? Number.POSITIVE_INFINITY;
+  return v.attempts.find((a) => a.opened.place > round.place && a.opened.place < until) ?? v.attempts.findLast((a) => a.opened.place < round.place);
+}
+
+/** The rounds of a trial that a visit holds, in their order. @param trialId those of other trials are not its own */
+export function roundsOfVisit(v: Visit, trialId: string, plan: Pick<TrialPlan, 'time' | 'mark' | 'sides'>): Omit<RoundRun, 'repeated'>[] {
+  const rounds = v.line.filter((e): e is Round => e.kind === 'trial_round' && e.payload.trialId === trialId);
+  return rounds.flatMap((e, i): Omit<RoundRun, 'repeated'>[] => {
+    const next = rounds[i + 1];
+    const side = SIDE_LETTERS.find((l) => l === e.payload.side);
+    if (!side || SIDE_LETTERS.indexOf(side) >= plan.sides.length) return [];
+    const voided = v.line.find(
+      (x): x is PlacedOf<'trial_voided'> => x.kind === 'trial_voided' && x.payload.trialId === trialId && x.place > e.place && (!next || x.place < next.place),
+    );
+    const a = attemptOf(v, e, next);
+    const told = { visitId: v.id, round: e.payload.round, side, voided: voided?.payload.reason ?? null };
+    const none = (is: 'never' | 'open', why: string, at: number) => [{ ...told, is, s: null, pm_s: 0, why, at, observers: 1 }];
+    if (!a) return none('open', 'no attempt yet', e.t);
+    if (a.outcome.kind === 'failed' || a.outcome.kind === 'gave_up') return none('never', a.outcome.reason, a.outcome.at.t);
+    if (!a.proof) return none('open', 'no power was seen yet', e.t);
+    const time = a.times[plan.time];
+    if (a.proof.mark !== plan.mark) return none('open', `power was seen in ${a.proof.mark}, not in ${plan.mark}`, a.proof.t);
+    if (!time.known) return none('open', time.why, a.proof.t);
+    if (time.bound !== 'exact') return none('open', 'power was there already when it was seen', a.proof.t);
+    const seen = v.line.find((x) => x.id === a.proof?.id);
+    return [{ ...told, is: 'power' as const, s: time.s, pm_s: time.pm_s, why: null, at: a.proof.t, observers: 1 + (seen?.looks?.length ?? 0) }];
+  });
+}
+
+/** All rounds of a trial over its visits, in their order; of one that was run twice the later counts, unless it was voided. */
+export function trialRounds(visits: readonly Visit[], trialId: string, plan: Pick<TrialPlan, 'time' | 'mark' | 'sides'>): RoundRun[] {
+  const all = visits
+    .filter((v) => !v.withdrawn)
+    .flatMap((v) => roundsOfVisit(v, trialId, plan))
+    .sort((a, b) => a.round - b.round || (a.side < b.side ? -1 : a.side > b.side ? 1 : 0) || a.at - b.at);
+  return all.map((r, i) => ({ ...r, repeated: r.voided === null && all.slice(i + 1).some((x) => x.voided === null && stepKey(x) === stepKey(r)) }));
+}
+
+/** Those that count. */
+export const countingRounds = (rounds: readonly RoundRun[]): RoundRun[] => rounds.filter((r) => r.voided === null && !r.repeated && r.is !== 'open');
+/** Keys of the steps that are done: what is voided is to be run again. */
+export const stepsDone = (rounds: readonly RoundRun[]): Set<string> => new Set(countingRounds(rounds).map(stepKey));

@@ -1,0 +1,104 @@
+import { v7 } from 'uuid';
+import { readLedgerFilter } from '@/core/compare/ledger-filter';
+import { recordItem } from '@/core/records/record-schema';
+import { CARD, KW, type Step } from '@/core/visit/fixtures/story';
+import type { Member } from '../accounts/who';
+import { pool } from '../db/pool';
+import { addPlace, addVisit, asRecords, CHARGED, describeWithDatabase, newHousehold, type Place, send } from '../fixtures/household';
+import { compareRows } from '../visits/compare-query';
+import { drawSeed } from './draw-seed';
+import { trialFound, trialSteps } from './trial-visits';
+import { voidRound } from './void-round';
+
+afterAll(() => (process.env.DATABASE_URL ? pool().end() : undefined));
+
+describeWithDatabase('a trial', () => {
+  let who: Member;
+  let place: Place;
+  let trialId: string;
+  const sides = () => place.stalls.map((key, i) => ({ key, label: `Stall ${i + 1}`, siteId: place.siteId }));
+  const plan = (more: object = {}) =>
+    recordItem('trial', trialId, {
+      name: 'One or two',
+      kind: 'stall',
+      sides: sides(),
+      rounds: 7,
+      seed: 41,
+      time: 'handshake',
+      mark: 'kW',
+      observers: 1,
+      ...more,
+    } as never);
+  const run = (round: number, side: 'a' | 'b', s: number): Step[] => [
+    [6, 'trial_round', { trialId, round, side }],
+    [10, 'plugged'],
+    [20, 'means_shown', CARD],
+    [20 + s, 'power_seen', KW],
+    [200, 'unplugged'],
+    [210, 'pulled_out', { reason: 'enough' }],
+  ];
+  beforeEach(async () => {
+    who = await newHousehold();
+    place = await addPlace(who);
+    trialId = v7();
+    const [result] = await send(who, asRecords([plan()]));
+    expect(result?.status).toBe('taken');
+  });
+
+  it('is found with its rounds, and tells each phone which steps are done', async () => {
+    expect(await trialSteps(who)).toEqual({ [trialId]: [] });
+    for (let n = 1; n <= 7; n++) {
+      await addVisit(who, place, Date.UTC(2025, 5, 1, n), run(n, 'a', 10));
+      await addVisit(who, place, Date.UTC(2025, 5, 1, n, 30), run(n, 'b', 30));
+    }
+    const found = await trialFound(who, trialId);
+    expect(found?.rounds).toHaveLength(14);
+    expect(found?.result).toMatchObject({ degree: 'clearly', counted: 7 });
+    expect((await trialSteps(who))[trialId]).toHaveLength(14);
+  });
+  it('its visits are in no everyday share', async () => {
+    await addVisit(who, place, Date.UTC(2025, 5, 1), run(1, 'a', 10));
+    await addVisit(who, place, Date.UTC(2025, 5, 2), CHARGED);
+    const rows = await compareRows(
+      who,
+      'EUR',
+      readLedgerFilter(() => null),
+      { visit: ['leftOut'], attempt: ['outcome'] },
+    );
+    expect(rows.map((r) => r.leftOut).sort()).toEqual([false, true]);
+  });
+  it('a round is voided with its reason, once, and is to be run again', async () => {
+    const visitId = await addVisit(who, place, Date.UTC(2025, 5, 1), run(1, 'a', 10));
+    expect(await voidRound(who, { visitId, trialId, reason: '' })).toMatch(/Say why/);
+    expect(await voidRound(who, { visitId, trialId, reason: 'queue' })).toBeNull();
+    expect(await voidRound(who, { visitId, trialId, reason: 'another' })).toBeNull();
+    expect((await trialFound(who, trialId))?.rounds).toMatchObject([{ voided: 'queue' }]);
+    expect(await trialSteps(who)).toEqual({ [trialId]: [] });
+  });
+  it('of what is not here, or another household’s, nothing is voided', async () => {
+    const other = await newHousehold();
+    const visitId = await addVisit(who, place, Date.UTC(2025, 5, 1), run(1, 'a', 10));
+    for (const body of [
+      { visitId: v7(), trialId, reason: 'x' },
+      { visitId, trialId: v7(), reason: 'x' },
+      { visitId: 'x', trialId, reason: 'x' },
+      null,
+      { visitId, trialId },
+    ])
+      expect(await voidRound(who, body)).not.toBeNull();
+    expect(await voidRound(other, { visitId, trialId, reason: 'x' })).toBe('That round is not known here.');
+    expect(await trialFound(other, trialId)).toBeNull();
+    expect((await trialFound(who, trialId))?.rounds).toMatchObject([{ voided: null }]);
+  });
+  it('that is over is offered no more', async () => {
+    const found = await trialFound(who, trialId);
+    await send(who, asRecords([{ ...plan({ endedOn: '2025-06-01' }), baseRev: found?.trial.rev ?? 0 }]));
+    expect(await trialSteps(who)).toEqual({});
+    expect((await trialFound(who, trialId))?.trial.fields.endedOn).toBe('2025-06-01');
+  });
+});
+
+it('a seed is drawn from all that there are', () => {
+  const seeds = new Set(Array.from({ length: 200 }, () => drawSeed(3)));
+  expect([...seeds].sort()).toEqual([1, 2, 3]);
+});
