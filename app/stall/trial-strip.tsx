@@ -30,7 +30,7 @@ export function TrialStrip({
     <p className="flex flex-wrap items-center gap-x-3 border-l-[6px] border-paint bg-card px-3 py-1.5 text-[14px]">
       <span className="grow">
         Round {told.payload.round}: <b>{label}</b>
-        {next && over && !stays ? `; next ${next.label}: pull out first` : ''}
+        {next && visit.pulledOutAt !== null ? `; next ${next.label}` : next && over && !stays ? `; next ${next.label}: pull out first` : ''}
       </span>
       {next && over && stays && !state.observing ? (
         <button

@@ -57,12 +57,13 @@ const notChecked: PayloadCheck = () => ({ path: '', reason: 'not checked yet' })
 const reasonOf = (error: unknown) =>
   error instanceof DOMException && error.name === 'QuotaExceededError' ? 'its storage is full' : error instanceof Error ? error.message : String(error);
 
-/** Steps done by the server's word, and those told here that it has not heard of yet. */
-function withUnsent(steps: TrialSteps, kept: readonly KeptEvent[]): TrialSteps {
+type Told = { kind: string; payload: unknown };
+/** Steps done by the server's word, and those told here that it may not have heard of yet. */
+function withTold(steps: TrialSteps, told: readonly Told[]): TrialSteps {
   const out: Record<string, readonly string[]> = { ...steps };
-  for (const { event } of kept)
-    if (event.kind === 'trial_round') {
-      const { trialId, round, side = '' } = event.payload as Payload<'trial_round'>;
+  for (const { kind, payload } of told)
+    if (kind === 'trial_round') {
+      const { trialId, round, side = '' } = payload as Payload<'trial_round'>;
       out[trialId] = [...(out[trialId] ?? []), `${round}${side}`];
     }
   return out;
@@ -143,7 +144,10 @@ export function visitSession(who: PhoneWho, held: HeldEvents, ways: SessionWays)
     const all = await s.getAll('record');
     const [lately, usual, known] = [await s.get('meta', 'lately'), await s.get('meta', 'usual'), await s.get('meta', 'dangers')];
     dangers = (known as Dangers | undefined) ?? {};
-    const trialSteps = withUnsent(((await s.get('meta', 'trials')) as TrialSteps | undefined) ?? {}, await s.getAllFromIndex('event', 'byState', 'kept'));
+    const trialSteps = withTold(
+      ((await s.get('meta', 'trials')) as TrialSteps | undefined) ?? {},
+      (await s.getAllFromIndex('event', 'byState', 'kept')).map((k) => k.event),
+    );
     set({
       trialSteps,
       records: byType(all),
@@ -193,6 +197,7 @@ export function visitSession(who: PhoneWho, held: HeldEvents, ways: SessionWays)
     const before = state.outbox;
     show(id, await readVisit(store, held, id), {
       cannotKeep,
+      trialSteps: withTold(state.trialSteps, drafts),
       ...(visitId === null ? { goesOn: false } : {}),
       touches: state.touches + 1,
       outbox: { refused: before?.refused ?? 0, unsettled: before?.unsettled ?? 0, last: before?.last ?? null, records: false, ...waits },
@@ -206,6 +211,14 @@ export function visitSession(who: PhoneWho, held: HeldEvents, ways: SessionWays)
     await store?.put('meta', dangers, 'dangers').catch(() => {});
     await store?.delete('meta', 'openVisit').catch(() => {});
     show(null, []);
+    // What the others of a trial ran meanwhile decides what is next; without a network what this phone knows does.
+    if (store && state.records.trial.length > 0) {
+      const s = store;
+      void pullChanges(s).then(
+        (came) => (came ? readRecords(s) : undefined),
+        () => {},
+      );
+    }
     if (held.all().length + held.photos().length === 0) await ways.newVersion();
   }
 

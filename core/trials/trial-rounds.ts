@@ -25,6 +25,13 @@ export type RoundRun = {
 };
 
 type Round = PlacedOf<'trial_round'>;
+type Voided = PlacedOf<'trial_voided'>;
+/** Whether a round is what was voided: the one that is named, whatever the clocks say; where none is, the one told before. */
+const isOf = (x: Voided, round: Round, next: Round | undefined): boolean =>
+  x.payload.round === undefined
+    ? x.place > round.place && (!next || x.place < next.place)
+    : x.payload.round === round.payload.round && x.payload.side === round.payload.side;
+
 /** The attempt of a round: the next that opens after the word of it, else the one before. */
 function attemptOf(v: Visit, round: Round, next: Round | undefined): TimedAttempt | undefined {
   const until = next?.place ?? Number.POSITIVE_INFINITY;
@@ -38,9 +45,7 @@ export function roundsOfVisit(v: Visit, trialId: string, plan: Pick<TrialPlan, '
     const next = rounds[i + 1];
     const side = SIDE_LETTERS.find((l) => l === e.payload.side);
     if (!side || SIDE_LETTERS.indexOf(side) >= plan.sides.length) return [];
-    const voided = v.line.find(
-      (x): x is PlacedOf<'trial_voided'> => x.kind === 'trial_voided' && x.payload.trialId === trialId && x.place > e.place && (!next || x.place < next.place),
-    );
+    const voided = v.line.find((x): x is Voided => x.kind === 'trial_voided' && x.payload.trialId === trialId && isOf(x, e, next));
     const a = attemptOf(v, e, next);
     const told = { visitId: v.id, round: e.payload.round, side, voided: voided?.payload.reason ?? null };
     const none = (is: 'never' | 'open', why: string, at: number) => [{ ...told, is, s: null, pm_s: 0, why, at, observers: 1 }];

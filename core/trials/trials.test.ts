@@ -139,6 +139,13 @@ describe('rounds of a visit', () => {
       null,
     ]);
   });
+  it('voided by name is that round, whatever the clocks say of when', () => {
+    const named = (n: number, side: string): Step => [5, 'trial_voided', { trialId: TRIAL, round: n, side, reason: 'queue' }];
+    const v = (...more: Step[]) => visit(...more, round(6, 1, 'a'), ...wait(10, STALL_A, 12), round(300, 1, 'b'), ...wait(310, STALL_B, 30));
+    expect(runs(v(named(1, 'b'))).map((r) => r.voided)).toEqual([null, 'queue']);
+    expect(runs(v(named(1, 'a'))).map((r) => r.voided)).toEqual(['queue', null]);
+    expect(runs(v(named(2, 'a'))).map((r) => r.voided)).toEqual([null, null]);
+  });
   it('by two phones both are counted as observers, with the ± of both', () => {
     const v = visit(round(1, 1, 'a'), ...wait(10, STALL_A, 12), [42.6, 'power_seen', KW, { deviceId: SECOND_PHONE, role: 'observer', seq: 90, id: idOf(500) }]);
     const [r] = roundsOfVisit(v, TRIAL, plan());

@@ -69,24 +69,27 @@ describeWithDatabase('a trial', () => {
   });
   it('a round is voided with its reason, once, and is to be run again', async () => {
     const visitId = await addVisit(who, place, Date.UTC(2025, 5, 1), run(1, 'a', 10));
-    expect(await voidRound(who, { visitId, trialId, reason: '' })).toMatch(/Say why/);
-    expect(await voidRound(who, { visitId, trialId, reason: 'queue' })).toBeNull();
-    expect(await voidRound(who, { visitId, trialId, reason: 'another' })).toBeNull();
+    expect(await voidRound(who, { visitId, trialId, round: 1, side: 'a', reason: '' })).toMatch(/Say why/);
+    expect(await voidRound(who, { visitId, trialId, round: 1, side: 'a', reason: 'queue' })).toBeNull();
+    expect(await voidRound(who, { visitId, trialId, round: 1, side: 'a', reason: 'another' })).toBeNull();
     expect((await trialFound(who, trialId))?.rounds).toMatchObject([{ voided: 'queue' }]);
     expect(await trialSteps(who)).toEqual({ [trialId]: [] });
   });
   it('of what is not here, or another household’s, nothing is voided', async () => {
     const other = await newHousehold();
     const visitId = await addVisit(who, place, Date.UTC(2025, 5, 1), run(1, 'a', 10));
+    const it = { visitId, trialId, round: 1, side: 'a', reason: 'x' };
     for (const body of [
-      { visitId: v7(), trialId, reason: 'x' },
-      { visitId, trialId: v7(), reason: 'x' },
-      { visitId: 'x', trialId, reason: 'x' },
+      { ...it, visitId: v7() },
+      { ...it, trialId: v7() },
+      { ...it, round: 2 },
+      { ...it, side: 'b' },
+      { ...it, visitId: 'x' },
       null,
       { visitId, trialId },
     ])
       expect(await voidRound(who, body)).not.toBeNull();
-    expect(await voidRound(other, { visitId, trialId, reason: 'x' })).toBe('That round is not known here.');
+    expect(await voidRound(other, { visitId, trialId, round: 1, side: 'a', reason: 'x' })).toBe('That round is not known here.');
     expect(await trialFound(other, trialId)).toBeNull();
     expect((await trialFound(who, trialId))?.rounds).toMatchObject([{ voided: null }]);
   });

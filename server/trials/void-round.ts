@@ -1,4 +1,5 @@
 import * as z from 'zod';
+import { SIDE_LETTERS } from '@/core/records/trial-schema';
 import { deriveVisit } from '@/core/visit/derive';
 import { payloadProblem, uuid } from '@/core/visit/payloads';
 import { seesAll } from '@/core/visit/private';
@@ -10,10 +11,16 @@ import { writing } from '../outbox/writing';
 import { contentHash, eventsOfVisits, insertEvents } from '../visits/event-rows';
 import { eventFor, followJoins } from '../visits/follow-joins';
 
-const request = z.object({ visitId: uuid(), trialId: uuid(), reason: z.string().trim().min(1, 'Say why it does not count').max(200) });
+const request = z.object({
+  visitId: uuid(),
+  trialId: uuid(),
+  round: z.number().int(),
+  side: z.enum(SIDE_LETTERS),
+  reason: z.string().trim().min(1, 'Say why it does not count').max(200),
+});
 
 /**
- * Voids the rounds of a trial that a visit holds, for a reason that has nothing to do with how they came out. What is void stays so; voided again it
+ * Voids a round of a trial in a visit, for a reason that has nothing to do with how they came out. What is void stays so; voided again it
  * changes nothing.
  * @returns why not, or `null`
  */
@@ -21,14 +28,15 @@ export async function voidRound(who: Who, body: unknown): Promise<string | null>
   const parsed = request.safeParse(body);
   if (!parsed.success)
     return parsed.error.issues[0]?.path[0] === 'reason' ? 'Say why it does not count, in up to 200 characters.' : 'That round is not known here.';
-  const { visitId, trialId, reason } = parsed.data;
+  const { visitId, trialId, round, side, reason } = parsed.data;
   const { result } = await writing(who, new Date(now()), async (w): Promise<{ why: string | null; touched: string[] }> => {
     const events = (await eventsOfVisits(who.householdId, [visitId], w.c)).get(visitId) ?? [];
     const visit = deriveVisit(visitId, events, payloadProblem);
-    const round = visit.line.find((e) => e.kind === 'trial_round' && e.payload.trialId === trialId);
-    if (events.length === 0 || !seesAll(visit, who.personId) || !round) return { why: 'That round is not known here.', touched: [] };
-    if (visit.line.some((e) => e.kind === 'trial_voided' && e.payload.trialId === trialId)) return { why: null, touched: [] };
-    const made = eventFor(who, events, 'trial_voided', { trialId, reason }, w.at.getTime());
+    const told = visit.line.some((e) => e.kind === 'trial_round' && e.payload.trialId === trialId && e.payload.round === round && e.payload.side === side);
+    if (events.length === 0 || !seesAll(visit, who.personId) || !told) return { why: 'That round is not known here.', touched: [] };
+    if (visit.line.some((e) => e.kind === 'trial_voided' && e.payload.trialId === trialId && e.payload.round === round && e.payload.side === side))
+      return { why: null, touched: [] };
+    const made = eventFor(who, events, 'trial_voided', { trialId, round, side, reason }, w.at.getTime());
     await insertEvents(w, [{ event: made, hash: contentHash(made) }], null);
     await w.c.execute('UPDATE visit SET rev = rev + 1, stale = TRUE WHERE household_id = ? AND id = ?', [toBin(who.householdId), toBin(visitId)]);
     return { why: null, touched: [visitId, ...(await followJoins(w, [made]))] };

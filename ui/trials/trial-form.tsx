@@ -53,7 +53,9 @@ export function TrialForm({ stalls, networks, seed }: { stalls: Triable[]; netwo
       heldEqual: equal,
     });
     if (!parsed.success) {
-      setOdd(Object.fromEntries(parsed.error.issues.map((i) => [String(i.path[0] === 'name' ? 'sides' : i.path[0]), i.message] as const).reverse()));
+      // The name comes of the sides: what is missing there is said there. Of several problems of a field the first.
+      const issues = parsed.error.issues.filter((x) => x.path[0] !== 'name').map((x) => [String(x.path[0]), x.message] as const);
+      setOdd(Object.fromEntries(issues.reverse()));
       return;
     }
     setOdd({});

@@ -74,13 +74,13 @@ export function TrialSheet({ page: { trial, rounds, result, zone } }: { page: Tr
           </ForDrivers>
         </p>
       ) : null}
-      <div className="grid gap-5 lg:grid-cols-[minmax(0,2fr)_minmax(0,1fr)]">
+      <div className="grid grid-cols-[minmax(0,1fr)] gap-5 lg:grid-cols-[minmax(0,2fr)_minmax(0,1fr)]">
         <div>
           <KeepFigure name={`${plan.name}, each round`} csv={csv} drawn>
             <RoundLanes plan={plan} rounds={rounds} labelOf={labelOf} />
           </KeepFigure>
         </div>
-        <div className="grid content-start gap-5">
+        <div className="grid grid-cols-[minmax(0,1fr)] content-start gap-5">
           {result.pairs[0] && result.pairs[0].course.length > 0 ? <HowSure pair={result.pairs[0]} pairs={result.pairs.length} /> : null}
           <Section head="Method">
             <Rows
@@ -104,8 +104,8 @@ export function TrialSheet({ page: { trial, rounds, result, zone } }: { page: Tr
       </div>
       <Section head="Every round" beside={printCount(rounds.length, 'run')} className="mt-6">
         <div className="overflow-x-auto" role="region" aria-label="Every round" tabIndex={0}>
-          <table className="w-full min-w-[560px] text-left text-[14px]">
-            <thead className="text-[12px] text-ink-2">
+          <table className="w-full text-left text-[14px] max-sm:block sm:min-w-[560px]">
+            <thead className="text-[12px] text-ink-2 max-sm:sr-only">
               <tr>
                 {['Round', 'Side', 'Time', 'Observers', 'When', ''].map((h) => (
                   <th key={h} scope="col" className="py-1 pr-4 font-semibold">
@@ -114,13 +114,16 @@ export function TrialSheet({ page: { trial, rounds, result, zone } }: { page: Tr
                 ))}
               </tr>
             </thead>
-            <tbody>
+            <tbody className="max-sm:block">
               {rounds.map((r) => (
                 <tr
                   key={`${r.visitId} ${r.round}${r.side} ${r.at}`}
-                  className={`border-t border-rule-2 ${r.voided !== null || r.repeated ? 'text-ink-2' : ''}`}
+                  className={`border-t border-rule-2 max-sm:flex max-sm:flex-wrap max-sm:items-baseline max-sm:py-1 ${r.voided !== null || r.repeated ? 'text-ink-2' : ''}`}
                 >
-                  <td className="num py-1 pr-4">{r.round}</td>
+                  <td className="num py-1 pr-4">
+                    <span className="font-sans sm:hidden">Round </span>
+                    {r.round}
+                  </td>
                   <td className="py-1 pr-4 font-semibold">{labelOf(r.side)}</td>
                   <td className="num py-1 pr-4">
                     {r.s === null ? (
@@ -129,7 +132,10 @@ export function TrialSheet({ page: { trial, rounds, result, zone } }: { page: Tr
                       `${printDuration(r.s)} ± ${r.pm_s.toFixed(1)}`
                     )}
                   </td>
-                  <td className="num py-1 pr-4">{r.observers}</td>
+                  <td className="num py-1 pr-4">
+                    {r.observers}
+                    <span className="font-sans sm:hidden"> {r.observers === 1 ? 'observer' : 'observers'}</span>
+                  </td>
                   <td className="num py-1 pr-4">
                     <Link prefetch={false} href={`/ledger/${r.visitId}`} className="inline-block min-h-6 underline decoration-rule underline-offset-4">
                       {printDate(r.at, zone)} {printTime(r.at, zone)}
@@ -139,7 +145,7 @@ export function TrialSheet({ page: { trial, rounds, result, zone } }: { page: Tr
                     {r.voided !== null ? `Voided: ${r.voided}` : r.repeated ? 'Run again' : null}
                     {r.voided === null ? (
                       <ForDrivers>
-                        <VoidRound visitId={r.visitId} trialId={trial.id} what={`round ${r.round}, ${labelOf(r.side)}`} />
+                        <VoidRound visitId={r.visitId} trialId={trial.id} round={r.round} side={r.side} what={`round ${r.round}, ${labelOf(r.side)}`} />
                       </ForDrivers>
                     ) : null}
                   </td>

@@ -4,7 +4,7 @@ import { notSignedIn, whoAsks } from '@/server/http/session-cookie';
 import { guardWrite } from '@/server/http/write-guard';
 import { voidRound } from '@/server/trials/void-round';
 
-/** Voids the round of a trial that a visit holds, `{visitId, trialId, reason}`. Repeating it changes nothing. */
+/** Voids the round of a trial that a visit holds, `{visitId, trialId, round, side, reason}`. Repeating it changes nothing. */
 export const POST = answering(async (request: Request): Promise<Response> => {
   const who = await whoAsks();
   if (!who) return notSignedIn();
