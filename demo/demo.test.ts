@@ -9,7 +9,10 @@ import { MEANS_KIND_NAMES } from '@/core/records/means-kind';
 import { placeQuestions } from '@/core/records/place-questions';
 import { checkChange } from '@/core/records/record-change';
 import type { RecordItem } from '@/core/records/record-schema';
+import { trialSchema } from '@/core/records/trial-schema';
 import { simulateVisit } from '@/core/simulator/simulate-visit';
+import { trialResult } from '@/core/trials/trial-result';
+import { trialRounds } from '@/core/trials/trial-rounds';
 import { checkEvent } from '@/core/visit/check-event';
 import { deriveVisit, type Visit, visitState } from '@/core/visit/derive';
 import { payloadProblem } from '@/core/visit/payloads';
@@ -18,6 +21,7 @@ import { DEMO_TODAY, demoOffsetMs } from './clock';
 import { demoId, demoRandom } from './ids';
 import { demoRecords } from './records';
 import { networks, sites } from './scenario';
+import { trialRecord, trialVisits } from './trial';
 import { demoVisits } from './visits';
 
 const TODAY = Date.parse(`${DEMO_TODAY}T12:00:00Z`);
@@ -190,5 +194,23 @@ describe('the demo compared', () => {
       expect(perKWh).toBeGreaterThanOrEqual(Number(n?.perKWh[0]) - 0.001);
       expect(perKWh).toBeLessThan(Number(n?.perKWh[1]) + 0.1);
     }
+  });
+});
+
+describe('the demo’s trial', () => {
+  const record = trialRecord();
+  const plan = trialSchema.parse(record.fields);
+  const rounds = trialRounds(
+    trialVisits().map((events) => deriveVisit(events[0]?.visitId ?? '', events, payloadProblem)),
+    record.id,
+    plan,
+  );
+  it('is decided with the seventh round that counts, by both observers', () => {
+    const result = trialResult(plan, rounds);
+    expect(result).toMatchObject({ degree: 'clearly', counted: 7, voided: 2, best: 'clearly' });
+    expect(result.text).toMatch(/^Vrba Crossing 2 clearly gave power sooner than Vrba Crossing 4: in 7 of 7 rounds, by 2\d\.\d s in the middle/);
+    expect(rounds).toHaveLength(16);
+    expect(new Set(rounds.map((r) => r.observers))).toEqual(new Set([2]));
+    expect(rounds.filter((r) => r.voided !== null).map((r) => r.round)).toEqual([3, 3]);
   });
 });

@@ -13,6 +13,7 @@ import { entrancePicture } from './entrance-picture';
 import { demoId, demoRandom } from './ids';
 import { demoRecords } from './records';
 import { ines } from './scenario';
+import { trialRecord, trialVisits } from './trial';
 import { demoVisits } from './visits';
 
 const who = { householdId: ines.householdId, personId: ines.personId };
@@ -58,9 +59,10 @@ if (Number(done[0]?.n) === 0) {
   const mistaken = visits.find((v) => v.plan.at > Date.parse('2025-02-01') && v.plan.attempts.length === 1);
   if (mistaken) mistaken.events.push(afterwards(mistaken.events, 'withdrawal', { target: mistaken.plan.visitId }));
 
-  for (const events of [...visits.map((v) => v.events), typedIn()]) await take(events.map((event) => ({ type: 'event', event })));
+  await take([{ type: 'record', record: trialRecord() }]);
+  for (const events of [...visits.map((v) => v.events), ...trialVisits(), typedIn()]) await take(events.map((event) => ({ type: 'event', event })));
   console.log(
-    `demo ledger written: ${visits.length + 1} visits, ${visits.reduce((n, v) => n + v.events.length, 0)} events, in ${((Date.now() - started) / 1000).toFixed(1)} s`,
+    `demo ledger written: ${visits.length + 3} visits, ${visits.reduce((n, v) => n + v.events.length, 0)} events, in ${((Date.now() - started) / 1000).toFixed(1)} s`,
   );
 }
 await pool().end();

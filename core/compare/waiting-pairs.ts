@@ -1,4 +1,4 @@
-import { type Degree, degreeOf, logPairEvidence } from '../evidence/share-evidence';
+import { type Counted, type Degree, degreeOf, logPairEvidence } from '../evidence/share-evidence';
 import { type Grouping, groupOfAttempt } from '../figures/groupings';
 import { type Asked, attemptTest, NEVER, timedBy } from '../figures/populations';
 import { grouped } from '../units/grouped';
@@ -103,25 +103,28 @@ export function waitingPair(starts: readonly Waited[], a: string, b: string, loo
   const decided = pairs.filter((p) => p.which !== 0);
   const aQuicker = decided.filter((p) => p.which < 0).length;
   const aLeads = aQuicker * 2 > decided.length || (aQuicker * 2 === decided.length && a < b);
-  /** Evidence that the leading one is quicker; none where the other is. */
-  const evidence = (of: typeof decided): number => {
-    const won = of.filter((p) => p.which < 0 === aLeads).length;
-    const log = logPairEvidence(won, of.length);
-    return won * 2 > of.length ? log : Math.min(0, log);
+  /** Evidence that the leading one is quicker, of so many pairs that the first won; none where the other is. */
+  const evidence = ({ yes, n }: Counted): number => {
+    const won = aLeads ? yes : n - yes;
+    const log = logPairEvidence(won, n);
+    return won * 2 > n ? log : Math.min(0, log);
   };
-  const logWhole = evidence(decided);
+  const logWhole = evidence({ yes: aQuicker, n: decided.length });
   let [logFactor, leastWithout]: [number, string | null] = [logWhole, null];
-  const sitesOf = (side: (p: (typeof decided)[number]) => Waited) =>
-    [...grouped(decided, (p) => side(p).siteId)].sort(([x, m], [y, n]) => n.length - m.length || (x < y ? -1 : 1)).map(([site]) => site);
-  const sides = [(p: (typeof decided)[number]) => p.ofA, (p: (typeof decided)[number]) => p.ofB];
-  const [sitesA = [], sitesB = []] = sides.map(sitesOf);
-  for (const [i, sites] of [sitesA, sitesB].entries()) {
+  /** Pairs by the site of one side, those with most first. */
+  const bySite = (side: (p: (typeof decided)[number]) => Waited): [site: string, counted: Counted][] =>
+    [...grouped(decided, (p) => side(p).siteId)]
+      .map(([site, of]): [string, Counted] => [site, { yes: of.filter((p) => p.which < 0).length, n: of.length }])
+      .sort(([x, m], [y, n]) => n.n - m.n || (x < y ? -1 : 1));
+  const [ofA, ofB] = [bySite((p) => p.ofA), bySite((p) => p.ofB)];
+  for (const sites of [ofA, ofB]) {
     if (sites.length < 2) continue;
-    for (const site of sites) {
-      const left = evidence(decided.filter((p) => sides[i]?.(p).siteId !== site));
+    for (const [site, { yes, n }] of sites) {
+      const left = evidence({ yes: aQuicker - yes, n: decided.length - n });
       if (left < logFactor) [logFactor, leastWithout] = [left, site];
     }
   }
+  const [sitesA, sitesB] = [ofA.map(([site]) => site), ofB.map(([site]) => site)];
   return {
     quicker: aLeads ? a : b,
     slower: aLeads ? b : a,
@@ -141,11 +144,15 @@ export function waitingPair(starts: readonly Waited[], a: string, b: string, loo
 export function waitingPairs(starts: readonly Waited[], figures: number, most: number): { pairs: WaitingPair[]; looked: number } {
   const groups = [...grouped(starts, (s) => s.group)].sort(([x, a], [y, b]) => b.length - a.length || (x < y ? -1 : 1)).slice(0, most);
   const looked = ((groups.length * (groups.length - 1)) / 2) * figures;
-  const pairs = groups.flatMap(([a, ofA], i) =>
-    groups.slice(i + 1).map(([b, ofB]) => {
-      const both = [...ofA, ...ofB].sort((x, y) => (x.arose < y.arose ? -1 : x.arose > y.arose ? 1 : x.at - y.at));
-      return waitingPair(both, a, b, looked);
-    }),
+  const pairs = groups.flatMap(([a], i) =>
+    groups.slice(i + 1).map(([b]) =>
+      waitingPair(
+        starts.filter((s) => s.group === a || s.group === b),
+        a,
+        b,
+        looked,
+      ),
+    ),
   );
   return { pairs: pairs.sort((x, y) => y.logFactor - x.logFactor), looked };
 }

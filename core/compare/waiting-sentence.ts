@@ -11,7 +11,7 @@ import { type Waited, type WaitingPair, waitingPair, waitingPairs } from './wait
 /** Means are taken up to so many seconds: who waited longer gave up. */
 const HORIZON_S = 180;
 /** Ranks are taken of so many starts of each, the latest: of more they tell no more. */
-const MOST_RANKED = 300;
+const MOST_RANKED = 150;
 /** Beyond every time. */
 const NEVER_S = 1e12;
 
@@ -64,10 +64,9 @@ const said = (pair: WaitingPair, names: CalledBy): string => {
 export function waitingSentences(starts: readonly Waited[], names: CalledBy, figures = 1): CompareSentence[] {
   const { pairs, looked } = waitingPairs(starts, figures, MOST_GROUPS);
   return pairs
-    .flatMap((pair): CompareSentence[] =>
-      pair.degree === 'cannot_tell' ? [] : [{ kind: pair.degree, text: said(pair, names), working: waitingWorking(pair, looked, starts, names) }],
-    )
-    .slice(0, MOST_SENTENCES);
+    .filter((pair) => pair.degree !== 'cannot_tell')
+    .slice(0, MOST_SENTENCES)
+    .map((pair) => ({ kind: pair.degree, text: said(pair, names), working: waitingWorking(pair, looked, starts, names) }));
 }
 
 /** The same of a pair that was put on watch: held to 24 and 7 from then on. */

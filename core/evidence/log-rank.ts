@@ -32,14 +32,23 @@ function solved(a: readonly (readonly number[])[], b: readonly number[]): number
  * Source: N. Mantel, Cancer Chemotherapy Reports 50 (1966); R. Peto & J. Peto, JRSS A 135 (1972); as survival::survdiff(rho = 0).
  */
 export function logRank(groups: readonly (readonly Wait[])[]): LogRank {
-  const times = [...new Set(groups.flatMap((g) => g.flatMap((w) => (w.event ? [w.time] : []))))].sort((a, b) => a - b);
+  const sorted = groups.map((g) => [...g].sort((a, b) => a.time - b.time));
+  const times = [...new Set(sorted.flatMap((g) => g.flatMap((w) => (w.event ? [w.time] : []))))].sort((a, b) => a - b);
   const observed = groups.map((g) => g.filter((w) => w.event).length);
   const expected = groups.map(() => 0);
   const variance = groups.map(() => groups.map(() => 0));
+  /** How many of each group are over before the time that is looked at. */
+  const past = groups.map(() => 0);
   for (const time of times) {
-    const atRisk = groups.map((g) => g.filter((w) => w.time >= time).length);
+    let d = 0;
+    const atRisk = sorted.map((g, i) => {
+      let at = past[i] as number;
+      while (at < g.length && (g[at] as Wait).time < time) at += 1;
+      past[i] = at;
+      for (let j = at; j < g.length && (g[j] as Wait).time === time; j++) if ((g[j] as Wait).event) d += 1;
+      return g.length - at;
+    });
     const n = atRisk.reduce((a, b) => a + b, 0);
-    const d = groups.reduce((sum, g) => sum + g.filter((w) => w.event && w.time === time).length, 0);
     const spread = n > 1 ? (d * (n - d)) / (n - 1) : 0;
     for (const [i, ni] of atRisk.entries()) {
       expected[i] = (expected[i] as number) + (d * ni) / n;

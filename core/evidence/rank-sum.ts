@@ -56,7 +56,9 @@ export function rankSum(x: readonly number[], y: readonly number[]): RankSum {
   if (nx === 0 || ny === 0) throw new RangeError('a rank sum needs two sets of values');
   const { ranks, ties } = midRanks([...x, ...y]);
   const w = ranks.slice(0, nx).reduce((a, b) => a + b, 0) - (nx * (nx + 1)) / 2;
-  const differences = Float64Array.from(x.flatMap((a) => y.map((b) => a - b))).sort();
+  const differences = new Float64Array(nx * ny);
+  for (const [i, a] of x.entries()) for (const [j, b] of y.entries()) differences[i * ny + j] = a - b;
+  differences.sort();
   const shift = middle(differences);
   const auc = w / (nx * ny);
   if (ties === 0 && nx < EXACT_BELOW && ny < EXACT_BELOW) {

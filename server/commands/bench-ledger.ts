@@ -1,4 +1,4 @@
-// A household of 10,000 visits in a database of 100,000: what its pages ask of the server. Run by bin/bench.
+// A household of 10,000 visits in a database of a million: what its pages ask of the server. Run by bin/bench.
 import mysql from 'mysql2/promise';
 import { v7 } from 'uuid';
 import { comparedGroups, startsOf } from '@/core/compare/compared-groups';
@@ -18,7 +18,7 @@ import { compareRows } from '../visits/compare-query';
 import { ledgerPage } from '../visits/ledger-query';
 
 const VISITS = 10_000;
-const HOUSEHOLDS = 10;
+const HOUSEHOLDS = 100;
 const RUNS = 7;
 const say = (what: string, figure: string) => console.log(`${what.padEnd(64)} ${figure}`);
 

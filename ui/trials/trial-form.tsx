@@ -143,7 +143,7 @@ export function TrialForm({ stalls, networks, seed }: { stalls: Triable[]; netwo
           </select>
         </FormField>
       </div>
-      <p className="mb-3 text-[13px] text-ink-2">{TIME_RULES[time].rule}.</p>
+      <p className="mb-3 text-[13px] text-ink-2 first-letter:uppercase">{TIME_RULES[time].rule}.</p>
       <OneOf
         label="Who watches"
         value={observers}

@@ -18,6 +18,8 @@ import { RoundLanes } from './round-lanes';
 import { VoidRound } from './void-round';
 
 export type TrialSheetData = { trial: MileRecord<'trial'>; rounds: RoundRun[]; result: TrialResult; zone: string };
+/** Of what a trial tells, and of nothing beyond. */
+const STALLS = { stall: 'These stalls', network: 'These stalls', means: 'This stall' } as const;
 const VERDICT = { clearly: 'clearly', probably: 'probably', cannot_tell: 'nothing, even all one way' } as const;
 
 /** The page of a trial: what it shows, each round, how sure it became, how it was done. */
@@ -58,7 +60,7 @@ export function TrialSheet({ page: { trial, rounds, result, zone } }: { page: Tr
         </div>
       </div>
       <p className="mb-3 border-l-[6px] border-paint bg-card px-4 py-2.5 text-[17px] leading-snug">
-        {result.text} These stalls, this day.
+        {result.text} {STALLS[plan.kind]}, {days.length > 1 ? 'these days' : 'this day'}.
         {result.degree === 'clearly' && open ? ' It is decided: the rounds that are left need not be run.' : ''}
       </p>
       {open ? (
