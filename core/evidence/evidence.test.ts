@@ -22,6 +22,22 @@ describe('Wilson’s interval', () => {
       for (const [i, want] of c.expected[level].wilson.entries())
         expect(Math.abs((wilsonInterval(c.inputs.k, c.inputs.n, level)[i] as number) - want)).toBeLessThanOrEqual(1e-9);
   });
+  // Exact: the chance of each count times whether its interval holds the share, over shares from 5 to 95 %. L. D. Brown et al. 2001, § 3.1.1.
+  it.each([20, 40, 100])('covers 95 %% on average over shares, of %i visits', (n) => {
+    let [sum, shares] = [0, 0];
+    for (let p = 0.05; p < 0.951; p += 0.005) {
+      let [covered, chance] = [0, (1 - p) ** n];
+      for (let k = 0; k <= n; k++) {
+        const [lo, hi] = wilsonInterval(k, n);
+        if (lo <= p && p <= hi) covered += chance;
+        chance *= ((n - k) / (k + 1)) * (p / (1 - p));
+      }
+      sum += covered;
+      shares += 1;
+    }
+    expect(sum / shares).toBeGreaterThan(0.94);
+    expect(sum / shares).toBeLessThan(0.97);
+  });
   it('has exact ends and refuses what is no share', () => {
     expect(wilsonInterval(0, 5)[0]).toBe(0);
     expect(wilsonInterval(5, 5)[1]).toBe(1);
