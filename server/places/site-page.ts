@@ -133,8 +133,9 @@ async function visitsHere({ householdId, personId }: Who, siteId: string): Promi
 async function meansStats({ householdId, personId }: Who, siteId: string): Promise<Map<string, { power: number; attempts: number }>> {
   const [rows] = await (await figuresOf(householdId)).execute<RowDataPacket[]>(
     `SELECT a.means_id, COUNT(*) AS attempts, SUM(a.outcome = 'power') AS power
-       FROM visit v JOIN attempt_figures a ON a.household_id = v.household_id AND a.visit_id = v.id
-      WHERE v.household_id = ? AND v.site_id = ? AND v.withdrawn = FALSE AND ${seen()} AND a.means_id IS NOT NULL GROUP BY a.means_id`,
+       FROM visit v JOIN visit_figures f ON f.household_id = v.household_id AND f.visit_id = v.id
+       JOIN attempt_figures a ON a.household_id = v.household_id AND a.visit_id = v.id
+      WHERE v.household_id = ? AND v.site_id = ? AND v.withdrawn = FALSE AND f.left_out = FALSE AND ${seen()} AND a.means_id IS NOT NULL GROUP BY a.means_id`,
     [toBin(householdId), toBin(siteId), seenBy(personId)],
   );
   return new Map(rows.map((r) => [fromBin(r.means_id), { power: Number(r.power), attempts: Number(r.attempts) }]));

@@ -6,6 +6,7 @@ import type { Member } from '../accounts/who';
 import { pool } from '../db/pool';
 import { addPlace, addVisit, asRecords, CHARGED, describeWithDatabase, newHousehold, type Place, send } from '../fixtures/household';
 import { compareRows } from '../visits/compare-query';
+import { usualWaiting } from '../visits/usual-waiting';
 import { drawSeed } from './draw-seed';
 import { trialFound, trialSteps } from './trial-visits';
 import { voidRound } from './void-round';
@@ -66,6 +67,11 @@ describeWithDatabase('a trial', () => {
       { visit: ['leftOut'], attempt: ['outcome'] },
     );
     expect(rows.map((r) => r.leftOut).sort()).toEqual([false, true]);
+    const usual = await usualWaiting(who);
+    expect(Object.values(usual).map((u) => [u.s, u.attempts])).toEqual([
+      [30, 1],
+      [30, 1],
+    ]);
   });
   it('a round is voided with its reason, once, and is to be run again', async () => {
     const visitId = await addVisit(who, place, Date.UTC(2025, 5, 1), run(1, 'a', 10));

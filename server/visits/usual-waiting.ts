@@ -9,8 +9,9 @@ import { seen, seenBy } from './seen-by';
 export async function usualWaiting({ householdId, personId }: Who): Promise<Usual> {
   const [rows] = await (await figuresOf(householdId)).execute<RowDataPacket[]>(
     `SELECT a.stall_id, a.network_id, a.means_kind, a.outcome, a.late, a.handshake_s
-       FROM visit v JOIN attempt_figures a ON a.household_id = v.household_id AND a.visit_id = v.id
-      WHERE v.household_id = ? AND v.withdrawn = FALSE AND ${seen()} AND a.stall_id IS NOT NULL`,
+       FROM visit v JOIN visit_figures f ON f.household_id = v.household_id AND f.visit_id = v.id
+       JOIN attempt_figures a ON a.household_id = v.household_id AND a.visit_id = v.id
+      WHERE v.household_id = ? AND v.withdrawn = FALSE AND f.left_out = FALSE AND ${seen()} AND a.stall_id IS NOT NULL`,
     [toBin(householdId), seenBy(personId)],
   );
   return usualHandshakes(
