@@ -5,6 +5,7 @@ import { wilsonInterval } from '../evidence/wilson';
 import { grouped } from '../units/grouped';
 import { printCount, printShare } from '../units/print';
 import { type CalledBy, countedText, timesText } from './called';
+import { changeText, degreeChange } from './degree-change';
 import type { PairDegree, Side } from './pair-degree';
 import type { Start } from './start';
 
@@ -49,6 +50,7 @@ export function shareWorking(pair: PairDegree, looked: number, starts: readonly 
   const each = (say: (s: Side) => string) => sides.map((s) => `${names.group(s.group)} ${say(s)}`).join('; ');
   const taken = (name: keyof Side['taken']) => each((s) => String(s.taken[name]));
   const intervals = (of: (yes: number, n: number) => [number, number]) => each(({ counted: { yes, n } }) => (n === 0 ? 'none' : range(of(yes, n))));
+  const change = degreeChange(starts, pair.better.group, pair.worse.group, pair.degree, looked);
   return [
     ['All visits', each((s) => countedText(s.all))],
     ['First visits of a person, apart', taken('firstVisits')],
@@ -68,5 +70,6 @@ export function shareWorking(pair: PairDegree, looked: number, starts: readonly 
       `each its own share is ${timesText(pair.logWhole)} times as likely as one share for both${pair.leastWithout === null ? '' : `; ${timesText(pair.logFactor)} times without ${names.site(pair.leastWithout)}, and that counts`}`,
     ],
     ['Held to', heldTo(looked)],
+    ...(change ? [['Changed', changeText(change, names.group(pair.worse.group))] as Working[number]] : []),
   ];
 }

@@ -140,19 +140,25 @@ export function waitingPair(starts: readonly Waited[], a: string, b: string, loo
   };
 }
 
+/** Two lists that are each in their order as one. */
+function merged(a: readonly Waited[], b: readonly Waited[], order: ReadonlyMap<Waited, number>): Waited[] {
+  const out: Waited[] = [];
+  let [i, j] = [0, 0];
+  while (i < a.length || j < b.length) {
+    const [x, y] = [a[i], b[j]];
+    const first = x !== undefined && (y === undefined || (order.get(x) ?? 0) < (order.get(y) ?? 0));
+    out.push((first ? x : y) as Waited);
+    if (first) i += 1;
+    else j += 1;
+  }
+  return out;
+}
+
 /** Every pair of groups, the surest first. @param most groups that are held against each other: those with most starts */
 export function waitingPairs(starts: readonly Waited[], figures: number, most: number): { pairs: WaitingPair[]; looked: number } {
+  const order = new Map(starts.map((s, i) => [s, i]));
   const groups = [...grouped(starts, (s) => s.group)].sort(([x, a], [y, b]) => b.length - a.length || (x < y ? -1 : 1)).slice(0, most);
   const looked = ((groups.length * (groups.length - 1)) / 2) * figures;
-  const pairs = groups.flatMap(([a], i) =>
-    groups.slice(i + 1).map(([b]) =>
-      waitingPair(
-        starts.filter((s) => s.group === a || s.group === b),
-        a,
-        b,
-        looked,
-      ),
-    ),
-  );
+  const pairs = groups.flatMap(([a, ofA], i) => groups.slice(i + 1).map(([b, ofB]) => waitingPair(merged(ofA, ofB, order), a, b, looked)));
   return { pairs: pairs.sort((x, y) => y.logFactor - x.logFactor), looked };
 }

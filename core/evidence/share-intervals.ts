@@ -33,8 +33,13 @@ export function jeffreysInterval(k: number, n: number, level = 0.95): [number, n
 export function chanceGreater(first: Counted, second: Counted): number {
   const greater = (x: Counted, y: Counted): number => {
     const [a1, b1, a2, b2] = [1 + y.yes, 1 + y.n - y.yes, 1 + x.yes, 1 + x.n - x.yes];
+    // From one term to the next by its ratio, in logs: the first may be too small for a double.
+    let log = logBetaFunction(a1, b1 + b2) - Math.log(b2) - logBetaFunction(1, b2) - logBetaFunction(a1, b1);
     let sum = 0;
-    for (let i = 0; i < a2; i++) sum += Math.exp(logBetaFunction(a1 + i, b1 + b2) - Math.log(b2 + i) - logBetaFunction(1 + i, b2) - logBetaFunction(a1, b1));
+    for (let i = 0; i < a2; i++) {
+      sum += Math.exp(log);
+      log += Math.log(((a1 + i) * (b2 + i)) / ((a1 + b1 + b2 + i) * (1 + i)));
+    }
     return sum;
   };
   const share = ({ yes, n }: Counted) => (yes + 1) / (n + 2);
