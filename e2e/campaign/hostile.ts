@@ -74,6 +74,9 @@ export async function hostile(base: string, count: number, seed: number): Promis
     '/api/v1/recovery': { email: 'a@example.invalid', code: 'x', password: 'a long enough one' },
     '/api/v1/recovery/code': { password: 'x' },
     '/api/v1/sessions': { id: v7() },
+    '/api/v1/watches': { id: v7(), by: 'network', a: v7(), b: v7(), figure: 'waiting' },
+    '/api/v1/views': { id: v7(), name: 'Rain', address: '?by=weather' },
+    '/api/v1/trials/void': { visitId: event?.visitId, trialId: v7(), round: 1, side: 'a', reason: 'queue' },
   };
   const parts = [event?.visitId as string, place.siteId, place.stalls[0] as string, 'car', 'new', v7()];
   const writes = apiRoutes().flatMap((r) => r.methods.filter((m) => m !== 'GET').map((method) => ({ method, path: r.path })));
@@ -86,7 +89,33 @@ export async function hostile(base: string, count: number, seed: number): Promis
   const oddPart = odd.map((s) => encodeURIComponent(s.replace(/\p{Surrogate}/gu, '�')).slice(0, 600));
   const filled = (path: string) => fc.array(oddPart, { minLength: 4, maxLength: 4 }).map((some) => path.replace(/\[\w+\]/g, () => some.shift() ?? 'x'));
   const query = fc.array(
-    fc.tuple(fc.constantFrom('near', 'since', 'have', 'q', 'network', 'site', 'car', 'from', 'faults', 'counted', 'time', 'mark', 'kind', 'visit'), oddPart),
+    fc.tuple(
+      fc.constantFrom(
+        'near',
+        'since',
+        'have',
+        'q',
+        'network',
+        'site',
+        'car',
+        'from',
+        'faults',
+        'counted',
+        'time',
+        'mark',
+        'kind',
+        'visit',
+        'by',
+        'and',
+        'look',
+        'sort',
+        'least',
+        'change',
+        'group',
+        'places',
+      ),
+      oddPart,
+    ),
     { maxLength: 3 },
   );
   type Asked = { method: string; path: string; body?: string | Uint8Array; type: string };

@@ -91,7 +91,7 @@ export async function storedScript(base: string, open: (d: Driver) => Promise<Pa
   const out = row('stored script in every text field, read in a browser');
   const d = await newDriver(base);
   const place = await newPlace(d);
-  const ids: Record<string, string> = { network: v7(), site: v7(), car: v7(), stall: v7() };
+  const ids: Record<string, string> = { network: v7(), site: v7(), car: v7(), stall: v7(), trial: v7() };
   const scripted = records(ids);
   const answer = await post(
     d,
@@ -109,11 +109,15 @@ export async function storedScript(base: string, open: (d: Driver) => Promise<Pa
     out.leaks += 1;
     void dialog.dismiss();
   });
-  const garage = scripted.filter((r) => !['network', 'site', 'stall', 'tariff'].includes(r.type)).map((r) => `/garage/${r.type}/${r.id}`);
+  const garage = scripted.filter((r) => !['network', 'site', 'stall', 'tariff', 'trial'].includes(r.type)).map((r) => `/garage/${r.type}/${r.id}`);
   const paths = [
     '/ledger',
     `/ledger/${events[0]?.visitId}`,
     '/compare',
+    '/compare?by=site&and=car',
+    '/compare/trials/new',
+    `/compare/trials/${ids.trial}`,
+    `/places/networks/${ids.network}`,
     '/places',
     `/places/${ids.site}`,
     `/places/${ids.site}/change`,
@@ -130,7 +134,7 @@ export async function storedScript(base: string, open: (d: Driver) => Promise<Pa
   }
   await page.goto(`${base}/stall`, { waitUntil: 'load' });
   await page.getByRole('heading', { name: 'Where are you?' }).waitFor();
-  await page.getByRole('button', { name: /__hit/ }).first().click();
+  await page.getByRole('region', { name: 'Sites' }).getByRole('button', { name: /__hit/ }).first().click();
   await page
     .getByRole('radio', { name: /^Stall/ })
     .first()
