@@ -108,6 +108,8 @@ export function PullInScreen({ state, hands }: { state: Extract<StallState, { is
     useCallback(() => setSheet('find'), []),
   );
 
+  // Gone on to another site or stall, the next visit is no round of it.
+  const stepHere = step && (step.siteId === null || step.siteId === site?.id) && (step.stallId === null || step.stallId === stall?.id) ? step : null;
   const pullIn = (timeStamp: number) => {
     rememberPullIn(site?.id, car?.id);
     forgetAsked();
@@ -117,7 +119,7 @@ export function PullInScreen({ state, hands }: { state: Extract<StallState, { is
       timeStamp,
       { kind: 'pulled_in', payload: { ...place, ...(car ? { carId: car.id } : {}), ...(joins ? { joins } : {}) } },
       ...(stall ? [{ kind: 'stall_chosen' as const, payload: { stallId: stall.id } }] : []),
-      ...(step ? [{ kind: 'trial_round' as const, payload: { trialId: step.trialId, round: step.round, side: step.side } }] : []),
+      ...(stepHere ? [{ kind: 'trial_round' as const, payload: { trialId: stepHere.trialId, round: stepHere.round, side: stepHere.side } }] : []),
     );
   };
 
@@ -154,7 +156,7 @@ export function PullInScreen({ state, hands }: { state: Extract<StallState, { is
           <TrialCard
             records={records}
             steps={state.trialSteps}
-            chosen={step}
+            chosen={stepHere}
             onChoose={(s) => {
               setStep(s);
               if (s?.siteId) setSiteId(s.siteId);

@@ -18,6 +18,7 @@ import type { KeptEvent, PhoneStore } from '../store/phone-store';
 import { byType, noRecords, type Records } from '../store/records-by-type';
 import type { PhoneWho } from '../store/who';
 import type { SessionWays } from './session-ways';
+import { withTold } from './trial-steps';
 import { looksOn, nextVisitId, readVisit, silentFor, takeNextVisitId, toUndo } from './visit-here';
 
 export type Draft<K extends Kind = Kind> = { [P in K]: { kind: P; payload: Payload<P> } }[K];
@@ -56,18 +57,6 @@ export type VisitSession = ReturnType<typeof visitSession>;
 const notChecked: PayloadCheck = () => ({ path: '', reason: 'not checked yet' });
 const reasonOf = (error: unknown) =>
   error instanceof DOMException && error.name === 'QuotaExceededError' ? 'its storage is full' : error instanceof Error ? error.message : String(error);
-
-type Told = { kind: string; payload: unknown };
-/** Steps done by the server's word, and those told here that it may not have heard of yet. */
-function withTold(steps: TrialSteps, told: readonly Told[]): TrialSteps {
-  const out: Record<string, readonly string[]> = { ...steps };
-  for (const { kind, payload } of told)
-    if (kind === 'trial_round') {
-      const { trialId, round, side = '' } = payload as Payload<'trial_round'>;
-      out[trialId] = [...(out[trialId] ?? []), `${round}${side}`];
-    }
-  return out;
-}
 
 /**
  * A visit as one person records it: what is kept, what is shown of it, and what can be done, without any screen.
@@ -214,10 +203,10 @@ export function visitSession(who: PhoneWho, held: HeldEvents, ways: SessionWays)
     // What the others of a trial ran meanwhile decides what is next; without a network what this phone knows does.
     if (store && state.records.trial.length > 0) {
       const s = store;
-      void pullChanges(s).then(
-        (came) => (came ? readRecords(s) : undefined),
-        () => {},
-      );
+      void pullChanges(s)
+        .catch(() => false)
+        .then(() => readRecords(s))
+        .catch(() => {});
     }
     if (held.all().length + held.photos().length === 0) await ways.newVersion();
   }

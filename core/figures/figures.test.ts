@@ -122,6 +122,11 @@ describe('figures of a visit', () => {
     const codes = ofVisit('faultCodes', many) as string;
     expect(codes).toHaveLength(500);
     expect(codes.startsWith('code_0,code_1,')).toBe(true);
+    // Of those with their side whole ones, or none of one that is longer than its row.
+    const marks = (ofVisit('faultMarks', many) as string).split(',');
+    expect(marks.every((m) => /^code_\d+:site$/.test(m))).toBe(true);
+    expect(marks.join(',').length).toBeGreaterThan(980);
+    expect(ofVisit('faultMarks', { ...v, faults: [{ code: 'x'.repeat(1200), side: 'site' as const, attempt: null, t: 0, ends: false }] })).toBe('');
     const fit = { ...v, faults: [{ code: 'x'.repeat(500), side: 'site' as const, attempt: null, t: 0, ends: false }] };
     expect(ofVisit('faultCodes', fit)).toHaveLength(500);
   });

@@ -231,9 +231,10 @@ describe('within a group', () => {
       '07:00 to 08:00',
       '23:00 to 00:00',
       'Twin',
-      '2025-10',
+      'Oct 2025',
       'RFID card',
     ]);
+    expect([words('month', '2025-13'), words('month', 'x'), words('hour', '0')]).toEqual(['2025-13', 'x', '00:00 to 01:00']);
     expect(['rain', 'cold', 'mild', 'hot', 'hail'].map((k) => words('weather', k))).toEqual(['Rain', 'Cold', 'Mild', 'Hot', 'hail']);
   });
 });

@@ -1,5 +1,6 @@
 import { meansLabel } from '../records/means-kind';
 import type { RecordType } from '../records/record-types';
+import { printMonth } from '../units/zoned';
 import type { WEATHERS } from '../visit/on-arrival';
 import type { AttemptFigure } from './attempt-figures';
 import type { Figure, Value } from './figure';
@@ -29,6 +30,8 @@ export type GroupingFile = {
 
 const asIs = (key: string) => key;
 const WEATHER_WORDS: Readonly<Record<(typeof WEATHERS)[number], string>> = { rain: 'Rain', cold: 'Cold', mild: 'Mild', hot: 'Hot' };
+/** A key may come from an address that was mistyped: what is no month is itself. */
+const monthWords = (key: string) => (/^\d{4}-(0[1-9]|1[0-2])$/.test(key) ? printMonth(key) : key);
 const twoDigits = (n: number) => String(n).padStart(2, '0');
 
 export const GROUPINGS = {
@@ -43,7 +46,7 @@ export const GROUPINGS = {
   adapter: { one: 'adapter', many: 'adapters', named: 'adapter', attempt: 'adapterId' },
   hour: { one: 'hour', many: 'hours of the day', named: (key) => `${twoDigits(Number(key))}:00 to ${twoDigits((Number(key) + 1) % 24)}:00`, visit: 'hour' },
   weather: { one: 'weather', many: 'weather noted', named: (key) => WEATHER_WORDS[key as keyof typeof WEATHER_WORDS] ?? key, visit: 'weather' },
-  month: { one: 'month', many: 'months', named: asIs, visit: 'month' },
+  month: { one: 'month', many: 'months', named: monthWords, visit: 'month' },
 } as const satisfies Record<string, GroupingFile>;
 export type Grouping = keyof typeof GROUPINGS;
 export const GROUPING_NAMES = Object.keys(GROUPINGS) as Grouping[];

@@ -11,6 +11,11 @@ import type { Figure } from './figure';
 const secondsOf = (t: Timing | undefined): number | null => (t?.known ? t.s : null);
 /** A text that is counted by the kilometre must still fit its row. */
 const cut = (text: string, max: number) => (text.length <= max ? text : text.slice(0, max));
+/** Of a list as many whole entries as fit. */
+const cutList = (list: readonly string[], max: number): string => {
+  const text = cut(list.join(','), max + 1);
+  return text.length <= max ? text : text.slice(0, Math.max(0, text.lastIndexOf(',')));
+};
 /** Known to be so, known not to be, or not known. */
 export const yesNo = (v: boolean | null): 'yes' | 'no' | null => (v === null ? null : v ? 'yes' : 'no');
 const handshake = (v: Visit) => v.attempts.find((a) => a.proof)?.times.handshake;
@@ -64,7 +69,11 @@ export const VISIT_FIGURES = {
     is: 'text',
     unit: '',
     definition: 'each of them with its side, as code:side',
-    value: (v) => cut(v.faults.map((f) => `${f.code}:${f.side}`).join(','), 1000),
+    value: (v) =>
+      cutList(
+        v.faults.map((f) => `${f.code}:${f.side}`),
+        1000,
+      ),
   },
   noted: {
     column: 'noted',

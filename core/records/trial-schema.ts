@@ -10,11 +10,14 @@ export type SideLetter = (typeof SIDE_LETTERS)[number];
 export const TRIAL_TIMES = ['handshake', 'setUp', 'plugToPower', 'meansToPower', 'handsOn'] as const;
 export const MOST_ROUNDS = 30;
 export const MOST_SEED = 9999;
+/** Characters of a trial's name and of what a side is called. */
+export const NAME_MAX = 120;
+export const LABEL_MAX = 80;
 
 const side = z.object({
   /** Id of the stall or network, or the kind of means. */
   key: line(80).check(z.minLength(1, 'Choose what is tried')),
-  label: name(80, 'Say what it is called'),
+  label: name(LABEL_MAX, 'Say what it is called'),
   /** Where it is tried, as far as it is known beforehand. */
   siteId: maybe(uuid),
 });
@@ -22,7 +25,7 @@ const side = z.object({
 /** The plan of a head-to-head: what is tried, how often, in which order, timed how. */
 export const trialSchema = z
   .object({
-    name: name(120, 'Name the trial'),
+    name: name(NAME_MAX, 'Name the trial'),
     kind: z.enum(TRIAL_KINDS),
     sides: z.array(side).check(z.minLength(2, 'At least two'), z.maxLength(SIDE_LETTERS.length, 'At most four')),
     rounds: z.int('A whole number of rounds').check(z.minimum(1, 'At least one round'), z.maximum(MOST_ROUNDS, `At most ${MOST_ROUNDS} rounds`)),

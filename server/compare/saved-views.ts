@@ -22,6 +22,8 @@ export const saveView = (who: Who, form: z.infer<typeof viewForm>): Promise<stri
     const [there] = await c.execute<RowDataPacket[]>('SELECT id, name FROM saved_view WHERE household_id = ?', [toBin(who.householdId)]);
     const known = there.some((r) => fromBin(r.id) === form.id || String(r.name).toLowerCase() === form.name.toLowerCase());
     if (!known && there.length >= MOST_VIEWS) return `${MOST_VIEWS} comparisons are saved: remove one first.`;
+    // The one that bore the name gives way, whatever its id.
+    await c.execute('DELETE FROM saved_view WHERE household_id = ? AND name = ? AND id <> ?', [toBin(who.householdId), form.name, toBin(form.id)]);
     await c.execute(
       `INSERT INTO saved_view (household_id, id, name, address, saved_by, saved_at) VALUES (?, ?, ?, ?, ?, ?)
          ON DUPLICATE KEY UPDATE name = VALUES(name), address = VALUES(address), saved_by = VALUES(saved_by), saved_at = VALUES(saved_at)`,

@@ -78,6 +78,13 @@ describeWithDatabase('saved comparisons', () => {
     expect((await savedViews(who.householdId)).map((v) => v.address)).toEqual(['?by=site']);
     expect(await savedViews((await newHousehold()).householdId)).toEqual([]);
   });
+  it('one under another’s name takes its place', async () => {
+    const [rain, sun] = [v7(), v7()];
+    await saveView(who, { id: rain, name: 'Rain', address: '' });
+    await saveView(who, { id: sun, name: 'Sun', address: '' });
+    expect(await saveView(who, { id: rain, name: 'Sun', address: '?by=site' })).toBeNull();
+    expect((await savedViews(who.householdId)).map((v) => [v.id, v.name])).toEqual([[rain, 'Sun']]);
+  });
   it('are removed by their own household alone', async () => {
     const id = v7();
     await saveView(who, { id, name: 'Rain', address: '' });

@@ -1,7 +1,6 @@
-import * as z from 'zod';
-import { SIDE_LETTERS } from '@/core/records/trial-schema';
+import type { VoidForm } from '@/core/trials/void-form';
 import { deriveVisit } from '@/core/visit/derive';
-import { payloadProblem, uuid } from '@/core/visit/payloads';
+import { payloadProblem } from '@/core/visit/payloads';
 import { seesAll } from '@/core/visit/private';
 import type { Who } from '../accounts/who';
 import { now } from '../clock';
@@ -11,24 +10,12 @@ import { writing } from '../outbox/writing';
 import { contentHash, eventsOfVisits, insertEvents } from '../visits/event-rows';
 import { eventFor, followJoins } from '../visits/follow-joins';
 
-const request = z.object({
-  visitId: uuid(),
-  trialId: uuid(),
-  round: z.number().int(),
-  side: z.enum(SIDE_LETTERS),
-  reason: z.string().trim().min(1, 'Say why it does not count').max(200),
-});
-
 /**
  * Voids a round of a trial in a visit, for a reason that has nothing to do with how they came out. What is void stays so; voided again it
  * changes nothing.
  * @returns why not, or `null`
  */
-export async function voidRound(who: Who, body: unknown): Promise<string | null> {
-  const parsed = request.safeParse(body);
-  if (!parsed.success)
-    return parsed.error.issues[0]?.path[0] === 'reason' ? 'Say why it does not count, in up to 200 characters.' : 'That round is not known here.';
-  const { visitId, trialId, round, side, reason } = parsed.data;
+export async function voidRound(who: Who, { visitId, trialId, round, side, reason }: VoidForm): Promise<string | null> {
   const { result } = await writing(who, new Date(now()), async (w): Promise<{ why: string | null; touched: string[] }> => {
     const events = (await eventsOfVisits(who.householdId, [visitId], w.c)).get(visitId) ?? [];
     const visit = deriveVisit(visitId, events, payloadProblem);

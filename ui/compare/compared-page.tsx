@@ -89,7 +89,9 @@ export function ComparedPage(page: {
             <SavedViews views={page.views} address={writeCompareAsk(ask)} />
           </div>
           {page.sentences.length > 0 ? <Sentences sentences={page.sentences} /> : null}
-          {ask.look === 'starts' && page.watching ? <OnWatch rows={page.watches} by={ask.by[0] ?? 'network'} one={by.one} groups={groups} /> : null}
+          {ask.look === 'starts' && ask.by[0] !== 'month' && page.watching ? (
+            <OnWatch rows={page.watches} by={ask.by[0] ?? 'network'} one={by.one} groups={groups} />
+          ) : null}
           {rows.length === 0 ? (
             <p className="bg-card p-4 text-[15px]">No visit fits: nothing to compare by {by.one} under these filters.</p>
           ) : (

@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { v7 } from 'uuid';
 import { POWER_TIMES } from '@/core/figures/populations';
 import { MEANS_KINDS } from '@/core/records/means-kind';
-import { MOST_ROUNDS, SIDE_LETTERS, TRIAL_KINDS, type TrialPlan, trialSchema } from '@/core/records/trial-schema';
+import { LABEL_MAX, MOST_ROUNDS, NAME_MAX, SIDE_LETTERS, TRIAL_KINDS, type TrialPlan, trialSchema } from '@/core/records/trial-schema';
 import { bestVerdict, roundsFor } from '@/core/trials/best-verdict';
 import { trialOrder } from '@/core/trials/trial-order';
 import { TIME_RULES } from '@/core/visit/attempt-times';
@@ -35,14 +35,15 @@ export function TrialForm({ stalls, networks, seed }: { stalls: Triable[]; netwo
   const [problem, setProblem] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
   const list = kind === 'stall' ? stalls : kind === 'network' ? networks : MEANS;
-  const labels = keys.map((key) => list.find((t) => t.id === key)?.name ?? '');
+  const labels = keys.map((key) => (list.find((t) => t.id === key)?.name ?? '').slice(0, LABEL_MAX).trim());
   const planned = { rounds: Number(rounds), seed, sides: keys.map((key, i) => ({ key, label: labels[i] ?? '', siteId: null })) };
   const fits = Number.isInteger(planned.rounds) && planned.rounds >= 1 && planned.rounds <= MOST_ROUNDS;
   const best = fits ? bestVerdict(planned.rounds, keys.length) : null;
   const field = 'field !min-h-[44px] w-full';
   const plan = async () => {
     const parsed = trialSchema.safeParse({
-      name: labels.filter(Boolean).join(' or '),
+      // Names of long places are cut to what a plan holds: nobody types them here.
+      name: labels.filter(Boolean).join(' or ').slice(0, NAME_MAX).trim(),
       kind,
       sides: keys.map((key, i) => ({ key, label: labels[i] ?? '', siteId: list.find((t) => t.id === key)?.siteId ?? null })),
       rounds: Number(rounds),

@@ -1,4 +1,6 @@
 import Link from 'next/link';
+import { timesText } from '@/core/compare/called';
+import { heldTo } from '@/core/compare/share-working';
 import type { MileRecord } from '@/core/records/record-schema';
 import { sideLabel } from '@/core/records/trial-schema';
 import { roundsFor } from '@/core/trials/best-verdict';
@@ -169,8 +171,8 @@ function Pairs({ result, labelOf }: { result: TrialResult; labelOf: (side: strin
       <summary className="min-h-[28px] cursor-pointer font-semibold text-shake">How this was worked out</summary>
       {result.pairs.map((p) => (
         <p key={`${p.quicker}${p.slower}`} className="py-1">
-          {labelOf(p.quicker)} before {labelOf(p.slower)} in {p.won} of {p.decided}, {p.undecided} within their ±: evidence{' '}
-          {Math.exp(p.logEvidence).toPrecision(3)}, held to {7 * result.pairs.length} and {24 * result.pairs.length}.
+          {labelOf(p.quicker)} before {labelOf(p.slower)} in {p.won} of {p.decided}, {p.undecided} within their ±: evidence {timesText(p.logEvidence)} times as
+          likely as by a fair coin; {heldTo(result.pairs.length)}.
           {p.later
             ? ` Later by ${printDuration(p.later.pseudomedian)}, ${Math.round(p.later.level * 100)} % ${printDuration(p.later.limits[0])} to ${printDuration(p.later.limits[1])}. Signed rank, were this the only look: p ${p.later.pExact.toPrecision(2)}; so many pairs cannot go below ${p.later.least.toPrecision(2)}.`
             : ''}

@@ -31,7 +31,8 @@ export function VoidRound({ visitId, trialId, round, side, what }: { visitId: st
         e.preventDefault();
         if (reason.trim() === '') return setOdd('Say why it does not count');
         const answer = await postJson('/api/v1/trials/void', { visitId, trialId, round, side, reason: reason.trim() });
-        setProblem(answer.ok ? null : (answer.error ?? 'The server did not take this.'));
+        setOdd(answer.ok ? undefined : answer.fields.reason);
+        setProblem(answer.ok || answer.fields.reason ? null : (answer.error ?? 'The server did not take this.'));
         if (answer.ok) router.refresh();
       }}
     >

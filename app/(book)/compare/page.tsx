@@ -82,7 +82,8 @@ export default async function ComparePage({ searchParams }: { searchParams: Prom
   };
   // What was put on watch beforehand is told from all visits, by the usual time: a filter chosen now would choose the answer.
   const unfiltered = writeLedgerFilter({ ...ask.filter, without: undefined }) === '';
-  const inSight = ask.look === 'starts' ? { starts: startsOf(visits, by), waited: waitedStarts(visits, { time, mark }, by) } : null;
+  // Two months share none: no sentence can hold them against each other.
+  const inSight = ask.look === 'starts' && by !== 'month' ? { starts: startsOf(visits, by), waited: waitedStarts(visits, { time, mark }, by) } : null;
   return (
     <ComparedPage
       ask={ask}
