@@ -18,7 +18,7 @@ const MOST_WORDS = 8;
  * Stalls and visits that are scored: the likeliest of those that answer at all. They are read from the indexes that hold what is
  * looked through, which are named: left to itself the database fetches each row beside them.
  */
-const MOST_SCORED = 1000;
+const MOST_SCORED = 500;
 
 type Sql = { sql: string; values: (string | Buffer)[] };
 const wordsOf = (typed: string) => typed.split(' ').slice(0, MOST_WORDS);
