@@ -191,6 +191,8 @@ export function visitSession(who: PhoneWho, held: HeldEvents, ways: SessionWays)
       touches: state.touches + 1,
       outbox: { refused: before?.refused ?? 0, unsettled: before?.unsettled ?? 0, last: before?.last ?? null, records: false, ...waits },
     });
+    // A round that is taken back is to be run again.
+    if (store && records.trial.length > 0 && drafts.some((d) => d.kind === 'withdrawal')) await readRecords(store).catch(() => {});
     void loop?.wake();
     return ids;
   }
