@@ -1,9 +1,9 @@
-import Big from 'big.js';
 import { quantiles } from '../evidence/quantile';
 import { wilsonInterval } from '../evidence/wilson';
 import type { Side } from '../faults/fault-list';
 import { type Asked, attemptTest, NEVER, POPULATIONS, type Population, timedBy, visitTest } from '../figures/populations';
 import { known, type Maybe, unknown } from '../units/known';
+import { sumOf } from '../units/sum';
 import type { AttemptRow, VisitRow } from './visit-row';
 
 /** Visits and attempts of one group: a visit is where its first attempt was, each attempt in its own. */
@@ -122,12 +122,11 @@ export function rateCell(names: readonly string[], per: number, of: RateCell['of
 
 /** All-in price: everything paid over everything delivered, not the mean of ratios. */
 export function priceCell(visits: readonly VisitRow[], currency: string): PriceCell {
-  const sum = (of: (v: VisitRow) => string | null | undefined) => visits.reduce((s, v) => s.plus(of(v) as string), new Big(0));
-  const kWh = sum((v) => v.deliveredKWh);
+  const kWh = sumOf(visits.map((v) => v.deliveredKWh as string));
   const perKWh: Maybe<string> = kWh.eq(0)
     ? unknown(visits.length === 0 ? 'no bill and kWh together' : 'nothing delivered')
     : known(
-        sum((v) => v.paid)
+        sumOf(visits.map((v) => v.paid as string))
           .div(kWh)
           .toString(),
       );

@@ -36,33 +36,46 @@ const less = (a: Counted, b: Counted): Counted => ({ yes: a.yes - b.yes, n: a.n 
 const count = (starts: readonly Start[]): Counted => ({ yes: starts.filter((s) => s.yes).length, n: starts.length });
 const share = ({ yes, n }: Counted): number => (n === 0 ? 0 : yes / n);
 
-/** What is left of a network's starts by itself, in whatever pair: counted by month and site. */
-type Network = { id: string; all: Counted; firstVisits: number; outages: number; byMonth: Map<string, Map<string, Counted>> };
+/** What is left of a network's starts by itself, in whatever pair: counted by site, and by month and site. */
+type Network = { id: string; all: Counted; firstVisits: number; outages: number; sites: Map<string, Counted>; byMonth: Map<string, Map<string, Counted>> };
 function networkOf(id: string, starts: readonly Start[]): Network {
   const firsts = withoutFirstVisits(starts);
   const outages = outagesOnce(firsts.starts);
-  const byMonth = new Map(
-    [...grouped(outages.starts, (s) => s.month)].map(([month, of]) => [
-      month,
-      new Map([...grouped(of, (s) => s.siteId)].map(([site, at]) => [site, count(at)])),
-    ]),
-  );
-  return { id, all: count(starts), firstVisits: firsts.taken, outages: outages.taken, byMonth };
+  const sites = new Map<string, Counted>();
+  const byMonth = new Map<string, Map<string, Counted>>();
+  const add = (to: Map<string, Counted>, site: string, yes: boolean) => {
+    const counted = to.get(site) ?? { yes: 0, n: 0 };
+    counted.n += 1;
+    if (yes) counted.yes += 1;
+    to.set(site, counted);
+  };
+  for (const { month, siteId, yes } of outages.starts) {
+    const here = byMonth.get(month) ?? new Map<string, Counted>();
+    byMonth.set(month, here);
+    add(here, siteId, yes);
+    add(sites, siteId, yes);
+  }
+  return { id, all: count(starts), firstVisits: firsts.taken, outages: outages.taken, sites, byMonth };
 }
 
-/** A network's counts by site over some months; `taken`: what lies in the others. */
-function overMonths(of: Network, months: ReadonlySet<string>): { sites: Map<string, Counted>; taken: number } {
-  const sites = new Map<string, Counted>();
+/** A network's counts by site in the months in which the other was visited, too; `taken`: what lies in the others. */
+function inMonthsOf(of: Network, other: Network): { sites: Map<string, Counted>; taken: number } {
+  const sites = new Map(of.sites);
   let taken = 0;
-  for (const [month, here] of of.byMonth)
+  // Most months are shared: those that are not are taken away.
+  for (const [month, here] of of.byMonth) {
+    if (other.byMonth.has(month)) continue;
     for (const [site, counted] of here) {
-      if (months.has(month)) sites.set(site, and(sites.get(site) ?? NOTHING, counted));
-      else taken += counted.n;
+      taken += counted.n;
+      const left = less(sites.get(site) ?? NOTHING, counted);
+      if (left.n === 0) sites.delete(site);
+      else sites.set(site, left);
     }
+  }
   return { sites, taken };
 }
 
-function sideOf(network: Network, { sites, taken }: ReturnType<typeof overMonths>): Side {
+function sideOf(network: Network, { sites, taken }: ReturnType<typeof inMonthsOf>): Side {
   const counted = [...sites.values()].reduce(and, NOTHING);
   const most = [...sites].sort(([x, a], [y, b]) => b.n - a.n || (x < y ? -1 : 1));
   return {
@@ -77,8 +90,7 @@ function sideOf(network: Network, { sites, taken }: ReturnType<typeof overMonths
 
 function compared(a: Network, b: Network, looked: number): PairDegree {
   // Winter at the one and summer at the other compare nothing.
-  const both = new Set([...a.byMonth.keys()].filter((month) => b.byMonth.has(month)));
-  const [inA, inB] = [overMonths(a, both), overMonths(b, both)];
+  const [inA, inB] = [inMonthsOf(a, b), inMonthsOf(b, a)];
   const [sideA, sideB] = [sideOf(a, inA), sideOf(b, inB)];
   const aLeads = share(sideA.counted) > share(sideB.counted) || (share(sideA.counted) === share(sideB.counted) && a.id < b.id);
   /** Evidence that the leading one leads; none where the other does. */

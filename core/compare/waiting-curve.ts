@@ -1,8 +1,7 @@
 import { atRiskAt, medianWait, type Step, stepAt, stillWaiting, type Wait } from '../evidence/still-waiting';
 import { type Grouping, groupOfAttempt } from '../figures/groupings';
 import { type Asked, attemptTest, NEVER, timedBy } from '../figures/populations';
-import { grouped } from '../units/grouped';
-import type { AttemptRow, VisitRow } from './visit-row';
+import type { VisitRow } from './visit-row';
 
 /** Fewer waits than these draw no curve. */
 export const LEAST_WAITS = 5;
@@ -37,9 +36,26 @@ export type WaitingCurves = {
 
 const isNever = attemptTest(NEVER);
 
-function waitsOf(attempts: readonly AttemptRow[], asked: Pick<Asked, 'time' | 'mark'>): Wait[] {
+/** The waits of each group, those with most first. */
+function waitsByGroup(visits: readonly VisitRow[], asked: Pick<Asked, 'time' | 'mark'>, by: Grouping): { group: string; waits: Wait[] }[] {
   const isTimed = attemptTest(timedBy(asked));
-  return attempts.flatMap((a): Wait[] => (isNever(a) ? [{ time: NEVER_S, event: false }] : isTimed(a) ? [{ time: a[asked.time] as number, event: true }] : []));
+  const groups = new Map<string, Wait[]>();
+  for (const v of visits) {
+    if (v.leftOut) continue;
+    for (const a of v.attempts) {
+      const never = isNever(a);
+      if (!never && !isTimed(a)) continue;
+      const group = groupOfAttempt(by, v, a);
+      if (group === null) continue;
+      const wait = { time: never ? NEVER_S : (a[asked.time] as number), event: !never };
+      const waits = groups.get(group);
+      if (waits) waits.push(wait);
+      else groups.set(group, [wait]);
+    }
+  }
+  return [...groups]
+    .map(([group, waits]) => ({ group, waits: waits.sort((a, b) => a.time - b.time) }))
+    .sort((a, b) => b.waits.length - a.waits.length || (a.group < b.group ? -1 : 1));
 }
 
 /** Marks of the axis: a few, at round times. */
@@ -50,24 +66,7 @@ const STEPS_S = [5, 10, 15, 30, 60, 120, 300, 600];
  * given-up attempts never get power; those seen late, without the mark or still open are in no curve.
  */
 export function waitingCurves(visits: readonly VisitRow[], asked: Pick<Asked, 'time' | 'mark'>, by: Grouping = 'network'): WaitingCurves {
-  const inGroups = visits
-    .filter((v) => !v.leftOut)
-    .flatMap((v) =>
-      v.attempts.flatMap((attempt) => {
-        const group = groupOfAttempt(by, v, attempt);
-        return group === null ? [] : [{ group, attempt }];
-      }),
-    );
-  const all = [...grouped(inGroups, (x) => x.group)]
-    .map(([group, here]) => ({
-      group,
-      waits: waitsOf(
-        here.map((x) => x.attempt),
-        asked,
-      ),
-    }))
-    .filter((g) => g.waits.length > 0)
-    .sort((a, b) => b.waits.length - a.waits.length || (a.group < b.group ? -1 : 1));
+  const all = waitsByGroup(visits, asked, by);
   const drawn = all.filter((g) => g.waits.length >= LEAST_WAITS).slice(0, MOST_CURVES);
   const times = drawn.flatMap((g) => g.waits.filter((w) => w.event).map((w) => w.time)).sort((a, b) => a - b);
   // Nine of ten starts are in the picture: a single one that took an hour must not press the rest into a corner.

@@ -10,6 +10,7 @@ let arisen = 0;
 const start = (group: string, s: number | null, more: Partial<Waited> = {}): Waited => {
   arisen += 1;
   return {
+    n: arisen,
     group,
     siteId: `${group}${1 + (arisen % 3)}`,
     arose: String(arisen).padStart(9, '0'),
@@ -98,9 +99,9 @@ it('the starts of visits: timed ones and those that never came, as their visits 
     visit({ arose: 'c', leftOut: true }),
   ];
   expect(waitedStarts(visits, { time: 'handshake', mark: 'kW' }, 'network')).toEqual([
-    { group: 'N', siteId: 's', arose: 'a', at: 2, carId: null, means: null, mark: 'kW', s: 10, pm_s: 0.5 },
-    { group: 'N', siteId: 's', arose: 'b', at: 1, carId: 'c', means: 'rfid', mark: null, s: null, pm_s: 0.5 },
-    { group: 'N', siteId: 's', arose: 'b', at: 1, carId: 'c', means: 'app', mark: 'kW', s: 30, pm_s: 3 },
+    { n: 0, group: 'N', siteId: 's', arose: 'a', at: 2, carId: null, means: null, mark: 'kW', s: 10, pm_s: 0.5 },
+    { n: 1, group: 'N', siteId: 's', arose: 'b', at: 1, carId: 'c', means: 'rfid', mark: null, s: null, pm_s: 0.5 },
+    { n: 2, group: 'N', siteId: 's', arose: 'b', at: 1, carId: 'c', means: 'app', mark: 'kW', s: 30, pm_s: 3 },
   ]);
   expect(waitedStarts(visits, { time: 'handshake', mark: 'kW' }, 'means').map((s) => s.group)).toEqual(['rfid', 'app']);
 });

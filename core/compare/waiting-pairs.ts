@@ -2,10 +2,12 @@ import { type Counted, type Degree, degreeOf, logPairEvidence } from '../evidenc
 import { type Grouping, groupOfAttempt } from '../figures/groupings';
 import { type Asked, attemptTest, NEVER, timedBy } from '../figures/populations';
 import { grouped } from '../units/grouped';
-import type { AttemptRow, VisitRow } from './visit-row';
+import type { VisitRow } from './visit-row';
 
 /** A start as it waits for one of the other group to be held against. `s`: `null` for never. */
 export type Waited = {
+  /** Which it is in the order in which they arose. */
+  n: number;
   group: string;
   siteId: string;
   arose: string;
@@ -26,12 +28,18 @@ const isNever = attemptTest(NEVER);
 /** The starts of some visits that can be paired, in the order in which their visits arose. */
 export function waitedStarts(visits: readonly VisitRow[], asked: Pick<Asked, 'time' | 'mark'>, by: Grouping): Waited[] {
   const isTimed = attemptTest(timedBy(asked));
-  const of = (v: VisitRow, a: AttemptRow): Waited[] => {
-    const group = groupOfAttempt(by, v, a);
-    const never = isNever(a);
-    if (group === null || (!never && !isTimed(a))) return [];
-    return [
-      {
+  const starts: Waited[] = [];
+  const inOrder = visits
+    .filter((v) => !v.leftOut)
+    .sort((a, b) => ((a.arose ?? '') < (b.arose ?? '') ? -1 : (a.arose ?? '') > (b.arose ?? '') ? 1 : a.at - b.at));
+  for (const v of inOrder)
+    for (const a of v.attempts) {
+      const never = isNever(a);
+      if (!never && !isTimed(a)) continue;
+      const group = groupOfAttempt(by, v, a);
+      if (group === null) continue;
+      starts.push({
+        n: starts.length,
         group,
         siteId: v.siteId,
         arose: v.arose ?? '',
@@ -41,13 +49,9 @@ export function waitedStarts(visits: readonly VisitRow[], asked: Pick<Asked, 'ti
         mark: never ? null : (a.endMark ?? null),
         s: never ? null : (a[asked.time] as number),
         pm_s: Math.max(LEAST_PM_S, (a.pm as number | null | undefined) ?? 0),
-      },
-    ];
-  };
-  return visits
-    .filter((v) => !v.leftOut)
-    .sort((a, b) => ((a.arose ?? '') < (b.arose ?? '') ? -1 : (a.arose ?? '') > (b.arose ?? '') ? 1 : a.at - b.at))
-    .flatMap((v) => v.attempts.flatMap((a) => of(v, a)));
+      });
+    }
+  return starts;
 }
 
 /** Which of two groups was quicker in how many pairs, and how surely. */
@@ -141,12 +145,12 @@ export function waitingPair(starts: readonly Waited[], a: string, b: string, loo
 }
 
 /** Two lists that are each in their order as one. */
-function merged(a: readonly Waited[], b: readonly Waited[], order: ReadonlyMap<Waited, number>): Waited[] {
+function merged(a: readonly Waited[], b: readonly Waited[]): Waited[] {
   const out: Waited[] = [];
   let [i, j] = [0, 0];
   while (i < a.length || j < b.length) {
     const [x, y] = [a[i], b[j]];
-    const first = x !== undefined && (y === undefined || (order.get(x) ?? 0) < (order.get(y) ?? 0));
+    const first = x !== undefined && (y === undefined || x.n < y.n);
     out.push((first ? x : y) as Waited);
     if (first) i += 1;
     else j += 1;
@@ -156,9 +160,8 @@ function merged(a: readonly Waited[], b: readonly Waited[], order: ReadonlyMap<W
 
 /** Every pair of groups, the surest first. @param most groups that are held against each other: those with most starts */
 export function waitingPairs(starts: readonly Waited[], figures: number, most: number): { pairs: WaitingPair[]; looked: number } {
-  const order = new Map(starts.map((s, i) => [s, i]));
   const groups = [...grouped(starts, (s) => s.group)].sort(([x, a], [y, b]) => b.length - a.length || (x < y ? -1 : 1)).slice(0, most);
   const looked = ((groups.length * (groups.length - 1)) / 2) * figures;
-  const pairs = groups.flatMap(([a, ofA], i) => groups.slice(i + 1).map(([b, ofB]) => waitingPair(merged(ofA, ofB, order), a, b, looked)));
+  const pairs = groups.flatMap(([a, ofA], i) => groups.slice(i + 1).map(([b, ofB]) => waitingPair(merged(ofA, ofB), a, b, looked)));
   return { pairs: pairs.sort((x, y) => y.logFactor - x.logFactor), looked };
 }

@@ -11,7 +11,7 @@ import { type Waited, type WaitingPair, waitingPair, waitingPairs } from './wait
 /** Means are taken up to so many seconds: who waited longer gave up. */
 const HORIZON_S = 180;
 /** Ranks are taken of so many starts of each, the latest: of more they tell no more. */
-const MOST_RANKED = 150;
+const MOST_RANKED = 60;
 /** Beyond every time. */
 const NEVER_S = 1e12;
 
@@ -19,8 +19,8 @@ const p = (value: number | null): string => (value === null ? 'not defined' : va
 const side = (group: string, sites: readonly string[]) => ({ group, sites, bySites: sites.length < LEAST_SITES });
 
 function waitingWorking(pair: WaitingPair, looked: number, starts: readonly Waited[], names: CalledBy): Working {
-  const of = (group: string): Waited[] => starts.filter((s) => s.group === group);
-  const waits = (group: string): Wait[] => of(group).map((s) => (s.s === null ? { time: NEVER_S, event: false } : { time: s.s, event: true }));
+  const waits = (group: string): Wait[] =>
+    starts.flatMap((s) => (s.group !== group ? [] : [s.s === null ? { time: NEVER_S, event: false } : { time: s.s, event: true }]));
   const [quick, slow] = [waits(pair.quicker), waits(pair.slower)];
   const latest = (of: readonly Wait[]) => of.slice(-MOST_RANKED).map((w) => w.time);
   const sooner = rankSum(latest(slow), latest(quick));
@@ -30,7 +30,14 @@ function waitingWorking(pair: WaitingPair, looked: number, starts: readonly Wait
   return [
     [
       'Starts',
-      [pair.quicker, pair.slower].map((g) => `${names.group(g)} ${of(g).length}, of them ${of(g).filter((s) => s.s === null).length} never`).join('; '),
+      (
+        [
+          [pair.quicker, quick],
+          [pair.slower, slow],
+        ] as const
+      )
+        .map(([g, of]) => `${names.group(g)} ${of.length}, of them ${of.filter((w) => !w.event).length} never`)
+        .join('; '),
     ],
     ['In pairs by the same car, means and end mark, within 60 days', `${pair.won} of ${pair.decided} decided; ${pair.undecided} within their ±`],
     [

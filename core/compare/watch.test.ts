@@ -38,6 +38,7 @@ describe('a pair on watch', () => {
   });
   it('or who gives power sooner, of its own pair', () => {
     const waited = (group: string, i: number, s: number): Waited => ({
+      n: i,
       group,
       siteId: 'x',
       arose: String(100 + i),

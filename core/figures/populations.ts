@@ -145,29 +145,37 @@ function testOf<Name extends string>(on: On<Name>): Test<{ readonly [K in Name]?
   return (row) => Number(row[figure] ?? Number.NaN) > on.above;
 }
 
-/** Whether an attempt meets all of these. Made once, asked of many. */
-export function attemptTest(all: readonly On<AttemptFigure>[]): Test<Row['attempts'][number]> {
-  const tests = all.map(testOf);
-  return (attempt) => tests.every((test) => test(attempt));
+/** All of some tests as one; ten thousand rows are asked, so that two and three are asked without a list. */
+function every<Of>(tests: readonly Test<Of>[]): Test<Of> {
+  const [a, b, c, ...more] = tests;
+  if (!a) return () => true;
+  if (!b) return a;
+  if (!c) return (of) => a(of) && b(of);
+  if (more.length === 0) return (of) => a(of) && b(of) && c(of);
+  const rest = every(more);
+  return (of) => a(of) && b(of) && c(of) && rest(of);
 }
+
+/** Whether an attempt meets all of these. Made once, asked of many. */
+export const attemptTest = (all: readonly On<AttemptFigure>[]): Test<Row['attempts'][number]> => every(all.map(testOf));
 
 /** Whether a condition holds for a visit. Made once, asked of many. */
 export function visitTest(condition: Condition): Test<Row> {
   if ('any' in condition) {
-    const tests = condition.any.map(visitTest);
-    return (row) => tests.some((test) => test(row));
+    const none = every(condition.any.map((c): Test<Row> => visitTest({ not: c })));
+    return (row) => !none(row);
   }
-  if ('all' in condition) {
-    const tests = condition.all.map(visitTest);
-    return (row) => tests.every((test) => test(row));
-  }
+  if ('all' in condition) return every(condition.all.map(visitTest));
   if ('not' in condition) {
     const test = visitTest(condition.not);
     return (row) => !test(row);
   }
   if ('attempt' in condition) {
     const test = attemptTest(condition.attempt);
-    return (row) => row.attempts.some(test);
+    return ({ attempts }) => {
+      for (let i = 0; i < attempts.length; i++) if (test(attempts[i] as Row['attempts'][number])) return true;
+      return false;
+    };
   }
   return testOf(condition);
 }

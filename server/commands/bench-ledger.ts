@@ -6,6 +6,8 @@ import { readLedgerFilter } from '@/core/compare/ledger-filter';
 import { figuresRead, LOOK_NAMES, LOOKS } from '@/core/compare/measures';
 import { compareSentences } from '@/core/compare/sentence';
 import { waitingCurves } from '@/core/compare/waiting-curve';
+import { waitedStarts } from '@/core/compare/waiting-pairs';
+import { waitingSentences } from '@/core/compare/waiting-sentence';
 import { ATTEMPT_FIGURES } from '@/core/figures/attempt-figures';
 import type { Grouping } from '@/core/figures/groupings';
 import { VISIT_FIGURES } from '@/core/figures/visit-figures';
@@ -100,7 +102,9 @@ const compareBy = (look: (typeof LOOK_NAMES)[number], by: readonly [Grouping, ..
     const rows = await compareRows(who, 'EUR', everything, read(look, by));
     comparedGroups(rows, asked, by, LOOKS[look].measures);
     if (look !== 'starts') return;
-    compareSentences(startsOf(rows, by[0]), { one: 'group', many: 'groups', group: (id) => id, site: (id) => id });
+    const names = { one: 'group', many: 'groups', group: (id: string) => id, site: (id: string) => id };
+    compareSentences(startsOf(rows, by[0]), names);
+    waitingSentences(waitedStarts(rows, asked, by[0]), names);
     waitingCurves(rows, asked, by[0]);
   });
 const compare = await compareBy('starts', ['network']);
@@ -122,5 +126,6 @@ const bare = await median(async () => {
   await pool().execute(`SELECT visit_id, ${columns.attempt.map((n) => ATTEMPT_FIGURES[n].column).join(', ')} FROM attempt_figures WHERE household_id = ?`, [h]);
 });
 say('Compare against fetching the same columns and rows', `${(compare / bare).toFixed(2)} ×`);
+say('memory of this process after it all, MiB', (process.memoryUsage().rss / 2 ** 20).toFixed(0));
 await db.end();
 await pool().end();

@@ -3,31 +3,30 @@ import { type LedgerFilter, writeLedgerFilter } from '@/core/compare/ledger-filt
 import type { AttemptRow, VisitRow } from '@/core/compare/visit-row';
 import { ATTEMPT_FIGURES, type AttemptFigure } from '@/core/figures/attempt-figures';
 import type { Figure } from '@/core/figures/figure';
+import { VISIT_KEYS, type VisitKey } from '@/core/figures/groupings';
 import { VISIT_FIGURES, type VisitFigure } from '@/core/figures/visit-figures';
 import type { Who } from '../accounts/who';
 import { fromBin, toBin } from '../db/binary-id';
 import { figuresOf } from '../figures/refresh';
 import { visitWhere } from './visit-where';
 
-type Cell = string | number | null;
-type Cells = readonly [Buffer, ...(Cell | Buffer | Date)[]];
+/** A row as the database answers it: ids as bytes, yes and no as 1 and 0. */
+type Raw = Record<string, Buffer | string | number | boolean | null>;
 
-/**
- * Makes rows of the cells that a query answers in this order, each cell under the name of its figure: ten thousand visits are
- * read as arrays and become objects of one shape.
- */
-function rowMaker(names: readonly string[], figures: Readonly<Record<string, Pick<Figure<never>, 'is'>>>, from: number) {
-  const blank = Object.fromEntries(names.map((name) => [name, null])) as Record<string, Cell | boolean>;
-  const yesNo = names.map((name) => figures[name]?.is === 'yes_no');
-  return (cells: Cells): Record<string, Cell | boolean> => {
-    const row = { ...blank };
-    for (let i = 0; i < names.length; i++) row[names[i] as string] = yesNo[i] ? cells[from + i] === 1 : (cells[from + i] as Cell);
-    return row;
+/** Makes what a figure is of what the database answers for it, in place: the driver has made objects of one shape, and ten thousand stay what they are. */
+function mender(names: readonly string[], figures: Readonly<Record<string, Pick<Figure<never>, 'is'>>>, text: (id: Buffer) => string) {
+  const ids = names.filter((name) => figures[name]?.is === 'id');
+  const yesNo = names.filter((name) => figures[name]?.is === 'yes_no');
+  return (row: Raw) => {
+    for (const name of yesNo) row[name] = row[name] === 1;
+    for (const name of ids) {
+      const id = row[name];
+      if (id) row[name] = text(id as Buffer);
+    }
   };
 }
 
-/** What stands beside the figures of a row. */
-const BESIDE = ['arose', 'networkId', 'siteId', 'stallId', 'workedAt', 'driverId', 'carId', 'at', 'month', 'attempts'] as const satisfies (keyof VisitRow)[];
+const KEYS = Object.keys(VISIT_KEYS) as VisitKey[];
 
 /** What a comparison fetches: the figures that its measures and groupings read. */
 export type Fetched = { visit: readonly VisitFigure[]; attempt: readonly AttemptFigure[] };
@@ -42,25 +41,19 @@ export async function compareRows(who: Who, currency: string, filter: LedgerFilt
   const where = visitWhere(who, filter, currency);
   // How starts are timed narrows nothing.
   const whole = writeLedgerFilter({ ...filter, time: 'handshake', mark: 'kW' }) === '';
-  const ofVisit = fetched.visit;
   const ofAttempt = fetched.attempt.filter((n) => n !== 'stallId');
   const [[visits], [attempts]] = await Promise.all([
-    figures.execute<RowDataPacket[][]>(
-      {
-        sql: `SELECT v.id, v.network_id, v.site_id, v.driver_id, v.car_id, v.local_month, v.sort_at${ofVisit.map((n) => `, f.${VISIT_FIGURES[n].column}`).join('')}
-       FROM visit v JOIN visit_figures f ON f.household_id = v.household_id AND f.visit_id = v.id WHERE ${where.sql} AND v.network_id IS NOT NULL`,
-        rowsAsArray: true,
-      },
+    figures.execute<(RowDataPacket & { arose: Buffer })[]>(
+      `SELECT v.id AS arose, NULL AS stallId, NULL AS workedAt, NULL AS attempts, CAST(TIMESTAMPDIFF(MICROSECOND, '1970-01-01', v.sort_at) / 1000 AS DOUBLE) AS at
+              ${KEYS.map((n) => `, v.${VISIT_KEYS[n].column} AS ${n}`).join('')}${fetched.visit.map((n) => `, f.${VISIT_FIGURES[n].column} AS ${n}`).join('')}
+         FROM visit v JOIN visit_figures f ON f.household_id = v.household_id AND f.visit_id = v.id WHERE ${where.sql} AND v.network_id IS NOT NULL`,
       where.values,
     ),
     // All attempts in the order they lie in: those of visits that are not counted find no visit below.
-    figures.execute<RowDataPacket[][]>(
-      {
-        sql: `SELECT x.visit_id, x.stall_id${ofAttempt.map((n) => `, x.${ATTEMPT_FIGURES[n].column}`).join('')} FROM attempt_figures x
-      WHERE x.household_id = ?${whole ? '' : ` AND x.visit_id IN (SELECT v.id FROM visit v JOIN visit_figures f ON f.household_id = v.household_id AND f.visit_id = v.id WHERE ${where.sql})`}
-      ORDER BY x.visit_id, x.n`,
-        rowsAsArray: true,
-      },
+    figures.execute<(RowDataPacket & { visitId: Buffer; stallId: Buffer | null })[]>(
+      `SELECT x.visit_id AS visitId, x.stall_id AS stallId${ofAttempt.map((n) => `, x.${ATTEMPT_FIGURES[n].column} AS ${n}`).join('')} FROM attempt_figures x
+        WHERE x.household_id = ?${whole ? '' : ` AND x.visit_id IN (SELECT v.id FROM visit v JOIN visit_figures f ON f.household_id = v.household_id AND f.visit_id = v.id WHERE ${where.sql})`}
+        ORDER BY x.visit_id, x.n`,
       whole ? [toBin(householdId)] : [toBin(householdId), ...where.values],
     ),
   ]);
@@ -68,45 +61,38 @@ export async function compareRows(who: Who, currency: string, filter: LedgerFilt
   const texts = new Map<string, string>();
   const text = (id: Buffer): string => {
     const key = id.toString('latin1');
-    const known = texts.get(key) ?? fromBin(id);
-    texts.set(key, known);
-    return known;
+    const known = texts.get(key);
+    if (known !== undefined) return known;
+    const written = fromBin(id);
+    texts.set(key, written);
+    return written;
   };
-  const attemptOf = rowMaker([...ofAttempt, 'stallId'], ATTEMPT_FIGURES, 2);
-  // Ids among the figures of an attempt, such as its adapter's, are written out.
-  const ids = ofAttempt.flatMap((n, i) => (ATTEMPT_FIGURES[n].is === 'id' ? [[n, i + 2] as const] : []));
-  const byVisit = new Map<string, AttemptRow[]>();
-  const stallOf = new Map<string, string | null>();
-  const workedAt = new Map<string, string[]>();
-  for (const cells of attempts as unknown as Cells[]) {
-    const row = attemptOf(cells) as unknown as AttemptRow;
-    row.stallId = cells[1] ? text(cells[1] as Buffer) : null;
-    for (const [name, at] of ids) (row as unknown as Record<string, string | null>)[name] = cells[at] ? text(cells[at] as Buffer) : null;
-    const key = cells[0].toString('latin1');
-    if (row.outcome === 'power' && row.stallId) workedAt.set(key, [...(workedAt.get(key) ?? []), row.stallId]);
-    const list = byVisit.get(key);
-    if (list) list.push(row);
-    else {
-      byVisit.set(key, [row]);
-      stallOf.set(key, row.stallId);
-    }
-  }
-  const visitOf = rowMaker([...ofVisit, ...BESIDE], VISIT_FIGURES, 7);
+  const mendAttempt = mender(ofAttempt, ATTEMPT_FIGURES, text);
   const none: AttemptRow[] = [];
   const nowhere: string[] = [];
-  return (visits as unknown as [Buffer, Buffer, Buffer, Buffer | null, Buffer | null, string, Date, ...Cell[]][]).map((cells) => {
-    const row = visitOf(cells) as unknown as VisitRow;
-    row.networkId = text(cells[1]);
-    row.siteId = text(cells[2]);
-    row.driverId = cells[3] && text(cells[3]);
-    row.carId = cells[4] && text(cells[4]);
-    row.month = cells[5];
-    row.at = cells[6].getTime();
-    const key = cells[0].toString('latin1');
-    row.stallId = stallOf.get(key) ?? null;
-    row.workedAt = workedAt.get(key) ?? nowhere;
-    row.attempts = byVisit.get(key) ?? none;
+  const byVisit = new Map<string, { attempts: AttemptRow[]; workedAt: string[] }>();
+  for (const raw of attempts) {
+    const key = raw.visitId.toString('latin1');
+    mendAttempt(raw as Raw);
+    const row = raw as unknown as AttemptRow;
+    row.stallId = raw.stallId && text(raw.stallId);
+    const found = byVisit.get(key);
+    if (found) found.attempts.push(row);
+    else byVisit.set(key, { attempts: [row], workedAt: nowhere });
+    if (row.outcome !== 'power' || !row.stallId) continue;
+    const here = found ?? (byVisit.get(key) as { workedAt: string[] });
+    here.workedAt = [...here.workedAt, row.stallId];
+  }
+  const mendVisit = mender([...KEYS, ...fetched.visit], { ...VISIT_FIGURES, ...VISIT_KEYS }, text);
+  for (const raw of visits) {
+    const key = raw.arose.toString('latin1');
+    mendVisit(raw as Raw);
+    const row = raw as unknown as VisitRow;
+    const own = byVisit.get(key);
     row.arose = key;
-    return row;
-  });
+    row.attempts = own?.attempts ?? none;
+    row.workedAt = own?.workedAt ?? nowhere;
+    row.stallId = row.attempts[0]?.stallId ?? null;
+  }
+  return visits as unknown as VisitRow[];
 }
