@@ -4,7 +4,7 @@ import Big from 'big.js';
 export const DECIMAL = /^-?\d{1,9}(\.\d{1,6})?$/;
 
 /** Minor unit digits of a currency (ISO 4217 as carried by the runtime's locale data). */
-function minorDigits(currency: string): number {
+export function minorDigits(currency: string): number {
   return new Intl.NumberFormat('en', { style: 'currency', currency }).resolvedOptions().maximumFractionDigits ?? 2;
 }
 

@@ -22,6 +22,7 @@ export {
   record,
   refine,
   regex,
+  strictObject,
   string,
   superRefine,
   toLowerCase,

@@ -15,6 +15,11 @@ export async function guardBytes(request: Request, types: readonly string[], mos
   const host = request.headers.get('host');
   if (!origin || !host || !URL.canParse(origin) || new URL(origin).host !== host)
     return refuse(403, 'This write did not come from the application’s own pages.');
+  return bytesOf(request, types, most, tooLarge);
+}
+
+/** The body of a request, counted as it arrives. */
+async function bytesOf(request: Request, types: readonly string[], most: number, tooLarge: string): Promise<GuardedBytes> {
   const type = (request.headers.get('content-type') ?? '').split(';')[0]?.trim().toLowerCase() ?? '';
   if (!types.includes(type)) return refuse(415, `This takes ${types.join(', ')} only.`);
   if (Number(request.headers.get('content-length') ?? 0) > most) return refuse(413, tooLarge);
@@ -34,9 +39,15 @@ export async function guardBytes(request: Request, types: readonly string[], mos
   return { ok: true, bytes: Buffer.concat(chunks) };
 }
 
+const TOO_LARGE = 'The batch is larger than 1 MB. Send it in parts.';
+
 /** The same for JSON, which every other write is. */
-export async function guardWrite(request: Request): Promise<GuardedBody> {
-  const body = await guardBytes(request, ['application/json'], MAX_BODY_BYTES, 'The batch is larger than 1 MB. Send it in parts.');
+export const guardWrite = async (request: Request): Promise<GuardedBody> => jsonOf(await guardBytes(request, ['application/json'], MAX_BODY_BYTES, TOO_LARGE));
+
+/** The JSON of a question: it changes nothing, so it may come from elsewhere than from the application's own pages. */
+export const readQuestion = async (request: Request): Promise<GuardedBody> => jsonOf(await bytesOf(request, ['application/json'], MAX_BODY_BYTES, TOO_LARGE));
+
+function jsonOf(body: GuardedBytes): GuardedBody {
   if (!body.ok) return body;
   try {
     return { ok: true, json: JSON.parse(new TextDecoder('utf-8', { fatal: true }).decode(body.bytes)) };
