@@ -166,7 +166,14 @@ for (const scheme of ['light', 'dark'] as const) {
       await page.goto(`/places/${place.siteId}`);
       await expect(page.getByRole('heading', { name: 'What can be used here' })).toBeVisible();
       await clean(page, 'a site');
-      for (const path of [`/places/${place.siteId}/change`, `/places/${place.siteId}/stalls/new`, '/places/new', `/garage/car/${place.carId}`]) {
+      for (const path of [
+        `/places/${place.siteId}/prices`,
+        `/places/${place.siteId}/prices/new`,
+        `/places/${place.siteId}/change`,
+        `/places/${place.siteId}/stalls/new`,
+        '/places/new',
+        `/garage/car/${place.carId}`,
+      ]) {
         await page.goto(path);
         await expect(page.locator('form').getByRole('button').last()).toBeVisible();
         await clean(page, path);

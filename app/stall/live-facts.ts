@@ -6,7 +6,8 @@ import { nextTen } from '@/core/power/next-ten';
 import { emergencyNumberAt } from '@/core/records/emergency-number';
 import { carIsMeans } from '@/core/records/means-kind';
 import { plateKW } from '@/core/records/stall-plate';
-import { expectedBill, tariffOn } from '@/core/tariff/simple-tariff';
+import { expectedBill } from '@/core/tariff/simple-tariff';
+import { tariffOn } from '@/core/tariff/tariff-on';
 import { localDay } from '@/core/units/zoned';
 import { alarms } from '@/core/visit/alarms';
 import type { Visit } from '@/core/visit/derive';
@@ -90,7 +91,7 @@ export function liveFacts(state: Pick<Live, 'visit' | 'records' | 'who' | 'latel
     usual: waiting ? usualHere(state.usual, chosenId, network?.id ?? null, means.meansKind) : null,
     /** What the tariff says so many kWh cost in this visit, a decimal string. */
     expected: (kWh: string | undefined): string | null =>
-      tariff && kWh !== undefined ? expectedBill(tariff, kWh, Math.max(1, visit.attempts.filter((a) => a.proof).length)).total : null,
+      tariff?.perKWh && kWh !== undefined ? expectedBill(tariff, kWh, Math.max(1, visit.attempts.filter((a) => a.proof).length)).total : null,
   };
 }
 export type LiveFacts = ReturnType<typeof liveFacts>;

@@ -112,7 +112,7 @@ export function LiveScreen({ state, hands }: { state: Live; hands: StallHands })
                 state.observing ? 'observing' : null,
                 network?.fields.name,
                 stall ? plateText(stall.fields) : null,
-                tariff ? `${printPerKWh(tariff.perKWh, tariff.currency)}/kWh` : null,
+                tariff?.perKWh ? `${printPerKWh(tariff.perKWh, tariff.currency)}/kWh` : null,
               ]
                 .filter(Boolean)
                 .join(', ')}

@@ -1,7 +1,7 @@
 import type Fraction from 'fraction.js';
+import { percent, price } from '../records/ocpi-tariff';
 import * as z from '../units/schema';
 import { exact, NOTHING, ratio } from './exact';
-import { percent, price } from './ocpi-tariff';
 
 const amount = z.number().check(z.minimum(0, 'must not be below 0'), z.maximum(1e6));
 

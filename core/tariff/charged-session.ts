@@ -1,6 +1,6 @@
+import { momentOf } from '../records/moment';
 import * as z from '../units/schema';
 import { isZone } from '../units/zoned';
-import { momentOf } from './moment';
 
 /** Periods that one session may have, and days that it may last. */
 const MOST_PERIODS = 5_000;

@@ -1,8 +1,8 @@
 import type Fraction from 'fraction.js';
+import { momentOf } from '../records/moment';
+import type { Dimension, ExtraPricing, OcpiTariff, Restrictions, TaxedPrice } from '../records/ocpi-tariff';
+import { WEEKDAYS } from '../records/ocpi-tariff';
 import { decimalsOf, exact, NOTHING } from './exact';
-import { momentOf } from './moment';
-import type { Dimension, ExtraPricing, OcpiTariff, Restrictions, TaxedPrice } from './ocpi-tariff';
-import { WEEKDAYS } from './ocpi-tariff';
 
 /** One price of an element, exact. `step`: in Wh or seconds; 0 rounds nothing. */
 export type Component = {

@@ -1,3 +1,4 @@
+import { DIMENSIONS, extraPricing, ocpiTariff, subscription } from '../records/ocpi-tariff';
 import { minorDigits } from '../units/money';
 import { ownWords } from '../units/own-words';
 import * as z from '../units/schema';
@@ -6,7 +7,6 @@ import { advertisedPlan, breakEven } from './break-even';
 import { type ChargedSession, chargedSession } from './charged-session';
 import { type CompiledTariff, compileTariff } from './compiled-tariff';
 import { decimal, exact, fractionText, NOTHING } from './exact';
-import { DIMENSIONS, extraPricing, ocpiTariff, subscription } from './ocpi-tariff';
 import { cannotPriceAny, cheapest, type MonthCost, type PlanCost, planCost, roundedTotal } from './plan-cost';
 
 /** Sessions, plans and sessions times plans that one request may name. */

@@ -1,15 +1,24 @@
+import type { MileRecord } from '../records/record-schema';
+import { RECORDS } from '../records/record-schema';
 import bills from './fixtures/bills.json';
-import { billDifference, expectedBill, type SimpleTariff, tariffOn } from './simple-tariff';
+import { billDifference, expectedBill } from './simple-tariff';
+import { type KeptTariff, offersOn, tariffOn } from './tariff-on';
 
-const tariff = (more: Partial<SimpleTariff> = {}): SimpleTariff => ({
-  id: 't',
-  networkId: 'n',
-  siteId: null,
-  currency: 'EUR',
-  perKWh: '0.55',
-  startFee: '0',
-  validFrom: '2025-01-01',
-  ...more,
+const idOf = (name: string) =>
+  `01900000-0000-7000-8000-${[...name]
+    .map((c) => c.charCodeAt(0).toString(16))
+    .join('')
+    .padStart(12, '0')}`;
+const tariff = ({ id = 't', networkId = 'n', siteId = null, ...more }: Partial<KeptTariff> = {}): KeptTariff => ({
+  id: idOf(id),
+  ...RECORDS.tariff.parse({
+    networkId: idOf(networkId),
+    siteId: siteId && idOf(siteId),
+    currency: 'EUR',
+    perKWh: '0.55',
+    validFrom: '2025-01-01',
+    ...more,
+  }),
 });
 
 describe('the expected bill', () => {
@@ -33,23 +42,49 @@ describe('the expected bill', () => {
   it('is decimal: 0.1 and 0.2 make 0.3', () => expect(expectedBill(tariff({ perKWh: '0.1', startFee: '0.2' }), '1', 1).total).toBe('0.30'));
 });
 
-describe('the tariff of a day', () => {
-  const kept = ({ id, ...fields }: SimpleTariff, archived = false) => ({ type: 'tariff' as const, id, rev: 1, archived, fields });
+describe('the price of a day', () => {
+  const kept = ({ id, ...fields }: KeptTariff, archived = false): MileRecord<'tariff'> => ({ type: 'tariff', id, rev: 1, archived, fields });
   const list = [
     kept(tariff({ id: 'old', validFrom: '2024-01-01' })),
     kept(tariff({ id: 'new', validFrom: '2025-03-01' })),
     kept(tariff({ id: 'other', networkId: 'm', validFrom: '2025-04-01' })),
   ];
-  const on = (day: string, networkId: string | null = 'n', siteId: string | null = 's') => tariffOn(list, { siteId, networkId }, day)?.id;
-  it('is the one that held', () => expect([on('2025-02-28'), on('2025-03-01')]).toEqual(['old', 'new']));
-  it('is none before the first or at an unknown network', () => expect([on('2023-12-31'), on('2025-06-01', null)]).toEqual([undefined, undefined]));
-  it('is the site’s own from its day, and no other site’s', () => {
-    const own = [...list, kept(tariff({ id: 'own', siteId: 's', validFrom: '2025-02-01' }))];
-    const at = (siteId: string, day: string) => tariffOn(own, { siteId, networkId: 'n' }, day)?.id;
-    expect([at('s', '2025-01-31'), at('s', '2025-02-01'), at('s', '2025-06-01'), at('t', '2025-06-01')]).toEqual(['old', 'own', 'own', 'new']);
+  const at = (records: typeof list, day: string, siteId: string | null = 's', networkId: string | null = 'n') => {
+    const id = tariffOn(records, { siteId: siteId && idOf(siteId), networkId: networkId && idOf(networkId) }, day)?.id;
+    return ['old', 'new', 'other', 'own', 'gone', 'ends', 'member'].find((name) => idOf(name) === id);
+  };
+  it('is the one that held', () => expect([at(list, '2025-02-28'), at(list, '2025-03-01')]).toEqual(['old', 'new']));
+  it('is none before the first or at an unknown network', () =>
+    expect([at(list, '2023-12-31'), at(list, '2025-06-01', null, null)]).toEqual([undefined, undefined]));
+  it('is the sites’ own from its day, and no other site’s', () => {
+    const own = [...list, kept(tariff({ id: 'own', siteId: 's', moreSiteIds: [idOf('u')], validFrom: '2025-02-01' }))];
+    expect([at(own, '2025-01-31'), at(own, '2025-02-01'), at(own, '2025-06-01', 'u'), at(own, '2025-06-01', 't')]).toEqual(['old', 'own', 'own', 'new']);
   });
-  it('counts for its days also when it was put away', () =>
-    expect(tariffOn([kept(tariff({ id: 'gone' }), true)], { siteId: 's', networkId: 'n' }, '2025-06-01')?.id).toBe('gone'));
+  it('ends with its last day, and counts for its days also when it was put away', () => {
+    const ends = [...list, kept(tariff({ id: 'ends', validFrom: '2025-03-05', validUntil: '2025-03-06' }))];
+    expect([at(ends, '2025-03-06'), at(ends, '2025-03-07')]).toEqual(['ends', 'new']);
+    expect(at([kept(tariff({ id: 'gone' }), true)], '2025-06-01')).toBe('gone');
+  });
+  it('is a guest’s, unless a plan is held that day', () => {
+    const plan = (from: string, until: string | null): MileRecord<'plan'> => ({
+      type: 'plan',
+      id: idOf('p'),
+      rev: 1,
+      archived: false,
+      fields: RECORDS.plan.parse({ name: 'Plan', networkId: idOf('n'), currency: 'EUR', from, until }),
+    });
+    const both = [
+      ...list,
+      kept(tariff({ id: 'member', planId: idOf('p'), validFrom: '2025-01-01' })),
+      kept(tariff({ id: 'own', providerId: idOf('q'), validFrom: '2025-01-01' })),
+    ];
+    expect(at(both, '2025-06-01')).toBe('new');
+    const offers = (day: string, plans: MileRecord<'plan'>[], providers: string[] = []) =>
+      offersOn(both, plans, providers, { siteId: null, networkId: idOf('n') }, day).map((o) => o.tariff.id);
+    expect(offers('2025-06-01', [plan('2025-06-01', '2025-06-30')])).toEqual([idOf('new'), idOf('member')]);
+    expect(offers('2025-07-01', [plan('2025-06-01', '2025-06-30')])).toEqual([idOf('new')]);
+    expect(offers('2025-05-31', [plan('2025-06-01', null)], [idOf('q'), idOf('q')])).toEqual([idOf('new'), idOf('own')]);
+  });
 });
 
 describe('the difference from what was charged', () => {

@@ -168,7 +168,7 @@ export const PAYLOADS = {
     tax: opt(decimal(100_000, '')),
     fx: opt(decimal(100_000, '')),
     ref: opt(text(80)),
-    state: z.enum(['charged', 'pending', 'refunded']),
+    state: z.enum(['charged', 'pending', 'checked', 'queried', 'settled', 'refunded']),
   }),
   receipt: z.looseObject({ sha256: photo(), takenAt: opt(takenAt()) }),
   rating: z.looseObject({ stars: opt(between(1, 5, '')) }),

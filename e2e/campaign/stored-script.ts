@@ -120,6 +120,8 @@ export async function storedScript(base: string, open: (d: Driver) => Promise<Pa
     `/places/networks/${ids.network}`,
     '/places',
     `/places/${ids.site}`,
+    `/places/${ids.site}/prices`,
+    `/places/${ids.site}/prices/new`,
     `/places/${ids.site}/change`,
     `/places/${ids.site}/stalls/${ids.stall}`,
     '/settings',

@@ -3,7 +3,7 @@ import type { SiteRow } from '@/core/compare/site-row';
 import { POPULATIONS } from '@/core/figures/populations';
 import { compatibleStalls, type Lately } from '@/core/power/compatible-stalls';
 import type { MileRecord } from '@/core/records/record-schema';
-import { tariffOn } from '@/core/tariff/simple-tariff';
+import { tariffOn } from '@/core/tariff/tariff-on';
 import { localDay } from '@/core/units/zoned';
 import type { Dangers } from '@/core/visit/dangers';
 import type { Who } from '../accounts/who';
@@ -51,7 +51,7 @@ export async function siteList({ householdId, personId }: Who): Promise<SiteRow[
   const dangersOf = new Map(dangers.map((r) => [key(r.site_id), Number(r.stalls)]));
   const priceOf = (siteId: string, networkId: string, zone: string): SiteRow['price'] => {
     const t = tariffOn(tariffs, { siteId, networkId }, localDay(now(), zone));
-    return t ? { perKWh: t.perKWh, currency: t.currency, since: t.validFrom } : null;
+    return t?.perKWh ? { perKWh: t.perKWh, currency: t.currency, since: t.validFrom } : null;
   };
   return sites.map((s): SiteRow => {
     const st = stallsOf.get(key(s.id));

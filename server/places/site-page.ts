@@ -6,7 +6,7 @@ import { bestStalls, bestWords, compatibleStalls, type Lately, type StallAnswer 
 import { meansProblem } from '@/core/power/means-here';
 import type { MileRecord, RecordFields } from '@/core/records/record-schema';
 import { byPost } from '@/core/records/stall-plate';
-import { tariffOn } from '@/core/tariff/simple-tariff';
+import { tariffOn } from '@/core/tariff/tariff-on';
 import { localDay } from '@/core/units/zoned';
 import { byStall, type Dangers } from '@/core/visit/dangers';
 import { deriveVisit } from '@/core/visit/derive';

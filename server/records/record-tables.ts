@@ -131,6 +131,23 @@ export async function strayColumns(householdId: string): Promise<{ type: RecordT
   return out;
 }
 
+/** What each record of a household said when it was written, in 32 bytes, by `type id`: with the fields that its version knew, and with those of today. */
+export async function writtenHashes(householdId: string): Promise<Map<string, string[]>> {
+  const out = new Map<string, string[]>();
+  for (const type of RECORD_TYPES) {
+    const [rows] = await pool().execute<RowDataPacket[]>(`SELECT ${READ} FROM ${type} WHERE household_id = ?`, [toBin(householdId)]);
+    for (const row of rows) {
+      const today = fromRow(type, row);
+      const then = { ...today, fields: jsonOf(row.fields) } as MileRecord;
+      out.set(
+        `${type} ${today.id}`,
+        [then, today].map((r) => recordHash(r).toString('hex')),
+      );
+    }
+  }
+  return out;
+}
+
 /** What a record says, in 32 bytes. */
 export const recordHash = (r: MileRecord): Buffer =>
   createHash('sha256')

@@ -1,9 +1,6 @@
 import type { MileRecord } from '@/core/records/record-schema';
-import { billDifference, type ExpectedBill, expectedBill, tariffOn } from '@/core/tariff/simple-tariff';
+import type { CheckedBill } from '@/core/tariff/checked-bill';
 import { isId } from '@/core/units/id';
-import type { Maybe } from '@/core/units/known';
-import { localDay } from '@/core/units/zoned';
-import { wholeEnergy } from '@/core/visit/delivered';
 import { deriveVisit, type Visit, visitState } from '@/core/visit/derive';
 import type { StoredEvent } from '@/core/visit/event';
 import { takenBackTo } from '@/core/visit/join-visits';
@@ -14,6 +11,7 @@ import { type MemberRow, membersOf } from '../accounts/members';
 import type { Who } from '../accounts/who';
 import { now } from '../clock';
 import { recordsWhere } from '../records/record-tables';
+import { billCheck } from './bill-check';
 import { eventsOfVisits } from './event-rows';
 import { phoneClocks } from './phone-clocks';
 import { stopOfVisit } from './stop-of-visit';
@@ -33,8 +31,8 @@ export type VisitPageData = {
   names: RecordNames;
   networkId: string | null;
   stalls: Extract<MileRecord, { type: 'stall' }>[];
-  expected: ExpectedBill | null;
-  difference: Maybe<string> | null;
+  /** What it should cost by the price on file, set against what was charged; `null`: at a place that is not known. */
+  checked: CheckedBill | null;
   /** Everybody of the household, those who left too. */
   people: MemberRow[];
   maxSeq: number;
@@ -108,12 +106,7 @@ export async function visitPage(who: Who, visitId: string): Promise<VisitPageDat
   const stop = await stopOfVisit(who, visitId);
   const records = await recordsNamed(householdId, events, stop);
   const site = records.find((r): r is MileRecord<'site'> => r.type === 'site' && r.id === visit.siteId);
-  const tariffs = site ? await recordsWhere(householdId, 'tariff', 'networkId', [site.fields.networkId]) : [];
-  const day = visit.pulledInAt === null ? null : localDay(visit.pulledInAt, visit.zone);
-  const tariff = site && day ? tariffOn(tariffs, { siteId: site.id, networkId: site.fields.networkId }, day) : undefined;
-  const sessions = visit.attempts.filter((a) => a.proof).length;
-  const energy = wholeEnergy(visit.delivered);
-  const expected = tariff && energy.known && sessions > 0 ? expectedBill(tariff, energy.value, sessions) : null;
+  const checked = site ? await billCheck(householdId, visit, site, records) : null;
   const clocks_s = await phoneClocks(householdId, visitId);
   const people = await membersOf(householdId);
   return {
@@ -122,8 +115,7 @@ export async function visitPage(who: Who, visitId: string): Promise<VisitPageDat
     names: recordNames(records, people),
     networkId: site?.fields.networkId ?? null,
     stalls: records.filter((r): r is MileRecord<'stall'> => r.type === 'stall'),
-    expected,
-    difference: expected && visit.paid.known ? billDifference(expected, visit.paid.value) : null,
+    checked,
     people,
     maxSeq: Math.max(...events.map((e) => e.seq)),
     clocks_s,

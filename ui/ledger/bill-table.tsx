@@ -1,68 +1,140 @@
-import type { ExpectedBill } from '@/core/tariff/simple-tariff';
-import type { Maybe } from '@/core/units/known';
+import type { CheckedBill } from '@/core/tariff/checked-bill';
 import { printMoney } from '@/core/units/money';
 import { printKWh } from '@/core/units/print';
+import { printDate, printTime } from '@/core/units/zoned';
 import { attemptsText } from '@/core/visit/attempt-text';
 import { attemptsNamed } from '@/core/visit/billed';
 import type { Visit } from '@/core/visit/derive';
 
+import { CopyText } from './copy-text';
+
 export type BillTableProps = {
   visit: Visit;
-  /** By the tariff kept for that day; `null` when none is. */
-  expected: ExpectedBill | null;
-  difference: Maybe<string> | null;
+  /** By the price on file for that day; `null` when none is. */
+  checked: CheckedBill | null;
 };
 
-/** What was charged, set against what the tariff says. */
-export function BillTable({ visit: v, expected, difference }: BillTableProps) {
-  const line = (label: string, amount: string, bold = false, key = label) => (
+const STATES: Readonly<Record<string, string>> = {
+  charged: 'Was charged',
+  pending: 'Is pending',
+  checked: 'Was charged, checked',
+  queried: 'Was charged, queried',
+  settled: 'Was charged, settled',
+  refunded: 'Refunded',
+};
+
+/** What a means held back: the amount, and when. It is released by the bank, which the ledger does not see. */
+function holdsOf(v: Visit) {
+  return v.line.flatMap((e) =>
+    (e.kind === 'means_shown' || e.kind === 'means_accepted') && e.payload.holdAmount !== undefined && Number(e.payload.holdAmount) > 0
+      ? [{ id: e.id, t: e.t, amount: e.payload.holdAmount, currency: e.payload.currency ?? null }]
+      : [],
+  );
+}
+
+/** What was charged, set against what the price on file says. */
+export function BillTable({ visit: v, checked }: BillTableProps) {
+  const priced = checked && !('unpriced' in checked) ? checked : null;
+  const line = (label: React.ReactNode, amount: string, key: string, bold = false) => (
     <tr key={key} className={`border-b border-rule-2 ${bold ? 'font-bold' : ''}`}>
-      <th scope="row" className={`py-1 text-left ${bold ? 'font-bold' : 'font-normal'}`}>
+      <th scope="row" className={`py-1 pr-3 text-left ${bold ? 'font-bold' : 'font-normal'}`}>
         {label}
       </th>
-      <td className="num text-right">{amount}</td>
+      <td className="num text-right align-top">{amount}</td>
     </tr>
   );
+  const holds = holdsOf(v);
+  const { difference = null } = priced ?? {};
+  const off = priced && difference?.known && Number(difference.value) !== 0 ? difference.value : null;
   return (
     <section aria-labelledby="bill-head">
       <h2 id="bill-head" className="mb-1.5 text-[15px]">
         The bill
       </h2>
-      {!expected && v.bills.length === 0 ? (
-        <p className="text-sm text-ink-2">No bill recorded, and no price known for that day.</p>
+      {!priced && v.bills.length === 0 ? (
+        <p className="text-sm text-ink-2">
+          {checked && 'unpriced' in checked
+            ? `No bill recorded, and what it should be is not known: ${checked.unpriced}.`
+            : 'No bill recorded, and no price known for that day.'}
+        </p>
       ) : (
         <table className="w-full text-[13px]">
           <tbody>
-            {expected?.lines.map((l) => line(l.label, printMoney(l.amount, expected.currency)))}
-            {expected ? line('Should be, tax in', printMoney(expected.total, expected.currency), true) : null}
-            {v.bills.map((b) =>
+            {priced?.lines.map((l) =>
               line(
-                [
-                  b.payload.state === 'refunded' ? 'Refunded' : `Was charged${b.payload.kWh ? ` for ${printKWh(b.payload.kWh)}` : ''}`,
-                  attemptsText(attemptsNamed(b.payload.sessions, v.attempts, v.line)),
-                ]
-                  .filter(Boolean)
-                  .join(', '),
-                printMoney(b.payload.amount, b.payload.currency),
-                true,
-                b.id,
+                <>
+                  {l.label}
+                  {l.how ? <span className="block text-[12px] text-ink-2">{l.how}</span> : null}
+                </>,
+                printMoney(l.amount, priced.currency),
+                `${l.label} ${l.how}`,
               ),
             )}
-            {v.bills.length === 0 ? line('Was charged', 'no bill yet', true) : null}
+            {priced ? line('Should be, tax in', printMoney(priced.total, priced.currency), 'should', true) : null}
+            {priced?.tax ? line('of that tax', printMoney(priced.tax, priced.currency), 'tax') : null}
+            {priced?.guest ? line('As a guest it would be', printMoney(priced.guest, priced.currency), 'guest') : null}
+            {v.bills.map((b) =>
+              line(
+                <>
+                  {[
+                    `${STATES[b.payload.state] ?? 'Was charged'}${b.payload.kWh && b.payload.state !== 'refunded' ? ` for ${printKWh(b.payload.kWh)}` : ''}`,
+                    attemptsText(attemptsNamed(b.payload.sessions, v.attempts, v.line)),
+                  ]
+                    .filter(Boolean)
+                    .join(', ')}
+                  {b.payload.payee || b.payload.ref ? (
+                    <span className="block text-[12px] font-normal text-ink-2">
+                      {[b.payload.payee ? `paid to ${b.payload.payee}` : null, b.payload.ref].filter(Boolean).join(', ')}
+                    </span>
+                  ) : null}
+                </>,
+                printMoney(b.payload.amount, b.payload.currency),
+                b.id,
+                true,
+              ),
+            )}
+            {v.bills.length === 0 ? line('Was charged', 'no bill yet', 'none', true) : null}
+            {holds.map((h) => line(`Held back at ${printTime(h.t, v.zone)}`, h.currency ? printMoney(h.amount, h.currency) : h.amount, h.id))}
           </tbody>
         </table>
       )}
-      {difference?.known && expected && difference.value !== '0.00' && Number(difference.value) !== 0 ? (
-        <p className="mt-2.5 border-l-4 border-fault bg-fault-card px-3 py-2 text-[13px]">
-          <b>
-            {printMoney(difference.value.replace('-', ''), expected.currency)} {difference.value.startsWith('-') ? 'under' : 'over'}.
-          </b>{' '}
-          Set against the price kept for this network on that day.
-        </p>
+      {off && priced ? (
+        <div className="mt-2.5 border-l-4 border-fault bg-fault-card px-3 py-2 text-[13px]">
+          <p>
+            <b>
+              {printMoney(off.replace('-', ''), priced.currency)} {off.startsWith('-') ? 'under' : 'over'}.
+            </b>{' '}
+            Set against the price on file for that day, {priced.by}, since {printDate(Date.parse(`${priced.since}T12:00:00Z`), 'UTC')}.
+          </p>
+          {priced.explanations.length > 0 ? (
+            <ul className="mt-1.5 list-disc pl-5">
+              {priced.explanations.map((e) => (
+                <li key={e.cause} className="mb-1">
+                  {e.text} <span className="text-ink-2">{e.fit === 'exact' ? 'Fits to the cent.' : 'About fits.'}</span>
+                </li>
+              ))}
+            </ul>
+          ) : (
+            <p className="mt-1">No known cause gives this amount.</p>
+          )}
+        </div>
       ) : null}
+      {priced?.query ? (
+        <details className="mt-2 text-[13px]">
+          <summary className="inline-block min-h-6 cursor-pointer py-1 font-semibold text-shake">Draft a query</summary>
+          <p className="mt-1 text-ink-2">Read it, change it, send it yourself. Then correct the bill’s state to “Queried”.</p>
+          <pre className="mt-1.5 max-w-full overflow-x-auto whitespace-pre-wrap border border-rule bg-card p-3 font-sans text-[13px]">{priced.query}</pre>
+          <CopyText text={priced.query} label="Copy the query" />
+        </details>
+      ) : null}
+      {priced?.question ? <p className="mt-2 text-[13px] text-ink-2">{priced.question}</p> : null}
       {difference && !difference.known ? <p className="mt-2 text-[13px] text-ink-2">{difference.why}.</p> : null}
-      {!expected && v.bills.length > 0 ? (
-        <p className="mt-2 text-[13px] text-ink-2">No price is kept for this network on that day, so the bill is not checked.</p>
+      {v.bills.length > 0 && !priced ? (
+        <p className="mt-2 text-[13px] text-ink-2">
+          {checked && 'unpriced' in checked
+            ? `The bill is not checked: ${checked.unpriced}.`
+            : 'No price is kept for this place on that day, so the bill is not checked.'}
+        </p>
       ) : null}
     </section>
   );

@@ -3,7 +3,6 @@ import { readCompareAsk } from '@/core/compare/compare-address';
 import { comparedGroups } from '@/core/compare/compared-groups';
 import { LOOKS } from '@/core/compare/measures';
 import { recordItem } from '@/core/records/record-schema';
-import { expectedBill } from '@/core/tariff/simple-tariff';
 import { deriveVisit } from '@/core/visit/derive';
 import { CARD, IN, idOf, KW, PERSON, STALL_A, STALL_B, type Step, story, T0, VISIT } from '@/core/visit/fixtures/story';
 import { payloadProblem } from '@/core/visit/payloads';
@@ -33,8 +32,7 @@ const page = (...steps: Step[]): VisitSheetData => {
     names,
     networkId: null,
     stalls: [{ id: STALL_B, fields: recordItem('stall', STALL_B, { siteId: STALL_A, name: '4', outlets: [{ connector: 'CCS2', ratedKW: 150 }] }).fields }],
-    expected: null,
-    difference: null,
+    checked: null,
     people: [PERSON],
     stop: null,
     clocks_s: [],
@@ -87,13 +85,25 @@ describe('the page of a visit says', () => {
   });
   it('what the bill is over the tariff', () => {
     const data = page(...FAILED, ...CHARGED);
-    const expected = expectedBill(
-      { id: 't', networkId: 'n', siteId: null, currency: 'EUR', perKWh: '0.55', startFee: '0.46', validFrom: '2025-01-01' },
-      '41.6',
-      1,
-    );
-    const said = sheet({ ...data, expected, difference: { known: true, value: '0.83' } });
+    const checked = {
+      by: 'guest',
+      since: '2025-01-01',
+      tariffId: 't',
+      currency: 'EUR',
+      lines: [{ label: 'Energy', how: '41.6 kWh × 0.55 per kWh', amount: '22.88' }],
+      total: '23.34',
+      tax: null,
+      difference: { known: true as const, value: '0.83' },
+      explanations: [{ cause: 'rounding' as const, text: 'Because.', fit: 'exact' as const }],
+      guest: null,
+      question: null,
+      query: 'To the network',
+    };
+    const said = sheet({ ...data, checked });
     expect(said).toContain('Should be, tax in €23.34');
+    expect(said).toContain('Because. Fits to the cent.');
+    expect(said).toContain('Draft a query');
+    expect(sheet({ ...data, checked: { unpriced: 'nobody knows' } })).toContain('The bill is not checked: nobody knows.');
     expect(said).toContain('€0.83 over.');
   });
   it('what was corrected, when and by whom, and what was taken back', () => {

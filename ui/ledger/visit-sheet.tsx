@@ -231,7 +231,7 @@ export function VisitSheet({
       />
       <div className="mt-5 grid gap-6 xl:grid-cols-[1.25fr_1fr]">
         <ReadingsTable visit={v} />
-        <BillTable visit={v} expected={page.expected} difference={page.difference} />
+        <BillTable visit={v} checked={page.checked} />
       </div>
       <EventTable visit={v} nameOf={(type, id) => names[type](id)} distance={distance} correct={correct} />
       {v.withdrawn ? null : (

@@ -4,9 +4,9 @@ import type { PlaceRecord } from '@/core/compare/place-record';
 import { answerSentence } from '@/core/power/answer-words';
 import type { StallAnswer } from '@/core/power/compatible-stalls';
 import type { MileRecord, RecordFields } from '@/core/records/record-schema';
-import { printMoney, printPerKWh } from '@/core/units/money';
 import { printCount } from '@/core/units/print';
 import { printDate, printDay, printSeen } from '@/core/units/zoned';
+import { priceWords } from '../prices/price-list';
 import { AnswerTable } from './answer-table';
 import { aroundLines, arrivalLines, bayLines } from './arrival';
 import { Bays } from './bays';
@@ -105,7 +105,14 @@ export function SiteSheet({ page, carChoice, actions }: { page: SiteSheetData; c
             rows={page.means.filter((m) => (m.accepted !== false && m.here) || m.attempts > 0).map((m) => [m.label, payWords(m)])}
             empty="No way to pay is noted in the garage."
           />
-          {page.tariff ? <p className="mt-2 text-[13px] text-ink-2">{tariffWords(page.tariff)}</p> : null}
+          <p className="mt-2 text-[13px] text-ink-2">
+            {page.tariff
+              ? `Price, guest: ${priceWords(page.tariff)}, since ${printSeen(page.tariff.validFrom)} ${page.tariff.validFrom.slice(0, 4)}. `
+              : 'No price is on file. '}
+            <Link href={`/places/${site.id}/prices`} className="inline-block min-h-6 font-semibold text-shake underline">
+              Prices
+            </Link>
+          </p>
         </Section>
         <Section head="What the visits say" beside={printCount(page.visits, 'visit')}>
           <RecordRows filter={filter} record={record} empty="Nobody of this household was here yet." />
@@ -198,9 +205,4 @@ function payWords(m: SiteSheetData['means'][number]): string {
   if (m.problem) return [m.problem, seen].filter(Boolean).join('; ');
   if (m.accepted === false) return `not taken here; ${seen}`;
   return seen ?? (m.accepted === null ? 'not tried here' : 'taken, not tried yet');
-}
-
-function tariffWords(t: RecordFields<'tariff'>): string {
-  const start = Number(t.startFee) > 0 ? ` and ${printMoney(t.startFee, t.currency)} per start` : '';
-  return `Price, guest: ${printPerKWh(t.perKWh, t.currency)} per kWh${start}, since ${printSeen(t.validFrom)} ${t.validFrom.slice(0, 4)}.`;
 }

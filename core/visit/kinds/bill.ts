@@ -23,6 +23,9 @@ export const bill: KindFile<'bill'> = {
     choice('state', 'State', [
       ['charged', 'Charged'],
       ['pending', 'Pending'],
+      ['checked', 'Checked'],
+      ['queried', 'Queried'],
+      ['settled', 'Settled'],
       ['refunded', 'Refunded'],
     ]),
   ],

@@ -1,0 +1,161 @@
+import Big from 'big.js';
+import { known, type Maybe, unknown } from '../units/known';
+import { chargingEnd } from '../visit/attempt-times';
+import type { Attempt } from '../visit/attempts/attempt';
+import { sessionEnergy, wholeEnergy } from '../visit/delivered';
+import type { Visit } from '../visit/derive';
+import { type Bill, billOf, cannotPrice } from './bill';
+import type { ChargedSession, Period } from './charged-session';
+import type { CompiledTariff } from './compiled-tariff';
+
+/** A session of a visit as it is priced. `timed`: false where only its day is known. */
+export type ChargedAttempt = { n: number; session: ChargedSession; kWh: string; timed: boolean };
+
+/** kWh of a decimal string in whole Wh, at most the total. */
+const wh = (kWh: string): number => Number(new Big(kWh).times(1000).round(0, Big.roundHalfUp).toString());
+/** Of a session of which only the day is known: long enough for any power. */
+const NOMINAL_MS = 3_600_000;
+
+/** How full the site was on arrival, 0 to 1; 0 where nobody looked: an idle fee that depends on it is then not expected. */
+function occupancyOf(v: Pick<Visit, 'line'>): number {
+  const seen = v.line.find((e) => e.kind === 'pulled_in')?.payload.seen;
+  return seen?.total !== undefined && seen.total > 0 && seen.free !== undefined ? Math.min(1, Math.max(0, 1 - seen.free / seen.total)) : 0;
+}
+
+/** When the stall showed how many Wh, rising, from nothing at the start to all at the end. */
+function counted(a: Attempt, start: number, end: number, total: number): { t: number; wh: number }[] {
+  const points = [{ t: start, wh: 0 }];
+  for (const r of a.readings) {
+    if (r.screen !== 'stall' || r.kWh === undefined || r.mark.t <= start || r.mark.t >= end) continue;
+    const last = points.at(-1) as { t: number; wh: number };
+    const read = wh(r.kWh);
+    // A figure that falls, or passes the last one, was misread.
+    if (read >= last.wh && read <= total && r.mark.t > last.t) points.push({ t: r.mark.t, wh: read });
+  }
+  return [...points, { t: end, wh: total }];
+}
+
+/** Energy between two moments: even between two readings, over the time that was charging. */
+function shared(points: readonly { t: number; wh: number }[], stretches: readonly [number, number][]): { start: number; end: number; wh: number }[] {
+  const out: { start: number; end: number; wh: number }[] = [];
+  for (const [i, to] of points.slice(1).entries()) {
+    const from = points[i] as { t: number; wh: number };
+    const pieces = stretches.map(([s, e]) => ({ start: Math.max(s, from.t), end: Math.min(e, to.t) })).filter((p) => p.end > p.start);
+    const time = pieces.reduce((sum, p) => sum + p.end - p.start, 0);
+    let left = to.wh - from.wh;
+    let timeLeft = time;
+    for (const p of pieces) {
+      // Whole Wh, and what rounding leaves goes to the next: nothing is lost.
+      const own = Math.round((left * (p.end - p.start)) / timeLeft);
+      out.push({ ...p, wh: own });
+      left -= own;
+      timeLeft -= p.end - p.start;
+    }
+    // Read while it was paused: it came before.
+    if (pieces.length === 0 && left > 0) {
+      const last = out.at(-1);
+      if (last) last.wh += left;
+    }
+  }
+  return out;
+}
+
+/** kWh of each session: its own, else of what all bills say together the share of its time. */
+function energiesOf(v: Pick<Visit, 'attempts' | 'billed' | 'delivered'>): Maybe<Map<number, string>> {
+  const sessions = v.attempts.filter((a) => a.proof);
+  const own = new Map<number, string>();
+  for (const a of sessions) {
+    const energy = sessionEnergy(a, v.billed);
+    if (energy && !energy.atLeast) own.set(a.n, energy.value);
+  }
+  const missing = sessions.filter((a) => !own.has(a.n));
+  if (missing.length === 0) return known(own);
+  const all = wholeEnergy(v.delivered);
+  const left = all.known ? [...own.values()].reduce((s, x) => s.minus(x), new Big(all.value)) : null;
+  if (!left || left.lt(0)) return unknown('the kWh were not read to the end');
+  const times = missing.map((a) => (a.times.charging.known ? Math.max(1, a.times.charging.s) : 1));
+  const time = times.reduce((s, t) => s + t, 0);
+  for (const [i, a] of missing.entries())
+    own.set(
+      a.n,
+      left
+        .times(times[i] as number)
+        .div(time)
+        .round(3, Big.roundHalfUp)
+        .toString(),
+    );
+  return known(own);
+}
+
+/**
+ * The sessions of a visit as they are priced: from the start of power to the end of charging, then parked until the car was unplugged. Energy is even between the
+ * stall's readings; pauses are parked. A session of which only the day is known has no times.
+ * @returns unknown where a session's energy is not known to the end
+ */
+export function chargedAttempts(v: Pick<Visit, 'attempts' | 'billed' | 'zone' | 'pulledOutAt' | 'line' | 'delivered'>): Maybe<ChargedAttempt[]> {
+  const energies = energiesOf(v);
+  if (!energies.known) return energies;
+  const out: ChargedAttempt[] = [];
+  for (const a of v.attempts) {
+    if (!a.proof) continue;
+    const kWh = energies.value.get(a.n) ?? '0';
+    const total = wh(kWh);
+    const start = a.claimed && a.claimed.t <= a.proof.t ? a.claimed.t : a.proof.t;
+    const ended = chargingEnd(a)?.t ?? a.unplugged?.t ?? a.ended?.at.t ?? v.pulledOutAt;
+    const timed = a.proof.precision !== 'day' && ended !== null && ended > start;
+    const occupancy = occupancyOf(v);
+    const period = (from: number, to: number, charging: boolean, kwh: number): Period => ({
+      start: from,
+      end: to,
+      kwh,
+      charging,
+      power: null,
+      current: null,
+      occupancy,
+    });
+    if (!timed) {
+      out.push({ n: a.n, kWh, timed, session: { zone: v.zone, periods: [period(start, start + NOMINAL_MS, true, total / 1000)] } });
+      continue;
+    }
+    const end = ended as number;
+    const pauses = a.pauses.map((p): [number, number] => [Math.max(start, p.from.t), Math.min(end, p.to.t)]).filter(([s, e]) => e > s);
+    const stretches: [number, number][] = [];
+    let at = start;
+    for (const [s, e] of pauses) {
+      if (s > at) stretches.push([at, s]);
+      at = Math.max(at, e);
+    }
+    if (end > at) stretches.push([at, end]);
+    const pieces = shared(counted(a, start, end, total), stretches);
+    const periods: Period[] = [];
+    let cursor = start;
+    for (const p of pieces) {
+      if (p.start > cursor) periods.push(period(cursor, p.start, false, 0));
+      periods.push(period(p.start, p.end, true, p.wh / 1000));
+      cursor = p.end;
+    }
+    const left = Math.max(end, a.unplugged?.t ?? v.pulledOutAt ?? end);
+    if (left > cursor) periods.push(period(cursor, left, false, 0));
+    out.push({ n: a.n, kWh, timed, session: { zone: v.zone, periods } });
+  }
+  return known(out);
+}
+
+/** Whether a tariff asks when and for how long, or for energy and starts alone. */
+export const needsTimes = (t: CompiledTariff): boolean =>
+  t.byClock ||
+  t.byPower ||
+  t.components.some((c) => c.type === 'TIME' || c.type === 'PARKING_TIME') ||
+  t.elements.some((e) => e.duration.some((d) => d !== null)) ||
+  t.extra.idle_fee !== undefined ||
+  t.extra.overstay_fee !== undefined ||
+  t.extra.allowance?.free_minutes_per_session !== undefined;
+
+/** What the sessions of a visit cost by a tariff, each for itself; unknown with the reason. */
+export function visitBills(t: CompiledTariff, attempts: readonly ChargedAttempt[]): Maybe<Bill[]> {
+  if (attempts.length === 0) return unknown('no session to be charged for');
+  if (attempts.some((a) => !a.timed) && needsTimes(t)) return unknown('the price depends on times that were not recorded');
+  const problem = attempts.flatMap((a) => cannotPrice(t, a.session))[0];
+  if (problem) return unknown(problem.reason);
+  return known(attempts.map((a) => billOf(t, a.session)));
+}

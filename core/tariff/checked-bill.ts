@@ -1,0 +1,146 @@
+import type { MileRecord } from '../records/record-schema';
+import { plateKW } from '../records/stall-plate';
+import type { Maybe } from '../units/known';
+import { localDay } from '../units/zoned';
+import { kWhBilledForAll } from '../visit/billed';
+import type { Visit } from '../visit/derive';
+import { type Explanation, explainBill } from './bill-check';
+import { draftQuery } from './bill-query';
+import { type BillWords, billWords, sumOfBills } from './bill-words';
+import { chargedAttempts, visitBills } from './charged-visit';
+import { pricingRuleQuestion } from './pricing-rule';
+import { billDifference } from './simple-tariff';
+import { compiledOf } from './tariff-object';
+import { type KeptTariff, offersOn, tariffOn } from './tariff-on';
+
+/** A bill set against the price on file on that day. Amounts are decimal strings, tax in. */
+export type CheckedBill =
+  | {
+      /** The price that was taken: for guests, or the name of the plan or provider; and from when it is. */
+      by: string;
+      since: string;
+      tariffId: string;
+      currency: string;
+      lines: BillWords[];
+      total: string;
+      tax: string | null;
+      difference: Maybe<string> | null;
+      explanations: Explanation[];
+      /** What the same would cost as a guest, where that is not what was taken. */
+      guest: string | null;
+      question: string | null;
+      query: string | null;
+    }
+  | { unpriced: string };
+
+/** The records that a bill is held against. `tariffs`: every price of the network; `sites`: those that have one of their own. */
+export type BillRecords = {
+  site: MileRecord<'site'>;
+  network: string;
+  stalls: readonly MileRecord<'stall'>[];
+  tariffs: readonly MileRecord<'tariff'>[];
+  sites: readonly MileRecord<'site'>[];
+  plans: readonly MileRecord<'plan'>[];
+  means: readonly MileRecord<'means'>[];
+  providers: readonly MileRecord<'provider'>[];
+};
+
+/**
+ * What a visit should cost by the price on file on its day: by a plan held that day where there is a price for it, else through the provider of the means that
+ * was accepted, else as a guest. `null`: no price is kept.
+ */
+export function checkedBill(visit: Visit, around: BillRecords): CheckedBill | null {
+  const { site, tariffs, plans, means, providers, stalls, sites } = around;
+  const at = visit.pulledInAt ?? visit.lastEventAt;
+  const day = localDay(at, visit.zone);
+  const place = { siteId: site.id, networkId: site.fields.networkId };
+  const accepted = new Set(visit.attempts.flatMap((a) => a.accepted?.meansId ?? a.shows.at(-1)?.meansId ?? []));
+  const providerIds = means.flatMap((m) => (accepted.has(m.id) && m.fields.providerId ? [m.fields.providerId] : []));
+  const offers = offersOn(tariffs, plans, providerIds, place, day);
+  const taken = offers.find((o) => o.payer.planId) ?? offers.find((o) => o.payer.providerId) ?? offers[0];
+  if (!taken) return null;
+  const { tariff } = taken;
+  const attempts = chargedAttempts(visit);
+  if (!attempts.known) return { unpriced: attempts.why };
+  if (attempts.value.length === 0) return null;
+  const compiled = compiledOf(tariff);
+  const bills = visitBills(compiled, attempts.value);
+  if (!bills.known) return { unpriced: bills.why };
+  const words = bills.value.map((b) => billWords(b, visit.zone));
+  const apart = visit.bills.filter((b) => b.payload.state !== 'refunded').length >= bills.value.length;
+  const total = sumOfBills(bills.value, apart);
+  const { currency } = tariff;
+  const difference = visit.paid.known ? billDifference({ lines: [], total, currency }, visit.paid.value) : null;
+  const guestTariff = taken.payer.planId || taken.payer.providerId ? (tariffOn(tariffs, place, day) ?? null) : null;
+  const guest = guestTariff ? visitBills(compiledOf(guestTariff), attempts.value) : null;
+  const off = difference?.known && Number(difference.value) !== 0;
+  const shown = visit.line.findLast((e) => e.kind === 'price_shown' && e.payload.perKWh !== undefined && (e.payload.currency ?? currency) === currency);
+  const stallName = (id: string | null) => stalls.find((r) => r.id === id)?.fields.name ?? '';
+  const explanations =
+    off && visit.paid.known
+      ? explainBill({
+          tariff: compiled,
+          attempts: attempts.value,
+          failed: visit.attempts.filter((a) => !a.proof && (a.outcome.kind === 'failed' || a.outcome.kind === 'gave_up')).length,
+          charged: visit.paid.value.amount,
+          apart,
+          billedKWh:
+            kWhBilledForAll(
+              attempts.value.map((a) => a.n),
+              visit.billed,
+            ) ?? null,
+          asGuest: guestTariff ? compiledOf(guestTariff) : null,
+          elsewhere: elsewhere(sites, tariffs, tariff, day),
+          shownPerKWh: shown?.kind === 'price_shown' ? (shown.payload.perKWh ?? null) : null,
+        })
+      : [];
+  const lines = words.flatMap((w, i) => (words.length === 1 ? w.lines : w.lines.map((l) => ({ ...l, label: `${l.label}, session ${i + 1}` }))));
+  const taxes = words.map((w) => w.tax).filter((t) => t !== null);
+  const last = attempts.value.at(-1)?.session.periods.at(-1)?.end ?? null;
+  const timed = attempts.value.every((a) => a.timed);
+  const first = visit.attempts.find((a) => a.proof);
+  const plate = stalls.find((s) => s.id === first?.stallId);
+  return {
+    by: taken.payer.planId
+      ? (plans.find((p) => p.id === taken.payer.planId)?.fields.name ?? 'a plan')
+      : taken.payer.providerId
+        ? (providers.find((p) => p.id === taken.payer.providerId)?.fields.name ?? 'a provider')
+        : 'guest',
+    since: tariff.validFrom,
+    tariffId: tariff.id,
+    currency,
+    lines,
+    total,
+    tax: taxes.length === 1 ? (taxes[0] ?? null) : null,
+    difference,
+    explanations,
+    guest: guest?.known ? sumOfBills(guest.value, apart) : null,
+    question: pricingRuleQuestion(compiled, { zone: visit.zone, mostKW: plate ? plateKW(plate.fields) : null }, day),
+    query:
+      off && visit.paid.known
+        ? draftQuery({
+            network: around.network,
+            site: site.fields.name,
+            stall: stallName(first?.stallId ?? null),
+            zone: visit.zone,
+            from: timed ? (attempts.value[0]?.session.periods[0]?.start ?? null) : at,
+            to: timed ? last : null,
+            kWh: attempts.value.length === 1 ? (attempts.value[0]?.kWh ?? null) : null,
+            charged: visit.paid.value.amount,
+            expected: total,
+            currency,
+            bills: visit.bills.map((b) => ({ amount: b.payload.amount, currency: b.payload.currency, ref: b.payload.ref ?? null })),
+            lines,
+            explanations,
+          })
+        : null,
+  };
+}
+
+/** Prices for guests of other sites of the network on that day: the bill may be for another stall. */
+function elsewhere(sites: BillRecords['sites'], tariffs: BillRecords['tariffs'], taken: KeptTariff, day: string) {
+  return sites.flatMap((s) => {
+    const other = tariffOn(tariffs, { siteId: s.id, networkId: s.fields.networkId }, day);
+    return other && other.id !== taken.id && other.currency === taken.currency ? [{ name: s.fields.name, tariff: compiledOf(other) }] : [];
+  });
+}

@@ -1,0 +1,61 @@
+import type { MileRecord, RecordFields } from '../records/record-schema';
+
+/** A price as it is kept. */
+export type KeptTariff = RecordFields<'tariff'> & { id: string };
+export const keptTariff = (t: MileRecord<'tariff'>): KeptTariff => ({ id: t.id, ...t.fields });
+
+/** Whom a price is for: nobody in particular, those who hold a plan, those who pay through a provider. */
+export type Payer = { planId: string | null; providerId: string | null };
+export const GUEST: Payer = { planId: null, providerId: null };
+
+type Place = { siteId: string | null; networkId: string | null };
+/** Whether a price is of a place: of one of its sites, or of all of its network. */
+const isOf = (t: KeptTariff, place: Place): boolean =>
+  t.siteId === null ? t.networkId === place.networkId : t.siteId === place.siteId || (place.siteId !== null && t.moreSiteIds.includes(place.siteId));
+
+/**
+ * The price in force at a place on a day for somebody: that of its sites before that of the network, and of these the one that began last. One that was put away counts for
+ * its days like any other: a visit keeps the price of its day.
+ * @param records every price kept, archived ones too @param day ISO date, local to the place
+ */
+export function tariffOn(records: readonly MileRecord<'tariff'>[], place: Place, day: string, payer: Payer = GUEST): KeptTariff | undefined {
+  return records
+    .map(keptTariff)
+    .filter(
+      (t) =>
+        t.planId === payer.planId &&
+        t.providerId === payer.providerId &&
+        isOf(t, place) &&
+        t.validFrom <= day &&
+        (t.validUntil === null || day <= t.validUntil),
+    )
+    .sort(
+      (a, b) =>
+        Number(b.siteId !== null) - Number(a.siteId !== null) || (a.validFrom < b.validFrom ? 1 : a.validFrom > b.validFrom ? -1 : a.id < b.id ? 1 : -1),
+    )[0];
+}
+
+/** What somebody may pay by at a place on a day: as a guest, and with each plan held and each provider. */
+export type Offer = { payer: Payer; tariff: KeptTariff };
+/**
+ * Every price in force at a place on a day that this household could pay by.
+ * @param plans held, with when; archived ones count for their days
+ */
+export function offersOn(
+  records: readonly MileRecord<'tariff'>[],
+  plans: readonly MileRecord<'plan'>[],
+  providerIds: readonly string[],
+  place: Place,
+  day: string,
+): Offer[] {
+  const held = plans.filter((p) => p.fields.from <= day && (p.fields.until === null || day <= p.fields.until));
+  const payers: Payer[] = [
+    GUEST,
+    ...held.map((p) => ({ planId: p.id, providerId: null })),
+    ...[...new Set(providerIds)].map((providerId) => ({ planId: null, providerId })),
+  ];
+  return payers.flatMap((payer) => {
+    const tariff = tariffOn(records, place, day, payer);
+    return tariff ? [{ payer, tariff }] : [];
+  });
+}

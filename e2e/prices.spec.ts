@@ -1,0 +1,105 @@
+import { expect, test } from '@playwright/test';
+import { only, tariffOf } from '@/core/tariff/fixtures/sessions';
+import { addPlace, asItems, newHousehold, own, type Place, send, visitEvents } from './hands/household';
+
+let place: Place;
+test.beforeEach(async ({ page, baseURL }) => {
+  const base = baseURL as string;
+  const who = await newHousehold(page, base);
+  place = await addPlace(page, base, { network: 'Saltmarsh Rapid', site: 'Vrba Crossing' });
+  const events = visitEvents(who, place, Date.now() - 2 * 86_400_000);
+  // A start fee more than there is: somebody paid it twice.
+  const billed = events.map((e) => (e.kind === 'bill' ? { ...e, payload: { ...e.payload, amount: (Number(e.payload.amount) + 1.2).toFixed(2) } } : e));
+  await send(page.request, base, asItems(billed));
+});
+
+test('a price by plain choices, by keyboard; a bill that is too high, its likely cause, a query', async ({ page }) => {
+  await page.goto(`/places/${place.siteId}/prices`);
+  await expect(page.getByRole('link', { name: /^€0.500 per kWh/ })).toBeVisible();
+  await page.getByRole('link', { name: 'Add a price' }).focus();
+  await page.keyboard.press('Enter');
+  await page.getByRole('button', { name: 'Add the price' }).focus();
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('What does it cost? Free of charge is 0')).toBeVisible();
+  await expect(page.getByLabel('Per kWh, EUR')).toBeFocused();
+  await page.keyboard.type('0,50');
+  await page.keyboard.press('Tab');
+  await page.keyboard.type('0.60');
+  await expect(page.getByText('40 kWh in 30 min on Tuesday at 17:00 costs €20.60.')).toBeVisible();
+  await page.getByRole('button', { name: 'Add a time' }).press('Enter');
+  await page.getByLabel('Per kWh', { exact: true }).fill('0.30');
+  await page.getByRole('img', { name: /^Price per kWh in EUR through the week\. Mon: 0:00 to 6:00 0\.30, 6:00 to 22:00 0\.50/ }).waitFor();
+  await page.getByRole('button', { name: 'Remove time 1' }).press('Enter');
+  await page.getByRole('button', { name: 'Minutes, idle, overstay, tax on top' }).press('Enter');
+  await page.getByLabel('Overstay fee').fill('5');
+  await page.getByRole('button', { name: 'Add the price' }).press('Enter');
+  await expect(page.getByText('Both, or neither')).toBeVisible();
+  await page.getByLabel('Overstay after, min').fill('120');
+  await page.getByLabel('From', { exact: true }).fill('2020-02-01');
+  await page.getByRole('button', { name: 'Add the price' }).press('Enter');
+  await expect(page).toHaveURL(/\/prices$/);
+  await expect(page.getByRole('listitem').filter({ hasText: 'in force' })).toContainText('€0.500 per kWh, €0.60 per start, overstay €5.00 after 120 min');
+
+  await page.goto('/ledger');
+  await page.locator('[data-ledger-row]').first().click();
+  const bill = page.locator('section[aria-labelledby="bill-head"]');
+  await expect(bill).toContainText('€0.60 over.');
+  await expect(bill.getByRole('listitem')).toContainText(/^The start fee was taken once more: €[\d.]+ \+ €0\.60 = €[\d.]+\. Fits to the cent\.$/);
+  await bill.getByText('Draft a query').click();
+  await expect(bill.locator('pre')).toContainText(/^To Saltmarsh Rapid\n\nI charged at Vrba Crossing, stall 2 on/);
+});
+
+test('a price dated later changes no old visit; mended, put away, pasted in and refused', async ({ page }) => {
+  const total = async () => {
+    await page.goto('/ledger');
+    await page.locator('[data-ledger-row]').first().click();
+    return page.locator('section[aria-labelledby="bill-head"] tr').filter({ hasText: 'Should be, tax in' }).textContent();
+  };
+  const before = await total();
+  await page.goto(`/places/${place.siteId}/prices/new`);
+  await page.getByLabel('Per kWh, EUR').fill('0.90');
+  await page.getByRole('button', { name: 'Add the price' }).click();
+  await expect(page.getByRole('listitem').filter({ hasText: 'in force' })).toContainText('€0.900 per kWh');
+  expect(await total()).toBe(before);
+  // The price of that very day, mended.
+  await page.goto(`/places/${place.siteId}/prices`);
+  await page.getByRole('link', { name: /^€0.500 per kWh/ }).click();
+  await page.getByText('The object behind it, or paste one in').click();
+  const object = page.getByLabel('Tariff by OCPI 2.2.1, with x_pricing beside it');
+  await object.fill('{');
+  await page.getByRole('button', { name: 'Use this object' }).click();
+  await expect(page.getByText('This is not JSON.')).toBeVisible();
+  await object.fill(JSON.stringify({ ...tariffOf([only('ENERGY', 0.4, 1, 25)]), currency: 1 }));
+  await page.getByRole('button', { name: 'Use this object' }).click();
+  await expect(page.getByText('currency: must be text')).toBeVisible();
+  await object.fill(JSON.stringify(tariffOf([only('ENERGY', 0.4, 1, 25)])));
+  await page.getByRole('button', { name: 'Use this object' }).click();
+  await expect(page.getByText('This tariff says more than the plain choices can.')).toBeVisible();
+  await page.getByRole('radio', { name: 'Only Vrba Crossing' }).click();
+  await page.getByRole('button', { name: 'Save', exact: true }).click();
+  await expect(page).toHaveURL(/\/prices$/);
+  const after = await total();
+  // 0.40 and a quarter of tax are 0.50: what changed is that tax is told.
+  expect(after).toBe(before);
+  await expect(page.locator('section[aria-labelledby="bill-head"]')).toContainText('of that tax');
+  await page.goto(`/places/${place.siteId}/prices`);
+  await page.getByRole('link', { name: /^€0.900 per kWh/ }).click();
+  await page.getByRole('button', { name: 'Put away' }).click();
+  await expect(page.getByRole('listitem').filter({ hasText: 'put away' })).toContainText('€0.900 per kWh');
+});
+
+test('prices by the interface for programs: signed in, refused by path, limited', async ({ page, baseURL, browser }) => {
+  const session = { time_zone: 'Europe/Ljubljana', periods: [{ start: '2025-10-14T15:00:00Z', end: '2025-10-14T15:30:00Z', kwh: 40, state: 'CHARGING' }] };
+  const asked = { tariff: tariffOf([only('ENERGY', 0.5, 1, 20)]), session };
+  const priced = await page.request.post('/api/v1/price', { data: asked });
+  expect([priced.status(), (await priced.json()).total]).toEqual([200, { excl_vat: '20.00', incl_vat: '24.00', exact: ['20', '24'] }]);
+  expect((await (await page.request.post('/api/v1/price?lines=yes', { data: asked })).json()).lines).toHaveLength(1);
+  const wrong = await page.request.post('/api/v1/price', { data: { ...asked, tariff: { ...asked.tariff, currency: undefined } } });
+  expect([wrong.status(), await wrong.json()]).toEqual([422, [{ path: 'tariff.currency', reason: 'is missing' }]]);
+  expect((await page.request.post('/api/v1/price', { headers: own(baseURL as string), data: Buffer.from('{') })).status()).toBe(400);
+  const large = await page.request.post('/api/v1/price', { data: { ...asked, tariff: { ...asked.tariff, note: 'x'.repeat(1_000_001) } } });
+  expect(large.status()).toBe(413);
+  const stranger = await browser.newContext({ baseURL: baseURL as string });
+  expect((await stranger.request.post('/api/v1/price', { data: asked })).status()).toBe(401);
+  await stranger.close();
+});
