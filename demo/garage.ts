@@ -1,7 +1,7 @@
 import { enrolmentSteps } from '@/core/records/enrolment-steps';
 import { type RecordItem, recordItem } from '@/core/records/record-schema';
 import { placeId } from './ids';
-import { badger, cars, heron, means, networks } from './scenario';
+import { badger, cars, heron, MEMBER, means, networks } from './scenario';
 
 /** The household's cars, adapters, ways to pay, plans and enrolments. All of it invented. */
 const FOUNDED = Date.parse('2024-04-03T06:00:00Z');
@@ -69,13 +69,13 @@ export function garageRecords(): RecordItem[] {
     recordItem('means', made(), { kind: 'free_vend', label: 'Free at the council’s' }),
     recordItem('means', made(), { kind: 'in_app_account', label: 'Ferrywell account', networkId: networks.ferrywell.id }),
     recordItem('plan', made(), {
-      name: 'Copperbeech member',
+      name: MEMBER.name,
       networkId: networks.copperbeech.id,
-      monthlyFee: '11.99',
+      monthlyFee: '4.99',
       currency: 'EUR',
-      from: '2025-05-01',
-      until: '2025-06-30',
-      note: 'Paid in May, not in June.',
+      from: MEMBER.from,
+      until: MEMBER.until,
+      note: 'Paid in June, not in July.',
     }),
     recordItem('plan', made(), { name: 'Lindenpass workshop', providerId: providers.lindenpass, monthlyFee: '0', currency: 'EUR', from: '2024-04-01' }),
     recordItem('enrolment', made(), {

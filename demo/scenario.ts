@@ -138,6 +138,9 @@ export const means: Record<'card' | 'app' | 'rfid' | 'auto', { id: string; kind:
 /** The day from which the second price holds. */
 export const PRICE_CHANGE = '2025-03-01';
 
+/** The membership that paid in one month and not in the next. */
+export const MEMBER = { name: 'Copperbeech member', network: 'copperbeech', perKWh: '0.39', from: '2025-06-01', until: '2025-07-31' } as const;
+
 /** What the networks charge, dated. */
 export const tariffRecords = (): RecordItem[] =>
   Object.values(networks).flatMap((n) =>

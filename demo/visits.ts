@@ -2,7 +2,7 @@ import Big from 'big.js';
 import type { AttemptPlan, VisitPlan } from '@/core/simulator/simulate-visit';
 import { demoId, demoRandom } from './ids';
 import { takesThere } from './places';
-import { badger, cars, heron, ines, means, networks, PRICE_CHANGE, type SiteKey, sites } from './scenario';
+import { badger, cars, heron, ines, MEMBER, means, networks, PRICE_CHANGE, type SiteKey, sites } from './scenario';
 
 /** One visit in the demo's own words: where, when, which car, and what happened. */
 type Told = {
@@ -184,7 +184,10 @@ export function demoVisits(): VisitPlan[] {
     const at = Date.parse(`${v.at}:08.412Z`);
     const car = v.car ?? 'heron';
     const network = networks[sites[v.site].network];
-    const price = network.perKWh[v.at.slice(0, 10) >= PRICE_CHANGE ? 1 : 0];
+    const day = v.at.slice(0, 10);
+    // In July the member's price was not applied.
+    const asMember = sites[v.site].network === MEMBER.network && day >= MEMBER.from && day < '2025-07-01';
+    const price = asMember ? MEMBER.perKWh : network.perKWh[day >= PRICE_CHANGE ? 1 : 0];
     return {
       visitId: demoId(at),
       householdId: ines.householdId,

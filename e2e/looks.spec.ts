@@ -80,6 +80,10 @@ for (const scheme of ['light', 'dark'] as const) {
         .click();
       await clean(page, 'correction');
       await page.keyboard.press('Escape');
+      for (const path of ['/compare/same-stop', '/compare/plans']) {
+        await page.goto(path);
+        await clean(page, path);
+      }
       await page.goto('/compare');
       await clean(page, 'comparison of one');
       const other = await addPlace(page, base, { network: 'Bluebarn', site: 'Lipa Barn' });
@@ -166,8 +170,9 @@ for (const scheme of ['light', 'dark'] as const) {
       await page.goto(`/places/${place.siteId}`);
       await expect(page.getByRole('heading', { name: 'What can be used here' })).toBeVisible();
       await clean(page, 'a site');
+      await page.goto(`/places/${place.siteId}/prices`);
+      await clean(page, 'its prices');
       for (const path of [
-        `/places/${place.siteId}/prices`,
         `/places/${place.siteId}/prices/new`,
         `/places/${place.siteId}/change`,
         `/places/${place.siteId}/stalls/new`,

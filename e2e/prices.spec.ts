@@ -1,4 +1,6 @@
 import { expect, test } from '@playwright/test';
+import { v7 } from 'uuid';
+import { recordItem } from '@/core/records/record-schema';
 import { only, tariffOf } from '@/core/tariff/fixtures/sessions';
 import { addPlace, asItems, newHousehold, own, type Place, send, visitEvents } from './hands/household';
 
@@ -102,4 +104,38 @@ test('prices by the interface for programs: signed in, refused by path, limited'
   const stranger = await browser.newContext({ baseURL: baseURL as string });
   expect((await stranger.request.post('/api/v1/price', { data: asked })).status()).toBe(401);
   await stranger.close();
+});
+
+test('the same stop at every site, and a plan month by month', async ({ page, baseURL }) => {
+  const base = baseURL as string;
+  const far = await addPlace(page, base, { network: 'Ferrywell', site: 'Brod Landing' });
+  const plan = v7();
+  const today = new Date();
+  const records = [
+    recordItem('tariff', v7(), { networkId: far.networkId, siteId: far.siteId, currency: 'EUR', perKWh: '0.30', startFee: '4', validFrom: '2020-02-01' }),
+    recordItem('plan', plan, { name: 'Saltmarsh plan', networkId: place.networkId, monthlyFee: '1', currency: 'EUR', from: '2020-01-01' }),
+    recordItem('tariff', v7(), { networkId: place.networkId, planId: plan, currency: 'EUR', perKWh: '0.20', validFrom: '2020-02-01' }),
+  ];
+  await send(
+    page.request,
+    base,
+    records.map((record) => ({ type: 'record', record })),
+  );
+  await page.goto('/compare');
+  await page.getByRole('link', { name: 'The same stop' }).click();
+  await page.getByLabel('kWh').fill('20');
+  await page.getByLabel('then parked, min').fill('5');
+  await page.getByLabel('then parked, min').press('Enter');
+  await expect(page).toHaveURL(/kwh=20&.*parked=5/);
+  await expect(page.getByText('This stop costs least at Vrba Crossing, €4.00, and €6.00 more at Brod Landing.')).toBeVisible();
+  const rows = page.getByRole('region', { name: 'One stop at every site' }).getByRole('row');
+  await expect(rows.nth(1)).toContainText(/Vrba Crossing.*€10\.00€4\.00Saltmarsh plan/);
+  await expect(rows.nth(2)).toContainText(/Brod Landing.*€10\.00€10\.00/);
+  await expect(rows.nth(2).getByRole('img')).toHaveAccessibleName('Brod Landing: energy 6.00, start 4.00');
+  await page.getByRole('link', { name: 'Plans' }).click();
+  await expect(page.getByText('Pays from 3 kWh a month.')).toBeVisible();
+  const month = page
+    .getByRole('row')
+    .filter({ hasText: today.toLocaleDateString('en-GB', { month: 'short', year: 'numeric', timeZone: 'Europe/Ljubljana' }).replace('Sept', 'Sep') });
+  await expect(month).toContainText('held');
 });

@@ -1,7 +1,7 @@
 import { csvParse } from 'd3-dsv';
+import { csvText } from '../units/csv-text';
 import { comparedCsv } from './compared-csv';
 import { comparedGroups } from './compared-groups';
-import { csvText } from './csv-text';
 import { attempt, failed, visit } from './fixtures/rows';
 import { LOOK_NAMES, LOOKS, MEASURE_NAMES } from './measures';
 import { waitingCsv } from './waiting-csv';

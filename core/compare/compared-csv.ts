@@ -1,8 +1,8 @@
 import { csvFormatRows } from 'd3-dsv';
 import type { Asked } from '../figures/populations';
+import { csvText } from '../units/csv-text';
 import type { Cell } from './cells';
 import type { ComparedGroup } from './compared-groups';
-import { csvText } from './csv-text';
 import { MEASURES, type Measure } from './measures';
 
 type Column = [head: string, value: string | number | null];

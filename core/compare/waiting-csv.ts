@@ -1,5 +1,5 @@
 import { csvFormatRows } from 'd3-dsv';
-import { csvText } from './csv-text';
+import { csvText } from '../units/csv-text';
 import type { WaitingCurve } from './waiting-curve';
 
 /** The curves as CSV: a line for each time at which somebody got power, and what is known of the share still waiting then. */

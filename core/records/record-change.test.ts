@@ -65,6 +65,35 @@ describe('what is taken from outside', () => {
     expect(checkChange({ ...change({}), type: 'lamp' }).ok).toBe(false);
     expect(checkChange([])).toMatchObject({ ok: false, path: 'record' });
   });
+  it('the object of a price is held to the standard, new or changed', () => {
+    const object = {
+      country_code: 'ZZ',
+      party_id: 'OWN',
+      id: 't',
+      currency: 'EUR',
+      last_updated: '2025-01-01T00:00:00Z',
+      elements: [{ price_components: [{ type: 'ENERGY', price: -1, step_size: 0 }] }],
+    };
+    const put = (fields: object, baseRev: number) => checkChange({ type: 'tariff', id: idOf(3), baseRev, fields });
+    const whole = { networkId: idOf(2), currency: 'EUR', validFrom: '2025-01-01' };
+    for (const baseRev of [0, 4]) {
+      expect(put({ ...whole, tariff: object }, baseRev)).toEqual({
+        ok: false,
+        path: 'fields.tariff.elements.0.price_components.0.price',
+        reason: 'must not be below 0',
+      });
+      expect(
+        put({ ...whole, tariff: { ...object, elements: [{ price_components: [{ type: 'ENERGY', price: 1, step_size: 0 }] }] }, extra: { idle: 1 } }, baseRev),
+      ).toMatchObject({ ok: false, path: 'fields.extra' });
+    }
+    expect(put({ ...whole, tariff: [] }, 0)).toMatchObject({ ok: false, path: 'fields.tariff' });
+    expect(put({ ...whole }, 0)).toMatchObject({ ok: false, path: 'fields.perKWh', reason: 'What does a kWh cost?' });
+    expect(put({ ...whole, perKWh: '0.5', tariff: null, extra: null }, 0)).toMatchObject({ ok: true });
+    expect(put({ ...whole, perKWh: '0.5', extra: {} }, 0)).toMatchObject({ ok: false, path: 'fields.extra' });
+    expect(put({ ...whole, perKWh: '0.5', validUntil: '2024-12-31' }, 0)).toMatchObject({ ok: false, path: 'fields.validUntil' });
+    expect(put({ ...whole, perKWh: '0.5', moreSiteIds: [idOf(9)] }, 0)).toMatchObject({ ok: false, path: 'fields.siteId' });
+    expect(put({ ...whole, perKWh: '0.5', planId: idOf(9), providerId: idOf(8) }, 0)).toMatchObject({ ok: false, path: 'fields.providerId' });
+  });
   it('fields of a newer version are kept as they come', () => {
     expect(checked({ ...stall(), fields: { ...stall().fields, brandNew: [1, { a: null }] } }).fields.brandNew).toEqual([1, { a: null }]);
     expect(wholeFields('stall', { ...stall().fields, brandNew: 1 })).toMatchObject({ ok: true, fields: { brandNew: 1 } });

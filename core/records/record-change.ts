@@ -4,6 +4,7 @@ import { firstProblem, ownWords } from '../units/own-words';
 import { type RecordChange, sameValue } from './change-of';
 import { uuid } from './field-schema';
 import { fromOlderShape } from './older-shape';
+import { priceObjectProblem } from './price-objects';
 import { RECORDS } from './record-schema';
 import type { RecordType } from './record-types';
 import { RECORD_TYPES } from './types/registry';
@@ -33,6 +34,8 @@ export function checkChange(raw: unknown): ChangeCheck {
   const { type, id, baseRev, archived } = envelope.data;
   const fields = fromOlderShape(type, envelope.data.fields);
   if (JSON.stringify(fields).length > MOST_CHARACTERS) return { ok: false, path: 'fields', reason: 'hold too much' };
+  const object = type === 'tariff' ? priceObjectProblem(fields) : null;
+  if (object) return { ok: false, ...object };
   const change = { type, id, baseRev, ...(archived === undefined ? {} : { archived }), fields };
   if (baseRev === 0) {
     const whole = wholeFields(type, fields);

@@ -28,23 +28,23 @@ const PER = { kWh: ' per kWh', h: ' an hour', min: ' a minute', x: '', '': '' } 
 /** A price without zeros that say nothing. */
 const short = (text: string): string => text.replace(/(\.\d\d\d*?)0+$/, '$1');
 
-function howOf(l: Line, zone: string): string {
+function howOf(l: Line, zone: string | null): string {
   if (l.price === null) return '';
   const price = short(decimal(l.price, 6));
   const much = l.unit === 'Wh' ? printKWh(decimal(l.quantity.div(1000), 3)) : l.unit === 's' ? printDuration(Number(decimal(l.quantity, 0))) : '';
   const stepped = l.added.equals(0) ? '' : ' up to its step';
   // Where it ran in pieces, or not all along, it says from when to when.
   const [first, last] = [l.where[0], l.where.at(-1)];
-  const when = l.unit !== 'x' && first && last ? `${printTime(first[0], zone)} to ${printTime(last[1], zone)}` : '';
+  const when = zone !== null && l.unit !== 'x' && first && last ? `${printTime(first[0], zone)} to ${printTime(last[1], zone)}` : '';
   const sum = l.unit === 'x' ? '' : `${much}${stepped} × ${price}${PER[l.per]}`;
   return [sum, when].filter(Boolean).join(', ');
 }
 
 /**
  * A bill in words. Lines that come to nothing are left out, unless all do.
- * @param zone of the place @param tax whether what of it is tax is told: nothing where the price was given with tax in
+ * @param zone of the place; `null`: when it was is not known
  */
-export function billWords(bill: Bill, zone: string): { lines: BillWords[]; total: string; tax: string | null; currency: string } {
+export function billWords(bill: Bill, zone: string | null): { lines: BillWords[]; total: string; tax: string | null; currency: string } {
   const places = minorDigits(bill.currency);
   const told = bill.lines.filter((l) => !l.incl.equals(0) || (l.of === 'FLAT' && bill.lines.length === 1));
   const total = roundedTotal(bill.total, bill.currency);

@@ -66,7 +66,8 @@ export function checkedBill(visit: Visit, around: BillRecords): CheckedBill | nu
   const compiled = compiledOf(tariff);
   const bills = visitBills(compiled, attempts.value);
   if (!bills.known) return { unpriced: bills.why };
-  const words = bills.value.map((b) => billWords(b, visit.zone));
+  const timed = attempts.value.every((a) => a.timed);
+  const words = bills.value.map((b) => billWords(b, timed ? visit.zone : null));
   const apart = visit.bills.filter((b) => b.payload.state !== 'refunded').length >= bills.value.length;
   const total = sumOfBills(bills.value, apart);
   const { currency } = tariff;
@@ -97,7 +98,6 @@ export function checkedBill(visit: Visit, around: BillRecords): CheckedBill | nu
   const lines = words.flatMap((w, i) => (words.length === 1 ? w.lines : w.lines.map((l) => ({ ...l, label: `${l.label}, session ${i + 1}` }))));
   const taxes = words.map((w) => w.tax).filter((t) => t !== null);
   const last = attempts.value.at(-1)?.session.periods.at(-1)?.end ?? null;
-  const timed = attempts.value.every((a) => a.timed);
   const first = visit.attempts.find((a) => a.proof);
   const plate = stalls.find((s) => s.id === first?.stallId);
   return {
@@ -117,7 +117,7 @@ export function checkedBill(visit: Visit, around: BillRecords): CheckedBill | nu
     guest: guest?.known ? sumOfBills(guest.value, apart) : null,
     question: pricingRuleQuestion(compiled, { zone: visit.zone, mostKW: plate ? plateKW(plate.fields) : null }, day),
     query:
-      off && visit.paid.known
+      off && visit.paid.known && !difference.value.startsWith('-')
         ? draftQuery({
             network: around.network,
             site: site.fields.name,

@@ -150,7 +150,14 @@ export function plainOfObject(tariff: OcpiTariff, extra: ExtraPricing | null): P
   // What is typed again must mean the same: all else is more than the choices can say.
   const again = objectOfPlain(p, { id: tariff.id, currency: tariff.currency, day: tariff.last_updated.slice(0, 10) });
   const said = (t: OcpiTariff, x: ExtraPricing | null) =>
-    JSON.stringify([t.elements, t.min_price ?? null, t.max_price ?? null, t.start_date_time ?? null, t.end_date_time ?? null, x ?? null]);
+    JSON.stringify([
+      t.elements,
+      t.min_price ?? null,
+      t.max_price ?? null,
+      t.start_date_time ?? null,
+      t.end_date_time ?? null,
+      x && Object.keys(x).length > 0 ? x : null,
+    ]);
   return said(again.tariff, again.extra) === said(tariff, extra) ? p : null;
 }
 

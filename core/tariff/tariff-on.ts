@@ -2,7 +2,13 @@ import type { MileRecord, RecordFields } from '../records/record-schema';
 
 /** A price as it is kept. */
 export type KeptTariff = RecordFields<'tariff'> & { id: string };
-export const keptTariff = (t: MileRecord<'tariff'>): KeptTariff => ({ id: t.id, ...t.fields });
+const kept = new WeakMap<MileRecord<'tariff'>, KeptTariff>();
+/** The same object for the same record: what is made of a price is made once. */
+export function keptTariff(t: MileRecord<'tariff'>): KeptTariff {
+  const found = kept.get(t) ?? { id: t.id, ...t.fields };
+  kept.set(t, found);
+  return found;
+}
 
 /** Whom a price is for: nobody in particular, those who hold a plan, those who pay through a provider. */
 export type Payer = { planId: string | null; providerId: string | null };
@@ -10,7 +16,7 @@ export const GUEST: Payer = { planId: null, providerId: null };
 
 type Place = { siteId: string | null; networkId: string | null };
 /** Whether a price is of a place: of one of its sites, or of all of its network. */
-const isOf = (t: KeptTariff, place: Place): boolean =>
+const isOf = (t: Omit<KeptTariff, 'id'>, place: Place): boolean =>
   t.siteId === null ? t.networkId === place.networkId : t.siteId === place.siteId || (place.siteId !== null && t.moreSiteIds.includes(place.siteId));
 
 /**
@@ -20,15 +26,15 @@ const isOf = (t: KeptTariff, place: Place): boolean =>
  */
 export function tariffOn(records: readonly MileRecord<'tariff'>[], place: Place, day: string, payer: Payer = GUEST): KeptTariff | undefined {
   return records
-    .map(keptTariff)
     .filter(
-      (t) =>
+      ({ fields: t }) =>
         t.planId === payer.planId &&
         t.providerId === payer.providerId &&
-        isOf(t, place) &&
         t.validFrom <= day &&
-        (t.validUntil === null || day <= t.validUntil),
+        (t.validUntil === null || day <= t.validUntil) &&
+        isOf(t, place),
     )
+    .map(keptTariff)
     .sort(
       (a, b) =>
         Number(b.siteId !== null) - Number(a.siteId !== null) || (a.validFrom < b.validFrom ? 1 : a.validFrom > b.validFrom ? -1 : a.id < b.id ? 1 : -1),

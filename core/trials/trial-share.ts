@@ -1,6 +1,6 @@
 import { csvFormatRows } from 'd3-dsv';
-import { csvText } from '../compare/csv-text';
 import { SIDE_LETTERS, sideLabel, type TrialPlan } from '../records/trial-schema';
+import { csvText } from '../units/csv-text';
 import { trialOrder } from './trial-order';
 import type { TrialResult } from './trial-result';
 import type { RoundRun } from './trial-rounds';

@@ -116,6 +116,8 @@ export async function storedScript(base: string, open: (d: Driver) => Promise<Pa
     '/compare',
     '/compare?by=site&and=car',
     '/compare/trials/new',
+    '/compare/same-stop',
+    '/compare/plans',
     `/compare/trials/${ids.trial}`,
     `/places/networks/${ids.network}`,
     '/places',

@@ -1,5 +1,5 @@
 import { addressOf, FRONT_HEADER, isHttps } from './front';
-import { guardWrite, MAX_BODY_BYTES } from './write-guard';
+import { guardWrite, MAX_BODY_BYTES, readQuestion } from './write-guard';
 
 const write = (body: BodyInit | null, headers: Record<string, string> = {}) =>
   new Request('http://127.0.0.1:4100/api/v1/outbox', {
@@ -35,6 +35,22 @@ describe('a write', () => {
     expect(await status(write('{'))).toBe(400);
     expect(await status(write(null))).toBe(400);
     expect(await status(write(new Uint8Array([0x22, 0xff, 0x22])))).toBe(400);
+  });
+});
+
+describe('a question', () => {
+  const asked = async (headers: Record<string, string>, body = '{}') => {
+    const r = await readQuestion(new Request('http://127.0.0.1:4100/api/v1/price', { method: 'POST', body, headers: { host: '127.0.0.1:4100', ...headers } }));
+    return r.ok ? 200 : r.response.status;
+  };
+  const json = { 'content-type': 'application/json' };
+  it('comes from the own pages or from a program, never from a page elsewhere', async () => {
+    expect(await asked({ ...json, origin: 'http://127.0.0.1:4100' })).toBe(200);
+    expect(await asked(json)).toBe(200);
+    expect(await asked({ ...json, origin: 'https://evil.invalid' })).toBe(403);
+    expect(await asked({ ...json, origin: 'null' })).toBe(403);
+    expect(await asked({ 'content-type': 'application/x-www-form-urlencoded' })).toBe(403);
+    expect(await asked(json, `"${'x'.repeat(MAX_BODY_BYTES)}"`)).toBe(413);
   });
 });
 

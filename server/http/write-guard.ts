@@ -44,8 +44,16 @@ const TOO_LARGE = 'The batch is larger than 1 MB. Send it in parts.';
 /** The same for JSON, which every other write is. */
 export const guardWrite = async (request: Request): Promise<GuardedBody> => jsonOf(await guardBytes(request, ['application/json'], MAX_BODY_BYTES, TOO_LARGE));
 
-/** The JSON of a question: it changes nothing, so it may come from elsewhere than from the application's own pages. */
-export const readQuestion = async (request: Request): Promise<GuardedBody> => jsonOf(await bytesOf(request, ['application/json'], MAX_BODY_BYTES, TOO_LARGE));
+/**
+ * The JSON of a question, which changes nothing: from the application's own pages, or from a program that says no origin at all. A page of somebody else's, which a
+ * browser always tells by its origin or by what it may send without one, is let in no more than to a write.
+ */
+export async function readQuestion(request: Request): Promise<GuardedBody> {
+  if (request.headers.get('origin') !== null) return guardWrite(request);
+  const type = (request.headers.get('content-type') ?? '').split(';')[0]?.trim().toLowerCase();
+  if (type !== 'application/json') return refuse(403, 'This takes application/json from programs only.');
+  return jsonOf(await bytesOf(request, ['application/json'], MAX_BODY_BYTES, TOO_LARGE));
+}
 
 function jsonOf(body: GuardedBytes): GuardedBody {
   if (!body.ok) return body;

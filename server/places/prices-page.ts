@@ -8,7 +8,7 @@ import { payloadProblem } from '@/core/visit/payloads';
 import type { Who } from '../accounts/who';
 import { now } from '../clock';
 import { fromBin, toBin } from '../db/binary-id';
-import { pool } from '../db/pool';
+import { figuresOf } from '../figures/refresh';
 import { readRecord, recordsOf, recordsWhere } from '../records/record-tables';
 import { eventsOfVisits } from '../visits/event-rows';
 import { seen, seenBy } from '../visits/seen-by';
@@ -33,12 +33,14 @@ export async function pricesPage(who: Who, siteId: string) {
   ]);
   const today = localDay(now(), site.fields.zone);
   const place = { siteId, networkId: site.fields.networkId };
+  // What was put away counts for the visits of its days, and is today’s price no more.
+  const standing = tariffs.filter((t) => !t.archived);
   const inForce = new Set(
     [
       { planId: null, providerId: null },
       ...plans.map((p) => ({ planId: p.id, providerId: null })),
       ...providers.map((p) => ({ planId: null, providerId: p.id })),
-    ].flatMap((payer) => tariffOn(tariffs, place, today, payer)?.id ?? []),
+    ].flatMap((payer) => tariffOn(standing, place, today, payer)?.id ?? []),
   );
   const siteName = new Map(sites.map((s) => [s.id, s.fields.name]));
   const planName = new Map(plans.map((p) => [p.id, p.fields.name]));
@@ -74,7 +76,7 @@ export async function pricesPage(who: Who, siteId: string) {
       rev: t.rev,
       forWhom: forWhom(t),
       ofWhat: ofWhat(t),
-      now: inForce.has(t.id) && !t.archived,
+      now: inForce.has(t.id),
     })),
     records: here,
     others: all
@@ -85,7 +87,7 @@ export async function pricesPage(who: Who, siteId: string) {
         tariff: objectOf(keptTariff(t)).tariff,
         extra: t.fields.extra,
       })),
-    guest: tariffOn(tariffs, place, today) ?? null,
+    guest: tariffOn(standing, place, today) ?? null,
     noted: await notedPrice(who, siteId, here),
     today,
   };
@@ -93,7 +95,7 @@ export async function pricesPage(who: Who, siteId: string) {
 
 /** The newest price that somebody noted at the site and that no price on file of that day says. */
 async function notedPrice({ householdId, personId }: Who, siteId: string, tariffs: readonly MileRecord<'tariff'>[]): Promise<NotedPrice | null> {
-  const [rows] = await pool().execute<RowDataPacket[]>(
+  const [rows] = await (await figuresOf(householdId)).execute<RowDataPacket[]>(
     `SELECT v.id FROM visit v WHERE v.household_id = ? AND v.site_id = ? AND v.withdrawn = FALSE AND ${seen()} ORDER BY v.sort_at DESC LIMIT ${LOOKED_AT}`,
     [toBin(householdId), toBin(siteId), seenBy(personId)],
   );

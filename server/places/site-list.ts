@@ -49,8 +49,9 @@ export async function siteList({ householdId, personId }: Who): Promise<SiteRow[
   const stallsOf = new Map(stalls.map((r) => [key(r.site_id), r]));
   const visitsOf = new Map(visits.map((r) => [key(r.site_id), r]));
   const dangersOf = new Map(dangers.map((r) => [key(r.site_id), Number(r.stalls)]));
+  const standing = tariffs.filter((t) => !t.archived);
   const priceOf = (siteId: string, networkId: string, zone: string): SiteRow['price'] => {
-    const t = tariffOn(tariffs, { siteId, networkId }, localDay(now(), zone));
+    const t = tariffOn(standing, { siteId, networkId }, localDay(now(), zone));
     return t?.perKWh ? { perKWh: t.perKWh, currency: t.currency, since: t.validFrom } : null;
   };
   return sites.map((s): SiteRow => {

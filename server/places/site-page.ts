@@ -114,7 +114,12 @@ export async function sitePage(who: Who, siteId: string, carId: string | undefin
         problem: meansProblem(m.fields, { networkId: site.fields.networkId, carId: car?.id ?? null, today }, enrolments),
         ...(stats.get(m.id) ?? { power: 0, attempts: 0 }),
       })),
-    tariff: tariffOn(tariffs, { siteId, networkId: site.fields.networkId }, today) ?? null,
+    tariff:
+      tariffOn(
+        tariffs.filter((t) => !t.archived),
+        { siteId, networkId: site.fields.networkId },
+        today,
+      ) ?? null,
     faults: await faultsSeen(who, siteId, new Map(stalls.map((s) => [s.id, s.fields.name]))),
     today,
   };

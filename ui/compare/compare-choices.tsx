@@ -1,5 +1,6 @@
 'use client';
 import * as Popover from '@radix-ui/react-popover';
+import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { type CompareAsk, writeCompareAsk } from '@/core/compare/compare-address';
 import { END_MARKS } from '@/core/compare/ledger-filter';
@@ -77,8 +78,24 @@ export function LookedAt({ ask }: { ask: CompareAsk }) {
         row={SEGMENTS}
         onChoose={(look) => go({ look, sort: LOOKS[look].measures[0] })}
       />
+      <PriceLooks here={null} />
       <CountedHow ask={ask} go={go} />
     </>
+  );
+}
+
+/** The looks at what things cost: pages of their own, since they compare prices and no visits. */
+export function PriceLooks({ here }: { here: 'same-stop' | 'plans' | null }) {
+  const link = (is: boolean) => `inline-flex items-center ${segment(is)}`;
+  return (
+    <nav aria-label="What it costs" className={SEGMENTS}>
+      <Link prefetch={false} href="/compare/same-stop" aria-current={here === 'same-stop' ? 'page' : undefined} className={link(here === 'same-stop')}>
+        The same stop
+      </Link>
+      <Link prefetch={false} href="/compare/plans" aria-current={here === 'plans' ? 'page' : undefined} className={link(here === 'plans')}>
+        Plans
+      </Link>
+    </nav>
   );
 }
 

@@ -1,7 +1,7 @@
 'use client';
 import { useState } from 'react';
+import { localInstant, localText } from '@/core/units/local-time';
 import { FormField, fieldState } from './form-field';
-import { localInstant, localText } from './local-time';
 import { ShiftTime } from './shift-time';
 
 /** Setting a time: by plates, or typed with its date as it was at the site. */

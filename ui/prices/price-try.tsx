@@ -7,8 +7,8 @@ import { compileTariff } from '@/core/tariff/compiled-tariff';
 import { exampleStop, nextWeekday } from '@/core/tariff/example-stop';
 import { priceQuestions } from '@/core/tariff/price-questions';
 import { priceWeek, WEEK, weekdayName } from '@/core/tariff/price-week';
+import { localInstant } from '@/core/units/local-time';
 import { printMoney } from '@/core/units/money';
-import { localInstant } from '../forms/local-time';
 import { Section } from '../places/section';
 import { WeekClock } from './week-clock';
 

@@ -1,7 +1,14 @@
 import * as z from '@/core/units/schema';
 import { currency, day, listOf, maybe, maybeDay, payText, price, uuid } from '../field-schema';
-import { extraPricing, ocpiTariff } from '../ocpi-tariff';
+import type { extraPricing, ocpiTariff } from '../ocpi-tariff';
 import { recordType } from './record-type';
+
+/**
+ * The object of a price and what stands beside it, by their outline: the whole of it is looked at where it is typed and where it is taken in (price-objects.ts), and a
+ * phone, which does neither, need not bring all the rules of a standard.
+ */
+const outlined = z.looseObject({ currency: z.string(), elements: z.array(z.unknown()) }) as unknown as typeof ocpiTariff;
+const beside = z.looseObject({}) as unknown as typeof extraPricing;
 
 /**
  * A price, from a day on. What it is of: all of a network, or the sites named; whom it is for: guests, or those who hold a plan or pay through a provider.
@@ -22,8 +29,8 @@ export const tariff = recordType({
       currency,
       perKWh: maybe(price(100)),
       startFee: z._default(price(100), '0'),
-      tariff: maybe(ocpiTariff),
-      extra: maybe(extraPricing),
+      tariff: maybe(outlined),
+      extra: maybe(beside),
       validFrom: day,
       validUntil: maybeDay,
       note: payText(300),

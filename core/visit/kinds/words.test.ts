@@ -356,7 +356,7 @@ bill
   tax “Of that tax” decimal
   payee “Paid to” text
   ref “Number of the bill” text
-  state “State” choice charged=Charged, pending=Pending, refunded=Refunded
+  state “State” choice charged=Charged, pending=Pending, checked=Checked, queried=Queried, settled=Settled, refunded=Refunded
 receipt
 rating
   stars “Stars, 1 to 5” number

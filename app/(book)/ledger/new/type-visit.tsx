@@ -12,11 +12,11 @@ import { askWho, readWho } from '@/client/store/who';
 import { phoneNow } from '@/client/touch/touch-time';
 import { FAULTS } from '@/core/faults/fault-list';
 import { MEANS_KINDS, meansLabel } from '@/core/records/means-kind';
+import { localInstant } from '@/core/units/local-time';
 import { LEAVE_LABELS } from '@/core/visit/kinds/pulled-out';
 import { typedVisit } from '@/core/visit/typed-visit';
 import { readTypedVisit, type TypedTexts } from '@/core/visit/typed-visit-form';
 import { FormField, fieldState } from '@/ui/forms/form-field';
-import { localInstant } from '@/ui/forms/local-time';
 import { PickOne } from '@/ui/forms/pick-one';
 import { recordChoices } from '@/ui/forms/record-choices';
 

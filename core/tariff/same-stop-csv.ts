@@ -1,0 +1,35 @@
+import { csvFormatRows } from 'd3-dsv';
+import { csvText } from '../units/csv-text';
+import { PARTS, type StopAt } from './same-stop';
+
+/** One stop at every site, as RFC 4180 has it; what is not known is empty, with its reason. */
+export function sameStopCsv(rows: readonly (StopAt & { name: string; network: string })[], currency: string): string {
+  const head = [
+    'site',
+    'network',
+    'minutes',
+    `guest ${currency}`,
+    `with plan ${currency}`,
+    'plan',
+    'price from',
+    ...PARTS.map((p) => `${p} ${currency}`),
+    'why no price',
+  ];
+  return csvFormatRows([
+    head,
+    ...rows.map((r) => {
+      const cost = r.guest ?? r.held;
+      return [
+        csvText(r.name),
+        csvText(r.network),
+        r.minutes ? r.minutes.minutes.toFixed(1) : '',
+        r.guest?.total ?? '',
+        r.held?.total ?? '',
+        csvText(r.held?.name ?? ''),
+        cost?.since ?? '',
+        ...PARTS.map((p) => cost?.parts.find(([q]) => q === p)?.[1].toFixed(2) ?? ''),
+        r.why ?? '',
+      ];
+    }),
+  ]);
+}

@@ -1,0 +1,178 @@
+import { RECORDS } from '../records/record-schema';
+import { sessionOf } from './fixtures/sessions';
+import { NO_PRICE, objectOfPlain, oneLineOf, type PlainPrice } from './plain-price';
+import { type PlanVisit, paysFrom, planMonths, planSentence, pricedBothWays, twelveMonths } from './plan-months';
+import { byCost, leastOf, PLAIN_STOP, type StopSite, sameStopSentence, stopAt, stopMinutes, usualStop } from './same-stop';
+import { sameStopCsv } from './same-stop-csv';
+import { readStopAsk } from './stop-address';
+import type { KeptTariff } from './tariff-on';
+
+const NETWORK = '01900000-0000-7000-8000-000000000001';
+const price = (p: Partial<PlainPrice>, more: object = {}): KeptTariff => {
+  const whole = { ...NO_PRICE, ...p };
+  const { tariff, extra } = objectOfPlain(whole, { id: 't', currency: 'EUR', day: '2025-01-01' });
+  return { id: 't', ...RECORDS.tariff.parse({ networkId: NETWORK, currency: 'EUR', ...oneLineOf(whole), tariff, extra, validFrom: '2025-01-01', ...more }) };
+};
+const site = (more: Partial<StopSite> = {}): StopSite => ({ id: 's', zone: 'Europe/Ljubljana', ac: 0, dc: 150, ownKW: null, ...more });
+const CAR = { ac: 11, dc: 120 };
+/** A Tuesday at 17:00. */
+const START = Date.parse('2025-10-14T15:00:00Z');
+const STOP = { kWh: 40, weekday: 2, time: '17:00', parkedMin: 0 };
+const at = (offers: { name: string; tariff: KeptTariff }[], of: Partial<StopSite> = {}, stop = STOP) => stopAt(stop, site(of), CAR, START, offers, 'EUR');
+const guest = (p: Partial<PlainPrice>) => [{ name: '', tariff: price(p) }];
+
+describe('the usual stop', () => {
+  const visits = (n: number, kWh: (i: number) => number) =>
+    Array.from({ length: n }, (_, i) => ({ kWh: kWh(i), day: `2025-10-${String(7 + (i % 3 === 0 ? 0 : 1)).padStart(2, '0')}`, hour: 8 + i }));
+  it('is the middle of what was delivered, on the commonest day, at the middle hour', () => {
+    expect(usualStop(visits(5, (i) => 20 + i * 3.33))).toEqual({ kWh: 26.7, weekday: 3, time: '10:00', parkedMin: 0 });
+  });
+  it('is a plain one where too little is known', () => {
+    expect(usualStop([])).toEqual(PLAIN_STOP);
+    expect(usualStop(visits(3, (i) => (i === 0 ? 0 : 30)))).toEqual(PLAIN_STOP);
+  });
+  it('is read from the address, whatever stands there', () => {
+    const read = (q: Record<string, string>) => readStopAsk((name) => q[name]);
+    expect(read({ kwh: '37,2', day: '0', time: '07:30', parked: '12.4', car: 'x' })).toEqual({ kWh: 37.2, weekday: 0, time: '07:30', parkedMin: 12, car: 'x' });
+    expect(read({ kwh: 'NaN', day: '7', time: '25:00', parked: '-1' })).toEqual({});
+    expect(read({ kwh: '0', day: '1.5', time: '7:30', parked: '99999' })).toEqual({});
+    expect(read({})).toEqual({});
+  });
+});
+
+describe('how long it takes at a site', () => {
+  it('by its own past power, else by the lesser of plate and car at the best stall', () => {
+    expect(stopMinutes(40, site({ ownKW: { kW: 60, n: 3 } }), CAR)).toEqual({ minutes: 40, by: 'own' });
+    expect(stopMinutes(40, site({ ownKW: { kW: 60, n: 2 } }), CAR)).toEqual({ minutes: 20, by: 'car' });
+    expect(stopMinutes(40, site({ dc: 50 }), CAR)).toEqual({ minutes: 48, by: 'plate' });
+    expect(stopMinutes(40, site({ dc: 50 }), { ac: null, dc: null })).toEqual({ minutes: 48, by: 'plate' });
+    // A post of 43 kW is 11 kW for a car that takes no more from the wall.
+    expect(stopMinutes(11, site({ dc: 0, ac: 43 }), CAR)).toEqual({ minutes: 60, by: 'car' });
+    expect(stopMinutes(40, site({ dc: 0 }), CAR)).toBeNull();
+  });
+});
+
+describe('one stop at a site', () => {
+  it('is made of parts, by guests and by the cheapest of the plans', () => {
+    const found = at([
+      ...guest({ perKWh: '0.50', startFee: '1', perMin: '0.10' }),
+      { name: 'Dear', tariff: price({ perKWh: '0.60' }) },
+      { name: 'Good', tariff: price({ perKWh: '0.40' }) },
+    ]);
+    expect(found).toMatchObject({
+      minutes: { minutes: 20, by: 'car' },
+      why: null,
+      guest: {
+        total: '23.00',
+        parts: [
+          ['energy', 20],
+          ['minutes', 2],
+          ['start', 1],
+        ],
+      },
+      held: { name: 'Good', total: '16.00' },
+    });
+    expect(leastOf(found)).toBe(16);
+  });
+  it('counts what one stays on for', () => {
+    const fees = guest({ perKWh: '0.50', idlePerMin: '0.30', idleAfterMin: '10', overstayFee: '5', overstayAfterMin: '45', taxOnTop: '10' });
+    expect(at(fees, {}, { ...STOP, parkedMin: 30 }).guest).toMatchObject({
+      total: '34.10',
+      parts: [
+        ['energy', 20],
+        ['idle', 6],
+        ['overstay', 5],
+        ['rest', 3.1],
+      ],
+      tariffId: 't',
+      since: '2025-01-01',
+    });
+  });
+  it('says why it cannot be priced', () => {
+    const why = (...of: Parameters<typeof at>) => at(...of).why;
+    expect(why([])).toBe('no price on file');
+    expect(why([{ name: '', tariff: price({ perKWh: '1' }, { currency: 'EUR' }) }], { dc: 0 })).toBe('no power is noted, so the minutes are not known');
+    const swiss = { ...price({ perKWh: '1' }), currency: 'CHF' };
+    expect(why([{ name: '', tariff: swiss }])).toBe('priced in CHF');
+    const late = price({ perKWh: '1' });
+    expect(why([{ name: '', tariff: { ...late, tariff: late.tariff && { ...late.tariff, start_date_time: '2026-01-01T00:00:00Z' } } }])).toBe(
+      'the price depends on what is not known',
+    );
+  });
+  it('in one sentence, the cheapest first', () => {
+    const name = (id: string) => id.toUpperCase();
+    const money = (n: number) => n.toFixed(2);
+    const all = [
+      at(guest({ perKWh: '0.60' }), { id: 'b' }),
+      at([], { id: 'd' }),
+      at(guest({ perKWh: '0.50' }), { id: 'a' }),
+      at(guest({ perKWh: '0.50', idlePerMin: '1' }), { id: 'c' }, { ...STOP, parkedMin: 30 }),
+    ];
+    expect([...all].sort(byCost).map((s) => s.siteId)).toEqual(['a', 'b', 'c', 'd']);
+    expect(sameStopSentence(all, name, money)).toBe('This stop costs least at A, 20.00, and 30.00 more at C, where you stay past the grace.');
+    expect(sameStopSentence(all.slice(0, 3), name, money)).toBe('This stop costs least at A, 20.00, and 4.00 more at B.');
+    expect(sameStopSentence(all.slice(0, 1), name, money)).toBe('This stop costs least at B, 24.00: the one site with a price on file.');
+    expect(sameStopSentence([at(guest({ perKWh: '0.5' })), at(guest({ perKWh: '0.5' }))], name, money)).toBe(
+      'This stop costs the same, 20.00, at all 2 sites with a price on file.',
+    );
+    expect(sameStopSentence([at([])], name, money)).toMatch(/^No site has a price on file/);
+  });
+  it('as a table for a spreadsheet, formulas told to be text', () => {
+    const csv = sameStopCsv(
+      [
+        { ...at(guest({ perKWh: '0.5' })), name: '=1+1', network: 'N' },
+        { ...at([]), name: 'B', network: 'N' },
+      ],
+      'EUR',
+    ).split('\n');
+    expect(csv[0]).toBe(
+      'site,network,minutes,guest EUR,with plan EUR,plan,price from,energy EUR,minutes EUR,start EUR,idle EUR,overstay EUR,rest EUR,why no price',
+    );
+    expect(csv.slice(1)).toEqual(["'=1+1,N,20.0,20.00,,,2025-01-01,20.00,,,,,,", 'B,N,20.0,,,,,,,,,,,no price on file']);
+  });
+});
+
+describe('a plan by months', () => {
+  const [guests, member] = [price({ perKWh: '0.49' }), price({ perKWh: '0.39' })];
+  const visit = (month: string, kWh: number): PlanVisit => ({
+    month,
+    guest: guests,
+    member,
+    attempts: [{ n: 1, kWh: String(kWh), timed: true, session: sessionOf(`${month}-05T10:00:00Z`, [{ min: 30, kwh: kWh }]) }],
+  });
+  const months = planMonths(
+    [visit('2025-06', 60), visit('2025-06', 40), visit('2025-07', 30), visit('2024-01', 500)],
+    ['2025-05', '2025-06', '2025-07'],
+    4.99,
+    (m) => m >= '2025-06',
+  );
+  it('each with its fee, to the cent', () => {
+    expect(months).toEqual([
+      { month: '2025-05', visits: 0, kWh: 0, guest: 0, plan: 4.99, saved: -4.99, held: false },
+      { month: '2025-06', visits: 2, kWh: 100, guest: 49, plan: 43.99, saved: 5.01, held: true },
+      { month: '2025-07', visits: 1, kWh: 30, guest: 14.7, plan: 16.69, saved: -1.99, held: true },
+    ]);
+  });
+  it('in one sentence', () => {
+    const money = (n: number) => n.toFixed(2);
+    expect(planSentence(months, paysFrom(guests, member, 4.99), money)).toBe(
+      'Pays from 50 kWh a month. In 1 of 3 months it would have paid: 1.97 more spent over all of them. In Jul 2025 it did not, by 1.99.',
+    );
+    expect(planSentence(months.slice(1, 2), null, money)).toBe(
+      'In 1 of 1 months it would have paid: 5.01 saved over all of them. In Jun 2025 it did, by 5.01.',
+    );
+    expect(planSentence(months.slice(0, 1), null, money)).toBe('No visit of these months was where it holds.');
+  });
+  it('pays from so many kWh where both prices are so much per kWh, and that is all', () => {
+    expect(paysFrom({ ...guests, tariff: null, extra: null, perKWh: '0.49' }, member, 4.99)).toBe('50');
+    expect(paysFrom(price({ perKWh: '0.49', windows: [{ from: '22:00', to: '06:00', days: 'all', perKWh: '0.3' }] }), member, 4.99)).toBeNull();
+    expect(paysFrom(member, guests, 4.99)).toBeNull();
+  });
+  it('twelve months up to one', () =>
+    expect([twelveMonths('2025-10')[0], twelveMonths('2025-10')[11], twelveMonths('2025-10').length]).toEqual(['2024-11', '2025-10', 12]));
+  it('leaves out what cannot be priced both ways', () => {
+    const v = visit('2025-06', 10);
+    expect(pricedBothWays(v)).toBe(true);
+    expect(pricedBothWays({ ...v, member: price({ perMin: '1' }), attempts: v.attempts.map((a) => ({ ...a, timed: false })) })).toBe(false);
+  });
+});

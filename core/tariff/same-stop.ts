@@ -1,0 +1,149 @@
+import type { Bill, Line } from './bill';
+import { billOf, cannotPrice } from './bill';
+import { sumOfBills } from './bill-words';
+import { decimal } from './exact';
+import { exampleStop } from './example-stop';
+import { compiledOf } from './tariff-object';
+import type { KeptTariff } from './tariff-on';
+
+/** A stop as it is usually made: so much energy, from when on, and how long the car stays plugged in after it. */
+export type UsualStop = { kWh: number; weekday: number; time: string; parkedMin: number };
+
+/** Visits that a proposal rests on, at least; and what is proposed without them. */
+const LEAST_VISITS = 3;
+export const PLAIN_STOP: UsualStop = { kWh: 40, weekday: 2, time: '17:00', parkedMin: 0 };
+
+/** The middle of sorted numbers. */
+const middle = (sorted: readonly number[]): number => sorted[Math.floor((sorted.length - 1) / 2)] as number;
+
+/**
+ * The stop that the ledger proposes: the middle of what was delivered, on the day of the week that is commonest, at the middle hour.
+ * @param visits with a known delivery; `hour` by the clock of the place
+ */
+export function usualStop(visits: readonly { kWh: number; day: string; hour: number }[]): UsualStop {
+  const charged = visits.filter((v) => v.kWh > 0);
+  if (charged.length < LEAST_VISITS) return PLAIN_STOP;
+  const days = new Map<number, number>();
+  for (const v of charged) {
+    const weekday = new Date(`${v.day}T12:00:00Z`).getUTCDay();
+    days.set(weekday, (days.get(weekday) ?? 0) + 1);
+  }
+  const [weekday] = [...days].sort(([x, a], [y, b]) => b - a || x - y)[0] as [number, number];
+  const sorted = (of: (v: (typeof charged)[number]) => number) => charged.map(of).sort((a, b) => a - b);
+  return {
+    kWh: Number(middle(sorted((v) => v.kWh)).toFixed(1)),
+    weekday,
+    time: `${String(middle(sorted((v) => v.hour))).padStart(2, '0')}:00`,
+    parkedMin: 0,
+  };
+}
+
+/** Sessions at a site from which its own power is taken, instead of its plate. */
+const LEAST_SESSIONS = 3;
+/**
+ * A site as the stop is priced there. `ac` and `dc`: the greatest kW on the plates of its stalls, 0 where there is none; `ownKW`: mean power of the ledger's own
+ * sessions there, of so many.
+ */
+export type StopSite = { id: string; zone: string; ac: number; dc: number; ownKW: { kW: number; n: number } | null };
+/** The most that a car takes, kW; `null`: not noted. */
+export type StopCar = { ac: number | null; dc: number | null };
+export type StopMinutes = { minutes: number; by: 'own' | 'plate' | 'car' };
+
+/** How long the energy takes at a site: by its own past power, else by the lesser of plate and car at its best stall. `null`: no power is noted. */
+export function stopMinutes(kWh: number, site: StopSite, car: StopCar): StopMinutes | null {
+  if (site.ownKW && site.ownKW.n >= LEAST_SESSIONS && site.ownKW.kW > 0) return { minutes: (kWh / site.ownKW.kW) * 60, by: 'own' };
+  const [best] = (
+    [
+      [site.dc, car.dc],
+      [site.ac, car.ac],
+    ] as const
+  )
+    .flatMap(([plate, most]) =>
+      plate > 0 ? [{ kW: Math.min(plate, most ?? plate), by: most !== null && most < plate ? ('car' as const) : ('plate' as const) }] : [],
+    )
+    .sort((a, b) => b.kW - a.kW);
+  return best && best.kW > 0 ? { minutes: (kWh / best.kW) * 60, by: best.by } : null;
+}
+
+/** What a price is made of, in the order in which it is drawn; amounts tax in. */
+export const PARTS = ['energy', 'minutes', 'start', 'idle', 'overstay', 'rest'] as const;
+export type Part = (typeof PARTS)[number];
+const PART_OF: Readonly<Record<Line['of'], Part>> = {
+  ENERGY: 'energy',
+  TIME: 'minutes',
+  X_POWER_TIME: 'minutes',
+  FLAT: 'start',
+  PARKING_TIME: 'idle',
+  X_IDLE: 'idle',
+  X_OVERSTAY: 'overstay',
+  min_price: 'rest',
+  max_price: 'rest',
+  x_minimum_charge: 'rest',
+  x_tax: 'rest',
+};
+
+export type StopCost = { total: string; parts: [Part, number][]; tariffId: string; since: string };
+/** The stop at one site: as a guest, and by the cheapest of the plans held; `why`: why there is no price. */
+export type StopAt = { siteId: string; minutes: StopMinutes | null; guest: StopCost | null; held: (StopCost & { name: string }) | null; why: string | null };
+
+function partsOf(bill: Bill): [Part, number][] {
+  const sums = new Map<Part, number>();
+  for (const l of bill.lines) {
+    const part = PART_OF[l.of];
+    sums.set(part, (sums.get(part) ?? 0) + Number(decimal(l.incl, 6)));
+  }
+  return PARTS.flatMap((part): [Part, number][] => (sums.get(part) ? [[part, sums.get(part) as number]] : []));
+}
+
+/**
+ * One and the same stop at a site, by the prices on file.
+ * @param start UTC ms, by the clock of the place @param offers prices for guests and with plans; `name` is empty for guests
+ */
+export function stopAt(
+  stop: UsualStop,
+  site: StopSite,
+  car: StopCar,
+  start: number,
+  offers: readonly { name: string; tariff: KeptTariff }[],
+  currency: string,
+): StopAt {
+  const minutes = stopMinutes(stop.kWh, site, car);
+  const own = offers.filter((o) => o.tariff.currency === currency);
+  const none = (why: string): StopAt => ({ siteId: site.id, minutes, guest: null, held: null, why });
+  if (offers.length === 0) return none('no price on file');
+  if (own.length === 0) return none(`priced in ${offers[0]?.tariff.currency}`);
+  if (!minutes) return none('no power is noted, so the minutes are not known');
+  const session = exampleStop(site.zone, start, stop.kWh, minutes.minutes, stop.parkedMin);
+  const costs = own.flatMap((o): (StopCost & { name: string })[] => {
+    const t = compiledOf(o.tariff);
+    if (cannotPrice(t, session).length > 0) return [];
+    const bill = billOf(t, session);
+    return [{ name: o.name, total: sumOfBills([bill], true), parts: partsOf(bill), tariffId: o.tariff.id, since: o.tariff.validFrom }];
+  });
+  const [held] = costs.filter((c) => c.name !== '').sort((a, b) => Number(a.total) - Number(b.total));
+  const guest = costs.find((c) => c.name === '') ?? null;
+  return { siteId: site.id, minutes, guest, held: held ?? null, why: costs.length === 0 ? 'the price depends on what is not known' : null };
+}
+
+/** What somebody pays at least: with a plan held, else as a guest. */
+export const leastOf = (s: StopAt): number | null => {
+  const all = [s.guest, s.held].flatMap((c) => (c ? [Number(c.total)] : []));
+  return all.length === 0 ? null : Math.min(...all);
+};
+
+/** The cheapest first; what has no price last, in the order it came. */
+export const byCost = (a: StopAt, b: StopAt): number => (leastOf(a) ?? Number.POSITIVE_INFINITY) - (leastOf(b) ?? Number.POSITIVE_INFINITY) || 0;
+
+/** One sentence over the list: where it costs least, and how much more where it costs most. @param money prints an amount */
+export function sameStopSentence(stops: readonly StopAt[], nameOf: (siteId: string) => string, money: (amount: number) => string): string {
+  const priced = [...stops].filter((s) => leastOf(s) !== null).sort(byCost);
+  const [first, last] = [priced[0], priced.at(-1)];
+  if (!first || !last) return 'No site has a price on file: type what stands on the post, and this stop is priced everywhere.';
+  const [least, most] = [leastOf(first) as number, leastOf(last) as number];
+  const at = `This stop costs least at ${nameOf(first.siteId)}, ${money(least)}`;
+  if (priced.length === 1) return `${at}: the one site with a price on file.`;
+  if (most - least < 0.005) return `This stop costs the same, ${money(least)}, at all ${priced.length} sites with a price on file.`;
+  const why = (first.guest ?? first.held)?.parts.map(([p]) => p);
+  const more = (last.guest ?? last.held)?.parts.map(([p]) => p).filter((p) => !why?.includes(p) && (p === 'idle' || p === 'overstay')) ?? [];
+  return `${at}, and ${money(most - least)} more at ${nameOf(last.siteId)}${more.length > 0 ? ', where you stay past the grace' : ''}.`;
+}

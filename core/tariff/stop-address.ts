@@ -1,0 +1,25 @@
+import type { UsualStop } from './same-stop';
+
+/** What is asked of the look at one stop: what differs from the proposal, and with which car. */
+export type StopAsk = Partial<UsualStop> & { car?: string };
+
+const inRange = (text: string | null | undefined, least: number, most: number): number | undefined => {
+  const n = Number((text ?? '').replace(',', '.'));
+  return text && Number.isFinite(n) && n >= least && n <= most ? n : undefined;
+};
+
+/** Reads it from an address; what is not understood is left out, never an error. */
+export function readStopAsk(get: (name: string) => string | null | undefined): StopAsk {
+  const kWh = inRange(get('kwh'), 0.1, 500);
+  const weekday = inRange(get('day'), 0, 6);
+  const time = get('time');
+  const parkedMin = inRange(get('parked'), 0, 2880);
+  const car = get('car');
+  return {
+    ...(kWh === undefined ? {} : { kWh }),
+    ...(weekday === undefined || !Number.isInteger(weekday) ? {} : { weekday }),
+    ...(time && /^([01]\d|2[0-3]):[0-5]\d$/.test(time) ? { time } : {}),
+    ...(parkedMin === undefined ? {} : { parkedMin: Math.round(parkedMin) }),
+    ...(car ? { car } : {}),
+  };
+}

@@ -1,0 +1,80 @@
+import type { RowDataPacket } from 'mysql2/promise';
+import { chargedAttempts } from '@/core/tariff/charged-visit';
+import { type PlanMonth, type PlanVisit, paysFrom, planMonths, pricedBothWays, twelveMonths } from '@/core/tariff/plan-months';
+import { tariffOn } from '@/core/tariff/tariff-on';
+import { grouped } from '@/core/units/grouped';
+import { localDay } from '@/core/units/zoned';
+import { deriveVisit } from '@/core/visit/derive';
+import { payloadProblem } from '@/core/visit/payloads';
+import type { SignedIn } from '../accounts/sessions';
+import { now } from '../clock';
+import { fromBin, toBin } from '../db/binary-id';
+import { figuresOf } from '../figures/refresh';
+import { recordsOf } from '../records/record-tables';
+import { eventsOfVisits } from '../visits/event-rows';
+import { seen, seenBy } from '../visits/seen-by';
+
+/** Visits of a year that are priced: the newest. */
+const MOST_VISITS = 1_000;
+
+export type PlanRow = { id: string; name: string; monthlyFee: string; currency: string; from: string | null; months: PlanMonth[]; priced: boolean };
+
+/** Every plan with what it would have saved in each of the last twelve months, by the prices of each visit’s day. */
+export async function plansPage(who: SignedIn): Promise<PlanRow[]> {
+  const { householdId, personId } = who;
+  const [plans, tariffs, sites] = await Promise.all([recordsOf(householdId, 'plan'), recordsOf(householdId, 'tariff'), recordsOf(householdId, 'site')]);
+  const kept = plans.filter((p) => !p.archived);
+  if (kept.length === 0) return [];
+  const today = localDay(now(), who.zone);
+  const months = twelveMonths(today.slice(0, 7));
+  const networkOf = new Map(sites.map((s) => [s.id, s.fields.networkId]));
+  const byNetwork = grouped(tariffs, (t) => t.fields.networkId);
+  const [rows] = await (await figuresOf(householdId)).execute<RowDataPacket[]>(
+    `SELECT v.id, v.site_id FROM visit v JOIN visit_figures f ON f.household_id = v.household_id AND f.visit_id = v.id
+      WHERE v.household_id = ? AND v.withdrawn = FALSE AND ${seen()} AND v.local_month >= ? AND f.delivered_kwh > 0 AND v.site_id IS NOT NULL ORDER BY v.sort_at DESC LIMIT ${MOST_VISITS}`,
+    [toBin(householdId), seenBy(personId), months[0] ?? ''],
+  );
+  const withPlan = new Set(tariffs.flatMap((t) => (t.fields.planId ? [t.fields.networkId] : [])));
+  const wanted = rows.map((r) => ({ id: fromBin(r.id), siteId: fromBin(r.site_id) })).filter((r) => withPlan.has(networkOf.get(r.siteId) ?? ''));
+  const events = await eventsOfVisits(
+    householdId,
+    wanted.map((w) => w.id),
+  );
+  const visits = wanted.flatMap(({ id, siteId }) => {
+    const visit = deriveVisit(id, events.get(id) ?? [], payloadProblem);
+    const attempts = chargedAttempts(visit);
+    return attempts.known && attempts.value.length > 0
+      ? [{ siteId, networkId: networkOf.get(siteId) ?? null, day: localDay(visit.pulledInAt ?? visit.lastEventAt, visit.zone), attempts: attempts.value }]
+      : [];
+  });
+  const rowOf = (plan: (typeof kept)[number]): PlanRow => {
+    const fee = plan.fields.monthlyFee ?? '0';
+    const payer = { planId: plan.id, providerId: null };
+    const own = visits.flatMap((v): PlanVisit[] => {
+      const of = byNetwork.get(v.networkId ?? '') ?? [];
+      const member = tariffOn(of, v, v.day, payer);
+      const guest = tariffOn(of, v, v.day);
+      const visit = member && guest && member.currency === guest.currency ? { month: v.day.slice(0, 7), attempts: v.attempts, guest, member } : null;
+      return visit && pricedBothWays(visit) ? [visit] : [];
+    });
+    const of = byNetwork.get(plan.fields.networkId ?? '') ?? [];
+    const place = { siteId: null, networkId: plan.fields.networkId };
+    const [guest, member] = [tariffOn(of, place, today), tariffOn(of, place, today, payer)];
+    return {
+      id: plan.id,
+      name: plan.fields.name,
+      monthlyFee: fee,
+      currency: plan.fields.currency,
+      from: guest && member ? paysFrom(guest, member, Number(fee)) : null,
+      months: planMonths(
+        own,
+        months,
+        Number(fee),
+        (month) => plan.fields.from.slice(0, 7) <= month && (plan.fields.until === null || month <= plan.fields.until.slice(0, 7)),
+      ),
+      priced: tariffs.some((t) => t.fields.planId === plan.id),
+    };
+  };
+  const used = (p: PlanRow) => p.months.reduce((n, m) => n + m.visits, 0);
+  return kept.map(rowOf).sort((a, b) => used(b) - used(a) || (a.name < b.name ? -1 : 1));
+}
