@@ -26,7 +26,7 @@ export function priceRecords(others: readonly RecordItem[]): RecordItem[] {
   const [belfry, alder, gail] = ['Under the Belfry', 'Alder Forge', 'Gail Orchard'].map(named) as [string, string, string];
   const copper = networks.copperbeech.id;
   return [
-    price({ networkId: copper, planId: named(MEMBER.name), validFrom: '2025-05-01', note: 'From the plan’s own page' }, { perKWh: MEMBER.perKWh }),
+    price({ networkId: copper, planId: named(MEMBER.name), validFrom: '2024-06-01', note: 'From the plan’s own page' }, { perKWh: MEMBER.perKWh }),
     price(
       { networkId: networks.saltmarsh.id, siteId: gail, validFrom: '2025-05-12', note: 'On the post, with Austrian tax' },
       { perKWh: '0.44', windows: [{ from: '07:00', to: '20:00', days: 'weekdays', perKWh: '0.62' }], startFee: '0.46', idlePerMin: '0.25', idleAfterMin: '10' },

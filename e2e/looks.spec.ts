@@ -80,7 +80,7 @@ for (const scheme of ['light', 'dark'] as const) {
         .click();
       await clean(page, 'correction');
       await page.keyboard.press('Escape');
-      for (const path of ['/compare/same-stop', '/compare/plans']) {
+      for (const path of ['/compare/same-stop', '/compare/plans', '/ledger/statement']) {
         await page.goto(path);
         await clean(page, path);
       }

@@ -42,6 +42,10 @@ test('a price by plain choices, by keyboard; a bill that is too high, its likely
   await expect(page).toHaveURL(/\/prices$/);
   await expect(page.getByRole('listitem').filter({ hasText: 'in force' })).toContainText('€0.500 per kWh, €0.60 per start, overstay €5.00 after 120 min');
 
+  // Opened again, it is the plain choices that were typed.
+  await page.getByRole('link', { name: /^€0.500 per kWh, €0.60 per start/ }).click();
+  await expect(page.getByLabel('Overstay after, min')).toHaveValue('120');
+
   await page.goto('/ledger');
   await page.locator('[data-ledger-row]').first().click();
   const bill = page.locator('section[aria-labelledby="bill-head"]');
@@ -138,4 +142,12 @@ test('the same stop at every site, and a plan month by month', async ({ page, ba
     .getByRole('row')
     .filter({ hasText: today.toLocaleDateString('en-GB', { month: 'short', year: 'numeric', timeZone: 'Europe/Ljubljana' }).replace('Sept', 'Sep') });
   await expect(month).toContainText('held');
+  await page.goto('/compare');
+  await page.getByRole('link', { name: 'Statement' }).click();
+  await expect(page.getByRole('heading', { name: /^Statement, / })).toBeVisible();
+  // Two days ago may have been last month.
+  await page.getByRole('link', { name: /^All of/ }).click();
+  const charged = new Date(Date.now() - 2 * 86_400_000).getFullYear() === today.getFullYear();
+  if (charged) await expect(page.getByText(/in 1 bill, from 1 visit\./)).toBeVisible();
+  if (charged) await expect(page.getByText('1 visit billed, and no receipt:')).toBeVisible();
 });

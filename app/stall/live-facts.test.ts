@@ -40,6 +40,46 @@ const pads = (state: Live) => {
   return [yellowPad(state, facts, ways).text, secondPad(state, facts, ways).text];
 };
 
+describe('what it costs here', () => {
+  const price = (n: number, more: object) =>
+    record('tariff', idOf(n), { networkId: NETWORK, currency: 'EUR', perKWh: '0.40', validFrom: '2025-01-01', ...more });
+  const plan = (from: string) => record('plan', idOf(60), { name: 'Otter plan', networkId: NETWORK, currency: 'EUR', from });
+  const said = (...more: MileRecord[]) => {
+    const { tariff, member } = liveFacts(live([...base(), ...more], IN, CHOSEN));
+    return [tariff?.perKWh, member];
+  };
+  it('is the guest’s, with that of a plan beside it while it is held', () => {
+    expect(said()).toEqual(['0.50', null]);
+    expect(said(plan('2025-10-01'), price(61, { planId: idOf(60) }))).toEqual(['0.50', { perKWh: '0.40', currency: 'EUR', name: 'Otter plan' }]);
+    expect(said(plan('2025-11-01'), price(61, { planId: idOf(60) }))).toEqual(['0.50', null]);
+  });
+  it('where there is a price for the plan alone, no guest’s is made of it', () => {
+    const { tariff, member } = liveFacts(live([...base().filter((r) => r.type !== 'tariff'), plan('2025-10-01'), price(61, { planId: idOf(60) })], IN, CHOSEN));
+    expect([tariff, member?.name]).toEqual([undefined, 'Otter plan']);
+  });
+  it('a copy from before there were plans still holds', () => {
+    const old = price(61, { perKWh: '0.44' });
+    for (const name of ['planId', 'providerId', 'moreSiteIds', 'validUntil', 'tariff', 'extra']) delete (old.fields as Record<string, unknown>)[name];
+    expect(said(old)[0]).toBe('0.44');
+  });
+  it('its fees run as clocks, unless the sign says otherwise', () => {
+    const fees = (site: object) => {
+      const tariff = {
+        country_code: 'ZZ',
+        party_id: 'OWN',
+        id: 't',
+        currency: 'EUR',
+        last_updated: '2025-01-01T00:00:00Z',
+        elements: [{ price_components: [{ type: 'FLAT', price: 0, step_size: 0 }] }],
+      };
+      const records = [...base({}, site), price(61, { tariff, extra: { overstay_fee: { after_minutes: 90, fee: 5 } } })];
+      return liveFacts(live(records, IN, CHOSEN, [20, 'plugged'])).clocks.map((c) => [c.kind, (c.until - T0) / 60_000 - 1 / 3]);
+    };
+    expect(fees({})).toEqual([['overstay', 90]]);
+    expect(fees({ overstayAfter_min: 60 })).toEqual([['overstay', 60]]);
+  });
+});
+
 describe('what the pads propose', () => {
   it('follows a visit from the stall to the bill', () => {
     const steps: Step[] = [IN];

@@ -7,7 +7,7 @@ import { emergencyNumberAt } from '@/core/records/emergency-number';
 import { carIsMeans } from '@/core/records/means-kind';
 import { plateKW } from '@/core/records/stall-plate';
 import { expectedBill } from '@/core/tariff/simple-tariff';
-import { tariffOn } from '@/core/tariff/tariff-on';
+import { offersOn } from '@/core/tariff/tariff-on';
 import { localDay } from '@/core/units/zoned';
 import { alarms } from '@/core/visit/alarms';
 import type { Visit } from '@/core/visit/derive';
@@ -45,15 +45,15 @@ export function liveFacts(state: Pick<Live, 'visit' | 'records' | 'who' | 'latel
   const order = orderInWords(noted) ?? (stall ? orderAt(stall.id, network?.id) : null);
   const next = nextAct(visit, { carIsMeans: carIsMeans(means.meansKind), payFirst: order === 'pay_first', adapter: adapter !== undefined });
 
-  const tariff = tariffOn(
-    records.tariff,
-    { siteId: visit.siteId, networkId: network?.id ?? null },
-    localDay(visit.pulledInAt ?? visit.lastEventAt, visit.zone),
-  );
+  const day = localDay(visit.pulledInAt ?? visit.lastEventAt, visit.zone);
+  const [guest, ...held] = offersOn(records.tariff, records.plan, [], { siteId: visit.siteId, networkId: network?.id ?? null }, day);
+  const tariff = guest?.payer.planId ? undefined : guest?.tariff;
+  const plan = (guest?.payer.planId ? guest : held[0]) ?? null;
   const clocks = stayClocks(visit, {
     maxStay_min: stall?.fields.maxStay_min ?? site?.fields.maxStay_min ?? null,
-    overstayAfter_min: site?.fields.overstayAfter_min ?? null,
-    idleGrace_min: site?.fields.idleGrace_min ?? null,
+    // What the sign says goes before what the price on file says.
+    overstayAfter_min: site?.fields.overstayAfter_min ?? tariff?.extra?.overstay_fee?.after_minutes ?? null,
+    idleGrace_min: site?.fields.idleGrace_min ?? tariff?.extra?.idle_fee?.grace_minutes ?? null,
   });
   const socs = (charging?.readings ?? []).flatMap((r) => (r.socPct === undefined ? [] : [{ t: r.mark.t, socPct: r.socPct }]));
   const kW = charging?.readings.findLast((r) => r.kW !== undefined)?.kW ?? null;
@@ -83,6 +83,8 @@ export function liveFacts(state: Pick<Live, 'visit' | 'records' | 'who' | 'latel
     /** What a fault noted now is about. */
     phase: charging ? ('charging' as const) : attempt?.proof && (!attempt.ended || isPlugged(visit)) ? ('stopping' as const) : ('starting' as const),
     tariff,
+    /** What those who hold a plan pay here today, with what it is called. */
+    member: plan?.tariff.perKWh ? { perKWh: plan.tariff.perKWh, currency: plan.tariff.currency, name: planNamed(records, plan.payer.planId) } : null,
     currency: tariff?.currency ?? who.currency,
     ratedKW: stall ? plateKW(stall.fields) : null,
     clocks,
@@ -94,4 +96,6 @@ export function liveFacts(state: Pick<Live, 'visit' | 'records' | 'who' | 'latel
       tariff?.perKWh && kWh !== undefined ? expectedBill(tariff, kWh, Math.max(1, visit.attempts.filter((a) => a.proof).length)).total : null,
   };
 }
+const planNamed = (records: Live['records'], id: string | null): string => records.plan.find((p) => p.id === id)?.fields.name ?? 'a plan';
+
 export type LiveFacts = ReturnType<typeof liveFacts>;

@@ -6,6 +6,7 @@ import type { Fault } from '@/core/faults/fault-list';
 import { mayRecord } from '@/core/records/roles';
 import { plateText } from '@/core/records/stall-plate';
 import { printMoney, printPerKWh } from '@/core/units/money';
+import { printSeen } from '@/core/units/zoned';
 import { stallKWhSoFar } from '@/core/visit/delivered';
 import { isDanger } from '@/core/visit/next-act';
 import { orderOf } from '@/core/visit/start-order';
@@ -112,7 +113,10 @@ export function LiveScreen({ state, hands }: { state: Live; hands: StallHands })
                 state.observing ? 'observing' : null,
                 network?.fields.name,
                 stall ? plateText(stall.fields) : null,
-                tariff?.perKWh ? `${printPerKWh(tariff.perKWh, tariff.currency)}/kWh` : null,
+                tariff?.perKWh
+                  ? `${printPerKWh(tariff.perKWh, tariff.currency)}/kWh since ${printSeen(tariff.validFrom)} ${tariff.validFrom.slice(0, 4)}`
+                  : null,
+                facts.member ? `${printPerKWh(facts.member.perKWh, facts.member.currency)} with ${facts.member.name}` : null,
               ]
                 .filter(Boolean)
                 .join(', ')}

@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { canonicalJson } from '../records/canonical-json';
 import { extraPricing, ocpiTariff } from '../records/ocpi-tariff';
 import { billOf } from './bill';
 import { billWords, feeWords } from './bill-words';
@@ -79,6 +80,9 @@ describe('plain choices', () => {
         expect(ocpiTariff.safeParse(object.tariff).success && (object.extra === null || extraPricing.safeParse(object.extra).success)).toBe(true);
         const back = plainOfObject(object.tariff, object.extra);
         expect(back && objectOfPlain(back, OF)).toEqual(object);
+        // As it is kept: its fields in another order.
+        const kept = JSON.parse(canonicalJson(object)) as typeof object;
+        expect(plainOfObject(kept.tariff, kept.extra)).toEqual(back);
       }),
       { numRuns: 300, seed: 1 },
     );
@@ -86,6 +90,7 @@ describe('plain choices', () => {
   it('are not what says more than they can', () => {
     const says = (elements: Parameters<typeof tariffOf>[0], more = {}) => plainOfObject(tariffOf(elements, more), null);
     expect(says([only('ENERGY', 0.5)])).toMatchObject({ perKWh: '0.5' });
+    expect(plainOfObject(tariffOf([only('ENERGY', 0.5)]), {})).toMatchObject({ perKWh: '0.5' });
     for (const elements of [
       [only('ENERGY', 0.5, 1000)],
       [only('ENERGY', 0.5, 0, 20)],

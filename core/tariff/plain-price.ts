@@ -1,4 +1,5 @@
 import * as z from '@/core/units/schema';
+import { canonicalJson } from '../records/canonical-json';
 import type { ExtraPricing, OcpiTariff, Restrictions } from '../records/ocpi-tariff';
 import { DECIMAL } from '../units/money';
 
@@ -150,7 +151,7 @@ export function plainOfObject(tariff: OcpiTariff, extra: ExtraPricing | null): P
   // What is typed again must mean the same: all else is more than the choices can say.
   const again = objectOfPlain(p, { id: tariff.id, currency: tariff.currency, day: tariff.last_updated.slice(0, 10) });
   const said = (t: OcpiTariff, x: ExtraPricing | null) =>
-    JSON.stringify([
+    canonicalJson([
       t.elements,
       t.min_price ?? null,
       t.max_price ?? null,

@@ -17,7 +17,7 @@ export const GUEST: Payer = { planId: null, providerId: null };
 type Place = { siteId: string | null; networkId: string | null };
 /** Whether a price is of a place: of one of its sites, or of all of its network. */
 const isOf = (t: Omit<KeptTariff, 'id'>, place: Place): boolean =>
-  t.siteId === null ? t.networkId === place.networkId : t.siteId === place.siteId || (place.siteId !== null && t.moreSiteIds.includes(place.siteId));
+  t.siteId === null ? t.networkId === place.networkId : t.siteId === place.siteId || (place.siteId !== null && (t.moreSiteIds ?? []).includes(place.siteId));
 
 /**
  * The price in force at a place on a day for somebody: that of its sites before that of the network, and of these the one that began last. One that was put away counts for
@@ -28,10 +28,11 @@ export function tariffOn(records: readonly MileRecord<'tariff'>[], place: Place,
   return records
     .filter(
       ({ fields: t }) =>
-        t.planId === payer.planId &&
-        t.providerId === payer.providerId &&
+        // A phone may still have a copy from before there were plans, sites and last days.
+        (t.planId ?? null) === payer.planId &&
+        (t.providerId ?? null) === payer.providerId &&
         t.validFrom <= day &&
-        (t.validUntil === null || day <= t.validUntil) &&
+        day <= (t.validUntil ?? day) &&
         isOf(t, place),
     )
     .map(keptTariff)

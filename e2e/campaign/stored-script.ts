@@ -118,6 +118,7 @@ export async function storedScript(base: string, open: (d: Driver) => Promise<Pa
     '/compare/trials/new',
     '/compare/same-stop',
     '/compare/plans',
+    '/ledger/statement',
     `/compare/trials/${ids.trial}`,
     `/places/networks/${ids.network}`,
     '/places',

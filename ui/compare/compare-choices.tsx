@@ -95,6 +95,9 @@ export function PriceLooks({ here }: { here: 'same-stop' | 'plans' | null }) {
       <Link prefetch={false} href="/compare/plans" aria-current={here === 'plans' ? 'page' : undefined} className={link(here === 'plans')}>
         Plans
       </Link>
+      <Link prefetch={false} href="/ledger/statement" className={link(false)}>
+        Statement
+      </Link>
     </nav>
   );
 }

@@ -1,0 +1,167 @@
+import type { Metadata } from 'next';
+import Link from 'next/link';
+import { redirect } from 'next/navigation';
+import { periodOf, type StatementRow, type StatementSum, statementCsv, wordsOfUse } from '@/core/tariff/statement';
+import { printMoney } from '@/core/units/money';
+import { printCount, printKWh } from '@/core/units/print';
+import { localDay, printMonth, printSeen } from '@/core/units/zoned';
+import { now } from '@/server/clock';
+import { statementPage } from '@/server/compare/statement-page';
+import { whoAsks } from '@/server/http/session-cookie';
+import { KeepFigure } from '@/ui/charts/keep-figure';
+import { Section } from '@/ui/places/section';
+import { one, type Query } from '../ledger-beside';
+
+export const metadata: Metadata = { title: 'Statement' };
+
+const before = (period: string): string =>
+  period.length === 4 ? String(Number(period) - 1) : new Date(Date.UTC(Number(period.slice(0, 4)), Number(period.slice(5)) - 2, 15)).toISOString().slice(0, 7);
+const words = (period: string): string => (period.length === 4 ? period : printMonth(period));
+
+/** What was paid in a month or a year: every bill, sums by currency, car, driver and use, and what is missing. Prints as it stands. */
+export default async function StatementPage({ searchParams }: { searchParams: Promise<Query> }) {
+  const who = await whoAsks();
+  if (!who) redirect('/sign-in');
+  const query = await searchParams;
+  const today = localDay(now(), who.zone);
+  const period = periodOf(one(query, 'of')) ?? today.slice(0, 7);
+  const { statement: s, beyond } = await statementPage(who, period);
+  return (
+    <div className="mx-auto w-full max-w-[1080px] px-4 py-4 sm:px-6">
+      <div className="mb-3 flex flex-wrap items-center gap-2">
+        <h1 className="mr-1 text-[22px]">Statement, {words(period)}</h1>
+        <span className="grow" />
+        <nav aria-label="Period" className="no-print flex flex-wrap gap-2">
+          <Link prefetch={false} href={`/ledger/statement?of=${before(period)}`} className="plate">
+            {words(before(period))}
+          </Link>
+          <Link prefetch={false} href={`/ledger/statement?of=${today.slice(0, 7)}`} className="plate">
+            This month
+          </Link>
+          <Link prefetch={false} href={`/ledger/statement?of=${period.slice(0, 4)}`} className="plate">
+            All of {period.slice(0, 4)}
+          </Link>
+        </nav>
+      </div>
+      {s.rows.length === 0 ? (
+        <p className="bg-card p-4 text-[15px]">Nothing was charged or paid then.</p>
+      ) : (
+        <>
+          <p className="mb-3 border-l-[6px] border-paint bg-card px-4 py-2 text-[16px]">
+            {s.sums.length === 0
+              ? `${printCount(s.rows.length, 'visit')}, and no bill yet.`
+              : `${s.sums.map((x) => `${printMoney(x.paid, x.currency)} in ${printCount(x.bills, 'bill')}`).join('; ')}, from ${printCount(s.rows.length, 'visit')}.`}
+            {beyond > 0 ? ` ${beyond} more visits are in no statement of so many: ask for a month.` : ''}
+          </p>
+          <KeepFigure name={`Statement ${period}`} csv={statementCsv(s)}>
+            <Bills rows={s.rows} />
+          </KeepFigure>
+          <div className="mt-5 grid gap-x-8 gap-y-6 md:grid-cols-3">
+            <Sums head="By car" sums={s.byCar} />
+            <Sums head="By driver" sums={s.byDriver} />
+            <Sums head="Business or private" sums={s.byUse} />
+          </div>
+          <Section head="Missing" className="mt-6">
+            <Missing rows={s.noBill} what="charged, and no bill" />
+            <Missing rows={s.noReceipt} what="billed, and no receipt" />
+            {s.noBill.length + s.noReceipt.length === 0 ? (
+              <p className="text-sm text-ink-2">Nothing: every charge has its bill, every bill its receipt.</p>
+            ) : null}
+          </Section>
+          <p className="mt-4 text-[13px] text-ink-2">
+            Sums are of one currency each. Tax is that of the bills that say it. What is private to somebody else is told by its car, kWh and money alone.
+          </p>
+        </>
+      )}
+    </div>
+  );
+}
+
+function Bills({ rows }: { rows: readonly StatementRow[] }) {
+  return (
+    <div className="overflow-x-auto" role="region" aria-label="Bills" tabIndex={0}>
+      <table className="w-full min-w-[680px] border-t-2 border-ink bg-card text-[13.5px]">
+        <thead>
+          <tr className="border-b border-ink text-left text-[12px] font-semibold text-ink-2">
+            {['Day', 'Place', 'Paid', 'kWh', 'Tax', 'Bill', 'Car and driver', 'Use'].map((h, i) => (
+              <th key={h} scope="col" className={`px-2 py-1.5 font-semibold ${i > 1 && i < 5 ? 'text-right' : ''}`}>
+                {h}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map((r) => (
+            <tr key={r.visitId} className="border-b border-rule-2 align-top">
+              <td className="num px-2 py-1">{printSeen(r.day)}</td>
+              <th scope="row" className="px-2 py-1 text-left font-normal">
+                {r.hidden ? (
+                  r.place
+                ) : (
+                  <Link href={`/ledger/${r.visitId}`} prefetch={false} className="inline-block min-h-6 underline decoration-rule underline-offset-4">
+                    {r.place}
+                  </Link>
+                )}
+              </th>
+              <td className="num px-2 py-1 text-right">{r.bills.map((b) => printMoney(b.amount, b.currency)).join(' ')}</td>
+              <td className="num px-2 py-1 text-right">{r.kWh === null ? '' : printKWh(r.kWh)}</td>
+              <td className="num px-2 py-1 text-right">{r.bills.map((b) => (b.tax === null ? '' : printMoney(b.tax, b.currency))).join(' ')}</td>
+              <td className="px-2 py-1 text-[12.5px] text-ink-2">
+                {r.bills.length === 0
+                  ? 'no bill'
+                  : r.bills.map((b) => [b.payee, b.ref, b.state === 'charged' ? null : b.state].filter(Boolean).join(', ')).join('; ') ||
+                    (r.receipts === 0 ? 'no receipt' : printCount(r.receipts, 'receipt'))}
+              </td>
+              <td className="px-2 py-1">
+                {r.car}, {r.driver}
+              </td>
+              <td className="px-2 py-1">{r.as ? wordsOfUse(r.as) : ''}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
+  );
+}
+
+function Sums({ head, sums }: { head: string; sums: readonly StatementSum[] }) {
+  return (
+    <Section head={head}>
+      <dl className="text-[14px]">
+        {sums.map((x) => (
+          <div key={`${x.of} ${x.currency}`} className="flex items-baseline justify-between gap-4 border-b border-rule-2 py-[6px]">
+            <dt className="min-w-0">{x.of}</dt>
+            <dd className="num shrink-0 text-right">
+              {printMoney(x.paid, x.currency)}
+              {x.taxed > 0 ? <span className="block font-sans text-[12px] text-ink-2">of that tax {printMoney(x.tax, x.currency)}</span> : null}
+            </dd>
+          </div>
+        ))}
+      </dl>
+    </Section>
+  );
+}
+
+function Missing({ rows, what }: { rows: readonly StatementRow[]; what: string }) {
+  if (rows.length === 0) return null;
+  return (
+    <p className="mb-2 text-[14px]">
+      <b>
+        {printCount(rows.length, 'visit')} {what}:
+      </b>{' '}
+      {rows.map((r, i) => (
+        <span key={r.visitId}>
+          {i > 0 ? ', ' : ''}
+          {r.hidden ? (
+            `${printSeen(r.day)} private`
+          ) : (
+            <Link href={`/ledger/${r.visitId}`} prefetch={false} className="underline">
+              {printSeen(r.day)} {r.place}
+            </Link>
+          )}
+        </span>
+      ))}
+      .
+    </p>
+  );
+}

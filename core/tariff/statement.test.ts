@@ -1,0 +1,119 @@
+import { deriveVisit } from '../visit/derive';
+import { CARD, IN, idOf, KW, type Step, story, VISIT } from '../visit/fixtures/story';
+import { payloadProblem } from '../visit/payloads';
+import { periodOf, type StatementRow, statement, statementCsv, statementRow, wordsOfUse } from './statement';
+
+const CHARGE: Step[] = [
+  [20, 'plugged'],
+  [30, 'means_shown', CARD],
+  [60, 'power_seen', KW],
+  [1860, 'power_gone', { asked: true }],
+  [1860, 'reading', { screen: 'stall', kWh: '40' }],
+  [2500, 'pulled_out', { reason: 'enough' }],
+];
+const bill = (amount: string, more: object = {}): Step => [3000, 'bill', { sessions: [], amount, currency: 'EUR', state: 'charged', ...more }];
+const NAMES = { place: 'Vrba Crossing', car: 'Heron 62', driver: 'Ines' };
+const row = (seen: boolean, ...steps: Step[]) => statementRow(deriveVisit(VISIT, story(IN, ...CHARGE, ...steps), payloadProblem), NAMES, seen);
+
+describe('a visit in a statement', () => {
+  it('has its bills, refunds less than nothing, and how many receipts', () => {
+    const found = row(true, bill('20.00', { tax: '3.61', payee: 'Network', ref: 'No. 7' }), bill('5.00', { state: 'refunded', tax: '0.90' }), [
+      3100,
+      'receipt',
+      { sha256: 'a'.repeat(64) },
+    ]);
+    expect(found).toMatchObject({
+      visitId: VISIT,
+      day: '2025-10-14',
+      place: 'Vrba Crossing',
+      car: 'Heron 62',
+      driver: 'Ines',
+      as: null,
+      kWh: '40',
+      receipts: 1,
+      charged: true,
+      hidden: false,
+    });
+    expect(found.bills).toEqual([
+      { amount: '20.00', currency: 'EUR', tax: '3.61', payee: 'Network', ref: 'No. 7', state: 'charged' },
+      { amount: '-5', currency: 'EUR', tax: '0.90', payee: null, ref: null, state: 'refunded' },
+    ]);
+  });
+  it('that is private to somebody else tells car, kWh and money alone', () => {
+    expect(row(false, bill('20.00', { payee: 'Network', ref: 'No. 7' }))).toMatchObject({
+      place: 'private',
+      hidden: true,
+      kWh: '40',
+      bills: [{ amount: '20.00', payee: null, ref: null }],
+    });
+  });
+});
+
+const plain = (n: number, more: Partial<StatementRow>): StatementRow => ({
+  visitId: idOf(n),
+  day: '2025-10-01',
+  place: 'A',
+  car: 'Heron',
+  driver: 'Ines',
+  as: null,
+  kWh: null,
+  bills: [],
+  receipts: 0,
+  charged: true,
+  hidden: false,
+  ...more,
+});
+const paid = (amount: string, currency = 'EUR', tax: string | null = null) => ({ amount, currency, tax, payee: null, ref: null, state: 'charged' });
+
+describe('a statement', () => {
+  const s = statement([
+    plain(3, { day: '2025-10-09', car: 'Badger', as: 'business', bills: [paid('0.10', 'EUR', '0.02'), paid('0.20')], receipts: 1 }),
+    plain(2, { day: '2025-10-02', as: 'private', bills: [paid('7.00', 'CHF')] }),
+    plain(1, { day: '2025-10-02', bills: [paid('-0.05', 'EUR', '0.01')], receipts: 1 }),
+    plain(4, { day: '2025-10-03' }),
+    plain(5, { day: '2025-10-04', charged: false }),
+  ]);
+  it('is in the order of days, and adds within a currency alone, exactly', () => {
+    expect(s.rows.map((r) => r.visitId)).toEqual([1, 2, 4, 5, 3].map(idOf));
+    expect(s.sums).toEqual([
+      { of: '', currency: 'CHF', bills: 1, paid: '7', tax: '0', taxed: 0 },
+      { of: '', currency: 'EUR', bills: 3, paid: '0.25', tax: '0.01', taxed: 2 },
+    ]);
+    expect(s.byCar.map((x) => [x.of, x.currency, x.paid])).toEqual([
+      ['Badger', 'EUR', '0.3'],
+      ['Heron', 'CHF', '7'],
+      ['Heron', 'EUR', '-0.05'],
+    ]);
+    expect(s.byUse.map((x) => [x.of, x.paid])).toEqual([
+      ['Business', '0.3'],
+      ['Not said', '-0.05'],
+      ['Private', '7'],
+    ]);
+    expect(s.byDriver.map((x) => x.of)).toEqual(['Ines', 'Ines']);
+    expect(wordsOfUse(null)).toBe('Not said');
+  });
+  it('tells what is missing', () => {
+    expect(s.noBill.map((r) => r.visitId)).toEqual([idOf(4)]);
+    expect(s.noReceipt.map((r) => r.visitId)).toEqual([idOf(2)]);
+  });
+  it('is a line a bill for a spreadsheet, numbers as numbers, formulas told to be text', () => {
+    const csv = statementCsv(statement([plain(1, { place: '=A1', bills: [paid('-5', 'EUR', '0.90')] }), plain(2, {}), plain(3, { charged: false })])).split(
+      '\n',
+    );
+    expect(csv).toEqual([
+      'day,place,car,driver,use,kWh,amount,currency,tax,paid to,number,state,receipts',
+      "2025-10-01,'=A1,Heron,Ines,,,-5,EUR,0.90,,,charged,0",
+      '2025-10-01,A,Heron,Ines,,,,,,,,no bill,0',
+      '2025-10-01,A,Heron,Ines,,,,,,,,no charge,0',
+      '',
+    ]);
+  });
+  it.each([
+    ['2025', '2025'],
+    ['2025-10', '2025-10'],
+    ['2025-13', null],
+    ['25', null],
+    ['2025-10-01', null],
+    [undefined, null],
+  ])('of %s: %s', (text, period) => expect(periodOf(text)).toBe(period));
+});
