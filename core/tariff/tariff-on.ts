@@ -42,6 +42,21 @@ export function tariffOn(records: readonly MileRecord<'tariff'>[], place: Place,
     )[0];
 }
 
+/**
+ * Prices by where they are of, so that two thousand sites are not each held against every price: those of a network as a whole, and those of each site.
+ * @returns the prices that a place could have
+ */
+export function pricesByPlace(records: readonly MileRecord<'tariff'>[]): (place: Place) => MileRecord<'tariff'>[] {
+  const lists = new Map<string, MileRecord<'tariff'>[]>();
+  const add = (key: string, t: MileRecord<'tariff'>) => {
+    const list = lists.get(key);
+    if (list) list.push(t);
+    else lists.set(key, [t]);
+  };
+  for (const t of records) for (const key of t.fields.siteId === null ? [t.fields.networkId] : [t.fields.siteId, ...(t.fields.moreSiteIds ?? [])]) add(key, t);
+  return ({ siteId, networkId }) => [...(lists.get(siteId ?? '') ?? []), ...(lists.get(networkId ?? '') ?? [])];
+}
+
 /** What somebody may pay by at a place on a day: as a guest, and with each plan held and each provider. */
 export type Offer = { payer: Payer; tariff: KeptTariff };
 /**

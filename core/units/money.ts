@@ -3,9 +3,14 @@ import Big from 'big.js';
 /** Decimal string of an amount: digits, optional fraction of up to six, optional leading minus. */
 export const DECIMAL = /^-?\d{1,9}(\.\d{1,6})?$/;
 
-/** Minor unit digits of a currency (ISO 4217 as carried by the runtime's locale data). */
+const digits = new Map<string, number>();
+/** Minor unit digits of a currency (ISO 4217 as carried by the runtime's locale data). @throws RangeError for what is no currency */
 export function minorDigits(currency: string): number {
-  return new Intl.NumberFormat('en', { style: 'currency', currency }).resolvedOptions().maximumFractionDigits ?? 2;
+  const known = digits.get(currency);
+  if (known !== undefined) return known;
+  const found = new Intl.NumberFormat('en', { style: 'currency', currency }).resolvedOptions().maximumFractionDigits ?? 2;
+  digits.set(currency, found);
+  return found;
 }
 
 /** Rounds half up to the currency's minor unit. @param amount decimal string @param currency ISO 4217 */
@@ -13,14 +18,14 @@ export const toMinor = (amount: string | Big, currency: string): string => new B
 
 /** Prints an amount in the currency's own form. @param amount decimal string @param currency ISO 4217 */
 export function printMoney(amount: string | Big, currency: string): string {
-  const digits = minorDigits(currency);
+  const places = minorDigits(currency);
   const d = new Big(toMinor(amount, currency));
   return new Intl.NumberFormat('en', {
     style: 'currency',
     currency,
     currencyDisplay: 'narrowSymbol',
-    minimumFractionDigits: digits,
-    maximumFractionDigits: digits,
+    minimumFractionDigits: places,
+    maximumFractionDigits: places,
   }).format(d.toNumber());
 }
 

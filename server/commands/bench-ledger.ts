@@ -13,6 +13,8 @@ import type { Grouping } from '@/core/figures/groupings';
 import { VISIT_FIGURES } from '@/core/figures/visit-figures';
 import { DEFINITION_VERSION } from '@/core/visit/definitions-version';
 import { signUp } from '../accounts/accounts';
+import type { SignedIn } from '../accounts/sessions';
+import { sameStop } from '../compare/same-stop';
 import { toBin } from '../db/binary-id';
 import { pool } from '../db/pool';
 import { findEverything } from '../find/find-everything';
@@ -37,6 +39,9 @@ async function median(work: () => Promise<unknown>): Promise<number> {
 const db = await mysql.createConnection({ uri: process.env.MIGRATE_URL as string, timezone: 'Z' });
 const TAPE = JSON.stringify(Array.from({ length: 6 }, (_, i) => ({ kind: 'energy', from: i, to: i + 1, kW: 90 - i })));
 const id = (first: string, n: string) => `UNHEX(CONCAT('${first}000070008', LPAD(HEX(${n}), 15, '0')))`;
+/** The same as text. */
+const uuid = (first: string, n: string) =>
+  `CONCAT('${first}-0000-7000-8', LPAD(LOWER(HEX((${n}) DIV 281474976710656)), 3, '0'), '-', LPAD(LOWER(HEX(${n})), 12, '0'))`;
 /** Rows made by the database itself: sixty sites of six networks, every seventh visit with a failed attempt before. */
 async function fill(householdId: string): Promise<void> {
   const h = toBin(householdId);
@@ -73,14 +78,16 @@ async function fillPlaces(householdId: string): Promise<void> {
   const h = toBin(householdId);
   await db.query('UPDATE network SET find_words = LOWER(name) WHERE household_id = ?', [h]);
   await db.query(
-    `INSERT INTO site (household_id, id, rev, network_id, name, zone, find_words) SELECT ?, ${id('01920000', 'seq')}, 1, ${id('01900000', '1 + seq % 6')},
+    `INSERT INTO site (household_id, id, rev, network_id, name, zone, find_words, fields) SELECT ?, ${id('01920000', 'seq')}, 1, ${id('01900000', '1 + seq % 6')},
        CONCAT(ELT(1 + seq % 5, 'Vrba Crossing ', 'Lipa Barn ', 'Hollin Bridge ', 'Ferry House ', 'Brod Landing '), seq), 'UTC',
-       LOWER(CONCAT(ELT(1 + seq % 5, 'Vrba Crossing ', 'Lipa Barn ', 'Hollin Bridge ', 'Ferry House ', 'Brod Landing '), seq)) FROM seq_1_to_2000`,
+       LOWER(CONCAT(ELT(1 + seq % 5, 'Vrba Crossing ', 'Lipa Barn ', 'Hollin Bridge ', 'Ferry House ', 'Brod Landing '), seq)),
+       JSON_OBJECT('networkId', ${uuid('01900000', '1 + seq % 6')}, 'name', CONCAT('Site ', seq), 'zone', 'UTC') FROM seq_1_to_2000`,
     [h],
   );
   await db.query(
-    `INSERT INTO stall (household_id, id, rev, site_id, name, find_words, other_name, other_words) SELECT ?, ${id('01930000', 'seq')}, 1, ${id('01920000', '1 + seq % 2000')},
-       1 + seq DIV 2000, 1 + seq DIV 2000, CONCAT('SR-', seq), CONCAT('sr ', seq) FROM seq_1_to_10000`,
+    `INSERT INTO stall (household_id, id, rev, site_id, name, find_words, other_name, other_words, fields) SELECT ?, ${id('01930000', 'seq')}, 1, ${id('01920000', '1 + seq % 2000')},
+       1 + seq DIV 2000, 1 + seq DIV 2000, CONCAT('SR-', seq), CONCAT('sr ', seq),
+       JSON_OBJECT('siteId', ${uuid('01920000', '1 + seq % 2000')}, 'name', '1', 'outlets', JSON_ARRAY(JSON_OBJECT('connector', 'CCS2', 'ratedKW', 50 + seq % 4 * 50))) FROM seq_1_to_10000`,
     [h],
   );
   await db.query("UPDATE visit SET find_words = LOWER(DATE_FORMAT(sort_at, '%e %b %Y %W %e %M %Y %Y %m %d')) WHERE household_id = ?", [h]);
@@ -115,6 +122,19 @@ for (const typed of ['vrba', 'brod landing 4', 'lipa oct 2019', '2017 visit', 'x
   const found = await median(() => findEverything(who, typed));
   say(`find “${typed}” over 12000 names and ${VISITS} visits: ms (budget 30)`, found.toFixed(0));
 }
+// A price by the time of day at each of two thousand sites.
+await db.query(
+  `INSERT INTO tariff (household_id, id, rev, network_id, site_id, fields) SELECT ?, ${id('01940000', 'seq')}, 1, ${id('01900000', '1 + seq % 6')}, ${id('01920000', 'seq')},
+     JSON_OBJECT('networkId', ${uuid('01900000', '1 + seq % 6')}, 'siteId', ${uuid('01920000', 'seq')}, 'currency', 'EUR', 'validFrom', '2020-01-01', 'perKWh', '0.5',
+       'extra', JSON_OBJECT('idle_fee', JSON_OBJECT('grace_minutes', 5, 'rates', JSON_ARRAY(JSON_OBJECT('min_occupancy', 0, 'price_per_min', 0.2)))),
+       'tariff', JSON_OBJECT('country_code', 'ZZ', 'party_id', 'OWN', 'id', 't', 'currency', 'EUR', 'last_updated', '2020-01-01T00:00:00Z', 'elements', JSON_ARRAY(
+         JSON_OBJECT('price_components', JSON_ARRAY(JSON_OBJECT('type', 'ENERGY', 'price', 0.3 + seq % 30 / 100, 'step_size', 0)), 'restrictions', JSON_OBJECT('start_time', '16:30', 'end_time', '20:00')),
+         JSON_OBJECT('price_components', JSON_ARRAY(JSON_OBJECT('type', 'ENERGY', 'price', 0.5, 'step_size', 0)))))) FROM seq_1_to_2000`,
+  [toBin(who.householdId)],
+);
+const signedIn = { ...who, currency: 'EUR', zone: 'UTC' } as unknown as SignedIn;
+const stop = await median(() => sameStop(signedIn, { kWh: 40, weekday: 2, time: '16:15', parkedMin: 20 }));
+say('one stop priced at 2000 sites: ms at the server (budget 150)', stop.toFixed(0));
 const h = toBin(who.householdId);
 const columns = read('starts', ['network']);
 const bare = await median(async () => {

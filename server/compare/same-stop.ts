@@ -3,8 +3,7 @@ import { acOf } from '@/core/records/connector';
 import { nextWeekday } from '@/core/tariff/example-stop';
 import { byCost, type StopAt, type StopSite, stopAt, type UsualStop, usualStop } from '@/core/tariff/same-stop';
 import type { StopAsk } from '@/core/tariff/stop-address';
-import { offersOn } from '@/core/tariff/tariff-on';
-import { grouped } from '@/core/units/grouped';
+import { offersOn, pricesByPlace } from '@/core/tariff/tariff-on';
 import { localInstant } from '@/core/units/local-time';
 import { localDay } from '@/core/units/zoned';
 import type { SignedIn } from '../accounts/sessions';
@@ -77,10 +76,7 @@ export async function sameStop(who: SignedIn, ask: StopAsk): Promise<SameStop> {
   const networkName = new Map(networks.map((n) => [n.id, n.fields.name]));
   const planName = new Map(plans.map((p) => [p.id, p.fields.name]));
   const providers = means.flatMap((m) => (!m.archived && m.fields.providerId ? [m.fields.providerId] : []));
-  const byNetwork = grouped(
-    tariffs.filter((t) => !t.archived),
-    (t) => t.fields.networkId,
-  );
+  const pricesOf = pricesByPlace(tariffs.filter((t) => !t.archived));
   // Days and moments are the same at every site of a zone.
   const starts = new Map<string, { today: string; at: number | null }>();
   const startIn = (zone: string) => {
@@ -96,7 +92,13 @@ export async function sameStop(who: SignedIn, ask: StopAsk): Promise<SameStop> {
     .map((s) => {
       const { today, at } = startIn(s.fields.zone);
       const site: StopSite = { id: s.id, zone: s.fields.zone, ...(plates.get(s.id) ?? { ac: 0, dc: 0 }), ownKW: power.get(s.id) ?? null };
-      const offers = offersOn(byNetwork.get(s.fields.networkId) ?? [], plans, providers, { siteId: s.id, networkId: s.fields.networkId }, today).map((o) => ({
+      const offers = offersOn(
+        pricesOf({ siteId: s.id, networkId: s.fields.networkId }),
+        plans,
+        providers,
+        { siteId: s.id, networkId: s.fields.networkId },
+        today,
+      ).map((o) => ({
         name: o.payer.planId ? (planName.get(o.payer.planId) ?? 'a plan') : o.payer.providerId ? 'through a provider' : '',
         tariff: o.tariff,
       }));
