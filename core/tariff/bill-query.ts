@@ -36,7 +36,7 @@ export function draftQuery(q: BillQuery): string {
     `To ${q.network}`,
     '',
     `I charged at ${q.site}${q.stall ? `, stall ${q.stall}` : ''}${when}${q.kWh === null ? '' : `, ${printKWh(q.kWh)} by the stall`}.`,
-    `I was charged ${money(q.charged)}${refs.length > 0 ? ` (${refs.join(', ')})` : ''}. By your price it should be ${money(q.expected)}:`,
+    `I was charged ${money(q.charged)}${refs.length > 0 ? ` (${refs.join(', ')})` : ''}. By your price it should be ${money(q.expected)}${q.lines.length > 0 ? ':' : '.'}`,
     ...q.lines.map((l) => `- ${l.label}${l.how ? `, ${l.how}` : ''}: ${money(l.amount)}`),
     '',
     ...(likely ? [likely.text, ''] : []),

@@ -174,6 +174,28 @@ describe('a bill against the price on file', () => {
   ])('%s', (cause, p, steps, fit) => {
     expect(causes([price(50, { perKWh: '0.50', startFee: '0.60', ...p })], ...steps)).toContainEqual([cause, fit]);
   });
+  it('says in words what would give the amount', () => {
+    const text = (p: Partial<PlainPrice>, ...steps: Step[]) =>
+      check([price(50, { perKWh: '0.50', startFee: '0.60', ...p })], ...steps).explanations.map((e) => e.text);
+    expect(text({}, bill('21.20', { kWh: '40' }))).toEqual(['The start fee was taken once more: €20.60 + €0.60 = €21.20.']);
+    expect(text({}, bill('23.10', { kWh: '45' }))).toEqual(['45.0 kWh were billed, 40.0 kWh read: at the same price €23.10.']);
+    expect(text({}, bill('21.80', { kWh: '42.4' }))).toEqual([
+      '42.4 kWh were billed, 40.0 kWh read: at the same price €21.80. A meter on the AC side reads 5 to 8 % more than the car gets.',
+    ]);
+    expect(text({ idlePerMin: '0.10', idleAfterMin: '15' }, bill('21.40'))).toEqual(['8 more idle minutes at €0.10 make the €0.80.']);
+    expect(text({ overstayFee: '10', overstayAfterMin: '90' }, bill('30.60'))).toEqual([
+      'The overstay fee was taken: €20.60 + €10.00, though the car stood less than 90 min.',
+    ]);
+    expect(text({ taxOnTop: '20' }, bill('20.60'))).toEqual(['Tax is missing: €24.72 are €20.60 without it.']);
+    expect(text({ taxOnTop: '20' }, bill('29.66'))).toEqual(['Tax was added twice: €24.72 and once more the same share is €29.66.']);
+    expect(text({}, bill('20.61'))).toEqual(['€0.01 apart: lines rounded one by one can differ by so much.']);
+    expect(text({}, bill('20.63'))).toEqual([]);
+  });
+  it('fits about where it comes much nearer, and not where it does not', () => {
+    expect(causes([half], bill('21.29'))).toEqual([['start_twice', 'about']]);
+    expect(causes([half], bill('21.31'))).toEqual([]);
+    expect(causes([half], bill('20.89'))).toEqual([]);
+  });
   it('a try without power that was billed; several causes that fit are all told', () => {
     const failed: Step[] = [
       [10, 'plugged'],
@@ -184,6 +206,19 @@ describe('a bill against the price on file', () => {
     const visit = visitOf(...failed, ...CHARGE, bill('21.20'));
     const found = checkedBill(visit, around(half));
     expect(found && 'explanations' in found && found.explanations.map((e) => e.cause)).toEqual(['start_twice', 'failed_billed']);
+    const two = visitOf(
+      ...failed,
+      [19, 'plugged'],
+      [19.5, 'means_shown', CARD],
+      [19.7, 'fault', { code: 'start_error', side: 'network' }],
+      [19.9, 'unplugged'],
+      ...CHARGE,
+      bill('21.80'),
+    );
+    const both = checkedBill(two, around(half));
+    expect(both && 'explanations' in both && both.explanations.map((e) => e.text)).toEqual([
+      'The 2 tries without power cost a start fee each: €20.60 + 2 × €0.60 = €21.80.',
+    ]);
   });
   it('another stall’s price', () => {
     const other = record('site', 70, { networkId: NETWORK, name: 'Gail Orchard', zone: 'Europe/Vienna' });
@@ -208,6 +243,28 @@ describe('a bill against the price on file', () => {
     const records = { ...around(half, roaming), providers: [provider], means: [means] };
     expect(checkedBill(visitOf(...steps), records)).toMatchObject({ by: 'Workshop roaming', total: '32.00' });
     expect(checkedBill(visitOf(...CHARGE), records)).toMatchObject({ by: 'guest' });
+  });
+  it('where no power came is nothing, and a bill is asked about', () => {
+    const failed: Step[] = [
+      [10, 'plugged'],
+      [12, 'means_shown', CARD],
+      [15, 'fault', { code: 'start_error', side: 'network' }],
+      [18, 'unplugged'],
+      [20, 'pulled_out', { reason: 'gave_up' }],
+    ];
+    const found = checkedBill(visitOf(...failed, bill('0.60')), around(half));
+    expect(found).toMatchObject({
+      lines: [],
+      total: '0.00',
+      difference: { known: true, value: '0.60' },
+      explanations: [{ cause: 'failed_billed', fit: 'exact' }],
+    });
+    expect(found && 'query' in found && found.query).toContain(
+      'I charged at Vrba Crossing, stall 2 on 14 Oct 2025 at 13:52, 0.0 kWh by the stall.\nI was charged €0.60. By your price it should be €0.00.',
+    );
+    expect(checkedBill(visitOf(...failed, bill('0.60', { state: 'refunded' })), around(half))).toMatchObject({ explanations: [], query: null });
+    expect(checkedBill(visitOf(...failed), around(half))).toBeNull();
+    expect(checkedBill(visitOf([10, 'plugged'], bill('0.60')), around(half))).toBeNull();
   });
   it('with no cause that is known says none, and drafts a query all the same', () => {
     const found = check([half], bill('33.33', { ref: 'No. 7' }));

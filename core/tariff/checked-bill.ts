@@ -1,6 +1,7 @@
 import type { MileRecord } from '../records/record-schema';
 import { plateKW } from '../records/stall-plate';
 import type { Maybe } from '../units/known';
+import { toMinor } from '../units/money';
 import { localDay } from '../units/zoned';
 import { kWhBilledForAll } from '../visit/billed';
 import type { Visit } from '../visit/derive';
@@ -11,7 +12,7 @@ import { chargedAttempts, visitBills } from './charged-visit';
 import { pricingRuleQuestion } from './pricing-rule';
 import { billDifference } from './simple-tariff';
 import { compiledOf } from './tariff-object';
-import { type KeptTariff, offersOn, tariffOn } from './tariff-on';
+import { type KeptTariff, offersOn, type Payer, tariffOn } from './tariff-on';
 
 /** A bill set against the price on file on that day. Amounts are decimal strings, tax in. */
 export type CheckedBill =
@@ -62,7 +63,8 @@ export function checkedBill(visit: Visit, around: BillRecords): CheckedBill | nu
   const { tariff } = taken;
   const attempts = chargedAttempts(visit);
   if (!attempts.known) return { unpriced: attempts.why };
-  if (attempts.value.length === 0) return null;
+  const by = payerWords(taken.payer, plans, providers);
+  if (attempts.value.length === 0) return nothingDelivered(visit, around, tariff, by);
   const compiled = compiledOf(tariff);
   const bills = visitBills(compiled, attempts.value);
   if (!bills.known) return { unpriced: bills.why };
@@ -101,11 +103,7 @@ export function checkedBill(visit: Visit, around: BillRecords): CheckedBill | nu
   const first = visit.attempts.find((a) => a.proof);
   const plate = stalls.find((s) => s.id === first?.stallId);
   return {
-    by: taken.payer.planId
-      ? (plans.find((p) => p.id === taken.payer.planId)?.fields.name ?? 'a plan')
-      : taken.payer.providerId
-        ? (providers.find((p) => p.id === taken.payer.providerId)?.fields.name ?? 'a provider')
-        : 'guest',
+    by,
     since: tariff.validFrom,
     tariffId: tariff.id,
     currency,
@@ -134,6 +132,57 @@ export function checkedBill(visit: Visit, around: BillRecords): CheckedBill | nu
             explanations,
           })
         : null,
+  };
+}
+
+const payerWords = (payer: Payer, plans: BillRecords['plans'], providers: BillRecords['providers']): string =>
+  payer.planId
+    ? (plans.find((p) => p.id === payer.planId)?.fields.name ?? 'a plan')
+    : payer.providerId
+      ? (providers.find((p) => p.id === payer.providerId)?.fields.name ?? 'a provider')
+      : 'guest';
+
+/** Every try failed or was given up, and a bill came all the same; `null` where none did, or where it is not over. */
+function nothingDelivered(visit: Visit, around: BillRecords, tariff: KeptTariff, by: string): CheckedBill | null {
+  const over = visit.attempts.length > 0 && visit.attempts.every((a) => a.outcome.kind === 'failed' || a.outcome.kind === 'gave_up');
+  if (!over || !visit.paid.known || visit.bills.length === 0) return null;
+  const { currency } = tariff;
+  const total = toMinor('0', currency);
+  const difference = billDifference({ lines: [], total, currency }, visit.paid.value);
+  const off = difference.known && Number(difference.value) > 0;
+  const explanations: Explanation[] = off
+    ? [{ cause: 'failed_billed', fit: 'exact', text: 'No power came, and a bill did: nothing that the price on file is of was delivered.' }]
+    : [];
+  const at = visit.attempts[0]?.opened.t ?? visit.lastEventAt;
+  return {
+    by,
+    since: tariff.validFrom,
+    tariffId: tariff.id,
+    currency,
+    lines: [],
+    total,
+    tax: null,
+    difference,
+    explanations,
+    guest: null,
+    question: null,
+    query: off
+      ? draftQuery({
+          network: around.network,
+          site: around.site.fields.name,
+          stall: around.stalls.find((r) => r.id === visit.attempts[0]?.stallId)?.fields.name ?? '',
+          zone: visit.zone,
+          from: at,
+          to: null,
+          kWh: '0',
+          charged: visit.paid.value.amount,
+          expected: total,
+          currency,
+          bills: visit.bills.map((b) => ({ amount: b.payload.amount, currency: b.payload.currency, ref: b.payload.ref ?? null })),
+          lines: [],
+          explanations,
+        })
+      : null,
   };
 }
 

@@ -95,6 +95,9 @@ describe('a statement', () => {
   it('tells what is missing', () => {
     expect(s.noBill.map((r) => r.visitId)).toEqual([idOf(4)]);
     expect(s.noReceipt.map((r) => r.visitId)).toEqual([idOf(2)]);
+    expect(s.open).toEqual([]);
+    const states = ['charged', 'pending', 'checked', 'queried', 'settled', 'refunded'].map((state, n) => plain(n, { bills: [{ ...paid('1'), state }] }));
+    expect(statement(states).open.map((r) => r.bills[0]?.state)).toEqual(['pending', 'queried']);
   });
   it('is a line a bill for a spreadsheet, numbers as numbers, formulas told to be text', () => {
     const csv = statementCsv(statement([plain(1, { place: '=A1', bills: [paid('-5', 'EUR', '0.90')] }), plain(2, {}), plain(3, { charged: false })])).split(

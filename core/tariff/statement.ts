@@ -32,7 +32,10 @@ export type Statement = {
   /** Charges without a bill, and bills without a receipt. */
   noBill: StatementRow[];
   noReceipt: StatementRow[];
+  /** Bills that wait for an answer: pending, or queried. */
+  open: StatementRow[];
 };
+const OPEN = new Set(['pending', 'queried']);
 
 /** A calendar month, `2025-10`, or a year, `2025`; `null` for what is neither. */
 export const periodOf = (text: string | null | undefined): string | null => (text && /^20\d\d(-(0[1-9]|1[0-2]))?$/.test(text) ? text : null);
@@ -95,6 +98,7 @@ export function statement(rows: readonly StatementRow[]): Statement {
     byUse: sumsBy(inTime, (r) => wordsOfUse(r.as)),
     noBill: inTime.filter((r) => r.charged && r.bills.length === 0),
     noReceipt: inTime.filter((r) => r.bills.length > 0 && r.receipts === 0),
+    open: inTime.filter((r) => r.bills.some((b) => OPEN.has(b.state))),
   };
 }
 

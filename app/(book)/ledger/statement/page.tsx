@@ -61,11 +61,12 @@ export default async function StatementPage({ searchParams }: { searchParams: Pr
             <Sums head="By driver" sums={s.byDriver} />
             <Sums head="Business or private" sums={s.byUse} />
           </div>
-          <Section head="Missing" className="mt-6">
+          <Section head="Open and missing" className="mt-6">
+            <Missing rows={s.open} what="with a bill that is pending or queried" />
             <Missing rows={s.noBill} what="charged, and no bill" />
             <Missing rows={s.noReceipt} what="billed, and no receipt" />
-            {s.noBill.length + s.noReceipt.length === 0 ? (
-              <p className="text-sm text-ink-2">Nothing: every charge has its bill, every bill its receipt.</p>
+            {s.open.length + s.noBill.length + s.noReceipt.length === 0 ? (
+              <p className="text-sm text-ink-2">Nothing: every charge has its bill, every bill its receipt, and none waits for an answer.</p>
             ) : null}
           </Section>
           <p className="mt-4 text-[13px] text-ink-2">
