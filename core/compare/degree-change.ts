@@ -1,6 +1,6 @@
 import type { Degree } from '../evidence/share-evidence';
 import { printMonth } from '../units/zoned';
-import { pairDegree } from './pair-degree';
+import { pairDegreesUntil } from './pair-degree';
 import type { Start } from './start';
 
 /** Month ends that are looked back to. */
@@ -15,16 +15,13 @@ export type DegreeChange = { until: string; was: Degree; otherLed: boolean };
  * @param better group that leads today @param looked among how many it was found
  */
 export function degreeChange(starts: readonly Start[], better: string, worse: string, today: Degree, looked: number): DegreeChange | null {
-  const both = starts.filter((s) => s.group === better || s.group === worse);
-  const months = [...new Set(both.map((s) => s.month))].sort();
+  const of = (group: string) => starts.filter((s) => s.group === group);
+  const [ofBetter, ofWorse] = [of(better), of(worse)];
+  const months = [...new Set([...ofBetter, ...ofWorse].map((s) => s.month))].sort();
+  const then = pairDegreesUntil(ofBetter, ofWorse, looked);
   for (const [i, until] of months.slice(0, -1).reverse().entries()) {
     if (i >= MONTHS_BACK) return null;
-    const then = both.filter((s) => s.month <= until);
-    const pair = pairDegree(
-      then.filter((s) => s.group === better),
-      then.filter((s) => s.group === worse),
-      looked,
-    );
+    const pair = then?.(until);
     const was = pair?.degree ?? 'cannot_tell';
     const otherLed = was !== 'cannot_tell' && pair?.better.group === worse;
     if (was !== today || otherLed) return { until, was, otherLed };

@@ -133,6 +133,22 @@ export function pairDegree(a: readonly Start[], b: readonly Start[], looked: num
   return idA === undefined || idB === undefined ? null : compared(networkOf(idA, a), networkOf(idB, b), looked);
 }
 
+/** A network as it stood at the end of a month. What stands apart and what is one outage looks back alone, so that it was the same then. */
+function upTo(of: Network, until: string): Network {
+  const byMonth = new Map([...of.byMonth].filter(([month]) => month <= until));
+  const sites = new Map<string, Counted>();
+  for (const here of byMonth.values()) for (const [site, counted] of here) sites.set(site, and(sites.get(site) ?? NOTHING, counted));
+  return { ...of, sites, byMonth };
+}
+
+/** How the same pair stood at the end of earlier months, each asked for without counting anew; `null` without starts of both. */
+export function pairDegreesUntil(a: readonly Start[], b: readonly Start[], looked: number): ((until: string) => Pick<PairDegree, 'degree' | 'better'>) | null {
+  const [idA, idB] = [a[0]?.group, b[0]?.group];
+  if (idA === undefined || idB === undefined) return null;
+  const [ofA, ofB] = [networkOf(idA, a), networkOf(idB, b)];
+  return (until) => compared(upTo(ofA, until), upTo(ofB, until), looked);
+}
+
 /** Every pair of groups among some visits, the surest first. Each is held to as many times the evidence as there are pairs and `figures` looked at. */
 export function pairDegrees(starts: readonly Start[], figures = 1): { pairs: PairDegree[]; looked: number } {
   const networks = [...grouped(starts, (s) => s.group)].sort(([a], [b]) => (a < b ? -1 : 1)).map(([id, of]) => networkOf(id, of));

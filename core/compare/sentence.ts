@@ -29,7 +29,9 @@ export function compareSentences(starts: readonly Start[], names: CalledBy, figu
   const counts = new Map<string, { yes: number; n: number }>();
   for (const s of starts) {
     const c = counts.get(s.group) ?? { yes: 0, n: 0 };
-    counts.set(s.group, { yes: c.yes + Number(s.yes), n: c.n + 1 });
+    c.n += 1;
+    if (s.yes) c.yes += 1;
+    counts.set(s.group, c);
   }
   const plain = (kind: CompareSentence['kind'], text: string): CompareSentence[] => [{ kind, text, working: [] }];
   const [only] = counts;
