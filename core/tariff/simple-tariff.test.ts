@@ -2,7 +2,7 @@ import type { MileRecord } from '../records/record-schema';
 import { RECORDS } from '../records/record-schema';
 import bills from './fixtures/bills.json';
 import { billDifference, expectedBill } from './simple-tariff';
-import { type KeptTariff, offersOn, tariffOn } from './tariff-on';
+import { type KeptTariff, offersOn, pricesByPlace, tariffOn } from './tariff-on';
 
 const idOf = (name: string) =>
   `01900000-0000-7000-8000-${[...name]
@@ -64,6 +64,16 @@ describe('the price of a day', () => {
     const ends = [...list, kept(tariff({ id: 'ends', validFrom: '2025-03-05', validUntil: '2025-03-06' }))];
     expect([at(ends, '2025-03-06'), at(ends, '2025-03-07')]).toEqual(['ends', 'new']);
     expect(at([kept(tariff({ id: 'gone' }), true)], '2025-06-01')).toBe('gone');
+  });
+  it('is the same among the prices that a place could have', () => {
+    const many = [...list, kept(tariff({ id: 'own', siteId: 's', moreSiteIds: [idOf('u')] })), kept(tariff({ id: 'gone', siteId: 't', networkId: 'm' }))];
+    const of = pricesByPlace(many);
+    for (const siteId of ['s', 't', 'u', 'x', null])
+      for (const networkId of ['n', 'm', 'x', null]) {
+        const place = { siteId: siteId && idOf(siteId), networkId: networkId && idOf(networkId) };
+        expect(tariffOn(of(place), place, '2025-06-01')).toBe(tariffOn(many, place, '2025-06-01'));
+        expect(of(place).length).toBeLessThan(many.length);
+      }
   });
   it('is a guest’s, unless a plan is held that day', () => {
     const plan = (from: string, until: string | null): MileRecord<'plan'> => ({
