@@ -14,13 +14,14 @@ const MOST_MINUTES = 100_000;
 
 export const price = z.number().check(z.minimum(0, 'must not be below 0'), z.maximum(MOST_PRICE));
 export const percent = z.number().check(z.minimum(0, 'must not be below 0'), z.maximum(100, 'must be at most 100'));
-const quantity = z.number().check(z.minimum(0, 'must not be below 0'), z.maximum(1e9));
+/** kWh, kW, A. */
+export const quantity = z.number().check(z.minimum(0, 'must not be below 0'), z.maximum(1e9));
 /** Minutes to the millisecond. */
 const minutes = quantity.check(
   z.maximum(MOST_MINUTES),
   z.refine((m) => Math.abs(m * 60_000 - Math.round(m * 60_000)) < 1e-6, 'must be whole milliseconds'),
 );
-const moment = z.string().check(z.refine((t) => momentOf(t) !== null, 'must be a moment in UTC, such as 2025-10-14T12:00:00Z'));
+export const moment = z.string().check(z.refine((t) => momentOf(t) !== null, 'must be a moment in UTC, such as 2025-10-14T12:00:00Z'));
 const day = z.string().check(z.refine(isDay, 'must be a day, such as 2025-10-14'));
 const clock = z.string().check(z.regex(/^([01]\d|2[0-3]):[0-5]\d$/, 'must be a time of day from 00:00 to 23:59'));
 const whole = z.int().check(z.minimum(0, 'must not be below 0'), z.maximum(1_000_000_000));

@@ -1,4 +1,5 @@
 import { momentOf } from '../records/moment';
+import { moment, quantity } from '../records/ocpi-tariff';
 import * as z from '../units/schema';
 import { isZone } from '../units/zoned';
 
@@ -6,15 +7,13 @@ import { isZone } from '../units/zoned';
 const MOST_PERIODS = 5_000;
 const MOST_DAYS = 62;
 
-const moment = z.string().check(z.refine((t) => momentOf(t) !== null, 'must be a moment in UTC, such as 2025-10-14T12:00:00Z'));
-const amount = z.number().check(z.minimum(0, 'must not be below 0'), z.maximum(1e9));
 const period = z.object({
   start: moment,
   end: moment,
-  kwh: amount,
+  kwh: quantity,
   state: z.enum(['CHARGING', 'PARKED']),
-  avg_power_kw: z.optional(amount),
-  avg_current_a: z.optional(amount),
+  avg_power_kw: z.optional(quantity),
+  avg_current_a: z.optional(quantity),
   occupancy: z.optional(z.number().check(z.minimum(0, 'must be from 0 to 1'), z.maximum(1, 'must be from 0 to 1'))),
 });
 
@@ -28,6 +27,16 @@ export type Period = {
   current: number | null;
   occupancy: number;
 };
+/** A period of which no more is known than how much came when. @param occupancy of the site, 0 to 1 */
+export const plainPeriod = (start: number, end: number, charging: boolean, kwh: number, occupancy = 0): Period => ({
+  start,
+  end,
+  kwh,
+  charging,
+  power: null,
+  current: null,
+  occupancy,
+});
 /** A session as it is priced. */
 export type ChargedSession = { zone: string; periods: readonly Period[] };
 

@@ -5,7 +5,7 @@ import type { Attempt } from '../visit/attempts/attempt';
 import { sessionEnergy, wholeEnergy } from '../visit/delivered';
 import type { Visit } from '../visit/derive';
 import { type Bill, billOf, cannotPrice } from './bill';
-import type { ChargedSession, Period } from './charged-session';
+import { type ChargedSession, type Period, plainPeriod } from './charged-session';
 import type { CompiledTariff } from './compiled-tariff';
 
 /** A session of a visit as it is priced. `timed`: false where only its day is known. */
@@ -104,15 +104,7 @@ export function chargedAttempts(v: Pick<Visit, 'attempts' | 'billed' | 'zone' | 
     const ended = chargingEnd(a)?.t ?? a.unplugged?.t ?? a.ended?.at.t ?? v.pulledOutAt;
     const timed = a.proof.precision !== 'day' && ended !== null && ended > start;
     const occupancy = occupancyOf(v);
-    const period = (from: number, to: number, charging: boolean, kwh: number): Period => ({
-      start: from,
-      end: to,
-      kwh,
-      charging,
-      power: null,
-      current: null,
-      occupancy,
-    });
+    const period = (from: number, to: number, charging: boolean, kwh: number): Period => plainPeriod(from, to, charging, kwh, occupancy);
     if (!timed) {
       out.push({ n: a.n, kWh, timed, session: { zone: v.zone, periods: [period(start, start + NOMINAL_MS, true, total / 1000)] } });
       continue;
@@ -126,6 +118,8 @@ export function chargedAttempts(v: Pick<Visit, 'attempts' | 'billed' | 'zone' | 
       at = Math.max(at, e);
     }
     if (end > at) stretches.push([at, end]);
+    // Paused all along, by what was tapped: what was delivered came some time all the same.
+    if (stretches.length === 0) stretches.push([start, end]);
     const pieces = shared(counted(a, start, end, total), stretches);
     const periods: Period[] = [];
     let cursor = start;

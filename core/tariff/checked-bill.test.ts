@@ -80,6 +80,20 @@ describe('the sessions of a visit as they are priced', () => {
       [40 / 60, 0, false],
     ]);
   });
+  it('a pause over all of it loses no energy', () => {
+    const found = chargedAttempts(
+      visitOf(
+        [60, 'power_seen', KW],
+        [60, 'power_gone', {}],
+        [660, 'power_seen', KW],
+        [660, 'power_gone', { asked: true }],
+        [660, 'reading', { screen: 'stall', kWh: '5' }],
+        [700, 'unplugged'],
+      ),
+    );
+    const kWh = found.known ? found.value.flatMap((a) => a.session.periods).reduce((s, p) => s + p.kwh, 0) : null;
+    expect(kWh).toBe(5);
+  });
   it('are unknown where the kWh were not read to the end, none where there was none', () => {
     expect(chargedAttempts(visitOf([60, 'power_seen', KW], [660, 'reading', { screen: 'stall', kW: 90, kWh: '9' }], [1860, 'power_gone', {}]))).toMatchObject({
       known: false,

@@ -1,20 +1,11 @@
-import type { ChargedSession } from './charged-session';
+import { type ChargedSession, plainPeriod } from './charged-session';
 
 /** A stop of so much energy in so many minutes, from a moment on, and then so long plugged in. @param start UTC ms */
 export function exampleStop(zone: string, start: number, kWh: number, minutes: number, parkedMinutes = 0): ChargedSession {
   const end = start + Math.round(minutes * 60_000);
-  const period = (from: number, to: number, charging: boolean, kwh: number) => ({
-    start: from,
-    end: to,
-    kwh,
-    charging,
-    power: null,
-    current: null,
-    occupancy: 0,
-  });
   return {
     zone,
-    periods: [period(start, end, true, kWh), ...(parkedMinutes > 0 ? [period(end, end + Math.round(parkedMinutes * 60_000), false, 0)] : [])],
+    periods: [plainPeriod(start, end, true, kWh), ...(parkedMinutes > 0 ? [plainPeriod(end, end + Math.round(parkedMinutes * 60_000), false, 0)] : [])],
   };
 }
 

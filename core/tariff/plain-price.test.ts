@@ -6,7 +6,7 @@ import { billWords, feeWords } from './bill-words';
 import { compileTariff } from './compiled-tariff';
 import { exampleStop, nextWeekday } from './example-stop';
 import { only, tariffOf, when } from './fixtures/sessions';
-import { DAYS, NO_PRICE, objectOfPlain, oneLineOf, type PlainPrice, plainOfObject, plainPrice, saysPrice } from './plain-price';
+import { DAYS, NO_PRICE, objectOfPlain, oneLineOf, oneLineOfObject, type PlainPrice, plainOfObject, plainPrice, saysPrice } from './plain-price';
 import { priceQuestions } from './price-questions';
 import { priceWeek } from './price-week';
 
@@ -105,6 +105,12 @@ describe('plain choices', () => {
     expect(oneLineOf({ ...NO_PRICE, perKWh: '0.5', startFee: '1', taxOnTop: '22' })).toEqual({ perKWh: '0.61', startFee: '1.22' });
     expect(oneLineOf({ ...NO_PRICE, windows: [{ from: '22:00', to: '06:00', days: 'all', perKWh: '0.3' }] })).toEqual({ perKWh: '0.3', startFee: '0' });
     expect(oneLineOf({ ...NO_PRICE, perMin: '0.2' })).toEqual({ perKWh: null, startFee: '0' });
+  });
+  it('in one line, of any object', () => {
+    const tariff = tariffOf([when(only('ENERGY', 0.4, 1, 25), { min_kwh: 5 }), only('ENERGY', 0.9), only('FLAT', 1, 0, 20)]);
+    expect(oneLineOfObject(tariff, null)).toEqual({ perKWh: '0.5', startFee: '1.2' });
+    expect(oneLineOfObject(tariff, { tax_percent: 10 })).toEqual({ perKWh: '0.55', startFee: '1.32' });
+    expect(oneLineOfObject(tariffOf([only('TIME', 6)]), null)).toEqual({ perKWh: null, startFee: '0' });
   });
   it('refuse what is no price, with a sentence', () => {
     const wrong = (p: Partial<PlainPrice>) => plainPrice.safeParse({ ...NO_PRICE, ...p }).error?.issues.map((i) => [i.path.join('.'), i.message]);

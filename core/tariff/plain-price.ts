@@ -169,3 +169,11 @@ export function oneLineOf(p: PlainPrice): { perKWh: string | null; startFee: str
   const perKWh = p.perKWh || p.windows[0]?.perKWh;
   return { perKWh: perKWh ? taxed(perKWh) : null, startFee: p.startFee ? taxed(p.startFee) : '0' };
 }
+
+/** The same of any object: its first prices of a kWh and of the start. */
+export function oneLineOfObject(tariff: OcpiTariff, extra: ExtraPricing | null): { perKWh: string | null; startFee: string } {
+  const first = (type: 'ENERGY' | 'FLAT') => tariff.elements.flatMap((e) => e.price_components).find((c) => c.type === type);
+  const taxed = (c: Component | undefined) =>
+    c ? String(Number((c.price * (1 + (c.vat ?? 0) / 100) * (1 + (extra?.tax_percent ?? 0) / 100)).toFixed(6))) : null;
+  return { perKWh: taxed(first('ENERGY')), startFee: taxed(first('FLAT')) ?? '0' };
+}

@@ -3,7 +3,7 @@ import { useMemo, useState } from 'react';
 import { v7 } from 'uuid';
 import { type ExtraPricing, extraPricing, type OcpiTariff, ocpiTariff } from '@/core/records/ocpi-tariff';
 import { type MileRecord, RECORDS, type RecordItem } from '@/core/records/record-schema';
-import { NO_PRICE, objectOfPlain, oneLineOf, type PlainPrice, plainOfObject, plainPrice, saysPrice } from '@/core/tariff/plain-price';
+import { NO_PRICE, objectOfPlain, oneLineOf, oneLineOfObject, type PlainPrice, plainOfObject, plainPrice, saysPrice } from '@/core/tariff/plain-price';
 import { ownWords } from '@/core/units/own-words';
 import { FormAlert } from '../forms/form-alert';
 import { FormField, fieldState } from '../forms/form-field';
@@ -70,7 +70,7 @@ export function PriceForm(props: PriceFormProps) {
     if (!raw && plain.idleAfterMin !== '' && plain.idlePerMin === '') bad.idlePerMin = 'How much a minute?';
     const chosen = where === 'site' ? [site.id] : where === 'sites' ? siteIds : [];
     if (where === 'sites' && chosen.length === 0) bad.sites = 'At least one site';
-    const line = raw ? headOf(raw) : typed.success ? oneLineOf(typed.data) : { perKWh: null, startFee: '0' };
+    const line = raw ? oneLineOfObject(raw.tariff, raw.extra) : typed.success ? oneLineOf(typed.data) : { perKWh: null, startFee: '0' };
     const fields = RECORDS.tariff.safeParse({
       networkId: site.networkId,
       siteId: chosen[0] ?? null,
@@ -256,14 +256,6 @@ export function PriceForm(props: PriceFormProps) {
 
 /** Paths whose message stands beside a control. */
 const SEEN = /^(perKWh|startFee|windows|perMin|parkedPerMin|byPower|idle|overstay|freeMin|minimum|taxOnTop|currency|validFrom|validUntil|note|sites)/;
-
-/** What of an object stands on the post in one line: the first prices of a kWh and of the start, tax in. */
-function headOf({ tariff, extra }: { tariff: OcpiTariff; extra: ExtraPricing | null }): { perKWh: string | null; startFee: string } {
-  const first = (type: 'ENERGY' | 'FLAT') => tariff.elements.flatMap((e) => e.price_components).find((c) => c.type === type);
-  const taxed = (c: ReturnType<typeof first>) =>
-    c ? String(Number((c.price * (1 + (c.vat ?? 0) / 100) * (1 + (extra?.tax_percent ?? 0) / 100)).toFixed(6))) : null;
-  return { perKWh: taxed(first('ENERGY')), startFee: taxed(first('FLAT')) ?? '0' };
-}
 
 /** The object as text: to read, to change, to paste one in. */
 function ObjectBehind({
