@@ -1,8 +1,8 @@
-import { quantiles } from '../evidence/quantile';
 import { wilsonInterval } from '../evidence/wilson';
 import type { Side } from '../faults/fault-list';
 import { type Asked, attemptTest, NEVER, POPULATIONS, type Population, timedBy, visitTest } from '../figures/populations';
 import { known, type Maybe, unknown } from '../units/known';
+import { quantiles } from '../units/quantile';
 import { sumOf } from '../units/sum';
 import type { AttemptRow, VisitRow } from './visit-row';
 

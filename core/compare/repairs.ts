@@ -1,6 +1,6 @@
-import { quantile } from '../evidence/quantile';
 import { grouped } from '../units/grouped';
 import { known, unknown } from '../units/known';
+import { quantile } from '../units/quantile';
 import type { RepairCell } from './cells';
 import type { VisitRow } from './visit-row';
 

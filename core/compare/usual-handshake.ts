@@ -1,4 +1,4 @@
-import { quantile } from '../evidence/quantile';
+import { quantile } from '../units/quantile';
 
 /** One attempt as far as the usual waiting needs it. */
 export type WaitedAttempt = {

@@ -1,0 +1,93 @@
+import type { LimitName, Limits } from './limits';
+
+/** What a battery takes: kWh between 0 and 100 %, and kWh into it for each kWh at the connector. */
+export type Battery = { usableKWh: number; efficiency?: number | undefined };
+export type HeldStretch = { from: number; to: number; limit: LimitName; minutes: number | null };
+export type ExpectedStretch = {
+  from: number;
+  to: number;
+  battery_kWh: number;
+  meter_kWh: number;
+  /** The car's curve has no points for part of it and was held level there. */
+  curveExtended: boolean;
+  /** `null` when it never gets there. */
+  minutes: number | null;
+  mean_kW: number | null;
+  /** The lowest level at which nothing flows. */
+  stopsAt: number | null;
+  heldBackBy: HeldStretch[];
+};
+
+/** Minutes for a part of a piece, exact for power that is a straight line in level. */
+function minutesOf(s1: number, s2: number, p1: number, p2: number, { usableKWh, efficiency = 1 }: Battery): number {
+  const kWh = (usableKWh * (s2 - s1)) / 100 / efficiency;
+  const ratio = p2 / p1;
+  // ln(1 + x) / x of what is nearly level: the quotient would be nothing over nothing.
+  const slope = Math.abs(ratio - 1) < 1e-7 ? 1 - (ratio - 1) / 2 : Math.log(ratio) / (ratio - 1);
+  return (60 * kWh * slope) / p1;
+}
+
+type Part = { from: number; to: number; limit: LimitName; minutes: number | null; stopsAt: number | null };
+
+/** The pieces of a stretch, each with its minutes. */
+function partsOf(limits: Limits, from: number, to: number, battery: Battery, pace: number): Part[] {
+  return limits.pieces.flatMap((p) => {
+    const [a, b] = [Math.max(from, p.from), Math.min(to, p.to)];
+    if (a >= b) return [];
+    const at = (s: number) => pace * (p.kWFrom + ((p.kWTo - p.kWFrom) * (s - p.from)) / (p.to - p.from));
+    const [pa, pb] = [at(a), at(b)];
+    const stopsAt = pa <= 0 ? a : pb <= 0 ? b : null;
+    return [{ from: a, to: b, limit: p.limit, minutes: stopsAt === null ? minutesOf(a, b, pa, pb, battery) : null, stopsAt }];
+  });
+}
+
+/**
+ * What a stretch of the battery should take: 60 × ∫ kWh per per cent ÷ (efficiency × kW) over it, piece by piece, and
+ * what sets the power where. Energy is at the connector unless it says battery.
+ * @param pace part of the expected power that is really had; 1 unless the ledger says otherwise
+ */
+export function expectedStretch(limits: Limits, from: number, to: number, battery: Battery, pace = 1): ExpectedStretch {
+  const parts = partsOf(limits, from, to, battery, pace);
+  const battery_kWh = (battery.usableKWh * (to - from)) / 100;
+  const meter_kWh = battery_kWh / (battery.efficiency ?? 1);
+  const stops = parts.flatMap((p) => (p.stopsAt === null ? [] : [p.stopsAt]));
+  const minutes = parts.length === 0 || stops.length > 0 ? null : parts.reduce((sum, p) => sum + (p.minutes as number), 0);
+  const { curveFrom, curveTo } = limits;
+  return {
+    from,
+    to,
+    battery_kWh,
+    meter_kWh,
+    curveExtended: curveFrom !== null && curveTo !== null && (from < curveFrom || to > curveTo),
+    minutes,
+    mean_kW: minutes ? meter_kWh / (minutes / 60) : null,
+    stopsAt: stops.length > 0 ? Math.min(...stops) : null,
+    heldBackBy: heldBackBy(parts),
+  };
+}
+
+function heldBackBy(parts: readonly Part[]): HeldStretch[] {
+  const out: HeldStretch[] = [];
+  for (const p of parts) {
+    const last = out.at(-1);
+    if (last?.limit !== p.limit) out.push({ from: p.from, to: p.to, limit: p.limit, minutes: p.minutes });
+    else {
+      last.to = p.to;
+      last.minutes = last.minutes === null || p.minutes === null ? null : last.minutes + p.minutes;
+    }
+  }
+  return out;
+}
+
+/** The level reached after so many minutes; the level at which it stops, when it stops before. Halves the stretch 60 times. */
+export function levelAfter(limits: Limits, from: number, minutes: number, battery: Battery, pace = 1): number {
+  const takes = (to: number) => (to <= from ? 0 : (expectedStretch(limits, from, to, battery, pace).minutes ?? Number.POSITIVE_INFINITY));
+  if (takes(100) <= minutes) return 100;
+  let [lo, hi] = [from, 100];
+  for (let i = 0; i < 60; i++) {
+    const mid = (lo + hi) / 2;
+    if (takes(mid) <= minutes) lo = mid;
+    else hi = mid;
+  }
+  return lo;
+}
