@@ -1,6 +1,7 @@
 import type { PoolConnection, RowDataPacket } from 'mysql2/promise';
 import { faultLabel } from '@/core/faults/fault-list';
 import type { Where } from '@/core/figures/figure';
+import { sessionLooks } from '@/core/power/session-looks';
 import { findWords } from '@/core/records/find-text';
 import { localDay, localMonth, printDate, printLongDate } from '@/core/units/zoned';
 import { DEFINITION_VERSION } from '@/core/visit/definitions-version';
@@ -146,6 +147,14 @@ export async function writeFigures(c: PoolConnection, householdId: string, deriv
   await c.execute(`DELETE FROM attempt_figures WHERE household_id = ? AND visit_id IN (${marks(fresh)})`, [hh, ...fresh.map((v) => toBin(v.id))]);
   const attempts = fresh.flatMap((v) => attemptRows(hh, v, where));
   if (attempts.length > 0) await c.query(`INSERT INTO attempt_figures (${ATTEMPT_COLUMNS}) VALUES ?`, [attempts]);
+  await c.execute(`DELETE FROM session_power WHERE household_id = ? AND visit_id IN (${marks(fresh)})`, [hh, ...fresh.map((v) => toBin(v.id))]);
+  const power = fresh.flatMap((v) =>
+    v.attempts.flatMap((a) => {
+      const looks = sessionLooks(v, a);
+      return looks ? [[hh, toBin(v.id), a.n, JSON.stringify(looks)]] : [];
+    }),
+  );
+  if (power.length > 0) await c.query('INSERT INTO session_power (household_id, visit_id, n, looks) VALUES ?', [power]);
   return fresh.map((v) => v.id);
 }
 

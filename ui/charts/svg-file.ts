@@ -19,6 +19,14 @@ export function svgText(svg: SVGSVGElement, title: string): { text: string; widt
   const { viewBox } = svg;
   const [width, height] = viewBox.baseVal.width > 0 ? [viewBox.baseVal.width, viewBox.baseVal.height] : [svg.clientWidth, svg.clientHeight];
   const copy = svg.cloneNode(true) as SVGSVGElement;
+  // Hatches stand once on the page: the file takes along those that it is painted with.
+  const hatches = document.createElementNS(NS, 'defs');
+  const named = new Set([...copy.querySelectorAll('[fill^="url(#"]')].map((node) => (node.getAttribute('fill') ?? '').slice(5, -1)));
+  for (const id of named) {
+    const hatch = document.getElementById(id);
+    if (hatch) hatches.append(hatch.cloneNode(true));
+  }
+  copy.prepend(hatches);
   for (const node of [copy, ...copy.querySelectorAll('*')]) {
     for (const name of PAINTS) {
       const paint = node.getAttribute(name);

@@ -11,8 +11,13 @@ export function ReadingsTable({ visit: v }: { visit: Visit }) {
   const rows = v.attempts.flatMap((a) => a.readings.map((r) => ({ ...r, n: a.n, after: a.proof ? span(a.proof, r.mark) : null })));
   return (
     <section aria-labelledby="readings-head">
-      <h2 id="readings-head" className="mb-1.5 text-[15px]">
+      <h2 id="readings-head" className="mb-1.5 flex flex-wrap items-baseline gap-x-3 text-[15px]">
         Readings
+        {v.attempts.some((a) => a.proof && a.readings.length > 0) ? (
+          <a href={`/ledger/${v.id}/power`} className="no-print inline-block min-h-6 text-[13px] font-semibold text-shake underline">
+            Power along the battery
+          </a>
+        ) : null}
       </h2>
       {rows.length === 0 ? (
         <p className="text-sm text-ink-2">None was taken.</p>

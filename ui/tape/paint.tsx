@@ -13,6 +13,11 @@ export function TapePaint() {
           <rect width="6" height="6" fill="var(--asphalt)" />
           <rect width="2" height="6" fill="var(--idle-on)" />
         </pattern>
+        {/* Where nobody looked: pale, leaning forward, no event. */}
+        <pattern id="paint-not-read" width="10" height="10" patternUnits="userSpaceOnUse" patternTransform="rotate(35)">
+          <rect width="10" height="10" fill="var(--sheet)" />
+          <rect width="5" height="10" fill="var(--rule)" />
+        </pattern>
         <pattern id="paint-dash" width="10" height="10" patternUnits="userSpaceOnUse">
           <rect width="5" height="2" y="4" fill="var(--lane)" />
         </pattern>

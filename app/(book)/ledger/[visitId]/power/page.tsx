@@ -1,0 +1,123 @@
+import type { Metadata } from 'next';
+import Link from 'next/link';
+import { notFound, redirect } from 'next/navigation';
+import { chartLine, chartOf } from '@/core/power/power-chart';
+import { powerCsv } from '@/core/power/power-csv';
+import { lossOf, sessionChecks } from '@/core/power/session-checks';
+import type { SessionPower } from '@/core/power/session-power';
+import { plateKW } from '@/core/records/stall-plate';
+import { printDate, printLongDate } from '@/core/units/zoned';
+import { whoAsks } from '@/server/http/session-cookie';
+import type { VisitPower } from '@/server/power/power-page';
+import { powerPage } from '@/server/power/power-page';
+import { sameCarVisits } from '@/server/power/same-car-visits';
+import { LayOver } from '@/ui/power/lay-over';
+import type { Along } from '@/ui/power/power-chart';
+import { PageChoice, PowerSheet } from '@/ui/power/power-sheet';
+import { TapePaint } from '@/ui/tape/paint';
+import { one, type Query } from '../../ledger-beside';
+
+export const metadata: Metadata = { title: 'Power' };
+
+/** The session of a visit that brought most, to be laid over another's. */
+const longest = (v: VisitPower): SessionPower | undefined => [...v.sessions].sort((a, b) => (b.series.charging_s ?? 0) - (a.series.charging_s ?? 0))[0];
+const dayOf = (v: VisitPower) => v.visit.pulledInAt ?? v.visit.lastEventAt;
+const shortName = (v: VisitPower, s: SessionPower) =>
+  [printDate(dayOf(v), v.visit.zone), v.stallName(s.stallId) && `stall ${v.stallName(s.stallId)}`].filter(Boolean).join(', ');
+
+/** One visit's power: along the battery or the clock, others laid over it, what held it back. */
+export default async function PowerPage({ params, searchParams }: { params: Promise<{ visitId: string }>; searchParams: Promise<Query> }) {
+  const who = await whoAsks();
+  if (!who) redirect('/sign-in');
+  const { visitId } = await params;
+  const query = await searchParams;
+  const over = (one(query, 'over') ?? '').split(',').filter(Boolean);
+  const found = await powerPage(who, visitId, over);
+  if (!found) notFound();
+  const { page } = found;
+  const { visit, car } = page;
+  const along: Along = one(query, 'along') === 'clock' ? 'clock' : 'battery';
+  const laid = found.over.flatMap((v) => {
+    const session = longest(v);
+    const name = v.siteName === page.siteName ? '' : `, ${v.siteName}`;
+    return session ? [{ id: v.visit.id, line: chartLine(session.series, `${shortName(v, session)}${name}`) }] : [];
+  });
+  const href = (change: { along?: Along; over?: readonly string[] }) => {
+    const [way, ids] = [change.along ?? along, change.over ?? laid.map((l) => l.id)];
+    const parts = [way === 'clock' ? 'along=clock' : '', ids.length > 0 ? `over=${ids.join(',')}` : ''].filter(Boolean);
+    return `/ledger/${visitId}/power${parts.length > 0 ? `?${parts.join('&')}` : ''}`;
+  };
+  const others = car ? await sameCarVisits(who, car.id, visitId) : [];
+  return (
+    <div className="mx-auto w-full max-w-[1280px] px-4 py-4 sm:px-6">
+      <TapePaint />
+      <p className="text-[12.5px] font-semibold text-ink-2">
+        {[printLongDate(dayOf(page), visit.zone), page.siteName, car?.fields.name].filter(Boolean).join(', ')}{' '}
+        <Link href={`/ledger/${visitId}`} className="ml-2 text-shake underline">
+          The visit
+        </Link>
+      </p>
+      <div className="mb-4 mt-1 flex flex-wrap items-center gap-2">
+        <h1 className="mr-auto text-[24px]">Power along the {along}</h1>
+        <PageChoice href={href({ along: along === 'clock' ? 'battery' : 'clock' })}>Along the {along === 'clock' ? 'battery' : 'clock'}</PageChoice>
+        <LayOver
+          others={others.map((o) => ({ id: o.id, name: `${printLongDate(o.at, o.zone)}, ${o.site}`, chosen: laid.some((l) => l.id === o.id) }))}
+          base={`/ledger/${visitId}/power`}
+          clock={along === 'clock'}
+        />
+      </div>
+      {page.sessions.length === 0 ? (
+        <p className="bg-card px-4 py-3 text-sm text-ink-2">
+          No power was seen on this visit, or of the charge only the day is known: there is nothing to draw.
+        </p>
+      ) : (
+        page.sessions.map((s) => {
+          const a = visit.attempts.find((x) => x.n === s.n);
+          const stall = page.stall(s.stallId);
+          const chart = chartOf(
+            s,
+            page.sessions.length > 1 ? `Session ${s.n}` : shortName(page, s),
+            laid.map((l) => l.line),
+          );
+          const whole = s.whole && s.whole.covered !== 'none' ? s.whole : null;
+          return (
+            <div key={s.n}>
+              {page.sessions.length > 1 ? (
+                <h2 className="mb-2 text-[17px]">
+                  Session {s.n}
+                  {page.stallName(s.stallId) ? `, stall ${page.stallName(s.stallId)}` : ''}
+                </h2>
+              ) : null}
+              <PowerSheet
+                session={s}
+                chart={chart}
+                along={along}
+                checks={a ? sessionChecks(s, a, stall ? plateKW(stall, a.connectorId) : null, car?.fields.usableKWh ?? null, page.meterOf(s.stallId)) : []}
+                loss={car && whole?.kWh != null ? lossOf(whole.kWh, whole.coveredTo - whole.coveredFrom, car.fields.usableKWh) : null}
+                csv={powerCsv(chart)}
+                basis={basisOf(page, s)}
+              />
+            </div>
+          );
+        })
+      )}
+    </div>
+  );
+}
+
+/** What the readings leave open and what the expected power rests on. */
+function basisOf(page: VisitPower, s: SessionPower): string[] {
+  const levels = [...new Set((s.series.soc?.y ?? []).map((y) => String(Math.round(y))))];
+  const { soc, kW } = s.series.source;
+  return [
+    levels.length > 0 ? `Battery read at ${levels.join(', ')} % on the ${soc}’s screen; between them a curve that never falls.` : 'The battery was not read.',
+    kW ? `Power from the ${kW}’s screen.` : 'Power was not read: where the meter was, it is the meter’s.',
+    ...(s.series.wentDown.soc.length + s.series.wentDown.kWh.length > 0 ? ['Figures that went down are left out.'] : []),
+    s.curveBy === null
+      ? 'No curve of the car to hold the stall to: type one in the garage, or charge elsewhere a few times.'
+      : s.curveBy.from === 'learnt'
+        ? `The car’s own curve (${page.klass === 'usual' ? 'usual' : page.klass}) from ${s.curveBy.sessions} sessions at other networks.`
+        : 'The car’s curve as typed in the garage: too few sessions of its own at other networks yet.',
+    ...(s.limits && s.limits.all.unknown.length > 0 ? ['Pack volts are not noted: limits by amps are left out.'] : []),
+  ];
+}

@@ -1,0 +1,78 @@
+import type { PowerCurve } from './limits';
+import { limitsOf } from './limits';
+import { type OwnCurve, ownCurve } from './own-curve';
+import type { CurveClass, SessionLooks } from './session-looks';
+import type { CurveBy } from './session-power';
+import { type AtStall, settingOf } from './setting-of';
+
+/** A session of the ledger with what it stood at. `stands`: car, stall and adapter on file, `null` where one is not. */
+export type PastSession = {
+  visitId: string;
+  n: number;
+  /** Local day of the visit's arrival. */
+  day: string;
+  at: number;
+  networkId: string | null;
+  siteId: string | null;
+  stallId: string | null;
+  model: string | null;
+  carId: string | null;
+  looks: SessionLooks;
+  stands: Omit<AtStall, 'curve' | 'paired' | 'deratedKW'> | null;
+};
+
+/** So much in the battery counts as a rapid charge before: less does not warm it. Common practice, no source. */
+const RAPID_KWH = 5;
+/** At or above it a charge is rapid in British usage. */
+const RAPID_KW = 43;
+
+const isDC = (p: PastSession): boolean =>
+  p.stands !== null && settingOf({ ...p.stands, curve: [], paired: false, deratedKW: null }).setting.stall.kind === 'dc';
+
+/** The class of each session: a second rapid charge of the day is one whatever the weather. @param past of one car, in any order */
+export function classesOf(past: readonly PastSession[]): Map<PastSession, CurveClass> {
+  const out = new Map<PastSession, CurveClass>();
+  const rapidOn = new Map<string, number>();
+  for (const p of [...past].sort((a, b) => a.at - b.at || a.n - b.n)) {
+    const key = `${p.carId} ${p.day}`;
+    out.set(p, (rapidOn.get(key) ?? 0) > 0 ? 'second' : p.looks.klass);
+    if ((p.looks.kWh ?? 0) >= RAPID_KWH && (p.looks.peak_kW ?? 0) >= RAPID_KW) rapidOn.set(key, (rapidOn.get(key) ?? 0) + 1);
+  }
+  return out;
+}
+
+/**
+ * What a car takes, learnt from its rapid charges. @param past of one car
+ * @param except the network whose stall is to be judged: its own sessions do not speak for it
+ */
+export function learntCurve(past: readonly PastSession[], klass: CurveClass, except: string | null = null): OwnCurve {
+  const classes = classesOf(past);
+  const sessions = past.flatMap((p) => {
+    const { stands } = p;
+    if (!stands || p.looks.looks.length === 0 || !isDC(p) || (except !== null && p.networkId === except)) return [];
+    const others = limitsOf(settingOf({ ...stands, curve: [], paired: false, deratedKW: null }).setting);
+    return [
+      {
+        id: `${p.visitId} ${p.n}`,
+        class: classes.get(p) ?? 'usual',
+        hindered: p.looks.hindered,
+        readings: p.looks.looks.map(([t_s, socPct, kW]) => ({ t_s, socPct, kW, otherLimitKW: others.kWAt(socPct)?.kW ?? null })),
+      },
+    ];
+  });
+  return ownCurve(sessions, klass);
+}
+
+/** How far beyond its points a learnt curve may be held level for judging, per cent. */
+const REACH_PCT = 10;
+
+/**
+ * The curve that a session is judged by: the learnt one of its class where it covers what was charged, else the typed one, else none.
+ * @param within the levels charged
+ */
+export function curveToJudgeBy(learnt: OwnCurve, typed: PowerCurve, within: readonly [number, number] | null): { points: PowerCurve; by: CurveBy } {
+  const [first, last] = [learnt.curve[0]?.[0], learnt.curve.at(-1)?.[0]];
+  if (within && first !== undefined && last !== undefined && learnt.curve.length >= 3 && first - REACH_PCT <= within[0] && last + REACH_PCT >= within[1])
+    return { points: learnt.curve, by: { from: 'learnt', sessions: learnt.sessionsUsed.length } };
+  return typed.length > 0 ? { points: typed, by: { from: 'typed' } } : { points: [], by: null };
+}

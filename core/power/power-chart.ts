@@ -1,0 +1,113 @@
+import type { Condition } from './charge-conditions';
+import type { Limits } from './limits';
+import type { Series } from './series';
+import { kWhAt, type PowerHow, seriesAt } from './series-at';
+import type { SessionPower } from './session-power';
+import type { HeldBy } from './what-held-it-back';
+
+/** A moment of a charge as it is drawn: along the battery or along the clock. Minutes from the proof of power, pauses in. */
+export type ChartPoint = { min: number; socPct: number | null; kW: number | null; kWh: number | null; how: PowerHow };
+/** A look at a screen, drawn as a dot. */
+export type ChartLook = { min: number; socPct: number | null; kW: number | null; V: number | null; A: number | null };
+export type ChartLine = { label: string; points: readonly ChartPoint[]; looks: readonly ChartLook[] };
+export type ChartHeld = { by: HeldBy; text: string; evidence: string; from: number; to: number; fromMin: number | null; toMin: number | null };
+export type ChartMark = { text: string; socPct: number | null; min: number | null };
+/** Everything a chart of one session shows, and what is laid over it. */
+export type PowerChartData = {
+  lines: readonly ChartLine[];
+  /** What car and stall allow, and what the stall's word is, [battery per cent, kW]. */
+  expected: readonly (readonly [number, number])[];
+  expectedText: string;
+  held: readonly ChartHeld[];
+  marks: readonly ChartMark[];
+};
+
+/** Points of a line between its readings: enough for a curve, few enough for a phone. */
+const MOST_POINTS = 240;
+
+/** A charge as a line: its knots, and even steps between them. */
+export function chartLine(series: Series, label: string, vAndA: readonly { t_s: number; V?: number | undefined; A?: number | undefined }[] = []): ChartLine {
+  const { clock, soc, power, kWh } = series;
+  const end = series.charging_s ?? Math.max(0, soc?.x.at(-1) ?? 0, power.at(-1)?.s ?? 0, kWh.x.at(-1) ?? 0);
+  const moments = new Set([0, end, ...(soc?.x ?? []), ...power.map((p) => p.s), ...kWh.x]);
+  for (let i = 1; i < MOST_POINTS; i++) moments.add((end * i) / MOST_POINTS);
+  const at = (s: number): ChartPoint => {
+    const t_s = clock.momentOf(s);
+    const { socPct, kW, how } = seriesAt(series, t_s);
+    return { min: t_s / 60, socPct, kW, kWh: kWhAt(series, s), how };
+  };
+  return {
+    label,
+    points: [...moments]
+      .sort((a, b) => a - b)
+      .filter((s) => s <= end)
+      .map(at),
+    looks: [
+      ...power.map((p) => ({ ...at(p.s), kW: p.kW, V: null, A: null })),
+      ...vAndA.flatMap(({ t_s, V, A }) =>
+        V === undefined && A === undefined ? [] : [{ min: t_s / 60, socPct: seriesAt(series, t_s).socPct, kW: null, V: V ?? null, A: A ?? null }],
+      ),
+    ].map(({ min, socPct, kW, V, A }) => ({ min, socPct, kW, V, A })),
+  };
+}
+
+/** The least of the limits along a stretch of the battery, corner by corner. */
+export function limitLine(limits: Limits, from: number, to: number): [number, number][] {
+  return limits.pieces.flatMap((p) => {
+    const [a, b] = [Math.max(from, p.from), Math.min(to, p.to)];
+    if (a >= b) return [];
+    const at = (s: number) => p.kWFrom + ((p.kWTo - p.kWFrom) * (s - p.from)) / (p.to - p.from);
+    return [
+      [a, at(a)],
+      [b, at(b)],
+    ] as [number, number][];
+  });
+}
+
+const NOTED: Record<Condition['what'], [begins: string, ends: string]> = {
+  neighbour: ['Neighbour plugs in', 'Neighbour leaves'],
+  climate: ['Heating or cooling on', 'Heating or cooling off'],
+  derate: ['Derated', ''],
+  cold: ['Cold noted', ''],
+  hot: ['Hot cable', ''],
+};
+
+/** When the battery was at a level, minutes from the proof of power. */
+const minuteAt = ({ soc, clock }: Series, level: number): number | null => {
+  if (!soc) return null;
+  const at = soc.y.findIndex((y) => y >= level);
+  if (at < 0) return null;
+  const [y0, y1, x0, x1] = [soc.y[at - 1], soc.y[at] as number, soc.x[at - 1], soc.x[at] as number];
+  const s = y0 === undefined || x0 === undefined || y1 === y0 ? x1 : x0 + ((x1 - x0) * (level - y0)) / (y1 - y0);
+  return clock.momentOf(s) / 60;
+};
+
+/** A session's events and limits, where they lie along both axes. */
+export function chartOf(session: SessionPower, label: string, over: readonly ChartLine[]): PowerChartData {
+  const { series, limits } = session;
+  const last = series.soc?.y.at(-1) ?? null;
+  const by = session.curveBy;
+  return {
+    lines: [chartLine(series, label, session.readings), ...over],
+    expected: limits ? limitLine(limits.all, 0, 100) : [],
+    expectedText: by === null ? 'plate' : by.from === 'learnt' ? `car and stall can, by ${by.sessions} sessions` : 'car and stall can, by the typed curve',
+    held: session.held.map(({ by: held, text, evidence, from, to }) => ({
+      by: held,
+      text,
+      evidence,
+      from,
+      to,
+      fromMin: minuteAt(series, from),
+      toMin: minuteAt(series, to),
+    })),
+    marks: session.conditions.flatMap((c): ChartMark[] => {
+      if (c.noted !== 'during') return [];
+      const [begins, ends] = NOTED[c.what];
+      const at = (level: number | null) => (level === null ? null : minuteAt(series, level));
+      return [
+        { text: begins, socPct: c.from, min: at(c.from) },
+        ...(ends && c.to !== null && c.to !== last ? [{ text: ends, socPct: c.to, min: at(c.to) }] : []),
+      ];
+    }),
+  };
+}

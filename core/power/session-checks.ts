@@ -1,0 +1,74 @@
+import type { Attempt } from '../visit/attempts/attempt';
+import { digitSlip, kWhForDelta, kWhForTime, levelsThatFell, type Meter, voltsTimesAmps } from './sense';
+import type { SessionPower } from './session-power';
+import { LEAST_DELTA_PCT } from './usable-battery';
+
+/** A check with its arithmetic. `fine`: `null` where it could not be made. */
+export type SessionCheck = { name: string; fine: boolean | null; arithmetic: string };
+const one = (x: number) => x.toFixed(1);
+const two = (x: number) => x.toFixed(2);
+
+/** Every sense check of a session: each says what was held against what, whether it passed or not. Nothing is blocked. */
+export function sessionChecks(s: SessionPower, a: Pick<Attempt, 'readings'>, plateKW: number | null, usableKWh: number | null, meter: Meter): SessionCheck[] {
+  const out: SessionCheck[] = [];
+  const { delivered_kWh: kWh, charging_s } = s.series;
+  const delta = s.whole && s.whole.covered !== 'none' ? s.whole.coveredTo - s.whole.coveredFrom : null;
+  if (kWh !== null && charging_s !== null && plateKW !== null) {
+    const { limit_kWh, flag } = kWhForTime({ kWh, rating_kW: plateKW, charging_s });
+    out.push({
+      name: 'kWh against time',
+      fine: !flag,
+      arithmetic: `${one(kWh)} kWh; ${plateKW} kW for ${one(charging_s / 60)} min, 5 % and 0.1 kWh more: at most ${one(limit_kWh)}`,
+    });
+  }
+  if (kWh !== null && delta !== null && usableKWh !== null) {
+    const found = kWhForDelta({ kWh, deltaPct: delta, usableKWh, meter });
+    out.push(
+      found
+        ? {
+            name: 'kWh against battery',
+            fine: found.side === null,
+            arithmetic: `${one(kWh)} kWh for ${delta} % of ${usableKWh} kWh: between ${one(found.low_kWh)} and ${one(found.high_kWh)}, a per cent of doubt at both ends`,
+          }
+        : { name: 'kWh against battery', fine: null, arithmetic: `${delta} % of battery: under ${LEAST_DELTA_PCT} % whole per cents say too little` },
+    );
+  }
+  if (kWh !== null) {
+    const slip = digitSlip({ kWh, rating_kW: plateKW, charging_s, deltaPct: delta, usableKWh, meter });
+    if (slip.perhaps_kWh !== null)
+      out.push({ name: 'A digit', fine: false, arithmetic: `${kWh} kWh fits neither; ${one(slip.perhaps_kWh)} would: a point that slipped?` });
+  }
+  const va = a.readings.flatMap((r) => (r.V !== undefined && r.A !== undefined && r.kW !== undefined ? [{ V: r.V, A: r.A, kW: r.kW }] : []));
+  const worst = va.map((r) => ({ r, ...voltsTimesAmps(r) })).sort((x, y) => Math.abs(y.va_kW - y.r.kW) - Math.abs(x.va_kW - x.r.kW))[0];
+  if (worst)
+    out.push({
+      name: 'V × A against kW',
+      fine: !worst.flag,
+      arithmetic: `${worst.r.V} V × ${worst.r.A} A is ${one(worst.va_kW)} kW, shown ${one(worst.r.kW)}; up to ${one(worst.allowed_kW)} apart is heating, meters and unequal instants`,
+    });
+  if (s.energy)
+    out.push({
+      name: 'Power against meter',
+      fine: !s.energy.flag,
+      arithmetic: `kW over ${Math.round(s.energy.covered_s / 60)} min makes ${one(s.energy.integral_kWh)} kWh, the meter rose by ${one(s.energy.meter_kWh)}; ${two(s.energy.allowed_kWh)} apart is rounding`,
+    });
+  const levels = a.readings.flatMap((r) => (r.socPct === undefined || r.screen !== s.series.source.soc ? [] : [r.socPct]));
+  const fell = levelsThatFell(levels);
+  if (fell.length > 0)
+    out.push({
+      name: 'Battery going down',
+      fine: false,
+      arithmetic: `${fell.map((i) => `${levels[i]} %`).join(', ')} does not fit the levels around it; left out`,
+    });
+  return out;
+}
+
+export type Loss = { share: number; pm: number };
+/**
+ * Share of the metered energy that did not reach the battery: it holds climate, heating and ageing too. ± from whole per
+ * cents at both ends. `null` under 20 %. @param usableKWh between 0 and 100 %
+ */
+export function lossOf(kWh: number, deltaPct: number, usableKWh: number): Loss | null {
+  if (deltaPct < LEAST_DELTA_PCT || kWh <= 0) return null;
+  return { share: 1 - (usableKWh * deltaPct) / 100 / kWh, pm: usableKWh / 100 / kWh };
+}

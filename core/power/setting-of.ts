@@ -1,0 +1,73 @@
+import { acOf, fitsInto } from '../records/connector';
+import type { RecordFields } from '../records/record-schema';
+import type { Battery } from './expected';
+import type { PowerCurve, Setting } from './limits';
+import { packVolts } from './most-kw';
+
+type Car = RecordFields<'car'>;
+type Stall = RecordFields<'stall'>;
+type Outlet = Stall['outlets'][number];
+export type AtStall = {
+  car: Car;
+  stall: Stall;
+  outlet: Outlet;
+  adapter: Pick<RecordFields<'adapter'>, 'maxA' | 'maxV'> | null;
+  /** What to hold the car to; its typed curve unless another was learnt. */
+  curve: PowerCurve;
+  /** A neighbour draws from the same cabinet. */
+  paired: boolean;
+  /** Seen to be derated to so many kW. */
+  deratedKW: number | null;
+};
+
+/** Of what an AC meter counts, the share that reaches the battery: the onboard charger's loss. Common practice, no source. */
+const AC_EFFICIENCY = 0.9;
+
+/** The outlet that was plugged in: as noted, else the first that fits the car or its adapter, else the first. */
+export function outletOf(stall: Stall, car: Pick<Car, 'connectors'>, connector: string | null, adapterFrom: string | null): Outlet {
+  const fits = fitsInto(car.connectors);
+  return (
+    stall.outlets.find((o) => o.connector === connector) ??
+    stall.outlets.find((o) => o.connector === adapterFrom) ??
+    stall.outlets.find((o) => fits.has(o.connector)) ??
+    (stall.outlets[0] as Outlet)
+  );
+}
+
+/** What each of two cars gets when both draw from a cabinet: half of it; `null` where it is not noted or not shared. */
+export function shareOf(stall: Pick<Stall, 'sharing' | 'cabinetKW'>, plateKW: number): number | null {
+  if (stall.sharing === 'shared') return (stall.cabinetKW ?? plateKW) / 2;
+  return null;
+}
+
+/** The limits of a car at a stall as far as records tell. Pack volts by volt class where they are not typed. */
+export function settingOf({ car, stall, outlet, adapter, curve, paired, deratedKW }: AtStall): { setting: Setting; battery: Battery } {
+  const ac = acOf(outlet.connector);
+  const volts = packVolts(car);
+  const phases = outlet.phases ?? ac?.phases ?? null;
+  return {
+    setting: {
+      car: {
+        V0: volts?.v0,
+        V100: volts?.v100,
+        curve,
+        boosterKW: car.boosterKW,
+        onboardKW: car.maxACkW,
+        acPhases: car.acPhases,
+      },
+      stall: {
+        kind: ac ? 'ac' : 'dc',
+        plateKW: outlet.ratedKW,
+        maxA: ac && phases ? (outlet.maxA ?? (outlet.ratedKW * 1000) / (phases * ac.phaseV)) : outlet.maxA,
+        maxV: outlet.maxV,
+        deratedKW,
+        paired,
+        shareKW: shareOf(stall, outlet.ratedKW),
+        phases,
+        V: ac?.phaseV,
+      },
+      adapter: adapter && { maxA: adapter.maxA, maxV: adapter.maxV },
+    },
+    battery: { usableKWh: car.usableKWh, ...(ac ? { efficiency: AC_EFFICIENCY } : {}) },
+  };
+}

@@ -1,0 +1,196 @@
+import { printKW } from '../units/print';
+import { bandOf } from './bands';
+import { type Condition, overlaps } from './charge-conditions';
+import { expectedStretch } from './expected';
+import type { LimitName, Limits } from './limits';
+import type { PaceLimits } from './pace';
+import type { Series } from './series';
+import { socAt } from './series-at';
+
+/** Under so much of what is expected something else held it back. */
+const NOTICED = 0.9;
+/** A derate is suspected when power stays within so many kW for so long and so much of the battery. */
+const STEADY = { kW: 3, minutes: 5, pct: 10 };
+/** Parts of the battery shorter than this are not worth a word. */
+const LEAST_PCT = 0.5;
+
+export type HeldBy = LimitName | 'neighbour' | 'climate' | 'cold' | 'hot' | 'derate_suspected' | 'not_known';
+export type HeldBack = {
+  from: number;
+  to: number;
+  by: HeldBy;
+  /** On the charging clock, as it was charged; `null` where its ends were not read. */
+  minutes: number | null;
+  /** The highest that the limit allowed there. */
+  kW: number | null;
+  /** In a few words, for the stretch itself. */
+  text: string;
+  /** What speaks for it. */
+  evidence: string;
+  /** `noted`: somebody wrote it down; `fits`: power was what this limit allows; `guess`: nothing better explains it. */
+  sure: 'noted' | 'fits' | 'guess';
+};
+
+const CAR: ReadonlySet<HeldBy> = new Set(['car_curve', 'onboard', 'booster', 'cold', 'climate']);
+/** True where the car or its driver set the power, not the stall. */
+export const isCar = (by: HeldBy): boolean => CAR.has(by) || by === 'adapter_amps' || by === 'cable_amps';
+
+/** What each limit is called at the tape. */
+export function heldText(by: HeldBy, kW: number | null): string {
+  const most = kW === null ? '' : `, at most ${printKW(kW).replace(' kW', '')}`;
+  const words: Record<HeldBy, string> = {
+    car_curve: `car${most}`,
+    onboard: `onboard charger${most}`,
+    booster: `booster${most}`,
+    stall_plate: `plate${most}`,
+    derated: `derated${most}`,
+    pair_share: `pair${most}`,
+    stall_amps: `stall’s amps${most}`,
+    cable_amps: `cable’s amps${most}`,
+    adapter_amps: `adapter’s amps${most}`,
+    ac_line: `phases and amps${most}`,
+    volts: 'volts: cannot charge',
+    neighbour: 'neighbour, share not noted',
+    climate: 'heating or cooling',
+    cold: 'cold battery',
+    hot: 'hot cable',
+    derate_suspected: 'derate suspected',
+    not_known: 'not told',
+  };
+  return words[by];
+}
+
+type Stretch = { from: number; to: number; limits: Limits; noted: readonly Condition[] };
+
+/** A session's stretch cut where something noted began or ended, each part with the limits that held in it. */
+function stretches(from: number, to: number, conditions: readonly Condition[], limitsFor: (noted: readonly Condition[]) => Limits): Stretch[] {
+  const cuts = [from, to, ...conditions.flatMap((c) => [c.from, c.to])].filter((x): x is number => x !== null && x >= from && x <= to);
+  const sorted = [...new Set(cuts)].sort((a, b) => a - b);
+  return sorted.slice(1).flatMap((end, i) => {
+    const start = sorted[i] as number;
+    if (end - start < 1e-9) return [];
+    const noted = conditions.filter((c) => overlaps(c, start, end));
+    return [{ from: start, to: end, limits: limitsFor(noted), noted }];
+  });
+}
+
+/**
+ * What probably held a charge back, stretch by stretch of the battery: the least limit where power was what it allows,
+ * else what was noted there, else a suspicion, else that it is not told.
+ * @param limitsFor all limits as they stood with these conditions: with a neighbour the pair's share counts
+ */
+export function whatHeldItBack(
+  series: Series,
+  by: PaceLimits,
+  conditions: readonly Condition[],
+  limitsFor: (noted: readonly Condition[]) => Limits,
+): HeldBack[] {
+  const [from, to] = [series.soc?.y[0], series.soc?.y.at(-1)];
+  if (from === undefined || to === undefined || from >= to) return [];
+  const out: HeldBack[] = [];
+  const suspected = steadyBelow(series, conditions, limitsFor);
+  for (const s of stretches(from, to, conditions, limitsFor)) {
+    for (const h of expectedStretch(s.limits, s.from, s.to, by.battery).heldBackBy) {
+      const band = bandOf(series, h.from, h.to, { usableKWh: null, kWhPer100km: null });
+      const took = band.covered === 'full' ? band.minutes : null;
+      const kW = s.limits.pieces.reduce<number | null>(
+        (most, p) => (p.to > h.from && p.from < h.to && p.limit === h.limit ? Math.max(most ?? 0, p.kWFrom, p.kWTo) : most),
+        null,
+      );
+      out.push({ from: h.from, to: h.to, minutes: took, ...reasonOf(h, took, kW, s.noted, suspected) });
+    }
+  }
+  return merged(out);
+}
+
+type Reason = Pick<HeldBack, 'by' | 'kW' | 'text' | 'evidence' | 'sure'>;
+function reasonOf(
+  h: { from: number; to: number; limit: LimitName; minutes: number | null },
+  took: number | null,
+  kW: number | null,
+  noted: readonly Condition[],
+  suspected: readonly Steady[],
+): Reason {
+  const as = (by: HeldBy, evidence: string, sure: HeldBack['sure'], most: number | null = kW): Reason => ({
+    by,
+    kW: most,
+    text: heldText(by, most),
+    evidence,
+    sure,
+  });
+  const neighbour = noted.find((c) => c.what === 'neighbour');
+  if (h.limit === 'pair_share')
+    return as('pair_share', neighbour?.noted === 'during' ? 'a neighbour plugging in was noted' : 'a neighbour was charging on arrival', 'noted');
+  if (h.limit === 'derated') return as('derated', 'seen derated', 'noted');
+  if (took === null || h.minutes === null) return as(h.limit, 'least of the limits on file; how long it took was not read', 'guess');
+  if (h.minutes >= NOTICED * took) return as(h.limit, `least of the limits on file, and power was ${h.minutes >= took ? 'as much' : 'near it'}`, 'fits');
+  if (neighbour)
+    return as(
+      'neighbour',
+      `${neighbour.noted === 'during' ? 'a neighbour plugging in was noted' : 'a neighbour was charging on arrival'}; what the pair shares is not on file`,
+      'noted',
+      null,
+    );
+  const hot = noted.find((c) => c.what === 'hot');
+  if (hot) return as('hot', 'a hot cable or connector was noted', 'noted', null);
+  const cold = noted.find((c) => c.what === 'cold');
+  if (cold) return as('cold', cold.noted === 'during' ? 'cold was noted' : 'a cold day, and the battery was not warmed', 'noted', null);
+  if (noted.some((c) => c.what === 'climate')) return as('climate', 'heating or cooling ran: part of the power went there', 'noted', null);
+  const steady = suspected.find((x) => x.from < h.to && x.to > h.from);
+  if (steady)
+    return as(
+      'derate_suspected',
+      `steady within ${STEADY.kW} kW at about ${printKW(steady.kW)} for ${Math.round(steady.minutes)} min, under 90 % of what car and stall allow, and nothing noted explains it`,
+      'guess',
+      steady.kW,
+    );
+  return as('not_known', 'less than car and stall allow, and nothing noted explains it', 'guess', null);
+}
+
+type Steady = { from: number; to: number; kW: number; minutes: number };
+/** Stretches in which power stood still well below what was expected, with nothing noted to explain it. */
+function steadyBelow(series: Series, conditions: readonly Condition[], limitsFor: (noted: readonly Condition[]) => Limits): Steady[] {
+  const looks = series.power.flatMap((p) => {
+    const level = socAt(series, p.s);
+    if (level === null) return [];
+    const noted = conditions.filter((c) => overlaps(c, level - LEAST_PCT, level + LEAST_PCT));
+    const kW = limitsFor(noted).kWAt(level)?.kW ?? Number.POSITIVE_INFINITY;
+    return [{ s: p.s, kW: p.kW, level, low: noted.length === 0 && p.kW < NOTICED * kW }];
+  });
+  const out: Steady[] = [];
+  for (let i = 0; i < looks.length; ) {
+    let [j, least, most] = [i, Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY];
+    while (j < looks.length) {
+      const look = looks[j] as (typeof looks)[number];
+      [least, most] = [Math.min(least, look.kW), Math.max(most, look.kW)];
+      if (!look.low || most - least > STEADY.kW) break;
+      j += 1;
+    }
+    const [first, last] = [looks[i], looks[j - 1]];
+    if (first && last && j > i && (last.s - first.s) / 60 >= STEADY.minutes && last.level - first.level >= STEADY.pct) {
+      const kW = looks.slice(i, j).reduce((sum, l) => sum + l.kW, 0) / (j - i);
+      out.push({ from: first.level, to: last.level, kW, minutes: (last.s - first.s) / 60 });
+    }
+    i = Math.max(j, i + 1);
+  }
+  return out;
+}
+
+/** Neighbouring stretches of one reason as one; slivers join what is before them. */
+function merged(all: readonly HeldBack[]): HeldBack[] {
+  const out: HeldBack[] = [];
+  for (const h of all) {
+    const last = out.at(-1);
+    if (!last || (last.by !== h.by && h.to - h.from >= LEAST_PCT)) {
+      out.push({ ...h });
+      continue;
+    }
+    last.to = h.to;
+    last.minutes = last.minutes === null || h.minutes === null ? null : last.minutes + h.minutes;
+    if (last.by === h.by && h.kW !== null && last.kW !== null && h.kW > last.kW) {
+      last.kW = h.kW;
+      last.text = h.text;
+    }
+  }
+  return out;
+}

@@ -1,0 +1,43 @@
+-- What was read of the power of each session, in short: from it curves are learnt and stalls are held to their word. Derived, as all figures are.
+CREATE TABLE IF NOT EXISTS session_power (
+  household_id BINARY(16) NOT NULL,
+  visit_id BINARY(16) NOT NULL,
+  n SMALLINT UNSIGNED NOT NULL,
+  looks JSON NOT NULL,
+  PRIMARY KEY (household_id, visit_id, n),
+  CONSTRAINT session_power_household FOREIGN KEY (household_id) REFERENCES household (id)
+) ENGINE=InnoDB;
+
+CREATE OR REPLACE PROCEDURE forget_household(IN hh BINARY(16))
+MODIFIES SQL DATA SQL SECURITY DEFINER
+BEGIN
+  DELETE FROM session_power WHERE household_id = hh;
+  DELETE FROM attempt_figures WHERE household_id = hh;
+  DELETE FROM stall_danger WHERE household_id = hh;
+  DELETE FROM visit_tape WHERE household_id = hh;
+  DELETE FROM visit_figures WHERE household_id = hh;
+  DELETE FROM visit WHERE household_id = hh;
+  DELETE FROM event WHERE household_id = hh;
+  DELETE FROM join_wish WHERE household_id = hh;
+  DELETE FROM photo_chunk WHERE household_id = hh;
+  DELETE FROM photo WHERE household_id = hh;
+  DELETE FROM plan WHERE household_id = hh;
+  DELETE FROM trial WHERE household_id = hh;
+  DELETE FROM enrolment WHERE household_id = hh;
+  DELETE FROM means WHERE household_id = hh;
+  DELETE FROM tariff WHERE household_id = hh;
+  DELETE FROM stall WHERE household_id = hh;
+  DELETE FROM site WHERE household_id = hh;
+  DELETE FROM adapter WHERE household_id = hh;
+  DELETE FROM car WHERE household_id = hh;
+  DELETE FROM provider WHERE household_id = hh;
+  DELETE FROM network WHERE household_id = hh;
+  DELETE FROM watch WHERE household_id = hh;
+  DELETE FROM saved_view WHERE household_id = hh;
+  DELETE FROM household_batch WHERE household_id = hh;
+  DELETE FROM invitation WHERE household_id = hh;
+  DELETE FROM security_log WHERE household_id = hh;
+  DELETE FROM signed_in_session WHERE household_id = hh;
+  DELETE FROM member WHERE household_id = hh;
+  DELETE FROM household WHERE id = hh;
+END;

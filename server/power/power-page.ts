@@ -1,0 +1,108 @@
+import { chargeOf } from '@/core/power/charge-of';
+import { isDC } from '@/core/power/most-kw';
+import type { OwnCurve } from '@/core/power/own-curve';
+import { classesOf, curveToJudgeBy, learntCurve, type PastSession } from '@/core/power/past-sessions';
+import { seriesOf } from '@/core/power/series';
+import type { CurveClass } from '@/core/power/session-looks';
+import { type SessionPower, type StandsAt, sessionPower } from '@/core/power/session-power';
+import { outletOf } from '@/core/power/setting-of';
+import type { MileRecord, RecordFields } from '@/core/records/record-schema';
+import { isId } from '@/core/units/id';
+import type { Attempt } from '@/core/visit/attempts/attempt';
+import { deriveVisit, type Visit } from '@/core/visit/derive';
+import { payloadProblem } from '@/core/visit/payloads';
+import { seesAll } from '@/core/visit/private';
+import type { Who } from '../accounts/who';
+import { recordsOf, recordsWhere } from '../records/record-tables';
+import { eventsOfVisits } from '../visits/event-rows';
+import { pastSessions } from './past-sessions';
+
+/** Sessions of a car that are read to learn its curve: the newest. */
+const MOST_PAST = 600;
+/** Visits laid over one another at once. */
+export const MOST_OVER = 5;
+
+export type VisitPower = {
+  visit: Visit;
+  car: MileRecord<'car'> | null;
+  siteName: string;
+  stallName: (id: string | null) => string;
+  stall: (id: string | null) => RecordFields<'stall'> | null;
+  /** On which side of the charger the stall counts. */
+  meterOf: (stallId: string | null) => 'dc' | 'ac';
+  sessions: SessionPower[];
+  klass: CurveClass;
+  learnt: OwnCurve | null;
+};
+
+/** A visit that this person may see whole, with the records its power hangs on; `null` otherwise. */
+async function visitPower(who: Who, visitId: string, visit: Visit, past: (carId: string) => Promise<PastSession[]>): Promise<VisitPower> {
+  const { householdId } = who;
+  const stallIds = [...new Set(visit.attempts.flatMap((a) => a.stallId ?? []))];
+  const [cars, sites, stalls, adapters] = await Promise.all([
+    visit.carId ? recordsWhere(householdId, 'car', 'id', [visit.carId]) : [],
+    visit.siteId ? recordsWhere(householdId, 'site', 'id', [visit.siteId]) : [],
+    stallIds.length > 0 ? recordsWhere(householdId, 'stall', 'id', stallIds) : [],
+    recordsOf(householdId, 'adapter'),
+  ]);
+  const atSite = visit.siteId ? await recordsWhere(householdId, 'stall', 'siteId', [visit.siteId]) : [];
+  const car = cars[0] ?? null;
+  const own = car ? await past(car.id) : [];
+  const networkId = sites[0]?.fields.networkId ?? null;
+  const me = own.find((p) => p.visitId === visitId);
+  const klass = (me && classesOf(own).get(me)) ?? 'usual';
+  const learnt = car ? learntCurve(own, klass, networkId) : null;
+  const stands = (a: Attempt): StandsAt | null => {
+    const stall = stalls.find((s) => s.id === a.stallId)?.fields;
+    if (!stall || !car) return null;
+    const adapter = adapters.find((x) => x.id === a.adapterId)?.fields ?? null;
+    const mates = new Set(atSite.filter((s) => s.id !== a.stallId && stall.cabinet !== null && s.fields.cabinet === stall.cabinet).map((s) => s.id));
+    return { car: car.fields, stall, outlet: outletOf(stall, car.fields, a.connectorId ?? null, adapter?.from ?? null), adapter, mates };
+  };
+  const range = { usableKWh: car?.fields.usableKWh ?? null, kWhPer100km: car?.fields.kWhPer100km ?? null };
+  return {
+    visit,
+    car,
+    siteName: sites[0]?.fields.name ?? 'Somewhere new',
+    stallName: (id) => stalls.find((s) => s.id === id)?.fields.name ?? '',
+    stall: (id) => stalls.find((s) => s.id === id)?.fields ?? null,
+    meterOf: (id) => {
+      const at = visit.attempts.findLast((a) => a.stallId === id);
+      const stood = at && stands(at);
+      return stood && !isDC(stood.outlet.connector) ? 'ac' : 'dc';
+    },
+    sessions: visit.attempts.flatMap((a) => {
+      const charge = chargeOf(a, visit);
+      if (!charge) return [];
+      const soc = seriesOf(charge).soc?.y ?? [];
+      const within = soc.length > 1 ? ([soc[0] as number, soc.at(-1) as number] as const) : null;
+      const curve = learnt && car ? curveToJudgeBy(learnt, car.fields.curve, within) : { points: [], by: null };
+      return sessionPower(visit, a, stands(a), curve, range) ?? [];
+    }),
+    klass,
+    learnt,
+  };
+}
+
+/** The power of a visit, and of others to lay over it; those that cannot be seen or do not exist are left out. `null`: the visit itself. */
+export async function powerPage(who: Who, visitId: string, over: readonly string[]): Promise<{ page: VisitPower; over: VisitPower[] } | null> {
+  const ids = [visitId, ...over.filter((id) => isId(id) && id !== visitId)].slice(0, 1 + MOST_OVER);
+  if (!isId(visitId)) return null;
+  const events = await eventsOfVisits(who.householdId, ids);
+  const kept = new Map<string, Promise<PastSession[]>>();
+  const past = (carId: string) => {
+    const found = kept.get(carId) ?? pastSessions(who, { car: carId, time: 'handshake', mark: 'kW' }, MOST_PAST);
+    kept.set(carId, found);
+    return found;
+  };
+  const all = await Promise.all(
+    ids.map(async (id) => {
+      const own = events.get(id);
+      if (!own) return null;
+      const visit = deriveVisit(id, own, payloadProblem);
+      return seesAll(visit, who.personId) ? visitPower(who, id, visit, past) : null;
+    }),
+  );
+  const page = all[0];
+  return page ? { page, over: all.slice(1).filter((v) => v !== null) } : null;
+}
