@@ -1,5 +1,4 @@
 'use client';
-import { area, curveMonotoneX } from 'd3-shape';
 import { useEffect, useState } from 'react';
 import { NOT_READ, printAgo, printDuration, printKWh } from '@/core/units/print';
 import { chargingSoFar } from '@/core/visit/attempt-times';
@@ -67,12 +66,15 @@ function Curve({ tape, attempt, from, to, ratedKW }: { tape: Segment[]; attempt:
         ))}
         {segments.map((s) => {
           const points = powerProfile({ ...s, to: s === segments.at(-1) ? Math.max(s.to, to) : s.to });
-          const d = area<{ t: number; kW: number }>()
-            .x((p) => x(p.t))
-            .y0(H)
-            .y1((p) => y(p.kW))
-            .curve(curveMonotoneX)(points);
-          return <path key={s.from} d={d ?? ''} fill="var(--paint)" />;
+          // Straight between readings, as power is taken to be everywhere.
+          const line = points.map((p) => `${x(p.t).toFixed(1)},${y(p.kW).toFixed(1)}`);
+          return points.length === 0 ? null : (
+            <polygon
+              key={s.from}
+              points={[`${x(points[0]?.t ?? s.from)},${H}`, ...line, `${x(points.at(-1)?.t ?? s.to)},${H}`].join(' ')}
+              fill="var(--paint)"
+            />
+          );
         })}
         {attempt.readings.length === 0 ? (
           <text x="16" y={H / 2} fontSize="13" fontWeight="600" fill="var(--line-2)">

@@ -2,7 +2,11 @@
 // parts below share with it is on the phone once, because they are asked for from here alone.
 export { kmBetween } from '@/core/records/place-questions';
 export { deriveVisit } from '@/core/visit/derive';
+export { billDoubt } from '@/core/visit/sense-check';
+export { FormField } from '@/ui/forms/form-field';
 export { OneOf } from '@/ui/forms/one-of';
+export { DigitPad } from '@/ui/pads/digit-pad';
+export { Sheet } from '@/ui/pads/sheet';
 export { FindOnPhone } from './find-on-phone';
 export { LastVisits, OpenVisits } from './last-visits';
 export { LiveScreen } from './live-screen';

@@ -34,6 +34,11 @@ const ChargingBoard = later(
   <div className="h-[233px] shrink-0 border-b-2 border-ink bg-card short:h-[52px]" />,
 );
 
+const AdviceLine = later(
+  () => import('./advice-parts').then((m) => m.AdviceLine),
+  <div className="min-h-[44px] shrink-0 border-b border-rule bg-card short:min-h-[36px]" />,
+);
+
 /** Upright: one column. Lying, and on a desk: the pads beside it. */
 const SHAPE =
   'mx-auto flex h-dvh max-w-[1280px] flex-col flat:grid flat:grid-cols-[minmax(0,1fr)_minmax(300px,44%)] flat:grid-rows-[auto_minmax(0,1fr)] lg:grid lg:grid-cols-[minmax(0,1fr)_420px] lg:grid-rows-[auto_minmax(0,1fr)]';
@@ -142,7 +147,10 @@ export function LiveScreen({ state, hands }: { state: Live; hands: StallHands })
             onHelpline={(at) => setOpen({ sheet: 'helpline', at })}
           />
         ) : charging ? (
-          <ChargingBoard attempt={charging} tape={visit.tape} ratedKW={facts.ratedKW} now={phoneNow} />
+          <>
+            <AdviceLine state={state} facts={facts} onOpen={setOpen} />
+            <ChargingBoard attempt={charging} tape={visit.tape} ratedKW={facts.ratedKW} now={phoneNow} />
+          </>
         ) : null}
         {board && sentence ? <p className="border-b border-rule bg-card px-4 py-1 text-[14px] font-semibold">{sentence}</p> : null}
         <div ref={body} data-tape className={over ? 'relative' : 'relative min-h-[120px] grow overflow-y-auto'}>

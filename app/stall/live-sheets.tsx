@@ -39,6 +39,7 @@ const GoneSheet = later(() => import('./sheets/event-sheets').then((m) => m.Gone
 const StuckSheet = later(() => import('./sheets/event-sheets').then((m) => m.StuckSheet));
 const RatingSheet = later(() => import('./sheets/event-sheets').then((m) => m.RatingSheet));
 const StaySheet = later(() => import('./sheets/event-sheets').then((m) => m.StaySheet));
+const AdviceSheet = later(() => import('./advice-parts').then((m) => m.AdviceSheet));
 const StopwatchSheet = later(() => import('./sheets/event-sheets').then((m) => m.StopwatchSheet));
 const PhotoSheet = later(() => import('./sheets/event-sheets').then((m) => m.PhotoSheet));
 const CautionsSheet = later(() => import('./sheets/event-sheets').then((m) => m.CautionsSheet));
@@ -231,6 +232,8 @@ export function LiveSheets({
         return <CautionsSheet onClose={close} />;
       case 'stay':
         return <StaySheet clocks={facts.clocks} zone={visit.zone} onClose={close} />;
+      case 'advice':
+        return <AdviceSheet state={state} facts={facts} onClose={close} />;
       case 'join_code':
         return <JoinCodeSheet visit={visit} stallId={facts.chosenId} onClose={close} />;
       case 'film':

@@ -29,6 +29,7 @@ export type Plain =
   | 'photo'
   | 'cautions'
   | 'stay'
+  | 'advice'
   | 'join_code'
   | 'film';
 export type Open = { sheet: Plain; at: number } | { sheet: 'after_fault'; fault: Fault; id: string | null; at: number } | { sheet: 'mark'; id: string };

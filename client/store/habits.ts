@@ -6,6 +6,7 @@ const SITES = 'mile.recentSites';
 const CAR = 'mile.car';
 const MEANS = 'mile.usualMeans';
 const ORDER = 'mile.startOrder';
+const LEG = 'mile.nextLeg';
 type Means = { meansKind: MeansKind; meansId?: string };
 
 function read<T>(key: string, none: T): T {
@@ -51,6 +52,23 @@ export function rememberOrder(stallId: string, networkId: string | undefined, or
   write(ORDER, { ...read<Record<string, StartOrder>>(ORDER, {}), [stallId]: order, ...(networkId ? { [networkId]: order } : {}) });
 }
 
+/** Where the drive goes next, as typed at the stall. It is of no record: a way that was driven is. */
+export type NextLeg = {
+  /** The visit at which it was typed: at the next one it is asked anew, the reserve stays. */
+  visitId: string;
+  km: number | null;
+  reservePct: number;
+  fallback_km: number | null;
+  /** A site to stop at on the way, and the way on from there; `direct_km`: past it, where the stop may be left out. */
+  next: { siteId: string; km: number; after_km: number; direct_km: number | null } | null;
+};
+const USUAL_RESERVE_PCT = 10;
+export function nextLeg(visitId: string): NextLeg {
+  const leg = read<NextLeg | null>(LEG, null);
+  return leg?.visitId === visitId ? leg : { visitId, km: null, reservePct: leg?.reservePct ?? USUAL_RESERVE_PCT, fallback_km: null, next: null };
+}
+export const rememberLeg = (leg: NextLeg): void => write(LEG, leg);
+
 export function forgetHabits(): void {
-  for (const key of [SITES, CAR, MEANS, ORDER]) localStorage.removeItem(key);
+  for (const key of [SITES, CAR, MEANS, ORDER, LEG]) localStorage.removeItem(key);
 }

@@ -55,6 +55,7 @@ export async function pullChanges(store: PhoneStore): Promise<boolean> {
   if (body.usual) await meta.put(body.usual, 'usual');
   if (body.dangers) await meta.put(body.dangers, 'dangers');
   if (body.trials) await meta.put(body.trials, 'trials');
+  if (body.outlooks) await meta.put(body.outlooks, 'outlooks');
   await tx.done;
   return true;
 }

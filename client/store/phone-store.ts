@@ -71,6 +71,6 @@ export async function clearSentData(store: PhoneStore): Promise<void> {
   for (let c = await tx.objectStore('event').openCursor(); c; c = await c.continue()) if (c.value.state === 'sent') await c.delete();
   for (let c = await tx.objectStore('photo').openCursor(); c; c = await c.continue()) if (c.value.state === 'sent') await c.delete();
   await tx.objectStore('record').clear();
-  for (const key of ['rev', 'epoch', 'epochSeen', 'lately', 'usual', 'dangers', 'trials', 'lastVisits']) await tx.objectStore('meta').delete(key);
+  for (const key of ['rev', 'epoch', 'epochSeen', 'lately', 'usual', 'dangers', 'trials', 'outlooks', 'lastVisits']) await tx.objectStore('meta').delete(key);
   await tx.done;
 }

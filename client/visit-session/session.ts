@@ -1,6 +1,7 @@
 import type { LedgerRow } from '@/core/compare/ledger-row';
 import type { Usual } from '@/core/compare/usual-handshake';
 import type { Lately } from '@/core/power/compatible-stalls';
+import type { Outlooks } from '@/core/power/stay-or-go';
 import type { TrialSteps } from '@/core/protocol/changes';
 import type { MileRecord, RecordItem } from '@/core/records/record-schema';
 import { type Dangers, withDangers } from '@/core/visit/dangers';
@@ -34,6 +35,7 @@ export type SessionState = {
   dangers: Dangers;
   /** Steps of the open trials that are done, on whichever phone, as far as this one knows. */
   trialSteps: TrialSteps;
+  outlooks: Outlooks;
   visitId: string | null;
   visit: Visit | null;
   kept: readonly KeptEvent[];
@@ -54,6 +56,7 @@ export type SessionState = {
 
 export type VisitSession = ReturnType<typeof visitSession>;
 
+const NO_OUTLOOKS: Outlooks = { sites: {}, cars: {} };
 const notChecked: PayloadCheck = () => ({ path: '', reason: 'not checked yet' });
 const reasonOf = (error: unknown) =>
   error instanceof DOMException && error.name === 'QuotaExceededError' ? 'its storage is full' : error instanceof Error ? error.message : String(error);
@@ -80,6 +83,7 @@ export function visitSession(who: PhoneWho, held: HeldEvents, ways: SessionWays)
     usual: {},
     dangers: {},
     trialSteps: {},
+    outlooks: NO_OUTLOOKS,
     visitId: null,
     visit: null,
     kept: [],
@@ -142,6 +146,7 @@ export function visitSession(who: PhoneWho, held: HeldEvents, ways: SessionWays)
       records: byType(all),
       lately: (lately as Lately | undefined) ?? {},
       usual: (usual as Usual | undefined) ?? {},
+      outlooks: ((await s.get('meta', 'outlooks')) as Outlooks | undefined) ?? NO_OUTLOOKS,
       dangers: withDangers(dangers, state.visit?.dangers ?? []),
     });
   };
@@ -251,6 +256,7 @@ export function visitSession(who: PhoneWho, held: HeldEvents, ways: SessionWays)
                 records: byType(answer.records),
                 lately: answer.lately ?? {},
                 usual: answer.usual ?? {},
+                outlooks: answer.outlooks ?? NO_OUTLOOKS,
                 dangers: answer.dangers ?? {},
                 trialSteps: answer.trials ?? {},
               }

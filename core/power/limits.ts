@@ -196,6 +196,18 @@ export function limitsOf(setting: Setting, only: ReadonlySet<LimitName> | null =
   };
 }
 
+/** The same limits where only a part of them is had, or more: what a session has shown so far. */
+export function pacedLimits(limits: Limits, pace: number): Limits {
+  return {
+    ...limits,
+    pieces: limits.pieces.map((p) => ({ ...p, kWFrom: p.kWFrom * pace, kWTo: p.kWTo * pace })),
+    kWAt: (socPct) => {
+      const at = limits.kWAt(socPct);
+      return at && { ...at, kW: at.kW * pace };
+    },
+  };
+}
+
 /** Neighbouring marks, those nearer than rounding taken as one. */
 function apart(marks: Iterable<number>): [number, number][] {
   const sorted = [...marks].sort((a, b) => a - b);

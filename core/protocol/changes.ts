@@ -1,5 +1,6 @@
 import type { Usual } from '../compare/usual-handshake';
 import type { Lately } from '../power/compatible-stalls';
+import type { Outlooks } from '../power/stay-or-go';
 import type { MileRecord } from '../records/record-schema';
 import type { Dangers } from '../visit/dangers';
 
@@ -16,6 +17,8 @@ export type Changes = {
   usual?: Usual;
   dangers?: Dangers;
   trials?: TrialSteps;
+  /** What the ledger knows of sites and cars, for advice without a network. */
+  outlooks?: Outlooks;
 };
 /** Steps of each open trial that are done, by its id, such as `3a`. */
 export type TrialSteps = Readonly<Record<string, readonly string[]>>;

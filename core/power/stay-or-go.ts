@@ -1,0 +1,180 @@
+import type { RangeBy } from './bands';
+import { type Battery, expectedStretch } from './expected';
+import { type LevelNeeded, levelNeeded } from './level-needed';
+import type { Setting } from './limits';
+import { limitsOf } from './limits';
+import { type CostOf, type NextTen, nextTens } from './next-tens';
+import { type Level, project, type Spread } from './projection';
+import { type LeaveSite, type WhenToLeave, whenToLeave } from './when-to-leave';
+
+/** What the ledger knows of a site, shrunk towards its network's: `n` attempts of its own. */
+export type SiteOutlook = {
+  n: number;
+  startShare: number;
+  handshake_min: number;
+  /** Minutes lost where a start failed. */
+  loss_min: number;
+  /** Part of the expected power that its stalls gave, by so many sessions; `null` by none. */
+  pace: number | null;
+  paced: number;
+  /** Local day of the last visit, `null`: never seen. */
+  lastSeen: string | null;
+};
+/** What a car has shown, for the phone: its curve and how projections of it held. */
+export type CarOutlook = { curve: readonly (readonly [number, number])[]; sessions: number; spread: Spread | null };
+export type Outlooks = { sites: Readonly<Record<string, SiteOutlook>>; cars: Readonly<Record<string, CarOutlook>> };
+
+export type NextStop = {
+  name: string;
+  stall: LeaveSite;
+  outlook: SiteOutlook;
+  toThere: { km: number; min: number };
+  thereToEnd: { km: number; min: number };
+  /** Driving straight on, where the stop is an extra one; `null`: it is made anyway. */
+  direct: { km: number; min: number } | null;
+  /** Days since it was seen, `null` never. */
+  seenDaysAgo: number | null;
+};
+export type StayAsked = {
+  setting: Setting;
+  battery: Battery;
+  /** False: no curve and no history; power is this session's last. */
+  curved: boolean;
+  /** Levels read in this session, rising. */
+  levels: readonly Level[];
+  /** On the charging clock. */
+  now_min: number;
+  connected_min: number;
+  kWhPer100km: number | null;
+  kWhPer100kmRange: readonly [number, number] | null;
+  reservePct: number;
+  leg: { km: number; name: string } | null;
+  fallback_km: number | null;
+  next: NextStop | null;
+  cost: CostOf;
+  deadlines: readonly { why: string; in_min: number }[];
+  spread: Spread | null;
+};
+
+/** Minutes that do not matter: do as you like. */
+const EITHER_MIN = 2;
+/** A site not seen for so many days is not told to be gone to. */
+export const UNSEEN_DAYS = 30;
+
+export type StayAdvice = {
+  nowPct: number;
+  pace: number;
+  /** Of what is expected now, and by what. */
+  kW: number | null;
+  atBest: boolean;
+  need: LevelNeeded | null;
+  leave: WhenToLeave | null;
+  rows: readonly NextTen[];
+  /** When each level should stand on the screen, minutes from now, and the band it lies in. */
+  projected: readonly { socPct: number; min: number; low: number; high: number }[];
+  /** What it comes to. `pct`: the level; `min`: minutes until then. */
+  says:
+    | { is: 'stay'; pct: number; min: number; why: 'leg' | 'next' }
+    | { is: 'go'; why: 'leg' | 'next' }
+    | { is: 'either'; minutes: number }
+    | { is: 'cannot'; shortByPct: number }
+    | { is: 'about'; pct: number; min: number }
+    | { is: 'slow' };
+  /** A limit of the stay comes before that level. */
+  conflict: { why: string; in_min: number } | null;
+};
+
+/** What most charges go to where nothing else is asked. */
+const USUAL_PCT = 80;
+
+/**
+ * Whether to stay or to go, from what was read in this session: by the next leg, by a known next site, or only when the
+ * battery will be how full. `null` under two readings: nothing is said. Every reading corrects it.
+ */
+export function stayOrGo(asked: StayAsked): StayAdvice | null {
+  const { battery, levels, spread } = asked;
+  if (levels.length < 2) return null;
+  const limits = limitsOf(asked.setting);
+  const found = project(limits, battery, levels, asked.now_min);
+  if (!found || limits.pieces.length === 0) return null;
+  const { nowPct, pace } = found;
+  const range: RangeBy = { usableKWh: battery.usableKWh, kWhPer100km: asked.kWhPer100km };
+  const minutesTo = (pct: number) => (pct <= nowPct ? 0 : expectedStretch(found.limits, nowPct, pct, battery).minutes);
+  const banded = (min: number) => ({ low: min * (spread?.low ?? 1), high: min * (spread?.high ?? 1) });
+  const projected = [];
+  for (let pct = nowPct; pct <= 100; pct = Math.min(pct + 2, pct < 100 ? 100 : 101)) {
+    const min = minutesTo(pct);
+    if (min === null) break;
+    projected.push({ socPct: pct, min, ...banded(min) });
+  }
+  const need =
+    asked.leg && asked.kWhPer100km
+      ? levelNeeded(found.limits, battery, nowPct, {
+          leg_km: asked.leg.km,
+          ...(asked.fallback_km === null ? {} : { fallback_km: asked.fallback_km }),
+          kWhPer100km: asked.kWhPer100km,
+          ...(asked.kWhPer100kmRange ? { kWhPer100kmRange: asked.kWhPer100kmRange } : {}),
+          reservePct: asked.reservePct,
+          deadlines: asked.deadlines,
+          arriveFromPct: nowPct,
+        })
+      : null;
+  const leave = asked.next && asked.kWhPer100km ? leaveFor(asked, asked.next, nowPct, pace) : null;
+  const says = verdict(need, leave, asked.next, nowPct, minutesTo);
+  const soonest = [...asked.deadlines].sort((a, b) => a.in_min - b.in_min)[0];
+  const until = says.is === 'stay' || says.is === 'about' ? says.min : 0;
+  return {
+    nowPct,
+    pace,
+    kW: found.limits.kWAt(nowPct)?.kW ?? null,
+    atBest: !asked.curved,
+    need,
+    leave,
+    rows: nextTens(found.limits, battery, { socPct: nowPct, connected_min: asked.connected_min }, asked.cost, range),
+    projected,
+    says,
+    conflict: soonest && soonest.in_min < until ? soonest : null,
+  };
+}
+
+function leaveFor(asked: StayAsked, next: NextStop, nowPct: number, pace: number): WhenToLeave {
+  const { outlook } = next;
+  return whenToLeave({
+    car: { ...asked.setting.car, usableKWh: asked.battery.usableKWh },
+    here: { stall: asked.setting.stall, adapter: asked.setting.adapter, pace, efficiency: asked.battery.efficiency },
+    there: { ...next.stall, pace: outlook.pace ?? 1, handshake_min: outlook.handshake_min, startShare: outlook.startShare, loss_min: outlook.loss_min },
+    nowPct,
+    mode: next.direct ? 'extra' : 'anyway',
+    legs: { toThere: next.toThere, thereToEnd: next.thereToEnd, direct: next.direct ?? undefined },
+    kWhPer100km: asked.kWhPer100km as number,
+    reservePct: asked.reservePct,
+  });
+}
+
+function verdict(
+  need: LevelNeeded | null,
+  leave: WhenToLeave | null,
+  next: NextStop | null,
+  nowPct: number,
+  minutesTo: (pct: number) => number | null,
+): StayAdvice['says'] {
+  if (leave && next) {
+    if (!leave.best) return { is: 'cannot', shortByPct: leave.shortByPct };
+    const { best } = leave;
+    // Going as soon as one may, or staying to 80 %: where neither costs minutes, neither is told.
+    const others = leave.totalAt.flatMap((t) => [t.via, t.direct]).filter((t): t is number => t !== null);
+    const worst = others.length > 0 ? Math.max(...others) - best.total_min : 0;
+    if (worst <= EITHER_MIN && best.leavePct > nowPct) return { is: 'either', minutes: worst };
+    if (leave.advice === 'go_now')
+      return next.seenDaysAgo === null || next.seenDaysAgo > UNSEEN_DAYS ? { is: 'either', minutes: worst } : { is: 'go', why: 'next' };
+    return { is: 'stay', pct: best.leavePct, min: minutesTo(best.leavePct) ?? Number.POSITIVE_INFINITY, why: 'next' };
+  }
+  if (need) {
+    if (!need.feasible) return { is: 'cannot', shortByPct: need.shortByPct };
+    if (need.enoughNow) return { is: 'go', why: 'leg' };
+    return need.stayUntil_min === null ? { is: 'slow' } : { is: 'stay', pct: need.neededPct, min: need.stayUntil_min, why: 'leg' };
+  }
+  const pct = nowPct < USUAL_PCT - 1 ? USUAL_PCT : 100;
+  const min = minutesTo(pct);
+  return min === null || nowPct >= 99.5 ? { is: 'slow' } : { is: 'about', pct, min };
+}

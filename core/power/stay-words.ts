@@ -1,0 +1,79 @@
+import { printKW } from '../units/print';
+import { printTime } from '../units/zoned';
+import { type NextStop, type StayAdvice, type StayAsked, UNSEEN_DAYS } from './stay-or-go';
+
+const minutes = (m: number): string => (m < 1 ? 'under a minute' : `about ${Math.round(m)} min`);
+const pct = (x: number) => `${Math.ceil(x - 0.05)} %`;
+
+/** The one sentence above the board. @param now UTC ms */
+export function stayHeadline(advice: StayAdvice, asked: Pick<StayAsked, 'leg' | 'next' | 'spread'>, now: number, zone: string): string {
+  const { says } = advice;
+  const at = (min: number) => printTime(now + min * 60_000, zone);
+  const best = advice.atBest ? 'At best ' : '';
+  const lower = (text: string) => (best ? best + text.slice(0, 1).toLowerCase() + text.slice(1) : text);
+  switch (says.is) {
+    case 'stay':
+      return lower(`Stay until ${pct(says.pct)}, ${minutes(says.min)}.`);
+    case 'go':
+      return says.why === 'next' ? `Go on to ${asked.next?.name ?? 'the next stop'} now.` : `Enough for ${asked.leg?.name ?? 'the next leg'} now.`;
+    case 'either':
+      return says.minutes < 1 ? 'Staying or going is the same: do as you like.' : `It makes ${Math.round(says.minutes)} min at most: do as you like.`;
+    case 'cannot':
+      return `Not on one battery: ${pct(says.shortByPct)} short.`;
+    case 'about': {
+      const { spread } = asked;
+      const between =
+        spread && Math.round(says.min * spread.high) > Math.round(says.min * spread.low)
+          ? `, between ${at(says.min * spread.low)} and ${at(says.min * spread.high)}`
+          : '';
+      return lower(`About ${pct(says.pct)} at ${at(says.min)}${between}.`);
+    }
+    case 'slow':
+      return advice.nowPct >= 99.5 ? 'As full as it gets.' : 'At this power it does not get there.';
+  }
+}
+
+/** Why: what the sentence rests on, in a few more words. */
+export function stayReason(advice: StayAdvice, asked: Pick<StayAsked, 'leg' | 'next' | 'reservePct' | 'kWhPer100km'>): string[] {
+  const { says, leave, need, conflict } = advice;
+  const out: string[] = [];
+  if (asked.next && leave?.best) {
+    const { next } = asked;
+    if (says.is === 'stay')
+      out.push(
+        `From there ${next.name}, ${Math.round(next.toThere.km)} km on, gives more on arrival than this stall gives here${leave.rule ? '' : ', its stop and detour counted'}.`,
+      );
+    if (says.is === 'go') out.push(`${next.name}, ${Math.round(next.toThere.km)} km on, gives more than this stall from now on.`);
+    if (leave.best.how === 'direct') out.push(`Driving straight on is quicker than stopping at ${next.name}.`);
+    const { habit80 } = leave;
+    if (habit80?.feasible && habit80.costs_min >= 1) out.push(`Staying to 80 % would cost ${Math.round(habit80.costs_min)} min more in all.`);
+    out.push(outlookWords(next));
+  } else if (need && asked.leg) {
+    const reserve = need.reserveFrom === 'fallback' ? 'the way to the fallback' : `${asked.reservePct} % reserve`;
+    out.push(`${asked.leg.name}: ${Math.round(need.legPct)} % for the way and ${reserve}.`);
+    if (need.arrivalPct)
+      out.push(
+        `Left now, it would arrive with ${Math.round(need.arrivalPct.usual)} %, between ${Math.round(need.arrivalPct.worst)} and ${Math.round(need.arrivalPct.best)}.`,
+      );
+  }
+  if (conflict) out.push(`${conflict.why} in ${Math.max(0, Math.round(conflict.in_min))} min, before that.`);
+  if (advice.pace < 0.9) out.push(`This session has had ${Math.round(advice.pace * 100)} % of the power expected.`);
+  if (advice.atBest) out.push('No curve of this car is on file: reckoned with the power read last, which will fall.');
+  return out;
+}
+
+function outlookWords({ name, outlook, seenDaysAgo }: NextStop): string {
+  const seen = seenDaysAgo === null ? `${name} was never seen` : seenDaysAgo > UNSEEN_DAYS ? `${name} was not seen for ${seenDaysAgo} days` : null;
+  const starts =
+    outlook.n === 0
+      ? 'no start there on record: its network’s figures'
+      : `${Math.round(outlook.startShare * 100)} % of starts there succeed, by ${outlook.n} and its network’s`;
+  return `${seen ? `${seen}; ` : ''}${starts}.`;
+}
+
+/** At which reading to leave for those who go by the meter: `52 kW`, and amps where volts are known. */
+export function leaveBelow({ leave }: StayAdvice): string | null {
+  if (!leave?.best || !leave.rule) return null;
+  const { kWThere, leaveBelowA } = leave.rule;
+  return `${printKW(kWThere)}${leaveBelowA === null ? '' : ` or ${Math.round(leaveBelowA)} A`} on the screen`;
+}
