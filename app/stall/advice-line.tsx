@@ -14,11 +14,13 @@ const STEP_MS = 10_000;
 /** The one line above the board: stay or go. Under two readings it says nothing, and asks where the drive goes next. */
 export function AdviceLine({ state, facts, onOpen }: { state: Live; facts: LiveFacts; onOpen: (open: Open) => void }) {
   const now = Math.floor(phoneNow() / STEP_MS) * STEP_MS;
+  // Read each time: the sheet may just have set it.
+  const leg = JSON.stringify(nextLeg(state.visitId));
   const said = useMemo(() => {
-    const asked = adviceAsked(state, facts, nextLeg(state.visitId), now);
+    const asked = adviceAsked(state, facts, JSON.parse(leg), now);
     const advice = asked && stayOrGo(asked);
     return advice ? stayHeadline(advice, asked, now, state.visit.zone) : null;
-  }, [state, facts, now]);
+  }, [state, facts, leg, now]);
   return (
     <button
       type="button"

@@ -44,7 +44,8 @@ export function conditionsOf(visit: Pick<Visit, 'line'>, a: Attempt, series: Ser
     return [
       {
         what,
-        from: within ? levelAt(series, t(e.t)) : first,
+        // Cold is no event: it was so from the beginning, whenever it was noted.
+        from: within && what !== 'cold' ? levelAt(series, t(e.t)) : first,
         to: ends && (!over || ends.place <= over.place) ? levelAt(series, t(ends.t)) : last,
         noted: within ? 'during' : 'on arrival',
         kW: what === 'derate' ? (e.payload.value ?? null) : null,

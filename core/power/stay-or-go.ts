@@ -75,7 +75,8 @@ export type StayAdvice = {
   /** What it comes to. `pct`: the level; `min`: minutes until then. */
   says:
     | { is: 'stay'; pct: number; min: number; why: 'leg' | 'next' }
-    | { is: 'go'; why: 'leg' | 'next' }
+    /** `unseen`: nobody of the household was there lately, so that nothing is promised. */
+    | { is: 'go'; why: 'leg' | 'next'; unseen: boolean }
     | { is: 'either'; minutes: number }
     | { is: 'cannot'; shortByPct: number }
     | { is: 'about'; pct: number; min: number }
@@ -161,17 +162,17 @@ function verdict(
   if (leave && next) {
     if (!leave.best) return { is: 'cannot', shortByPct: leave.shortByPct };
     const { best } = leave;
-    // Going as soon as one may, or staying to 80 %: where neither costs minutes, neither is told.
-    const others = leave.totalAt.flatMap((t) => [t.via, t.direct]).filter((t): t is number => t !== null);
-    const worst = others.length > 0 ? Math.max(...others) - best.total_min : 0;
-    if (worst <= EITHER_MIN && best.leavePct > nowPct) return { is: 'either', minutes: worst };
-    if (leave.advice === 'go_now')
-      return next.seenDaysAgo === null || next.seenDaysAgo > UNSEEN_DAYS ? { is: 'either', minutes: worst } : { is: 'go', why: 'next' };
+    // Going as soon as one may, and staying as long as most do: where neither costs minutes, neither is told.
+    const ends = [leave.totalAt[0], leave.totalAt.findLast((t) => t.leavePct <= USUAL_PCT)];
+    const costs = ends.flatMap((t) => [t?.via, t?.direct]).flatMap((t) => (typeof t === 'number' ? [t - best.total_min] : []));
+    const worst = Math.max(0, ...costs);
+    if (worst <= EITHER_MIN) return { is: 'either', minutes: worst };
+    if (leave.advice === 'go_now') return { is: 'go', why: 'next', unseen: next.seenDaysAgo === null || next.seenDaysAgo > UNSEEN_DAYS };
     return { is: 'stay', pct: best.leavePct, min: minutesTo(best.leavePct) ?? Number.POSITIVE_INFINITY, why: 'next' };
   }
   if (need) {
     if (!need.feasible) return { is: 'cannot', shortByPct: need.shortByPct };
-    if (need.enoughNow) return { is: 'go', why: 'leg' };
+    if (need.enoughNow) return { is: 'go', why: 'leg', unseen: false };
     return need.stayUntil_min === null ? { is: 'slow' } : { is: 'stay', pct: need.neededPct, min: need.stayUntil_min, why: 'leg' };
   }
   const pct = nowPct < USUAL_PCT - 1 ? USUAL_PCT : 100;

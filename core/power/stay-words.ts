@@ -15,7 +15,8 @@ export function stayHeadline(advice: StayAdvice, asked: Pick<StayAsked, 'leg' | 
     case 'stay':
       return lower(`Stay until ${pct(says.pct)}, ${minutes(says.min)}.`);
     case 'go':
-      return says.why === 'next' ? `Go on to ${asked.next?.name ?? 'the next stop'} now.` : `Enough for ${asked.leg?.name ?? 'the next leg'} now.`;
+      if (says.why === 'leg') return `Enough for ${asked.leg?.name ?? 'the next leg'} now.`;
+      return says.unseen ? `Go on to ${asked.next?.name ?? 'the next stop'}, if it stands as noted.` : `Go on to ${asked.next?.name ?? 'the next stop'} now.`;
     case 'either':
       return says.minutes < 1 ? 'Staying or going is the same: do as you like.' : `It makes ${Math.round(says.minutes)} min at most: do as you like.`;
     case 'cannot':
@@ -50,10 +51,13 @@ export function stayReason(advice: StayAdvice, asked: Pick<StayAsked, 'leg' | 'n
     out.push(outlookWords(next));
   } else if (need && asked.leg) {
     const reserve = need.reserveFrom === 'fallback' ? 'the way to the fallback' : `${asked.reservePct} % reserve`;
-    out.push(`${asked.leg.name}: ${Math.round(need.legPct)} % for the way and ${reserve}.`);
-    if (need.arrivalPct)
+    out.push(`For ${asked.leg.name} ${Math.round(need.legPct)} % and ${reserve}.`);
+    const { arrivalPct } = need;
+    if (arrivalPct)
       out.push(
-        `Left now, it would arrive with ${Math.round(need.arrivalPct.usual)} %, between ${Math.round(need.arrivalPct.worst)} and ${Math.round(need.arrivalPct.best)}.`,
+        arrivalPct.usual <= 0
+          ? 'Left now, it would not get there.'
+          : `Left now, it would arrive with ${Math.round(arrivalPct.usual)} %, between ${Math.max(0, Math.round(arrivalPct.worst))} and ${Math.round(arrivalPct.best)}.`,
       );
   }
   if (conflict) out.push(`${conflict.why} in ${Math.max(0, Math.round(conflict.in_min))} min, before that.`);

@@ -176,7 +176,7 @@ function steadyBelow(series: Series, conditions: readonly Condition[], limitsFor
   return out;
 }
 
-/** Neighbouring stretches of one reason as one; slivers join what is before them. */
+/** Neighbouring stretches of one reason as one; slivers join what is before them, a first one what comes after. */
 function merged(all: readonly HeldBack[]): HeldBack[] {
   const out: HeldBack[] = [];
   for (const h of all) {
@@ -191,6 +191,12 @@ function merged(all: readonly HeldBack[]): HeldBack[] {
       last.kW = h.kW;
       last.text = h.text;
     }
+  }
+  const [first, second] = out;
+  if (first && second && first.to - first.from < LEAST_PCT) {
+    second.from = first.from;
+    second.minutes = first.minutes === null || second.minutes === null ? null : first.minutes + second.minutes;
+    out.shift();
   }
   return out;
 }

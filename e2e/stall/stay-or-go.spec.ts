@@ -1,0 +1,59 @@
+import AxeBuilder from '@axe-core/playwright';
+import { expect, test } from '@playwright/test';
+import { addRoad, look, tell, untilPower } from '../hands/charging-now';
+import { newHousehold } from '../hands/household';
+import { openStall, thumb } from '../hands/stall';
+
+test('stay or go, by a next leg and a next site, by touch and without a network', async ({ page, baseURL, context }) => {
+  const base = baseURL as string;
+  const who = await newHousehold(page, base);
+  const road = await addRoad(page, base);
+  const ago = Date.now() - 9 * 60_000;
+  // 60 s after the arrival power; 20 % then, 40 % six minutes and some later: what the curve says.
+  await tell(page, base, who, ago, [...untilPower(road), look(62, 20, 119, '0.1'), look(250, 30, 120, '6.3'), look(436, 40, 119, '12.4')]);
+  await openStall(page);
+  await page.getByRole('button', { name: /^Join: Vrba Crossing/ }).tap();
+  const line = page.getByRole('button', { name: /^Stay or go: About 80 % at \d\d:\d\d/ });
+  await expect(line).toBeVisible();
+  await context.setOffline(true);
+
+  await line.tap();
+  const sheet = page.getByRole('dialog');
+  await expect(sheet.getByRole('row')).toHaveCount(7); // the head, and tens from 50 to 100 %
+  await expect(sheet.getByText('Max stay ends')).toBeVisible();
+  await sheet.getByRole('button', { name: 'not set' }).tap();
+  const hand = thumb(page);
+  // 180 km at 18 kWh/100 km of 62 kWh are 52.3 %, and 10 % of reserve.
+  await hand.figures(['180']);
+  await sheet.getByRole('button', { name: 'Keep', exact: true }).tap();
+  await expect(page.getByRole('dialog', { name: /^Stay until 63 %/ })).toBeVisible();
+  await expect(sheet.getByText('63 %: leg and 10 % reserve covered')).toBeVisible();
+  const axe = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']).include('[role="dialog"]').analyze();
+  expect(axe.violations.map((v) => v.id)).toEqual([]);
+  await sheet.getByRole('button', { name: '180 km' }).tap();
+  await sheet.getByRole('combobox').selectOption({ label: 'Hollin Bridge' });
+  await sheet.getByRole('button', { name: 'Keep', exact: true }).tap();
+  await expect(sheet.getByText('Type how far it is to there, and on from there.')).toBeVisible();
+  await hand.figures(['84', '150']);
+  await sheet.getByRole('button', { name: 'Keep', exact: true }).tap();
+  await expect(sheet.getByText(/Hollin Bridge was never seen/)).toBeVisible();
+  await expect(sheet.getByText(/kW .*on the screen/)).toBeVisible();
+  await sheet.getByText('How this was worked out').tap();
+  await expect(sheet.getByText(/min for handshake and starts that fail/)).toBeVisible();
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('button', { name: /^Stay or go: (?!About)/ })).toBeVisible(); // the line follows what was set
+  await page.setViewportSize({ width: 320, height: 568 });
+  await expect(page.getByRole('button', { name: /^Stay or go: / })).toBeVisible();
+  await expect.poll(() => page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(320);
+});
+
+test('under two readings nothing is said, and where the drive goes can be set', async ({ page, baseURL }) => {
+  const base = baseURL as string;
+  const who = await newHousehold(page, base);
+  const road = await addRoad(page, base);
+  await tell(page, base, who, Date.now() - 3 * 60_000, untilPower(road));
+  await openStall(page);
+  await page.getByRole('button', { name: /^Join: Vrba Crossing/ }).tap();
+  await page.getByRole('button', { name: 'Where next?' }).tap();
+  await expect(page.getByText('After two readings of the battery it says how long to stay.')).toBeVisible();
+});
