@@ -1,6 +1,6 @@
+import { quantile } from '../units/quantile';
 import quantiles from './fixtures/quantile.json';
 import intervals from './fixtures/share-intervals.json';
-import { quantile } from '../units/quantile';
 import { wilsonInterval } from './wilson';
 
 describe('Wilson’s interval', () => {

@@ -141,10 +141,11 @@ async function figureRows(c: PoolConnection, householdId: string, ids: readonly 
     values,
   );
   const [tapes] = await c.query<RowDataPacket[]>(`SELECT * FROM visit_tape WHERE household_id = ? AND visit_id IN (${marks})`, values);
+  const [power] = await c.query<RowDataPacket[]>(`SELECT * FROM session_power WHERE household_id = ? AND visit_id IN (${marks}) ORDER BY visit_id, n`, values);
   const out = new Map<string, { stale: boolean; text: string }>();
   for (const v of visits) {
     const of = (rows: RowDataPacket[]) => rows.filter((r) => (r.visit_id as Buffer).equals(v.id));
-    out.set(fromBin(v.id), { stale: v.stale === 1, text: JSON.stringify([v, of(figures), of(attempts), of(tapes)]) });
+    out.set(fromBin(v.id), { stale: v.stale === 1, text: JSON.stringify([v, of(figures), of(attempts), of(tapes), of(power)]) });
   }
   return out;
 }
@@ -196,6 +197,10 @@ export async function checkReferences(): Promise<string[]> {
       ['visit_id', 'id'],
     ]),
     of('attempt_figures', 'visit', [
+      ['household_id', 'household_id'],
+      ['visit_id', 'id'],
+    ]),
+    of('session_power', 'visit', [
       ['household_id', 'household_id'],
       ['visit_id', 'id'],
     ]),
