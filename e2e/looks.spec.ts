@@ -80,7 +80,16 @@ for (const scheme of ['light', 'dark'] as const) {
         .click();
       await clean(page, 'correction');
       await page.keyboard.press('Escape');
-      for (const path of ['/compare/same-stop', '/compare/plans', '/ledger/statement']) {
+      const shown = new URL(page.url()).pathname;
+      for (const path of [
+        '/compare/same-stop',
+        '/compare/plans',
+        '/compare/power',
+        '/plan',
+        '/ledger/statement',
+        `${shown}/power`,
+        `/garage/car/${place.carId}/curve`,
+      ]) {
         await page.goto(path);
         await clean(page, path);
       }

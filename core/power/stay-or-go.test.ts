@@ -1,4 +1,3 @@
-import { simulateCharge } from '../simulator/charge';
 import type { LimitCar, LimitStall } from './limits';
 import { limitsOf } from './limits';
 import { paceSoFar, project } from './projection';
@@ -170,34 +169,7 @@ describe('stay or go', () => {
   });
 });
 
-describe('projections against a charge whose truth is known', () => {
-  const model = { usableKWh: 62, curve: car.curve as [number, number][] };
-  const readAtTens = (limits: { stallKW: number; factor?: number }) => {
-    const samples = simulateCharge(model, 18, 90, { ...limits, loss: 0 });
-    const levels = samples
-      .filter((s, i) => i > 0 && Math.floor(s.socPct / 10) > Math.floor((samples[i - 1]?.socPct ?? 0) / 10))
-      .map((s) => ({ min: s.t_s / 60, socPct: Math.round(s.socPct) }));
-    return levels;
-  };
-  it.each([
-    ['an honest stall', { stallKW: 150 }, 0.04],
-    ['a slow post', { stallKW: 50 }, 0.04],
-    ['a cold battery', { stallKW: 150, factor: 0.6 }, 0.06],
-  ])('%s: tapped every ten per cent, the time to 90 %% is met from 40 %% on', (_name, limits, within) => {
-    const levels = readAtTens(limits);
-    const setting = limitsOf({ car, stall: dc(limits.stallKW) });
-    const truth = levels.at(-1)?.min as number;
-    for (const [i, at] of levels.entries()) {
-      if (at.socPct < 40 || at.socPct >= 90) continue;
-      const found = project(setting, battery, levels.slice(0, i + 1), at.min);
-      const rest = stayOrGo(asked({ setting: { car, stall: dc(limits.stallKW) }, levels: levels.slice(0, i + 1), now_min: at.min }))?.projected.find(
-        (p) => p.socPct >= 90,
-      );
-      const error = ((rest?.min as number) - (truth - at.min)) / truth;
-      expect(Math.abs(error)).toBeLessThan(within);
-      expect(found?.nowPct).toBeCloseTo(at.socPct, 6);
-    }
-  });
+describe('projections', () => {
   it('between readings the level goes on at the session’s pace', () => {
     const levels = [
       { min: 0, socPct: 20 },

@@ -4,4 +4,5 @@ export const PLACES = [
   { name: 'Ledger', href: '/ledger', key: '2', shell: false },
   { name: 'Compare', href: '/compare', key: '3', shell: false },
   { name: 'Places', href: '/places', key: '4', shell: false },
+  { name: 'Plan', href: '/plan', key: '5', shell: false },
 ] as const;

@@ -8,7 +8,7 @@ export function ThumbBar({ here }: { here: string }) {
   return (
     <nav
       aria-label="Places, below"
-      className="no-print sticky bottom-0 z-20 grid grid-cols-4 border-t-2 border-ink bg-card pb-[env(safe-area-inset-bottom)] sm:hidden"
+      className="no-print sticky bottom-0 z-20 grid grid-cols-5 border-t-2 border-ink bg-card pb-[env(safe-area-inset-bottom)] sm:hidden"
     >
       {PLACES.map((p) => {
         const on = here === p.href;

@@ -36,6 +36,13 @@ export async function RecordBeside({
   return (
     <EditPage title={record ? garageRow(record, nameOf, today).name : `${TYPES[type].one}, new`} back={{ href: `/garage/${type}`, text: TYPES[type].many }}>
       {record?.type === 'enrolment' ? <EnrolmentPlate key={record.rev} record={record as MileRecord<'enrolment'>} today={today} /> : null}
+      {record?.type === 'car' ? (
+        <p className="mb-4">
+          <Link href={`/garage/car/${record.id}/curve`} className="plate">
+            What it takes along its battery
+          </Link>
+        </p>
+      ) : null}
       {type === 'enrolment' && !record ? (
         <p className="mb-4 flex flex-wrap gap-2">
           {(['autocharge', 'plug_and_charge'] as const).map((k) => (

@@ -14,7 +14,6 @@ import { sameCarVisits } from '@/server/power/same-car-visits';
 import { LayOver } from '@/ui/power/lay-over';
 import type { Along } from '@/ui/power/power-chart';
 import { PageChoice, PowerSheet } from '@/ui/power/power-sheet';
-import { TapePaint } from '@/ui/tape/paint';
 import { one, type Query } from '../../ledger-beside';
 
 export const metadata: Metadata = { title: 'Power' };
@@ -50,7 +49,6 @@ export default async function PowerPage({ params, searchParams }: { params: Prom
   const others = car ? await sameCarVisits(who, car.id, visitId) : [];
   return (
     <div className="mx-auto w-full max-w-[1280px] px-4 py-4 sm:px-6">
-      <TapePaint />
       <p className="text-[12.5px] font-semibold text-ink-2">
         {[printLongDate(dayOf(page), visit.zone), page.siteName, car?.fields.name].filter(Boolean).join(', ')}{' '}
         <Link href={`/ledger/${visitId}`} className="ml-2 text-shake underline">

@@ -1,0 +1,133 @@
+import { compatibleStalls } from '@/core/power/compatible-stalls';
+import { learntCurve } from '@/core/power/past-sessions';
+import { outletOf, settingOf, shareOf } from '@/core/power/setting-of';
+import { type WhatIf, whatIf } from '@/core/power/what-if';
+import type { MileRecord } from '@/core/records/record-schema';
+import { billOf, cannotPrice } from '@/core/tariff/bill';
+import { billWords } from '@/core/tariff/bill-words';
+import { exampleStop } from '@/core/tariff/example-stop';
+import { compiledOf } from '@/core/tariff/tariff-object';
+import { tariffOn } from '@/core/tariff/tariff-on';
+import { printMoney } from '@/core/units/money';
+import { localDay } from '@/core/units/zoned';
+import type { SignedIn } from '../accounts/sessions';
+import { now } from '../clock';
+import { recordsOf } from '../records/record-tables';
+import { stallDangers } from '../visits/stall-dangers';
+import { stallsLately } from '../visits/stalls-lately';
+import { outlooks } from './outlooks';
+import { pastSessions } from './past-sessions';
+
+export type StopIdea = { car: string | null; stall: string | null; from: number; to: number; paired: boolean; cold: boolean };
+export type PlannedStop = {
+  cars: { id: string; name: string }[];
+  stalls: { id: string; name: string }[];
+  idea: StopIdea;
+  rows: (WhatIf & { money: string | null; place: string })[];
+  /** Why nothing could be reckoned, or what it rests on. */
+  words: string[];
+};
+
+const MOST_PAST = 600;
+/** Fewer points are no curve. */
+const LEAST_POINTS = 3;
+type Stall = MileRecord<'stall'>;
+
+/** A stop thought of beforehand: minutes, average, money and range, and what else could be done. */
+export async function plannedStop(who: SignedIn, ask: Partial<StopIdea>): Promise<PlannedStop> {
+  const { householdId } = who;
+  const [cars, sites, stalls, adapters, means, enrolments, tariffs, ahead, dangers, lately] = await Promise.all([
+    recordsOf(householdId, 'car'),
+    recordsOf(householdId, 'site'),
+    recordsOf(householdId, 'stall'),
+    recordsOf(householdId, 'adapter'),
+    recordsOf(householdId, 'means'),
+    recordsOf(householdId, 'enrolment'),
+    recordsOf(householdId, 'tariff'),
+    outlooks(who),
+    stallDangers(householdId),
+    stallsLately(who),
+  ]);
+  const kept = cars.filter((c) => !c.archived);
+  const siteOf = new Map(sites.map((s) => [s.id, s]));
+  const open = stalls.filter((s) => !s.archived && siteOf.get(s.fields.siteId)?.archived === false);
+  const nameOf = (s: Stall) => `${siteOf.get(s.fields.siteId)?.fields.name ?? ''} ${s.fields.name}`.trim();
+  const car = kept.find((c) => c.id === ask.car) ?? kept[0] ?? null;
+  const here = open.find((s) => s.id === ask.stall) ?? open[0] ?? null;
+  const idea: StopIdea = {
+    car: car?.id ?? null,
+    stall: here?.id ?? null,
+    from: ask.from ?? 20,
+    to: ask.to ?? 80,
+    paired: ask.paired ?? false,
+    cold: ask.cold ?? false,
+  };
+  const page = {
+    cars: kept.map((c) => ({ id: c.id, name: c.fields.name })),
+    stalls: open.map((s) => ({ id: s.id, name: nameOf(s) })).sort((a, b) => a.name.localeCompare(b.name, 'en', { numeric: true })),
+    idea,
+  };
+  if (!car || !here) return { ...page, rows: [], words: ['Add a car to the garage and a stall to the places: then a stop can be thought of.'] };
+  if (idea.to <= idea.from) return { ...page, rows: [], words: ['The battery is to be fuller afterwards than before.'] };
+
+  const past = await pastSessions(who, { car: car.id, time: 'handshake', mark: 'kW' }, MOST_PAST);
+  const words: string[] = [];
+  const learnt = learntCurve(past, idea.cold ? 'cold' : 'usual');
+  const curve = learnt.curve.length >= LEAST_POINTS ? learnt.curve : car.fields.curve;
+  if (learnt.curve.length >= LEAST_POINTS) words.push(`The car’s own ${idea.cold ? 'cold ' : ''}curve, from ${learnt.sessionsUsed.length} sessions.`);
+  else if (curve.length > 0)
+    words.push(
+      idea.cold ? 'Too few cold sessions to learn from: this is the typed curve, and the cold will make it slower.' : 'The car’s curve as typed in the garage.',
+    );
+  else words.push('No curve of the car: only the stall’s limits are reckoned with. It will be slower towards full.');
+  const at = (stall: Stall, paired: boolean) => {
+    const way = compatibleStalls(
+      { car, adapters, means, enrolments },
+      { site: siteOf.get(stall.fields.siteId) as MileRecord<'site'>, stalls: [stall], dangers },
+      lately,
+      localDay(now(), who.zone),
+    )[0];
+    const adapter = adapters.find((a) => a.id === way?.way?.adapterId)?.fields ?? null;
+    const outlet = outletOf(stall.fields, car.fields, way?.way?.connector ?? null, adapter?.from ?? null);
+    const derated = stall.fields.state?.is === 'derated' ? stall.fields.state.kW : null;
+    return { way, kW: outlet.ratedKW, outlet, ...settingOf({ car: car.fields, stall: stall.fields, outlet, adapter, curve, paired, deratedKW: derated }) };
+  };
+  const own = at(here, idea.paired);
+  if (own.way?.use === 'no') words.push(`By what is on file it cannot be used: ${own.way.reasons.map((r) => r.text).join('; ')}.`);
+  if (idea.paired && shareOf(here.fields, own.kW) === null)
+    words.push('What this stall shares with its neighbour is not on file: paired and alone come to the same.');
+  const fastest = open
+    .map((stall) => ({ stall, ...at(stall, false) }))
+    .filter((s) => s.way?.use === 'yes' && s.setting.stall.kind === 'dc' && s.kW > own.kW)
+    .sort((a, b) => b.kW - a.kW)[0];
+  const site = siteOf.get(here.fields.siteId) as MileRecord<'site'>;
+  const outlook = ahead.sites[site.id];
+  const rows = whatIf({
+    setting: own.setting,
+    battery: own.battery,
+    from: idea.from,
+    to: idea.to,
+    range: { usableKWh: car.fields.usableKWh, kWhPer100km: car.fields.kWhPer100km },
+    faster: fastest ? { setting: fastest.setting, name: nameOf(fastest.stall) } : null,
+    handshake_min: outlook?.handshake_min ?? 1.5,
+  });
+  const money = (w: WhatIf, place: MileRecord<'site'>): string | null => {
+    const day = localDay(now(), place.fields.zone);
+    const tariff = tariffOn(tariffs, { siteId: place.id, networkId: place.fields.networkId }, day);
+    if (!tariff || w.minutes === null) return null;
+    const compiled = compiledOf(tariff);
+    const session = exampleStop(place.fields.zone, now(), w.meter_kWh / w.stops, w.minutes / w.stops);
+    if (cannotPrice(compiled, session).length > 0) return null;
+    const { total, currency } = billWords(billOf(compiled, session), place.fields.zone);
+    const one = printMoney(total, currency);
+    return w.stops > 1 ? `${w.stops} × ${one}` : one;
+  };
+  return {
+    ...page,
+    rows: rows.map((w) => {
+      const place = w.at === 'faster' && fastest ? (siteOf.get(fastest.stall.fields.siteId) as MileRecord<'site'>) : site;
+      return { ...w, money: money(w, place), place: place.fields.name };
+    }),
+    words,
+  };
+}
