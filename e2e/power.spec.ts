@@ -71,7 +71,7 @@ test('a neighbour and the heater: bands, what held it back, and three visits ove
   await page.goto('/compare/power?by=stall');
   await expect(page.getByRole('row').filter({ hasText: 'Vrba Crossing 1' })).toContainText('4 sessions');
   await page.goto(`/garage/car/${road.carId}/curve`);
-  await expect(page.getByRole('row').filter({ hasText: '20–25' })).toContainText('120 kW');
+  await expect(page.getByRole('row').filter({ hasText: '30–35' })).toContainText('120 kW');
 });
 
 test('what is foreign, unknown or without power opens nothing', async ({ page, baseURL, browser }) => {

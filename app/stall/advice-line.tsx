@@ -26,7 +26,7 @@ export function AdviceLine({ state, facts, onOpen }: { state: Live; facts: LiveF
       type="button"
       aria-label={said ? `Stay or go: ${said}` : 'Where next?'}
       onClick={(e) => onOpen({ sheet: 'advice', at: e.timeStamp })}
-      className="flex min-h-[44px] w-full shrink-0 items-center gap-2 border-b border-rule bg-card px-4 py-1 text-left short:min-h-[36px]"
+      className="flex min-h-[44px] w-full shrink-0 items-center gap-2 border-b border-rule bg-card px-4 py-1 text-left"
     >
       <span className={`grow leading-tight ${said ? 'text-[17px] font-bold' : 'text-[14px] font-semibold text-ink-2'}`} aria-live="polite">
         {said ?? 'Where next?'}

@@ -34,10 +34,7 @@ const ChargingBoard = later(
   <div className="h-[233px] shrink-0 border-b-2 border-ink bg-card short:h-[52px]" />,
 );
 
-const AdviceLine = later(
-  () => import('./advice-parts').then((m) => m.AdviceLine),
-  <div className="min-h-[44px] shrink-0 border-b border-rule bg-card short:min-h-[36px]" />,
-);
+const AdviceLine = later(() => import('./advice-parts').then((m) => m.AdviceLine), <div className="min-h-[44px] shrink-0 border-b border-rule bg-card" />);
 
 /** Upright: one column. Lying, and on a desk: the pads beside it. */
 const SHAPE =

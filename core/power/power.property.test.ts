@@ -1,9 +1,9 @@
 import fc from 'fast-check';
+import { longestRising } from '../units/longest-rising';
 import { bandOf, bandsOf } from './bands';
 import { chargingClock } from './charging-clock';
 import { expectedStretch, levelAfter } from './expected';
 import { limitsOf, type Setting } from './limits';
-import { longestRising } from './longest-rising';
 import { curveAt, firstAt, monotoneCurve } from './monotone-curve';
 import { seriesOf } from './series';
 import { seriesAt, socAt } from './series-at';
@@ -45,20 +45,16 @@ describe('what holds of every charge', () => {
           points.map(([x]) => x),
           points.map(([, y]) => y),
         );
-        let before = Number.NEGATIVE_INFINITY;
         const last = points.at(-1)?.[0] as number;
-        for (let i = 0; i <= 200; i++) {
-          const y = curveAt(c, (last * i) / 200) as number;
-          expect(y).toBeGreaterThanOrEqual(before - 1e-9);
-          before = y;
-        }
-        for (const [x, y] of points) expect(curveAt(c, x)).toBe(y);
+        const along = Array.from({ length: 101 }, (_, i) => curveAt(c, (last * i) / 100) as number);
+        expect(along.every((y, i) => i === 0 || y >= (along[i - 1] as number) - 1e-9)).toBe(true);
+        expect(points.map(([x]) => curveAt(c, x))).toEqual(points.map(([, y]) => y));
         const first = firstAt(c, level);
         if (first === null) return expect(level).toBeGreaterThan(points.at(-1)?.[1] as number);
         expect(curveAt(c, first) as number).toBeGreaterThanOrEqual(level - 1e-6);
         if (first > 1e-3) expect(curveAt(c, first - 1e-3) as number).toBeLessThan(level + 1e-9);
       }),
-      { seed: 13, numRuns: 300 },
+      { seed: 13, numRuns: 200 },
     );
   });
 
@@ -136,13 +132,13 @@ describe('what holds of every expectation', () => {
       fc.property(setting, fc.integer({ min: 0, max: 60 }), fc.integer({ min: 61, max: 100 }), (s, from, to) => {
         const limits = limitsOf(s);
         const whole = expectedStretch(limits, from, to, battery(s));
-        const steps = 1000;
+        const steps = 400;
         let sum = 0;
         for (let i = 0; i < steps; i++) {
           const level = from + ((to - from) * (i + 0.5)) / steps;
           sum += (60 * ((battery(s).usableKWh / 100 / 0.95) * (to - from))) / steps / (limits.kWAt(level)?.kW as number);
         }
-        expect(Math.abs((whole.minutes as number) - sum)).toBeLessThan(0.1 + sum * 0.002);
+        expect(Math.abs((whole.minutes as number) - sum)).toBeLessThan(0.2 + sum * 0.004);
         const mid = (from + to) / 2;
         const halves = [expectedStretch(limits, from, mid, battery(s)), expectedStretch(limits, mid, to, battery(s))];
         expect((halves[0]?.minutes as number) + (halves[1]?.minutes as number)).toBeCloseTo(whole.minutes as number, 9);
@@ -150,7 +146,7 @@ describe('what holds of every expectation', () => {
         expect(((whole.mean_kW as number) * (whole.minutes as number)) / 60).toBeCloseTo(whole.meter_kWh, 9);
         expect(levelAfter(limits, from, whole.minutes as number, battery(s))).toBeCloseTo(to, 6);
       }),
-      { seed: 18, numRuns: 120 },
+      { seed: 18, numRuns: 80 },
     );
   });
 

@@ -1,5 +1,5 @@
+import { longestRising } from '../units/longest-rising';
 import { type ChargingClock, chargingClock, type Pause } from './charging-clock';
-import { longestRising } from './longest-rising';
 import { type MonotoneCurve, monotoneCurve } from './monotone-curve';
 
 export type Screen = 'stall' | 'car';

@@ -1,7 +1,6 @@
 import type { Attempt } from '../visit/attempts/attempt';
-import { digitSlip, kWhForDelta, kWhForTime, levelsThatFell, type Meter, voltsTimesAmps } from './sense';
+import { digitSlip, kWhForDelta, kWhForTime, LEAST_DELTA_PCT, levelsThatFell, type Meter, voltsTimesAmps } from '../visit/sense-limits';
 import type { SessionPower } from './session-power';
-import { LEAST_DELTA_PCT } from './usable-battery';
 
 /** A check with its arithmetic. `fine`: `null` where it could not be made. */
 export type SessionCheck = { name: string; fine: boolean | null; arithmetic: string };
@@ -12,7 +11,10 @@ const two = (x: number) => x.toFixed(2);
 export function sessionChecks(s: SessionPower, a: Pick<Attempt, 'readings'>, plateKW: number | null, usableKWh: number | null, meter: Meter): SessionCheck[] {
   const out: SessionCheck[] = [];
   const { delivered_kWh: kWh, charging_s } = s.series;
-  const delta = s.whole && s.whole.covered !== 'none' ? s.whole.coveredTo - s.whole.coveredFrom : null;
+  const whole = s.whole && s.whole.covered !== 'none' ? s.whole : null;
+  const delta = whole && whole.coveredTo - whole.coveredFrom;
+  // What the meter rose by between the levels that were read, where it was read at both.
+  const stored = whole?.kWh ?? kWh;
   if (kWh !== null && charging_s !== null && plateKW !== null) {
     const { limit_kWh, flag } = kWhForTime({ kWh, rating_kW: plateKW, charging_s });
     out.push({
@@ -21,14 +23,14 @@ export function sessionChecks(s: SessionPower, a: Pick<Attempt, 'readings'>, pla
       arithmetic: `${one(kWh)} kWh; ${plateKW} kW for ${one(charging_s / 60)} min, 5 % and 0.1 kWh more: at most ${one(limit_kWh)}`,
     });
   }
-  if (kWh !== null && delta !== null && usableKWh !== null) {
-    const found = kWhForDelta({ kWh, deltaPct: delta, usableKWh, meter });
+  if (stored !== null && delta !== null && usableKWh !== null) {
+    const found = kWhForDelta({ kWh: stored, deltaPct: delta, usableKWh, meter });
     out.push(
       found
         ? {
             name: 'kWh against battery',
             fine: found.side === null,
-            arithmetic: `${one(kWh)} kWh for ${delta} % of ${usableKWh} kWh: between ${one(found.low_kWh)} and ${one(found.high_kWh)}, a per cent of doubt at both ends`,
+            arithmetic: `${one(stored)} kWh for ${delta} % of ${usableKWh} kWh: between ${one(found.low_kWh)} and ${one(found.high_kWh)}, a per cent of doubt at both ends`,
           }
         : { name: 'kWh against battery', fine: null, arithmetic: `${delta} % of battery: under ${LEAST_DELTA_PCT} % whole per cents say too little` },
     );

@@ -1,4 +1,5 @@
 import { quantile } from '../units/quantile';
+import { LEAST_DELTA_PCT } from '../visit/sense-limits';
 
 export type MeteredCharge = { deltaPct: number; kWh: number; efficiency?: number | undefined };
 export type UsableBattery = { chargesUsed: number } & (
@@ -6,8 +7,6 @@ export type UsableBattery = { chargesUsed: number } & (
   | { usableKWh: number; slopes: number; interval: readonly [number, number]; healthPct: number | null }
 );
 
-/** Whole per cents say too little below this. */
-export const LEAST_DELTA_PCT = 20;
 const LEAST_CHARGES = 6;
 /** Two-sided 95 % of the normal distribution. */
 const Z = 1.959963984540054;

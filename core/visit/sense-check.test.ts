@@ -14,7 +14,7 @@ describe('a reading is asked about, never blocked', () => {
   it('when the point slipped', () => expect(doubt({ kWh: '286' })).toMatch(/ten times the 27.9/));
   // 150 kW is 2.5 kWh a minute: common practice, no source.
   it('when it is more than the plate gives in the time', () =>
-    expect(doubt({ kWh: '40' }, { charging_s: 600 })).toMatch(/In 10 min a stall of 150 kW gives at most 25.0 kWh/));
+    expect(doubt({ kWh: '40' }, { charging_s: 600 })).toMatch(/In 10 min a stall of 150 kW gives at most 26.4 kWh/));
   it('when it does not fit the battery’s rise', () => expect(doubt({ socPct: 70, kWh: '58' })).toMatch(/20 to 70 % of 62 kWh is about 31 kWh/));
   it('when it costs more than twice the tariff', () => expect(doubt({ cost: '153.00' }, { expectedCost: 15.3 })).toMatch(/about 15.30/));
   it('when volts times amps are another power', () => expect(doubt({ V: 387, A: 95, kW: 66 })).toMatch(/387 V × 95 A is 37 kW/));
@@ -77,28 +77,35 @@ describe('the bounds of each question', () => {
     ['power a tenth above the plate', { kW: 110 }, [], { ratedKW: 100 }, null],
     ['power more than a tenth above', { kW: 110.2 }, [], { ratedKW: 100 }, /plate says 100 kW. Does the screen show 110.2/],
     ['any power without a plate', { kW: 9999 }, [], {}, null],
-    // 100 kW × 1.1 for 360 s is 11 kWh, and half a kWh of slack.
-    ['as many kWh as the plate gives', { kWh: '11.5' }, [], { ratedKW: 100, charging_s: 360 }, null],
-    ['more kWh than it gives', { kWh: '11.6' }, [], { ratedKW: 100, charging_s: 360 }, /In 6 min a stall of 100 kW gives at most 10.0 kWh. Is it 11.6/],
+    // 100 kW × 1.05 for 360 s is 10.5 kWh, and a tenth: meter class and display.
+    ['as many kWh as the plate gives', { kWh: '10.6' }, [], { ratedKW: 100, charging_s: 360 }, null],
+    ['more kWh than it gives', { kWh: '10.7' }, [], { ratedKW: 100, charging_s: 360 }, /In 6 min a stall of 100 kW gives at most 10.6 kWh. Is it 10.7/],
     ['more than it gives in seconds', { kWh: '9' }, [], { ratedKW: 100, charging_s: 59 }, /In 59 s a stall/],
     ['more than it gives in a minute', { kWh: '9' }, [], { ratedKW: 100, charging_s: 60 }, /In 1 min a stall/],
     ['kWh without a time', { kWh: '900' }, [], { ratedKW: 100 }, null],
     ['kWh without a plate', { kWh: '900' }, [], { charging_s: 60 }, null],
-    ['V × A four kW off', { V: 400, A: 35, kW: 10 }, [], {}, null],
-    ['V × A more than four kW off', { V: 400, A: 35.1, kW: 10 }, [], {}, /400 V × 35.1 A is 14 kW. Does the screen show 10/],
-    ['V × A a quarter off', { V: 400, A: 312.5, kW: 100 }, [], {}, null],
-    ['V × A more than a quarter off', { V: 400, A: 313, kW: 100 }, [], {}, /is 125 kW/],
+    ['V × A three kW off', { V: 400, A: 32.5, kW: 10 }, [], {}, null],
+    ['V × A more than three kW off', { V: 400, A: 32.6, kW: 10 }, [], {}, /400 V × 32.6 A is 13 kW. Does the screen show 10/],
+    ['V × A 15 % of the greater off', { V: 400, A: 294, kW: 100 }, [], {}, null],
+    ['V × A more than that off', { V: 400, A: 295, kW: 100 }, [], {}, /is 118 kW/],
     ['less than V × A', { V: 400, A: 180, kW: 100 }, [], {}, /is 72 kW/],
     ['V alone', { V: 400, kW: 100 }, [], {}, null],
     ['A alone', { A: 4, kW: 100 }, [], {}, null],
     ['V and A without kW', { V: 400, A: 4 }, [], {}, null],
-    // Ten per cent of 50 kWh are 5, of which half or so may be off.
-    ['kWh as the battery rose, and slack', { socPct: 30, kWh: '7.5' }, [car({ socPct: 20 })], { usableKWh: 50 }, null],
-    ['kWh more than the battery rose', { socPct: 30, kWh: '7.6' }, [car({ socPct: 20 })], { usableKWh: 50 }, /20 to 30 % of 50 kWh is about 5 kWh. Is it 7.6/],
-    ['kWh less than it rose', { socPct: 30, kWh: '2.4' }, [stall({ kW: 5 }), car({ socPct: 20 }), car({ socPct: 25 })], { usableKWh: 50 }, /20 to 30 %/],
-    ['a rise of nine', { socPct: 29, kWh: '40' }, [car({ socPct: 20 })], { usableKWh: 50 }, null],
-    ['a quarter of a long rise', { socPct: 80, kWh: '37.5' }, [car({ socPct: 20 })], { usableKWh: 50 }, null],
-    ['more than a quarter of it', { socPct: 80, kWh: '37.6' }, [car({ socPct: 20 })], { usableKWh: 50 }, /about 30 kWh/],
+    // 20 % of 50 kWh, a whole per cent of doubt at both ends: 0.85 × 9.5 to 1.25 × 10.5.
+    ['kWh as the battery rose', { socPct: 40, kWh: '13.1' }, [car({ socPct: 20 })], { usableKWh: 50 }, null],
+    [
+      'kWh more than the battery rose',
+      { socPct: 40, kWh: '13.2' },
+      [car({ socPct: 20 })],
+      { usableKWh: 50 },
+      /20 to 40 % of 50 kWh is about 10 kWh. Is it 13.2/,
+    ],
+    ['the same by an AC outlet, before the onboard charger', { socPct: 40, kWh: '14.1' }, [car({ socPct: 20 })], { usableKWh: 50, ratedKW: 22 }, null],
+    ['kWh less than it rose', { socPct: 40, kWh: '8' }, [stall({ kW: 5 }), car({ socPct: 20 }), car({ socPct: 25 })], { usableKWh: 50 }, /20 to 40 %/],
+    ['a rise of nineteen', { socPct: 39, kWh: '40' }, [car({ socPct: 20 })], { usableKWh: 50 }, null],
+    ['a long rise', { socPct: 80, kWh: '38.1' }, [car({ socPct: 20 })], { usableKWh: 50 }, null],
+    ['more than a long rise', { socPct: 80, kWh: '38.2' }, [car({ socPct: 20 })], { usableKWh: 50 }, /about 30 kWh/],
     ['a rise of a battery nobody knows', { socPct: 80, kWh: '90' }, [car({ socPct: 20 })], {}, null],
     ['a rise from nowhere', { socPct: 80, kWh: '90' }, [], { usableKWh: 50 }, null],
     ['kWh without a level', { kWh: '90' }, [car({ socPct: 20 })], { usableKWh: 50 }, null],

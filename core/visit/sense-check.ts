@@ -1,4 +1,5 @@
 import type { Reading } from './attempts/attempt';
+import { kWhForDelta, kWhForTime, voltsTimesAmps } from './sense-limits';
 
 export type NextReading = { socPct?: number; kW?: number; kWh?: string; cost?: string; V?: number; A?: number };
 export type SenseFacts = {
@@ -12,8 +13,8 @@ export type SenseFacts = {
   expectedCost: number | null;
 };
 
-/** Rounding, meters and whole per cents: what may differ without a question. */
-const SLACK = { share: 0.25, kWh: 2.5, kW: 4 };
+/** Up to so many kW a post may be an AC outlet, whose meter sits before the onboard charger. */
+const AC_KW = 43;
 
 /**
  * What looks wrong about a reading: asked about once, never blocked.
@@ -32,18 +33,21 @@ export function readingDoubt(next: NextReading, before: readonly Pick<Reading, '
     return `${next.kWh} kWh is ten times the ${lastKWh} before. Is the point right?`;
   const { ratedKW } = facts;
   if (next.kW !== undefined && ratedKW !== null && next.kW > ratedKW * 1.1) return `The plate says ${ratedKW} kW. Does the screen show ${next.kW}?`;
-  if (kWh !== null && ratedKW !== null && facts.charging_s !== null && kWh > (ratedKW * 1.1 * facts.charging_s) / 3600 + 0.5)
-    return `In ${facts.charging_s < 60 ? `${Math.round(facts.charging_s)} s` : `${Math.round(facts.charging_s / 60)} min`} a stall of ${ratedKW} kW gives at most ${((ratedKW * facts.charging_s) / 3600).toFixed(1)} kWh. Is it ${next.kWh}?`;
+  if (kWh !== null && ratedKW !== null && facts.charging_s !== null) {
+    const { limit_kWh, flag } = kWhForTime({ kWh, rating_kW: ratedKW, charging_s: facts.charging_s });
+    const time = facts.charging_s < 60 ? `${Math.round(facts.charging_s)} s` : `${Math.round(facts.charging_s / 60)} min`;
+    if (flag) return `In ${time} a stall of ${ratedKW} kW gives at most ${limit_kWh.toFixed(1)} kWh. Is it ${next.kWh}?`;
+  }
   if (next.V !== undefined && next.A !== undefined && next.kW !== undefined) {
-    const product = (next.V * next.A) / 1000;
-    if (Math.abs(product - next.kW) > Math.max(SLACK.kW, next.kW * SLACK.share))
-      return `${next.V} V × ${next.A} A is ${product.toFixed(0)} kW. Does the screen show ${next.kW}?`;
+    const { va_kW, flag } = voltsTimesAmps({ V: next.V, A: next.A, kW: next.kW });
+    if (flag) return `${next.V} V × ${next.A} A is ${va_kW.toFixed(0)} kW. Does the screen show ${next.kW}?`;
   }
   const firstSoc = before.find((r) => r.socPct !== undefined)?.socPct;
-  if (kWh !== null && next.socPct !== undefined && firstSoc !== undefined && facts.usableKWh !== null && next.socPct - firstSoc >= 10) {
-    const stored = ((next.socPct - firstSoc) / 100) * facts.usableKWh;
-    if (Math.abs(kWh - stored) > Math.max(SLACK.kWh, stored * SLACK.share))
-      return `${firstSoc} to ${next.socPct} % of ${facts.usableKWh} kWh is about ${stored.toFixed(0)} kWh. Is it ${next.kWh}?`;
+  if (kWh !== null && next.socPct !== undefined && firstSoc !== undefined && facts.usableKWh !== null) {
+    const deltaPct = next.socPct - firstSoc;
+    const found = kWhForDelta({ kWh, deltaPct, usableKWh: facts.usableKWh, meter: ratedKW !== null && ratedKW <= AC_KW ? 'ac' : 'dc' });
+    if (found?.side)
+      return `${firstSoc} to ${next.socPct} % of ${facts.usableKWh} kWh is about ${((deltaPct / 100) * facts.usableKWh).toFixed(0)} kWh. Is it ${next.kWh}?`;
   }
   if (next.cost !== undefined && facts.expectedCost !== null && facts.expectedCost >= 1) {
     const cost = Number(next.cost);

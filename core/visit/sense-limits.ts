@@ -1,9 +1,10 @@
 import Big from 'big.js';
+import { longestRising } from '../units/longest-rising';
 import { quantile } from '../units/quantile';
-import { longestRising } from './longest-rising';
-import { LEAST_DELTA_PCT } from './usable-battery';
 
 const SLACK = 1e-9;
+/** Whole per cents say too little below this. */
+export const LEAST_DELTA_PCT = 20;
 /** Meter class and display. */
 const METER = { share: 1.05, kWh: 0.1 };
 /** An aged pack passes below; losses, heating and climate above, more where the meter sits before the onboard charger. */
