@@ -1,5 +1,5 @@
 import { csvFormatRows } from 'd3-dsv';
-import { expectedStretch } from '../power/expected';
+import { minutesFor } from '../power/expected';
 import type { PowerCurve } from '../power/limits';
 import type { OwnCurve } from '../power/own-curve';
 import { type PaceLimits, paceLimits } from '../power/pace';
@@ -67,7 +67,7 @@ export function judgedSessions(past: readonly PastSession[], taught: readonly Pa
     const by = limits.get(key) ?? limitsAt(p.stands, curve);
     limits.set(key, by);
     const known = curve.length > 0 || p.stands.car.maxACkW !== null;
-    const stretch = (of: PaceLimits['word']) => (known ? expectedStretch(of, from, to, by.battery).minutes : null);
+    const stretch = (of: PaceLimits['word']) => (known ? minutesFor(of, from, to, by.battery) : null);
     return [{ past: p, took_min, word_min: stretch(by.word), car_min: stretch(by.car) }];
   });
 }

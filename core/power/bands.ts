@@ -1,6 +1,6 @@
 import { firstAt } from './monotone-curve';
 import type { Series } from './series';
-import { knownLevels, kWhAt } from './series-at';
+import { kWhAt } from './series-at';
 
 /** What turns a share of the battery into a way: kWh between 0 and 100 %, and kWh from the battery for 100 km. */
 export type RangeBy = { usableKWh: number | null; kWhPer100km: number | null };
@@ -28,8 +28,8 @@ export const rangeOf = (pct: number, { usableKWh, kWhPer100km }: RangeBy): numbe
  * happened between. Ends that are not known move inwards to the nearest level that is, and the band says `part`.
  */
 export function bandOf(series: Series, fromPct: number, toPct: number, by: RangeBy): Band {
-  const spans = knownLevels(series).filter(([from, to]) => to >= fromPct && from <= toPct);
-  const [first, last] = [spans[0], spans.at(-1)];
+  const first = series.known.find(([, to]) => to >= fromPct);
+  const last = series.known.findLast(([from]) => from <= toPct);
   const coveredFrom = first && Math.max(fromPct, first[0]);
   const coveredTo = last && Math.min(toPct, last[1]);
   if (!series.soc || coveredFrom === undefined || coveredTo === undefined || coveredFrom >= coveredTo) return { fromPct, toPct, covered: 'none' };

@@ -10,8 +10,11 @@ export type ChargingClock = {
   momentOf: (charged_s: number) => number;
 };
 
+const UNBROKEN: ChargingClock = { charged: (t_s) => t_s, pausedAt: () => false, momentOf: (charged_s) => charged_s };
+
 /** @param pauses in any order; those that overlap count once */
 export function chargingClock(pauses: readonly Pause[]): ChargingClock {
+  if (pauses.length === 0) return UNBROKEN;
   const apart: [number, number][] = [];
   for (const [from, to] of [...pauses].sort((a, b) => a[0] - b[0])) {
     const last = apart.at(-1);

@@ -41,6 +41,24 @@ function partsOf(limits: Limits, from: number, to: number, battery: Battery, pac
   });
 }
 
+/** Minutes for a stretch of the battery alone; `null` when it never gets there. @see expectedStretch */
+export function minutesFor(limits: Limits, from: number, to: number, battery: Battery, pace = 1): number | null {
+  let minutes: number | null = null;
+  for (const p of limits.pieces) {
+    const [a, b] = [Math.max(from, p.from), Math.min(to, p.to)];
+    if (a >= b) continue;
+    const slope = (p.kWTo - p.kWFrom) / (p.to - p.from);
+    const [pa, pb] = [pace * (p.kWFrom + slope * (a - p.from)), pace * (p.kWFrom + slope * (b - p.from))];
+    if (pa <= 0 || pb <= 0) return null;
+    minutes = (minutes ?? 0) + minutesOf(a, b, pa, pb, battery);
+  }
+  return minutes;
+}
+
+/** True where a limit is the least somewhere within a stretch. */
+export const bindsIn = (limits: Limits, limit: LimitName, from: number, to: number): boolean =>
+  limits.pieces.some((p) => p.limit === limit && p.from < to && p.to > from);
+
 /**
  * What a stretch of the battery should take: 60 × ∫ kWh per per cent ÷ (efficiency × kW) over it, piece by piece, and
  * what sets the power where. Energy is at the connector unless it says battery.
@@ -81,7 +99,7 @@ function heldBackBy(parts: readonly Part[]): HeldStretch[] {
 
 /** The level reached after so many minutes; the level at which it stops, when it stops before. Halves the stretch 60 times. */
 export function levelAfter(limits: Limits, from: number, minutes: number, battery: Battery, pace = 1): number {
-  const takes = (to: number) => (to <= from ? 0 : (expectedStretch(limits, from, to, battery, pace).minutes ?? Number.POSITIVE_INFINITY));
+  const takes = (to: number) => (to <= from ? 0 : (minutesFor(limits, from, to, battery, pace) ?? Number.POSITIVE_INFINITY));
   if (takes(100) <= minutes) return 100;
   let [lo, hi] = [from, 100];
   for (let i = 0; i < 60; i++) {

@@ -1,4 +1,4 @@
-import { type Battery, expectedStretch } from './expected';
+import { type Battery, minutesFor } from './expected';
 import type { Limits } from './limits';
 
 const SLACK = 1e-9;
@@ -48,7 +48,7 @@ export function levelNeeded(limits: Limits, battery: Battery, nowPct: number, le
   const mostPct = leg.mostPct ?? 100;
   const feasible = neededPct <= mostPct + SLACK;
   const enoughNow = nowPct >= neededPct - SLACK;
-  const stayUntil_min = enoughNow ? 0 : feasible ? expectedStretch(limits, nowPct, Math.min(100, neededPct), battery).minutes : null;
+  const stayUntil_min = enoughNow ? 0 : feasible ? minutesFor(limits, nowPct, Math.min(100, neededPct), battery) : null;
   const soonest = (leg.deadlines ?? [])
     .map((d) => ({ why: d.why, in_min: d.in_min - (d.drive_min ?? 0) }))
     .reduce<{ why: string; in_min: number } | null>((least, d) => (least && least.in_min <= d.in_min ? least : d), null);

@@ -1,5 +1,5 @@
 import { type Band, bandOf, tensRead } from './bands';
-import { type Battery, expectedStretch } from './expected';
+import { type Battery, bindsIn, minutesFor } from './expected';
 import { type LimitName, type Limits, limitsOf, type Setting } from './limits';
 import type { Series } from './series';
 
@@ -46,9 +46,9 @@ export function paceOf(series: Series, from: number, to: number, by: PaceLimits)
   const band = bandOf(series, from, to, { usableKWh: null, kWhPer100km: null });
   if (band.covered === 'none') return { band, took_min: null };
   const { minutes: took_min, coveredFrom, coveredTo } = band;
-  const stretch = (limits: Limits) => expectedStretch(limits, coveredFrom, coveredTo, by.battery);
-  const [car_min, word_min] = [stretch(by.car).minutes, stretch(by.word).minutes];
-  const bound = stretch(by.all).heldBackBy.some((h) => h.limit === 'adapter_amps');
+  const stretch = (limits: Limits) => minutesFor(limits, coveredFrom, coveredTo, by.battery);
+  const [car_min, word_min] = [stretch(by.car), stretch(by.word)];
+  const bound = bindsIn(by.all, 'adapter_amps', coveredFrom, coveredTo);
   return {
     band,
     took_min,
@@ -57,7 +57,7 @@ export function paceOf(series: Series, from: number, to: number, by: PaceLimits)
     word_min,
     keepsItsWord: over(word_min, took_min),
     excusedBy: bound ? ['adapter_amps'] : [],
-    keepsItsWordExcused: bound ? over(stretch(by.excused).minutes, took_min) : null,
+    keepsItsWordExcused: bound ? over(stretch(by.excused), took_min) : null,
   };
 }
 

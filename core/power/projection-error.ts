@@ -1,7 +1,6 @@
 import { quantile } from '../units/quantile';
-import { type Battery, expectedStretch } from './expected';
-import type { Limits } from './limits';
-import { pacedLimits } from './limits';
+import { type Battery, minutesFor } from './expected';
+import { type Limits, pacedLimits } from './limits';
 import { type Level, paceSoFar, type Spread } from './projection';
 
 /** Sessions before a band is said at all. */
@@ -15,7 +14,7 @@ export function projectionRatio(limits: Limits, battery: Battery, levels: readon
   const from = levels[Math.floor((levels.length - 1) / 2)];
   if (!last || !from || levels.length < 4 || last.socPct - from.socPct < LEAST_PCT) return null;
   const before = levels.slice(0, Math.floor((levels.length - 1) / 2) + 1);
-  const projected = expectedStretch(pacedLimits(limits, paceSoFar(limits, battery, before)), from.socPct, last.socPct, battery).minutes;
+  const projected = minutesFor(pacedLimits(limits, paceSoFar(limits, battery, before)), from.socPct, last.socPct, battery);
   return projected && last.min > from.min ? (last.min - from.min) / projected : null;
 }
 

@@ -1,4 +1,4 @@
-import { type Battery, expectedStretch, levelAfter } from './expected';
+import { type Battery, levelAfter, minutesFor } from './expected';
 import { type Limits, pacedLimits } from './limits';
 
 /** A level of the battery at a moment, minutes from the proof of power on the charging clock. */
@@ -15,7 +15,7 @@ export function paceSoFar(limits: Limits, battery: Battery, levels: readonly Lev
   if (!first || !last || last.socPct - first.socPct < LEAST.pct || last.min - first.min < LEAST.min) return 1;
   // The later half counts by itself where it is long enough: a neighbour who came changes what is to come.
   const middle = levels.findLast((l) => last.socPct - l.socPct >= LEAST.pct && last.min - l.min >= LEAST.min) ?? first;
-  const of = (from: Level) => (expectedStretch(limits, from.socPct, last.socPct, battery).minutes ?? Number.NaN) / (last.min - from.min);
+  const of = (from: Level) => (minutesFor(limits, from.socPct, last.socPct, battery) ?? Number.NaN) / (last.min - from.min);
   const pace = of(middle);
   return Number.isFinite(pace) ? Math.min(PACE.high, Math.max(PACE.low, pace)) : 1;
 }

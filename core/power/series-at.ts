@@ -14,9 +14,20 @@ export const socAt = ({ soc, gaps }: Series, s: number): number | null => (!soc 
 /** Metered kWh after so many charging seconds. */
 export const kWhAt = ({ kWh, gaps }: Series, s: number): number | null => (gapAt(kWh, s, kWh.x) > gaps.kWh_s ? null : curveAt(kWh, s));
 
+/** The first reading at or after a moment; their number where there is none. */
+function firstFrom(power: Series['power'], s: number): number {
+  let [lo, hi] = [0, power.length];
+  while (lo < hi) {
+    const mid = (lo + hi) >> 1;
+    if ((power[mid] as Series['power'][number]).s >= s) hi = mid;
+    else lo = mid + 1;
+  }
+  return lo;
+}
+
 /** Power after so many charging seconds: read, between two readings close enough, else by the meter. */
 function powerAt({ power, kWh, gaps }: Series, s: number): Pick<SeriesMoment, 'kW' | 'how'> {
-  const next = power.findIndex((p) => p.s >= s);
+  const next = firstFrom(power, s);
   const [before, after] = [power[next - 1], power[next]];
   if (after?.s === s) return { kW: after.kW, how: after.how };
   if (before && after && after.s - before.s <= gaps.kW_s) {
@@ -38,18 +49,7 @@ export function seriesAt(series: Series, t_s: number): SeriesMoment {
   return { socPct: socAt(series, s), kWh: kWhAt(series, s), ...power };
 }
 
-/** Stretches of the battery of which the level is known, [from, to] each; a level read alone is one by itself. */
-export function knownLevels({ soc, gaps }: Series): [number, number][] {
-  const out: [number, number][] = [];
-  for (const level of soc?.y ?? []) {
-    const last = out.at(-1);
-    if (last && level - last[1] <= gaps.soc_pct) last[1] = level;
-    else out.push([level, level]);
-  }
-  return out;
-}
-
 /** Charging seconds until a level is first reached; `null` where it is not known. */
 export function secondsTo(series: Series, socPct: number): number | null {
-  return series.soc && knownLevels(series).some(([from, to]) => from <= socPct && socPct <= to) ? firstAt(series.soc, socPct) : null;
+  return series.soc && series.known.some(([from, to]) => from <= socPct && socPct <= to) ? firstAt(series.soc, socPct) : null;
 }

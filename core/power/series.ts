@@ -21,6 +21,8 @@ export type Series = {
   soc: MonotoneCurve | null;
   /** Metered kWh over charging seconds, from 0 at 0 on. */
   kWh: MonotoneCurve;
+  /** Stretches of the battery of which the level is known, [from, to] each; a level read alone is one by itself. */
+  known: readonly (readonly [number, number])[];
   power: readonly PowerKnot[];
   /** Positions of the readings that went down; `end` for the meter at the end. */
   wentDown: { soc: readonly (number | 'end')[]; kWh: readonly (number | 'end')[] };
@@ -40,38 +42,52 @@ export type Charge = {
 
 type Found = { s: number; value: number; at: number | 'end' };
 
-/** At one moment of one screen the later line is the better look. */
-function byMoment<T extends { s: number }>(found: readonly T[]): T[] {
-  const last = new Map(found.map((f) => [f.s, f]));
-  return [...last.values()].sort((a, b) => a.s - b.s);
+/** At one moment of one screen the later line is the better look. Looks that rise in time already are what they are. */
+function byMoment<T extends { s: number }>(found: T[]): T[] {
+  let rises = true;
+  for (let i = 1; i < found.length && rises; i++) rises = (found[i] as T).s > (found[i - 1] as T).s;
+  if (rises) return found;
+  return [...new Map(found.map((f) => [f.s, f])).values()].sort((x, y) => x.s - y.s);
 }
 
 /**
  * Battery and meter as read within the charge. What was seen shortly before its start or after its end counts there,
  * where nothing else was read: nothing flowed between.
  */
-function withinCharge(all: readonly (Found & { t_s: number })[], end_s: number | null, end_t: number | null): Found[] {
-  const within = byMoment(all.filter((f) => f.t_s >= 0 && (end_t === null || f.t_s <= end_t)));
+function withinCharge(all: (Found & { t_s: number })[], end_s: number | null, end_t: number | null): Found[] {
+  const inside = (f: { t_s: number }) => f.t_s >= 0 && (end_t === null || f.t_s <= end_t);
+  if (all.every(inside)) return byMoment(all);
+  const within: Found[] = byMoment(all.filter(inside));
   const before = all
     .filter((f) => f.t_s < 0)
     .sort((a, b) => a.t_s - b.t_s)
     .at(-1);
   const after = end_t === null ? undefined : byMoment(all.flatMap((f) => (f.t_s > end_t ? [{ ...f, s: f.t_s }] : [])))[0];
-  if (before && within[0]?.s !== 0) within.unshift({ ...before, s: 0 } as Found & { t_s: number });
+  if (before && within[0]?.s !== 0) within.unshift({ ...before, s: 0 });
   if (after && end_s !== null && within.at(-1)?.s !== end_s) within.push({ ...after, s: end_s });
   return within;
 }
 
 function risingCurve(found: readonly Found[]): { curve: MonotoneCurve; wentDown: (number | 'end')[] } {
-  const kept = new Set(longestRising(found.map((f) => f.value)));
-  const stay = found.filter((_, i) => kept.has(i));
-  return {
-    curve: monotoneCurve(
-      stay.map((f) => f.s),
-      stay.map((f) => f.value),
-    ),
-    wentDown: found.flatMap((f, i) => (kept.has(i) ? [] : [f.at])),
-  };
+  const kept = longestRising(found.map((f) => f.value));
+  const stay = kept.length === found.length ? found : kept.map((i) => found[i] as Found);
+  const curve = monotoneCurve(
+    stay.map((f) => f.s),
+    stay.map((f) => f.value),
+  );
+  if (stay === found) return { curve, wentDown: [] };
+  const keeps = new Set(kept);
+  return { curve, wentDown: found.flatMap((f, i) => (keeps.has(i) ? [] : [f.at])) };
+}
+
+function knownLevels(levels: readonly number[], most: number): [number, number][] {
+  const out: [number, number][] = [];
+  for (const level of levels) {
+    const last = out.at(-1);
+    if (last && level - last[1] <= most) last[1] = level;
+    else out.push([level, level]);
+  }
+  return out;
 }
 
 /** The power a reading tells: as shown, else volts × amps of the very same look. */
@@ -92,41 +108,27 @@ export function seriesOf({ readings, end, pauses, gaps }: Charge): Series {
   const clock = chargingClock(pauses ?? []);
   const end_t = end?.t_s ?? null;
   const end_s = end_t === null ? null : clock.charged(end_t);
-  const found = (screen: Screen, value: (r: SeriesReading) => number | undefined) =>
-    readings.flatMap((r, at) => {
-      const v = r.from === screen ? value(r) : undefined;
-      return v === undefined ? [] : [{ s: clock.charged(r.t_s), t_s: r.t_s, value: v, at }];
-    });
-
-  const socBy = {
-    stall: withinCharge(
-      found('stall', (r) => r.socPct),
-      end_s,
-      end_t,
-    ),
-    car: withinCharge(
-      found('car', (r) => r.socPct),
-      end_s,
-      end_t,
-    ),
-  };
+  type Look = Found & { t_s: number };
+  const level: Record<Screen, Look[]> = { stall: [], car: [] };
+  const meter: Look[] = [];
+  const shown: Record<Screen, PowerKnot[]> = { stall: [], car: [] };
+  for (const [at, r] of readings.entries()) {
+    const { t_s, from, socPct, kWh } = r;
+    const s = clock.charged(t_s);
+    if (socPct !== undefined) level[from].push({ s, t_s, value: socPct, at });
+    // The meter starts at nothing, whatever a screen still shows.
+    if (kWh !== undefined && from === 'stall' && t_s > 0) meter.push({ s, t_s, value: kWh, at });
+    if (t_s < 0 || (end_t !== null && t_s > end_t) || clock.pausedAt(t_s)) continue;
+    const power = powerOf(r);
+    if (power) shown[from].push({ s, kW: power.kW, how: power.how, at });
+  }
+  const socBy = { stall: withinCharge(level.stall, end_s, end_t), car: withinCharge(level.car, end_s, end_t) };
   const socFrom = socBy.stall.length > socBy.car.length ? 'stall' : 'car';
 
-  const metered = withinCharge(
-    found('stall', (r) => r.kWh).filter((f) => f.t_s > 0),
-    end_s,
-    end_t,
-  ).filter((f) => f.s > 0 && f.s !== (end?.kWh === undefined ? null : end_s));
+  const metered = withinCharge(meter, end_s, end_t).filter((f) => f.s > 0 && f.s !== (end?.kWh === undefined ? null : end_s));
   if (end?.kWh !== undefined && end_s !== null && end_s > 0) metered.push({ s: end_s, value: end.kWh, at: 'end' });
 
-  const powerBy = (screen: Screen): PowerKnot[] =>
-    byMoment(
-      readings.flatMap((r, at) => {
-        const power = r.from === screen && r.t_s >= 0 && (end_t === null || r.t_s <= end_t) && !clock.pausedAt(r.t_s) ? powerOf(r) : null;
-        return power ? [{ s: clock.charged(r.t_s), ...power, at }] : [];
-      }),
-    );
-  const [stallPower, carPower] = [powerBy('stall'), powerBy('car')];
+  const [stallPower, carPower] = [byMoment(shown.stall), byMoment(shown.car)];
   const powerFrom = carPower.length > stallPower.length ? 'car' : 'stall';
   const power = powerFrom === 'car' ? carPower : stallPower;
 
@@ -141,12 +143,13 @@ export function seriesOf({ readings, end, pauses, gaps }: Charge): Series {
     source: { soc: soc ? socFrom : null, kWh: metered.length > 0 ? 'stall' : null, kW: power.length > 0 ? powerFrom : null },
     soc: soc?.curve ?? null,
     kWh: kWh.curve,
+    known: knownLevels(soc?.curve.y ?? [], { ...GAPS, ...gaps }.soc_pct),
     power,
     wentDown: { soc: soc?.wentDown ?? [], kWh: kWh.wentDown },
     end_t_s: end_t,
     charging_s: end_s,
     delivered_kWh,
     mean_kW: delivered_kWh !== null && end_s !== null && end_s > 0 ? delivered_kWh / (end_s / 3600) : null,
-    peak_kW: power.length > 0 ? Math.max(...power.map((p) => p.kW)) : null,
+    peak_kW: power.length > 0 ? power.reduce((most, p) => Math.max(most, p.kW), Number.NEGATIVE_INFINITY) : null,
   };
 }

@@ -1,5 +1,5 @@
 import { quantile } from '../units/quantile';
-import { expectedStretch } from './expected';
+import { minutesFor } from './expected';
 import { limitsOf, type PowerCurve } from './limits';
 import { learntCurve, type PastSession } from './past-sessions';
 import { projectionRatio, spreadOf } from './projection-error';
@@ -44,7 +44,7 @@ function paces(past: readonly PastSession[], curveOf: (p: PastSession) => PowerC
     if (!stands || looks.from === null || looks.to === null || looks.took_min === null || looks.to - looks.from < 10 || looks.took_min <= 0) continue;
     const { setting, battery } = settingOf({ ...stands, curve, paired: false, deratedKW: null });
     if (setting.stall.kind === 'dc' && curve.length === 0) continue;
-    const { minutes } = expectedStretch(limitsOf(setting), looks.from, looks.to, battery);
+    const minutes = minutesFor(limitsOf(setting), looks.from, looks.to, battery);
     if (minutes !== null) out.set(p, Math.min(1.1, minutes / looks.took_min));
   }
   return out;

@@ -1,5 +1,5 @@
 import type { RangeBy } from './bands';
-import { type Battery, expectedStretch } from './expected';
+import { type Battery, minutesFor } from './expected';
 import { type LevelNeeded, levelNeeded } from './level-needed';
 import type { Setting } from './limits';
 import { limitsOf } from './limits';
@@ -100,7 +100,7 @@ export function stayOrGo(asked: StayAsked): StayAdvice | null {
   if (!found || limits.pieces.length === 0) return null;
   const { nowPct, pace } = found;
   const range: RangeBy = { usableKWh: battery.usableKWh, kWhPer100km: asked.kWhPer100km };
-  const minutesTo = (pct: number) => (pct <= nowPct ? 0 : expectedStretch(found.limits, nowPct, pct, battery).minutes);
+  const minutesTo = (pct: number) => (pct <= nowPct ? 0 : minutesFor(found.limits, nowPct, pct, battery));
   const banded = (min: number) => ({ low: min * (spread?.low ?? 1), high: min * (spread?.high ?? 1) });
   const projected = [];
   for (let pct = nowPct; pct <= 100; pct = Math.min(pct + 2, pct < 100 ? 100 : 101)) {

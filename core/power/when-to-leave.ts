@@ -1,4 +1,4 @@
-import { type Battery, expectedStretch } from './expected';
+import { type Battery, minutesFor } from './expected';
 import { legPctOf } from './level-needed';
 import { type Limits, limitsOf, type Setting, voltsAtStall } from './limits';
 import { chargeCost, type SimplePrice } from './simple-price';
@@ -64,8 +64,8 @@ const batteryOf = ({ car }: LeaveAsked, { efficiency }: LeaveSite): Battery => (
 function charge(way: Way, site: 'here' | 'there', from: number, to: number): { minutes: number; kWh: number } | null {
   if (to <= from + SLACK) return { minutes: 0, kWh: 0 };
   const at = way.asked[site];
-  const { minutes, meter_kWh } = expectedStretch(way[site], from, to, batteryOf(way.asked, at), at.pace);
-  return minutes === null ? null : { minutes, kWh: meter_kWh };
+  const minutes = minutesFor(way[site], from, to, batteryOf(way.asked, at), at.pace);
+  return minutes === null ? null : { minutes, kWh: (way.asked.car.usableKWh * (to - from)) / 100 / (at.efficiency ?? 1) };
 }
 const priced = ({ asked }: Way): boolean => Boolean(asked.here.price ?? asked.there.price);
 

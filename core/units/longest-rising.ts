@@ -3,6 +3,7 @@
  * One typing error then costs one reading and not all after it. O(n log n).
  */
 export function longestRising(values: readonly number[]): number[] {
+  if (values.every((v, i) => i === 0 || v >= (values[i - 1] as number))) return values.map((_, i) => i);
   // From the end: the longest run that starts here, by the greatest value with which a run of each length can start.
   const startsWith: number[] = [];
   const lengths = new Array<number>(values.length);
