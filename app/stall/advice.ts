@@ -1,6 +1,7 @@
 import type { NextLeg } from '@/client/store/habits';
 import { chargeOf } from '@/core/power/charge-of';
 import { compatibleStalls } from '@/core/power/compatible-stalls';
+import { usedOnTheWay } from '@/core/power/consumption';
 import { seriesOf } from '@/core/power/series';
 import { outletOf, settingOf } from '@/core/power/setting-of';
 import type { CarOutlook, NextStop, SiteOutlook, StayAsked } from '@/core/power/stay-or-go';
@@ -45,7 +46,10 @@ export function adviceAsked({ visit, records, outlooks, lately, dangers }: State
     paired: changes.findLast((c) => c.what === 'neighbour_in' || c.what === 'neighbour_out')?.what === 'neighbour_in',
     deratedKW: changes.findLast((c) => c.what === 'derate')?.value ?? null,
   });
-  const uses = car.fields.kWhPer100km;
+  const arrival = visit.line.find((e) => e.kind === 'pulled_in')?.payload;
+  const here = arrival?.odometerKm === undefined || arrival.socPct === undefined ? null : { odometerKm: arrival.odometerKm, socPct: arrival.socPct };
+  const measured = here && known?.left ? usedOnTheWay(known.left, here, car.fields.usableKWh) : null;
+  const uses = measured ?? car.fields.kWhPer100km;
   const next = leg.next ? nextStop(leg.next) : null;
 
   function nextStop(to: NonNullable<NextLeg['next']>): NextStop | null {
@@ -92,6 +96,7 @@ export function adviceAsked({ visit, records, outlooks, lately, dangers }: State
     now_min: chargingSoFar(charging, now) / 60,
     connected_min: charging.plugged ? Math.max(0, (now - charging.plugged.t) / 60_000) : chargingSoFar(charging, now) / 60,
     kWhPer100km: uses,
+    measured: measured !== null,
     kWhPer100kmRange: uses === null ? null : [uses * CONSUMPTION.low, uses * CONSUMPTION.high],
     reservePct: leg.reservePct,
     leg: leg.km === null ? null : { km: leg.km, name: `the next ${Math.round(leg.km)} km` },

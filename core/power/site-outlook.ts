@@ -61,7 +61,7 @@ export function outlooksOf(starts: readonly StartThere[], past: readonly PastSes
     const typed = own.find((p) => p.stands)?.stands?.car.curve ?? [];
     const curve = learnt.curve.length >= 3 ? learnt.curve : typed;
     curves.set(carId, curve);
-    cars[carId] = { curve: learnt.curve.length >= 3 ? learnt.curve : [], sessions: learnt.sessionsUsed.length, spread: spreadOf(ratios(own, curve)) };
+    cars[carId] = { curve: learnt.curve.length >= 3 ? learnt.curve : [], sessions: learnt.sessionsUsed.length, spread: spreadOf(projectionRatios(own, curve)) };
   }
   const paced = paces(past, (p) => (p.carId && curves.get(p.carId)) || p.stands?.car.curve || []);
   const paceBy = (key: (p: PastSession) => string | null) => {
@@ -100,7 +100,7 @@ export function outlooksOf(starts: readonly StartThere[], past: readonly PastSes
 const round = (x: number): number => Math.round(x * 1000) / 1000;
 
 /** How projections of a car's sessions held, in the order in which they came. */
-function ratios(past: readonly PastSession[], curve: PowerCurve): number[] {
+export function projectionRatios(past: readonly PastSession[], curve: PowerCurve): number[] {
   return [...past]
     .sort((a, b) => a.at - b.at)
     .flatMap((p) => {

@@ -21,7 +21,13 @@ export type SiteOutlook = {
   lastSeen: string | null;
 };
 /** What a car has shown, for the phone: its curve and how projections of it held. */
-export type CarOutlook = { curve: readonly (readonly [number, number])[]; sessions: number; spread: Spread | null };
+export type CarOutlook = {
+  curve: readonly (readonly [number, number])[];
+  sessions: number;
+  spread: Spread | null;
+  /** What odometer and battery showed when it left its last stop, as far as both were noted. */
+  left?: { odometerKm: number; socPct: number } | null;
+};
 export type Outlooks = { sites: Readonly<Record<string, SiteOutlook>>; cars: Readonly<Record<string, CarOutlook>> };
 
 export type NextStop = {
@@ -46,6 +52,8 @@ export type StayAsked = {
   now_min: number;
   connected_min: number;
   kWhPer100km: number | null;
+  /** On the way here, and not the usual. */
+  measured?: boolean;
   kWhPer100kmRange: readonly [number, number] | null;
   reservePct: number;
   leg: { km: number; name: string } | null;

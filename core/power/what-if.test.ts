@@ -1,3 +1,4 @@
+import { usedOnTheWay } from './consumption';
 import { whatIf } from './what-if';
 
 const setting = {
@@ -27,5 +28,21 @@ describe('what if', () => {
     expect(long.map((w) => w.name)).toEqual(['This stop', 'Hollin Bridge, 300 kW', 'Two short stops']);
     expect(long[1]?.heldBackBy.map((h) => h.limit)).toEqual(['car_curve']);
     expect(long[2]?.minutes as number).toBeLessThan(long[0]?.minutes as number);
+  });
+});
+
+describe('what was used on the way in', () => {
+  // 40 % of 62 kWh over 138 km are 18 kWh/100 km.
+  it.each([
+    ['a drive', { odometerKm: 1000, socPct: 80 }, { odometerKm: 1138, socPct: 40 }, 17.97],
+    ['too short a way', { odometerKm: 1000, socPct: 80 }, { odometerKm: 1014, socPct: 70 }, null],
+    ['too little of the battery', { odometerKm: 1000, socPct: 80 }, { odometerKm: 1040, socPct: 76 }, null],
+    ['charged between', { odometerKm: 1000, socPct: 40 }, { odometerKm: 1200, socPct: 60 }, null],
+    ['an odometer mistyped', { odometerKm: 1000, socPct: 80 }, { odometerKm: 11380, socPct: 40 }, null],
+    ['back from another car', { odometerKm: 1000, socPct: 80 }, { odometerKm: 900, socPct: 40 }, null],
+  ])('%s', (_, left, here, want) => {
+    const got = usedOnTheWay(left, here, 62);
+    if (want === null) expect(got).toBeNull();
+    else expect(got).toBeCloseTo(want, 2);
   });
 });

@@ -1,7 +1,10 @@
 import { isDC } from '@/core/power/most-kw';
 import type { OwnCurve } from '@/core/power/own-curve';
 import { learntCurve, type PastSession } from '@/core/power/past-sessions';
+import type { Spread } from '@/core/power/projection';
+import { spreadOf } from '@/core/power/projection-error';
 import { CURVE_CLASSES, type CurveClass } from '@/core/power/session-looks';
+import { projectionRatios } from '@/core/power/site-outlook';
 import { type UsableBattery, usableBattery } from '@/core/power/usable-battery';
 import type { MileRecord } from '@/core/records/record-schema';
 import type { Who } from '../accounts/who';
@@ -17,6 +20,8 @@ export type CarCurve = {
   classes: { klass: CurveClass; learnt: OwnCurve }[];
   looks: { socPct: number; kW: number; hindered: boolean }[];
   usable: UsableBattery;
+  /** How projections of its charges were met. */
+  spread: Spread | null;
 };
 
 /** What a car has shown of itself: its curve by class, and what its battery holds. `null`: no such car here. */
@@ -24,11 +29,13 @@ export async function carCurve(who: Who, carId: string): Promise<CarCurve | null
   const car = await readRecord(who.householdId, 'car', carId);
   if (!car) return null;
   const past = await pastSessions(who, { car: carId, time: 'handshake', mark: 'kW' }, MOST_PAST);
+  const usual = learntCurve(past, 'usual');
   return {
     car,
     classes: CURVE_CLASSES.map((klass) => ({ klass, learnt: learntCurve(past, klass) })),
     looks: past.flatMap((p) => p.looks.looks.map(([, socPct, kW]) => ({ socPct, kW, hindered: p.looks.hindered }))),
     usable: usableBattery(past.flatMap(chargeOf)),
+    spread: spreadOf(projectionRatios(past, usual.curve.length > 0 ? usual.curve : car.fields.curve)),
   };
 }
 

@@ -3,6 +3,7 @@ import { scaleLinear } from 'd3-scale';
 import { line } from 'd3-shape';
 import Link from 'next/link';
 import type { OwnCurve } from '@/core/power/own-curve';
+import type { Spread } from '@/core/power/projection';
 import type { CurveClass } from '@/core/power/session-looks';
 import type { UsableBattery } from '@/core/power/usable-battery';
 import type { MileRecord } from '@/core/records/record-schema';
@@ -20,11 +21,13 @@ export function CarCurveSheet({
   classes,
   looks,
   usable,
+  spread,
 }: {
   car: MileRecord<'car'>;
   classes: { klass: CurveClass; learnt: OwnCurve }[];
   looks: { socPct: number; kW: number; hindered: boolean }[];
   usable: UsableBattery;
+  spread: Spread | null;
 }) {
   const typed = car.fields.curve;
   const shown = classes.filter((c) => c.learnt.curve.length > 1);
@@ -93,6 +96,13 @@ export function CarCurveSheet({
         Dots: every look at the power; hollow where a neighbour, a derate or a hot cable was noted. Yellow: learnt, the 90th percentile of sessions in each 5 %
         of battery, from three sessions on.
         {typed.length > 1 ? ' White and dotted: as typed in.' : ' None is typed in.'}
+      </p>
+      <p className="mb-3 text-[13px]">
+        {spread
+          ? `When it will be how full: of ${spread.n} past charges 80 % took between ${Math.round(spread.low * 100)} and ${Math.round(spread.high * 100)} % of the minutes projected in their middle${
+              Number.isFinite(spread.held) ? `; such bands, made beforehand, held ${Math.round(spread.held * 100)} % of the time` : ''
+            }.`
+          : 'When it will be how full is said with a band once five charges have shown how well that is met.'}
       </p>
       <div className="overflow-x-auto bg-card px-3" role="region" aria-label="Learnt curve" tabIndex={0}>
         <table className="w-full text-[13px]">

@@ -227,6 +227,7 @@ function Working({ advice, asked }: { advice: StayAdvice; asked: StayAsked }) {
     `This session has had ${Math.round(advice.pace * 100)} % of what ${asked.curved ? 'the car’s curve and the stall' : 'the last reading'} would give.`,
     advice.need ? `Way ${advice.need.legPct.toFixed(1)} %, reserve ${advice.need.reserveUsedPct.toFixed(1)} % (${advice.need.reserveFrom}).` : null,
     advice.need?.reserveFrom === 'fallback' ? `Turn to the fallback no later than at ${Math.ceil(advice.need.reserveUsedPct)} %.` : null,
+    asked.kWhPer100km ? `Consumption ${asked.measured ? 'as measured on the way here' : 'the usual, as typed in'}.` : null,
     next && advice.leave
       ? `At ${next.name}: charge to ${Math.round(advice.leave.chargeThereTo)} %, ${advice.leave.overhead_min.toFixed(1)} min for handshake and starts that fail; drives at 80 km/h.`
       : null,
