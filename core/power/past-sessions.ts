@@ -63,6 +63,13 @@ export function learntCurve(past: readonly PastSession[], klass: CurveClass, exc
   return ownCurve(sessions, klass);
 }
 
+/** A learnt curve, and below its first and above its last point what was typed: no session has shown it, somebody knows it. */
+export function joinedCurve(learnt: PowerCurve, typed: PowerCurve): PowerCurve {
+  const [first, last] = [learnt[0]?.[0], learnt.at(-1)?.[0]];
+  if (first === undefined || last === undefined) return typed;
+  return [...typed.filter(([pct]) => pct < first), ...learnt, ...typed.filter(([pct]) => pct > last)];
+}
+
 /** How far beyond its points a learnt curve may be held level for judging, per cent. */
 const REACH_PCT = 10;
 
@@ -73,6 +80,6 @@ const REACH_PCT = 10;
 export function curveToJudgeBy(learnt: OwnCurve, typed: PowerCurve, within: readonly [number, number] | null): { points: PowerCurve; by: CurveBy } {
   const [first, last] = [learnt.curve[0]?.[0], learnt.curve.at(-1)?.[0]];
   if (within && first !== undefined && last !== undefined && learnt.curve.length >= 3 && first - REACH_PCT <= within[0] && last + REACH_PCT >= within[1])
-    return { points: learnt.curve, by: { from: 'learnt', sessions: learnt.sessionsUsed.length } };
+    return { points: joinedCurve(learnt.curve, typed), by: { from: 'learnt', sessions: learnt.sessionsUsed.length } };
   return typed.length > 0 ? { points: typed, by: { from: 'typed' } } : { points: [], by: null };
 }

@@ -239,6 +239,9 @@ describe('what past sessions teach', () => {
     ).toEqual([]);
     const learnt = learntCurve(all, 'usual');
     expect(curveToJudgeBy(learnt, car.curve, [20, 60]).by).toEqual({ from: 'learnt', sessions: 4 });
+    // Beyond what sessions have shown, what was typed.
+    expect(curveToJudgeBy(learnt, car.curve, [20, 60]).points.map(([pct]) => pct)).toEqual([0, 22.5, 37.5, 52.5, 62.5, 80, 100]);
+    expect(curveToJudgeBy(learnt, [], [20, 60]).points).toEqual(learnt.curve);
     expect(curveToJudgeBy(learnt, car.curve, [5, 60]).by).toEqual({ from: 'typed' });
     expect(curveToJudgeBy(learnt, [], [5, 60])).toEqual({ points: [], by: null });
   });

@@ -1,7 +1,7 @@
 import { quantile } from '../units/quantile';
 import { minutesFor } from './expected';
 import { limitsOf, type PowerCurve } from './limits';
-import { learntCurve, type PastSession } from './past-sessions';
+import { joinedCurve, learntCurve, type PastSession } from './past-sessions';
 import { projectionRatio, spreadOf } from './projection-error';
 import { settingOf } from './setting-of';
 import type { CarOutlook, Outlooks, SiteOutlook } from './stay-or-go';
@@ -59,9 +59,9 @@ export function outlooksOf(starts: readonly StartThere[], past: readonly PastSes
     const own = past.filter((p) => p.carId === carId);
     const learnt = learntCurve(own, 'usual');
     const typed = own.find((p) => p.stands)?.stands?.car.curve ?? [];
-    const curve = learnt.curve.length >= 3 ? learnt.curve : typed;
+    const curve = learnt.curve.length >= 3 ? joinedCurve(learnt.curve, typed) : typed;
     curves.set(carId, curve);
-    cars[carId] = { curve: learnt.curve.length >= 3 ? learnt.curve : [], sessions: learnt.sessionsUsed.length, spread: spreadOf(projectionRatios(own, curve)) };
+    cars[carId] = { curve: learnt.curve.length >= 3 ? curve : [], sessions: learnt.sessionsUsed.length, spread: spreadOf(projectionRatios(own, curve)) };
   }
   const paced = paces(past, (p) => (p.carId && curves.get(p.carId)) || p.stands?.car.curve || []);
   const paceBy = (key: (p: PastSession) => string | null) => {

@@ -45,6 +45,7 @@ export function stayReason(advice: StayAdvice, asked: Pick<StayAsked, 'leg' | 'n
         `From there ${next.name}, ${Math.round(next.toThere.km)} km on, gives more on arrival than this stall gives here${leave.rule ? '' : ', its stop and detour counted'}.`,
       );
     if (says.is === 'go') out.push(`${next.name}, ${Math.round(next.toThere.km)} km on, gives more than this stall from now on.`);
+    if (says.is === 'either') out.push('Going at once and staying as long as most do come to the same in all.');
     if (leave.best.how === 'direct') out.push(`Driving straight on is quicker than stopping at ${next.name}.`);
     const { habit80 } = leave;
     if (habit80?.feasible && habit80.costs_min >= 1) out.push(`Staying to 80 % would cost ${Math.round(habit80.costs_min)} min more in all.`);

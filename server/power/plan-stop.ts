@@ -1,5 +1,5 @@
 import { compatibleStalls } from '@/core/power/compatible-stalls';
-import { learntCurve } from '@/core/power/past-sessions';
+import { joinedCurve, learntCurve } from '@/core/power/past-sessions';
 import { outletOf, settingOf, shareOf } from '@/core/power/setting-of';
 import { type WhatIf, whatIf } from '@/core/power/what-if';
 import type { MileRecord } from '@/core/records/record-schema';
@@ -73,7 +73,7 @@ export async function plannedStop(who: SignedIn, ask: Partial<StopIdea>): Promis
   const past = await pastSessions(who, { car: car.id, time: 'handshake', mark: 'kW' }, MOST_PAST);
   const words: string[] = [];
   const learnt = learntCurve(past, idea.cold ? 'cold' : 'usual');
-  const curve = learnt.curve.length >= LEAST_POINTS ? learnt.curve : car.fields.curve;
+  const curve = learnt.curve.length >= LEAST_POINTS ? joinedCurve(learnt.curve, car.fields.curve) : car.fields.curve;
   if (learnt.curve.length >= LEAST_POINTS) words.push(`The car’s own ${idea.cold ? 'cold ' : ''}curve, from ${learnt.sessionsUsed.length} sessions.`);
   else if (curve.length > 0)
     words.push(
