@@ -1,0 +1,219 @@
+import Big from 'big.js';
+import {
+  breach,
+  checkObject,
+  type Findings,
+  isObject,
+  listIn,
+  member,
+  numberOf,
+  objectIn,
+  objectsIn,
+  ocpiInstant,
+  once,
+  partyId,
+  refuses,
+  textOf,
+  unitsOf,
+} from './ocpi-check';
+import { OCPI_CONNECTORS } from './ocpi-objects';
+import { checkTariffOrder } from './ocpi-tariffs';
+import { type Json, JsonNumber, type JsonObject } from './strict-json';
+
+export type PeriodIn = {
+  start: number;
+  end: number;
+  kWh: string | null;
+  charging_min: number | null;
+  parking_min: number | null;
+  tariff: string | null;
+  other: { type: string; volume: string }[];
+};
+export type BillIn = {
+  pointer: string;
+  id: string;
+  /** UTC ms. */
+  start: number;
+  end: number;
+  site: string;
+  evse: string;
+  connector: string | null;
+  kWh: string;
+  /** Negative: it takes money back. */
+  amount: string;
+  taxIn: boolean;
+  currency: string;
+  minutes: number;
+  parking_min: number | null;
+  /** The CDR that a credit takes back. */
+  credits: string | null;
+  tariffs: string[];
+  signed: { method: string; natures: string[] } | null;
+  periods: PeriodIn[];
+};
+/** `notKept`: what is of the driver's card and contract, and is never kept. */
+export type CdrsIn = Findings & { bills: BillIn[]; notKept: string[] };
+
+/** Sums that differ by more were not added up. */
+const SLACK = { kWh: '0.01', min: 1, money: '0.01' };
+const PRIVATE = ['contract_id', 'uid'] as const;
+
+/** CDRs of OCPI 2.2.1 as bills with their periods. What does not add up is said and kept as it stands: it is evidence. */
+export function cdrsIn(document: Json): CdrsIn {
+  const all: CdrsIn = { breaches: [], kept: [], bills: [], notKept: [] };
+  const seen = new Set<string>();
+  for (const { pointer, value } of unitsOf(document)) {
+    const own: Findings = { breaches: [], kept: [] };
+    checkObject(value, 'CDR', pointer, own, isObject(value) && member(value, 'credit') === true);
+    if (isObject(value)) {
+      const [from, to] = [startOf(value), endOf(value)];
+      if (from !== null && to !== null && to < from) breach(own, `${pointer}/end_date_time`, 'order');
+      if (member(value, 'credit') === true && textOf(value, 'credit_reference_id') === null) breach(own, `${pointer}/credit_reference_id`, 'missing');
+      for (const [i, t] of listIn(value, 'tariffs').entries()) if (isObject(t)) checkTariffOrder(t, `${pointer}/tariffs/${i}`, own);
+    }
+    const taken = isObject(value) && !refuses(own) && once(seen, value, pointer, own);
+    if (!taken) {
+      all.breaches.push(...own.breaches);
+      continue;
+    }
+    saidOf(value, pointer, own);
+    all.breaches.push(...own.breaches);
+    all.kept.push(...own.kept);
+    const token = objectIn(value, 'cdr_token');
+    for (const name of PRIVATE) if (token && member(token, name) !== undefined) all.notKept.push(`${pointer}/cdr_token/${name}`);
+    all.bills.push(billIn(value, pointer));
+  }
+  return all;
+}
+
+const startOf = (o: JsonObject) => ocpiInstant(textOf(o, 'start_date_time') ?? '');
+const endOf = (o: JsonObject) => ocpiInstant(textOf(o, 'end_date_time') ?? '');
+const big = (n: JsonNumber | null): Big => new Big(n?.text ?? 0);
+
+/** The volumes of a kind over all periods; `null` where no period has any. */
+function volumes(o: JsonObject, ...types: string[]): Big | null {
+  const found = objectsIn(o, 'charging_periods').flatMap((p) => objectsIn(p, 'dimensions').filter((d) => types.includes(textOf(d, 'type') ?? '')));
+  return found.length === 0 ? null : found.reduce((sum, d) => sum.plus(big(numberOf(d, 'volume'))), new Big(0));
+}
+
+/** Energy of a period: ENERGY, else what was imported. */
+function energyOf(period: JsonObject): Big | null {
+  const dims = objectsIn(period, 'dimensions');
+  const of = (type: string) => dims.filter((d) => textOf(d, 'type') === type);
+  const found = of('ENERGY').length > 0 ? of('ENERGY') : of('ENERGY_IMPORT');
+  return found.length === 0 ? null : found.reduce((sum, d) => sum.plus(big(numberOf(d, 'volume'))), new Big(0));
+}
+
+/** What is said of a CDR that came in: sums that differ, periods outside or out of order, a credit with the wrong sign. */
+function saidOf(o: JsonObject, pointer: string, into: Findings): void {
+  const [from, to] = [startOf(o) as number, endOf(o) as number];
+  const energies = objectsIn(o, 'charging_periods').flatMap((p) => energyOf(p) ?? []);
+  if (
+    energies.length > 0 &&
+    energies
+      .reduce((s, e) => s.plus(e), new Big(0))
+      .minus(big(numberOf(o, 'total_energy')))
+      .abs()
+      .gt(SLACK.kWh)
+  )
+    breach(into, `${pointer}/total_energy`, 'sum');
+  const timed = volumes(o, 'TIME', 'PARKING_TIME');
+  const hours = timed ?? new Big(to - from).div(3_600_000);
+  if (
+    hours
+      .minus(big(numberOf(o, 'total_time')))
+      .abs()
+      .times(60)
+      .gt(SLACK.min)
+  )
+    breach(into, `${pointer}/total_time`, 'sum');
+  const parts = ['total_fixed_cost', 'total_energy_cost', 'total_time_cost', 'total_parking_cost', 'total_reservation_cost'].flatMap(
+    (n) => objectIn(o, n) ?? [],
+  );
+  const total = objectIn(o, 'total_cost') as JsonObject;
+  const sum = parts.reduce((s, p) => s.plus(big(numberOf(p, 'excl_vat'))), new Big(0));
+  if (
+    parts.length > 0 &&
+    sum
+      .minus(big(numberOf(total, 'excl_vat')))
+      .abs()
+      .gt(SLACK.money)
+  )
+    breach(into, `${pointer}/total_cost/excl_vat`, 'sum');
+  let latest = Number.NEGATIVE_INFINITY;
+  let unsorted = false;
+  for (const [i, p] of listIn(o, 'charging_periods').entries()) {
+    const start = isObject(p) ? startOf(p) : null;
+    if (start === null) continue;
+    if (start < from || start > to) breach(into, `${pointer}/charging_periods/${i}/start_date_time`, 'outside');
+    if (start < latest && !unsorted) {
+      breach(into, `${pointer}/charging_periods/${i}/start_date_time`, 'unsorted');
+      unsorted = true;
+    }
+    latest = start;
+  }
+  if (member(o, 'credit') === true && big(amountOf(total).number).gt(0)) breach(into, `${pointer}/total_cost/${amountOf(total).name}`, 'credit_sign');
+}
+
+/** What is paid: with its tax where that is said. */
+function amountOf(total: JsonObject): { number: JsonNumber | null; name: 'incl_vat' | 'excl_vat' } {
+  const incl = numberOf(total, 'incl_vat');
+  return incl ? { number: incl, name: 'incl_vat' } : { number: numberOf(total, 'excl_vat'), name: 'excl_vat' };
+}
+
+const minutesOf = (hours: Big | JsonNumber | null): number | null =>
+  hours === null ? null : Number((hours instanceof JsonNumber ? big(hours) : hours).times(60).toString());
+
+function billIn(o: JsonObject, pointer: string): BillIn {
+  const [start, end] = [startOf(o) as number, endOf(o) as number];
+  const place = objectIn(o, 'cdr_location') as JsonObject;
+  const { number: amount, name } = amountOf(objectIn(o, 'total_cost') as JsonObject);
+  const credit = member(o, 'credit') === true;
+  const periods = objectsIn(o, 'charging_periods')
+    .map((p) => ({ p, at: startOf(p) as number }))
+    .sort((a, b) => a.at - b.at);
+  const signed = objectIn(o, 'signed_data');
+  return {
+    pointer,
+    id: partyId(o),
+    start,
+    end,
+    site: textOf(place, 'name') ?? textOf(place, 'address') ?? '',
+    evse: textOf(place, 'evse_id') ?? '',
+    connector: (OCPI_CONNECTORS[(textOf(place, 'connector_standard') ?? '') as keyof typeof OCPI_CONNECTORS] as string | undefined) ?? null,
+    kWh: numberOf(o, 'total_energy')?.text ?? '0',
+    amount: credit && big(amount).gt(0) ? big(amount).times(-1).toFixed() : (amount?.text ?? '0'),
+    taxIn: name === 'incl_vat',
+    currency: textOf(o, 'currency') ?? '',
+    minutes: minutesOf(numberOf(o, 'total_time')) ?? 0,
+    parking_min: minutesOf(numberOf(o, 'total_parking_time')),
+    credits: credit ? `${textOf(o, 'country_code')}*${textOf(o, 'party_id')}*${textOf(o, 'credit_reference_id')}` : null,
+    tariffs: objectsIn(o, 'tariffs').map(partyId),
+    signed: signed && { method: textOf(signed, 'encoding_method') ?? '', natures: objectsIn(signed, 'signed_values').map((v) => textOf(v, 'nature') ?? '') },
+    periods: periods.map(({ p, at }, i) => periodIn(p, at, periods[i + 1]?.at ?? end)),
+  };
+}
+
+/** Dimensions with a place of their own; all others are kept beside. */
+const OWN: ReadonlySet<string> = new Set(['ENERGY', 'TIME', 'PARKING_TIME']);
+function periodIn(p: JsonObject, start: number, end: number): PeriodIn {
+  const dims = objectsIn(p, 'dimensions');
+  const hours = (type: string) => {
+    const found = dims.filter((d) => textOf(d, 'type') === type);
+    return found.length === 0 ? null : found.reduce((s, d) => s.plus(big(numberOf(d, 'volume'))), new Big(0));
+  };
+  const energy = energyOf(p);
+  const imported = hours('ENERGY') === null;
+  return {
+    start,
+    end,
+    kWh: energy?.toFixed() ?? null,
+    charging_min: minutesOf(hours('TIME')),
+    parking_min: minutesOf(hours('PARKING_TIME')),
+    tariff: textOf(p, 'tariff_id'),
+    other: dims.flatMap((d) => {
+      const type = textOf(d, 'type') ?? '';
+      return OWN.has(type) || (imported && type === 'ENERGY_IMPORT') ? [] : [{ type, volume: numberOf(d, 'volume')?.text ?? '0' }];
+    }),
+  };
+}
