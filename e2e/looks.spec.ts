@@ -105,6 +105,8 @@ for (const scheme of ['light', 'dark'] as const) {
       await expect(page.getByRole('dialog', { name: 'How this was worked out' })).toBeVisible();
       await clean(page, 'how a comparison was worked out');
       await page.keyboard.press('Escape');
+      await page.goto('/settings/export');
+      await clean(page, 'sheets to take along');
       await page.goto('/settings');
       await clean(page, 'settings');
       await page.goto('/settings/people');

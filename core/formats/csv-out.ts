@@ -31,8 +31,18 @@ const plainNumber = (n: number): string =>
  * Rows as CSV (RFC 4180, from memory): UTF-8 without a BOM, CRLF after every record, quotes where they are needed. What a
  * spreadsheet would take for a formula is told to be a text by one apostrophe.
  */
-export function csvOut(columns: readonly CsvColumn[], rows: readonly (readonly CsvValue[])[]): string {
+export const csvOut = (columns: readonly CsvColumn[], rows: readonly (readonly CsvValue[])[]): string => csvHead(columns) + csvLines(columns, rows);
+
+const written = (lines: readonly (readonly string[])[]): string => lines.map((line) => `${csvFormatRows([[...line]])}\r\n`).join('');
+
+/** The headings alone. */
+export function csvHead(columns: readonly CsvColumn[]): string {
   const head = columns.flatMap((c) => [defused(writable(c.heading)), ...(c.reason ? [defused(writable(`${c.heading}: unknown because`))] : [])]);
+  return written([head]);
+}
+
+/** Rows without their headings, for a file that is written piece by piece. */
+export function csvLines(columns: readonly CsvColumn[], rows: readonly (readonly CsvValue[])[]): string {
   const lines = rows.map((row) =>
     columns.flatMap((c, i) => {
       const value = row[i] ?? null;
@@ -40,7 +50,7 @@ export function csvOut(columns: readonly CsvColumn[], rows: readonly (readonly C
       return [cell(value, c.type), ...(c.reason ? [why] : [])];
     }),
   );
-  return [head, ...lines].map((line) => `${csvFormatRows([line])}\r\n`).join('');
+  return written(lines);
 }
 
 /** The cells of such a file as they were before: one apostrophe comes off where it tells of a text. */

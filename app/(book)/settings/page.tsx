@@ -47,6 +47,14 @@ export default async function SettingsPage() {
       <Part id="wishes" head="Units and numbers">
         <OwnWishes wishes={who.wishes} />
       </Part>
+      <Part id="along" head="Take it along">
+        <p className="text-sm">
+          <Link href="/settings/export" className="font-semibold text-shake underline">
+            The ledger as CSV
+          </Link>
+          : visits, attempts, events, readings, bills, sites, tariffs.
+        </p>
+      </Part>
       <PhoneSettings />
       <Part id="settle" head="Changes to settle">
         <SettleChanges names={names} />

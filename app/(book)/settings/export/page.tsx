@@ -1,0 +1,48 @@
+import type { Metadata } from 'next';
+import Link from 'next/link';
+import { redirect } from 'next/navigation';
+import { SHEET_NAMES, type SheetName } from '@/server/formats/export-sheets';
+import { whoAsks } from '@/server/http/session-cookie';
+
+export const metadata: Metadata = { title: 'Take it along' };
+
+const WHAT: Readonly<Record<SheetName, string>> = {
+  visits: 'a line each, with what was derived and why a figure is not known',
+  attempts: 'every try to start, with all its times',
+  events: 'the record itself: what was tapped and typed, as it stands today',
+  readings: 'battery, power, energy and cost as read',
+  bills: 'what was charged, and its state',
+  sites: 'places with their networks and limits',
+  tariffs: 'prices on file, with their OCPI objects',
+};
+
+/** The household's ledger as sheets. */
+export default async function ExportPage() {
+  const who = await whoAsks();
+  if (!who) redirect('/sign-in');
+  return (
+    <div className="mx-auto w-full max-w-xl p-6 max-sm:px-4">
+      <Link href="/settings" className="inline-block min-h-6 text-[13px] font-semibold text-shake underline">
+        Back to the settings
+      </Link>
+      <h1 className="mt-1 text-[22px]">Take it along</h1>
+      <p className="mt-1 text-sm text-ink-2">
+        CSV for any spreadsheet: UTF-8, times with their offset, units in the headings. What is not known is empty, and says why in the column beside it. Visits
+        that are private to somebody else are not in it.
+      </p>
+      <ul className="mt-3 bg-card">
+        {SHEET_NAMES.map((name) => (
+          <li key={name} className="flex items-center gap-3 border-b border-rule-2 px-3 py-2">
+            <span className="grow">
+              <b className="block font-semibold first-letter:uppercase">{name}</b>
+              <span className="text-[13px] text-ink-2">{WHAT[name]}</span>
+            </span>
+            <a href={`/api/v1/export/${name}.csv`} download className="plate !min-h-[44px]">
+              CSV<span className="sr-only"> of {name}</span>
+            </a>
+          </li>
+        ))}
+      </ul>
+    </div>
+  );
+}
