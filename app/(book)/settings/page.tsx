@@ -47,12 +47,18 @@ export default async function SettingsPage() {
       <Part id="wishes" head="Units and numbers">
         <OwnWishes wishes={who.wishes} />
       </Part>
-      <Part id="along" head="Take it along">
+      <Part id="along" head="In and out">
         <p className="text-sm">
           <Link href="/settings/export" className="font-semibold text-shake underline">
             The ledger as CSV
           </Link>
           : visits, attempts, events, readings, bills, sites, tariffs.
+        </p>
+        <p className="mt-1 text-sm">
+          <Link href="/ledger/import" className="font-semibold text-shake underline">
+            Bills from a network
+          </Link>
+          : its record of the sessions, set against the visits.
         </p>
       </Part>
       <PhoneSettings />

@@ -1,0 +1,215 @@
+'use client';
+import { useState } from 'react';
+import { printMoney } from '@/core/units/money';
+import { printCount, printKWh, printShift } from '@/core/units/print';
+import { printDate, printTime } from '@/core/units/zoned';
+import type { CdrPreview, CdrRow } from '@/server/formats/import-cdrs';
+
+type Taken = CdrPreview & { taken?: number };
+const WHY: Readonly<Record<string, string>> = {
+  several: 'more than one visit could be it',
+  already_paired: 'the visit it could be has another bill of this file',
+  hour_off: 'an hour or two off: a local time taken for UTC?',
+  site_differs: 'the time and energy fit a visit at another site',
+};
+const REFUSED: Readonly<Record<string, string>> = {
+  not_json: 'It is no JSON.',
+  bad_encoding: 'It is not UTF-8.',
+  nul_byte: 'It holds a NUL byte.',
+  too_deep: 'It is nested too deep.',
+  duplicate_key: 'A name stands twice in one object.',
+  lone_surrogate: 'It holds half a character.',
+  bad_number: 'It holds a number of impossible size.',
+  too_large: 'It is too large.',
+  too_many: 'It holds more than 5,000 CDRs: send it in parts.',
+};
+
+/** Chooses a file, shows what would come of it, takes it in and back. */
+export function ImportBills() {
+  const [file, setFile] = useState<File | null>(null);
+  const [seen, setSeen] = useState<Taken | null>(null);
+  const [picks, setPicks] = useState<Record<string, string>>({});
+  const [said, setSaid] = useState('');
+  const [busy, setBusy] = useState(false);
+
+  const send = async (of: File, take: boolean) => {
+    setBusy(true);
+    setSaid('');
+    try {
+      const chosen = Object.entries(picks).flatMap(([id, at]) => (at ? [`pick=${encodeURIComponent(`${id}~${at}`)}`] : []));
+      const query = take ? `?take=yes${chosen.length > 0 ? `&${chosen.join('&')}` : ''}` : '';
+      const answer = await fetch(`/api/v1/import/cdrs${query}`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: of });
+      const body = await answer.json();
+      if (!answer.ok) {
+        setSeen(null);
+        const where = body.refused?.where?.pointer ?? (body.refused?.where?.byte === undefined ? '' : `byte ${body.refused.where.byte}`);
+        setSaid(`${body.error ?? 'The file was refused.'} ${REFUSED[body.refused?.code] ?? ''} ${where}`.trim());
+        return;
+      }
+      setSeen(body);
+      if (take) setSaid(`${printCount(body.taken ?? 0, 'bill')} taken in.`);
+    } catch {
+      setSaid('The server could not be reached. Nothing was taken in.');
+    } finally {
+      setBusy(false);
+    }
+  };
+  const undo = async () => {
+    if (!seen) return;
+    setBusy(true);
+    try {
+      const answer = await fetch('/api/v1/import/cdrs', {
+        method: 'DELETE',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify({ id: seen.importId }),
+      });
+      const { undone } = await answer.json();
+      if (file) await send(file, false);
+      setSaid(answer.ok ? `${printCount(undone ?? 0, 'bill')} taken back.` : 'It could not be taken back just now.');
+    } finally {
+      setBusy(false);
+    }
+  };
+  const ready = (seen?.rows ?? []).filter((r) => !r.there && (r.match.is === 'paired' || (r.match.is === 'asked' && picks[r.id])));
+  return (
+    <>
+      <label className="mb-3 block text-[15px] font-semibold">
+        The file, JSON
+        <input
+          type="file"
+          accept="application/json,.json"
+          className="mt-1 block min-h-[44px]"
+          onChange={(e) => {
+            const chosen = e.target.files?.[0] ?? null;
+            setFile(chosen);
+            setPicks({});
+            if (chosen) void send(chosen, false);
+            else setSeen(null);
+          }}
+        />
+      </label>
+      <p role="status" className="mb-3 min-h-6 text-[15px] font-semibold">
+        {busy ? 'Reading …' : said}
+      </p>
+      {seen ? (
+        <>
+          {seen.breaches
+            .filter((b) => b.refuses)
+            .map((b) => (
+              <p key={`${b.pointer} ${b.code}`} className="mb-2 border-l-4 border-fault bg-fault-card px-3 py-1.5 text-sm">
+                Refused: <span className="num">{b.pointer || '/'}</span> {b.code}
+              </p>
+            ))}
+          <div className="overflow-x-auto bg-card" role="region" aria-label="Bills of the file" tabIndex={0}>
+            <table className="w-full min-w-[720px] text-[14px]">
+              <thead>
+                <tr className="border-b-2 border-t-2 border-ink text-left text-[12.5px] text-ink-2">
+                  {['The network says', 'energy', 'amount', 'recorded here'].map((h) => (
+                    <th key={h} scope="col" className="px-2.5 py-1.5 font-semibold">
+                      {h}
+                    </th>
+                  ))}
+                </tr>
+              </thead>
+              <tbody>
+                {seen.rows.map((r) => (
+                  <Row key={r.id} row={r} pick={picks[r.id] ?? ''} onPick={(at) => setPicks((p) => ({ ...p, [r.id]: at }))} />
+                ))}
+              </tbody>
+            </table>
+          </div>
+          {seen.unbilled.length > 0 ? (
+            <section aria-label="Sessions without a bill" className="mt-3 text-[14px]">
+              <h2 className="text-[15px]">Sessions without a bill in it</h2>
+              <ul>
+                {seen.unbilled.map((w) => (
+                  <li key={`${w.visitId} ${w.n}`}>
+                    <a href={`/ledger/${w.visitId}`} className="text-shake underline">
+                      {w.site}, {printDate(w.at, w.zone)} {printTime(w.at, w.zone)}
+                    </a>
+                  </li>
+                ))}
+              </ul>
+            </section>
+          ) : null}
+          <div className="mt-4 flex flex-wrap gap-2">
+            <button
+              type="button"
+              className="plate plate-next !min-h-[44px]"
+              disabled={busy || ready.length === 0 || !file}
+              onClick={() => file && void send(file, true)}
+            >
+              Take in {printCount(ready.length, 'bill')}
+            </button>
+            {seen.rows.some((r) => r.there) || (seen.taken ?? 0) > 0 ? (
+              <button type="button" className="plate !min-h-[44px]" disabled={busy} onClick={() => void undo()}>
+                Take this import back
+              </button>
+            ) : null}
+          </div>
+        </>
+      ) : null}
+    </>
+  );
+}
+
+const when = (at: number, zone: string) => `${printDate(at, zone)} ${printTime(at, zone)}`;
+function Row({ row: r, pick, onPick }: { row: CdrRow; pick: string; onPick: (at: string) => void }) {
+  const { match } = r;
+  const zone = match.is === 'paired' ? match.where.zone : match.is === 'asked' ? (match.candidates[0]?.zone ?? 'UTC') : 'UTC';
+  return (
+    <tr className="border-b border-rule-2 align-top">
+      <th scope="row" className="px-2.5 py-1.5 text-left font-semibold">
+        {r.site}
+        <span className="block text-[12.5px] font-normal text-ink-2">
+          {when(r.start, zone)}
+          {zone === 'UTC' ? ' UTC' : ''}, {r.evse}, <span className="break-all">{r.id}</span>
+        </span>
+        {r.said.map((s) => (
+          <span key={s} className="block text-[12.5px] font-normal text-fault">
+            does not add up: {s}
+          </span>
+        ))}
+      </th>
+      <td className="num px-2.5 py-1.5">{printKWh(r.kWh)}</td>
+      <td className="num px-2.5 py-1.5">
+        {printMoney(r.amount, r.currency)}
+        {r.taxIn ? null : <span className="block font-sans text-[12px] text-ink-2">without tax</span>}
+      </td>
+      <td className="px-2.5 py-1.5">
+        {match.is === 'paired' ? (
+          <>
+            <a href={`/ledger/${match.where.visitId}`} className="text-shake underline">
+              {match.where.stall ? `Stall ${match.where.stall}, ` : ''}
+              {printTime(match.where.at, match.where.zone)}
+            </a>
+            <span className="block text-[12.5px] text-ink-2">
+              {[
+                match.offset_s === null ? null : Math.abs(match.offset_s) < 1 ? 'the same time' : `the network’s clock ${printShift(match.offset_s)}`,
+                match.kWhDiff === null ? null : Number(match.kWhDiff) === 0 ? 'the same energy' : `${Number(match.kWhDiff) > 0 ? '+' : ''}${match.kWhDiff} kWh`,
+                match.stallDiffers ? 'another stall' : null,
+              ]
+                .filter(Boolean)
+                .join(', ')}
+            </span>
+            {r.there ? <b className="text-[12.5px] font-semibold">in the ledger</b> : null}
+          </>
+        ) : match.is === 'asked' ? (
+          <label className="block">
+            <span className="block text-[12.5px] text-ink-2">{WHY[match.why] ?? match.why}</span>
+            <select className="field !min-h-[44px] w-full" value={pick} onChange={(e) => onPick(e.target.value)} aria-label={`Which visit is ${r.id}?`}>
+              <option value="">leave it out</option>
+              {match.candidates.map((c) => (
+                <option key={`${c.visitId} ${c.n}`} value={`${c.visitId}~${c.n}`}>
+                  {[c.site, c.stall && `stall ${c.stall}`, when(c.at, c.zone)].filter(Boolean).join(', ')}
+                </option>
+              ))}
+            </select>
+          </label>
+        ) : (
+          <span className="text-ink-2">no visit like it</span>
+        )}
+      </td>
+    </tr>
+  );
+}

@@ -1,0 +1,60 @@
+import Big from 'big.js';
+import { sessionEnergy } from '../visit/delivered';
+import type { Visit } from '../visit/derive';
+import type { Payload } from '../visit/payloads';
+import type { BilledItem, RecordedAttempt } from './match-sessions';
+import type { BillIn } from './ocpi-cdrs';
+
+/** The attempts of a visit, as something billed may be matched to them. @param site its name @param stallName by id */
+export function recordedAttempts(v: Visit, site: string, stallName: (id: string | null) => string | null): RecordedAttempt[] {
+  const pulledIn = v.pulledInAt ?? v.line[0]?.t ?? v.lastEventAt;
+  return v.attempts.map((a) => {
+    const energy = a.proof ? sessionEnergy(a, []) : undefined;
+    const begun = a.proof ?? a.opened;
+    return {
+      visitId: v.id,
+      n: a.n,
+      site,
+      stall: stallName(a.stallId),
+      start: begun.precision === 'day' ? null : begun.t,
+      kWh: energy && !energy.atLeast ? energy.value : null,
+      power: a.proof !== undefined,
+      zone: v.zone,
+      pulledIn,
+      pulledOut: v.pulledOutAt,
+    };
+  });
+}
+
+/** Bills as items to match. @param stallOf the name of the stall with an EVSE id, `null` where none has it */
+export const billedItems = (bills: readonly BillIn[], stallOf: (evse: string) => string | null): BilledItem[] =>
+  bills.map((b) => ({ id: b.id, site: b.site, stall: stallOf(b.evse), start: b.start, dayOnly: false, kWh: b.kWh, credits: b.credits }));
+
+/** What of a CDR stands beside the bill's own fields: when the network says it was, and by what share of it. */
+type CdrBeside = { cdr: { start: string; end: string; evse: string; minutes: number; taxIn: boolean; credits?: string; signed?: string } };
+const iso = (ms: number) => new Date(ms).toISOString();
+
+/** A bill as it is kept with a visit. A negative amount takes money back: a bill of state refunded without its sign. @param session the attempt it is for */
+export function billPayload(b: BillIn, session: string | null, importId: string): Payload<'bill'> & CdrBeside & { import: string } {
+  const back = new Big(b.amount).lt(0);
+  return {
+    sessions: session ? [session] : [],
+    amount: new Big(b.amount).abs().toFixed(),
+    currency: b.currency,
+    // A credit takes money back, never energy.
+    ...(back ? {} : { kWh: new Big(b.kWh).toFixed() }),
+    minutes: Math.min(10_000, Math.round(b.minutes * 100) / 100),
+    ref: b.id.slice(0, 80),
+    state: back ? 'refunded' : 'charged',
+    import: importId,
+    cdr: {
+      start: iso(b.start),
+      end: iso(b.end),
+      evse: b.evse,
+      minutes: b.minutes,
+      taxIn: b.taxIn,
+      ...(b.credits ? { credits: b.credits } : {}),
+      ...(b.signed ? { signed: b.signed.method } : {}),
+    },
+  };
+}

@@ -1,0 +1,131 @@
+import { expect, test } from '@playwright/test';
+import { addRoad, look, type Told, tell, untilPower } from './hands/charging-now';
+import { newHousehold, own } from './hands/household';
+
+const DAY = 86_400_000;
+const OVER: Told[] = [
+  [1500, 'stop_asked', { by: 'button' }],
+  [1505, 'reading', { screen: 'stall', kWh: '31.0' }],
+  [1510, 'power_gone', { why: 'asked' }],
+  [1530, 'unplugged'],
+  [1560, 'pulled_out', { reason: 'enough' }],
+];
+const iso = (ms: number) => new Date(ms).toISOString();
+/** A CDR as a network would hand it out, from power to the end. */
+const cdr = (id: string, start: number, more: { kWh?: number; total?: number; site?: string; minutes?: number } = {}) => {
+  const { kWh = 31, total = 15.5, site = 'Vrba Crossing', minutes = 24 } = more;
+  return {
+    country_code: 'SI',
+    party_id: 'SMR',
+    id,
+    start_date_time: iso(start),
+    end_date_time: iso(start + minutes * 60_000),
+    cdr_token: { uid: 'SECRET-CARD', type: 'RFID', contract_id: 'SI-SMR-C12345678' },
+    auth_method: 'WHITELIST',
+    cdr_location: {
+      id: 'L1',
+      name: site,
+      address: 'By the crossing 1',
+      city: 'Vrba',
+      country: 'SVN',
+      coordinates: { latitude: '46.37700', longitude: '14.09200' },
+      evse_uid: 'E-1',
+      evse_id: 'SI*SMR*E1',
+      connector_id: '1',
+      connector_standard: 'IEC_62196_T2_COMBO',
+      connector_format: 'CABLE',
+      connector_power_type: 'DC',
+    },
+    currency: 'EUR',
+    charging_periods: [{ start_date_time: iso(start), dimensions: [{ type: 'ENERGY', volume: kWh }] }],
+    total_cost: { excl_vat: total / 1.22, incl_vat: total },
+    total_energy: kWh,
+    total_time: minutes / 60,
+    last_updated: iso(start + 3_600_000),
+  };
+};
+
+test('CDRs of a network: matched, one wrong bill found, taken in once, taken back and in again', async ({ page, baseURL }) => {
+  const base = baseURL as string;
+  const who = await newHousehold(page, base);
+  const road = await addRoad(page, base);
+  const day = Math.floor(Date.now() / 1000) * 1000 - 10 * DAY;
+  const visit = (at: number) => tell(page, base, who, at, [...untilPower(road), look(62, 20, 120, '0.1'), look(700, 50, 100, '18.6'), ...OVER]);
+  const [first, second] = [await visit(day), await visit(day + 2 * DAY)];
+  const third = await visit(day + 4 * DAY);
+  const power = 60_000;
+  const file = [
+    cdr('C-1', day + power + 40_000),
+    // Charged for half as much again.
+    cdr('C-2', day + 2 * DAY + power + 40_000, { total: 23.25 }),
+    cdr('C-3', day + 6 * DAY, { kWh: 9 }),
+    { ...cdr('C-4', day), currency: '€' },
+  ];
+  const bytes = Buffer.from(JSON.stringify(file));
+  await page.goto('/ledger/import');
+  await page.getByLabel('The file, JSON').setInputFiles({ name: 'cdrs.json', mimeType: 'application/json', buffer: bytes });
+  const rows = page.getByRole('region', { name: 'Bills of the file' }).getByRole('row');
+  await expect(rows).toHaveCount(4);
+  await expect(rows.filter({ hasText: 'SI*SMR*C-1' })).toContainText('the network’s clock 40 s later, the same energy');
+  await expect(rows.filter({ hasText: 'SI*SMR*C-3' })).toContainText('no visit like it');
+  await expect(page.getByText('Refused: /3/currency format')).toBeVisible();
+  await expect(page.getByRole('region', { name: 'Sessions without a bill' }).getByRole('link')).toHaveAttribute('href', `/ledger/${third}`);
+  await page.getByRole('button', { name: 'Take in 2 bills' }).click();
+  await expect(page.getByRole('status').filter({ hasText: '2 bills taken in.' })).toBeVisible();
+
+  // The wrong one is found on its visit's page, by the price on file: 31 kWh at 0.50.
+  await page.goto(`/ledger/${second}`);
+  await expect(page.getByText('€23.25').first()).toBeVisible();
+  await expect(page.getByText('€15.50').first()).toBeVisible();
+  await page.goto(`/ledger/${first}`);
+  await expect(page.getByText('€15.50').first()).toBeVisible();
+  const record = await (await page.request.get('/api/v1/export/events.csv')).text();
+  expect(record).not.toContain('SECRET-CARD');
+  expect(record).not.toContain('C12345678');
+
+  // The same file again takes nothing in twice, whoever sends it and in whichever file it stands.
+  const post = (of: Buffer, query = '') => page.request.post(`/api/v1/import/cdrs${query}`, { headers: own(base), data: of });
+  expect((await (await post(bytes, '?take=yes')).json()).taken).toBe(0);
+  expect((await (await post(Buffer.from(JSON.stringify([file[0]])), '?take=yes')).json()).taken).toBe(0);
+
+  await page.goto('/ledger/import');
+  await page.getByLabel('The file, JSON').setInputFiles({ name: 'cdrs.json', mimeType: 'application/json', buffer: bytes });
+  await expect(rows.filter({ hasText: 'in the ledger' })).toHaveCount(2);
+  await page.getByRole('button', { name: 'Take this import back' }).click();
+  await expect(page.getByRole('status').filter({ hasText: '2 bills taken back.' })).toBeVisible();
+  await expect(rows.filter({ hasText: 'in the ledger' })).toHaveCount(0);
+  await page.getByRole('button', { name: 'Take in 2 bills' }).click();
+  await expect(page.getByRole('status').filter({ hasText: '2 bills taken in.' })).toBeVisible();
+  await page.goto(`/ledger/${first}`);
+  await expect(page.getByText('€15.50').first()).toBeVisible();
+});
+
+test('what is no document is refused with its place, and nothing changes; sheets come out whole', async ({ page, baseURL, browser }) => {
+  const base = baseURL as string;
+  const who = await newHousehold(page, base);
+  const road = await addRoad(page, base);
+  await tell(page, base, who, Date.now() - DAY, [...untilPower(road), ...OVER, [1600, 'note', { text: '=SUM(A1)' }]]);
+  const post = async (text: string) => {
+    const answer = await page.request.post('/api/v1/import/cdrs?take=yes', { headers: own(base), data: Buffer.from(text) });
+    return { status: answer.status(), ...(await answer.json()) };
+  };
+  expect(await post('[{"a": NaN}]')).toMatchObject({ status: 422, refused: { code: 'not_json' } });
+  expect(await post('{"a": 1, "a": 2}')).toMatchObject({ status: 422, refused: { code: 'duplicate_key', where: { pointer: '/a' } } });
+  expect(await post('['.repeat(100_000))).toMatchObject({ status: 422, refused: { code: 'too_deep' } });
+  expect(await post('[]')).toMatchObject({ status: 200, rows: [], taken: 0 });
+  expect(await post('42')).toMatchObject({ status: 200, rows: [], breaches: [{ pointer: '', code: 'type' }] });
+
+  const csv = async (name: string) => (await page.request.get(`/api/v1/export/${name}.csv`)).text();
+  expect((await csv('visits')).split('\r\n')).toHaveLength(3);
+  expect(await csv('attempts')).toContain('Vrba Crossing');
+  expect((await csv('sites')).split('\r\n')).toHaveLength(4);
+  expect(await csv('tariffs')).toContain('0.50');
+  expect((await page.request.get('/api/v1/export/secrets.csv')).status()).toBe(404);
+  // Another household takes nothing of it along, and takes nothing of it back.
+  const context = await browser.newContext({ baseURL: base });
+  const other = await context.newPage();
+  await newHousehold(other, base);
+  expect((await (await other.request.get('/api/v1/export/visits.csv')).text()).split('\r\n')).toHaveLength(2);
+  expect((await other.request.get('/api/v1/export/visits.csv')).headers()['content-type']).toContain('text/csv');
+  await context.close();
+});

@@ -1,0 +1,241 @@
+import { createHash } from 'node:crypto';
+import type { RowDataPacket } from 'mysql2/promise';
+import { v5 } from 'uuid';
+import { billedItems, billPayload, recordedAttempts } from '@/core/formats/cdr-bills';
+import { type AttemptRef, matchSessions, type SessionMatch } from '@/core/formats/match-sessions';
+import { type BillIn, cdrsIn } from '@/core/formats/ocpi-cdrs';
+import type { Breach } from '@/core/formats/ocpi-check';
+import { type JsonRefused, readJson } from '@/core/formats/strict-json';
+import { deriveVisit, type Visit } from '@/core/visit/derive';
+import type { StoredEvent } from '@/core/visit/event';
+import { payloadProblem } from '@/core/visit/payloads';
+import type { Member } from '../accounts/who';
+import { now } from '../clock';
+import { fromBin, toBin } from '../db/binary-id';
+import { figuresOf } from '../figures/refresh';
+import { MAX_ITEMS, takeBatch } from '../outbox/take-batch';
+import { recordsOf } from '../records/record-tables';
+import { eventsOfVisits } from '../visits/event-rows';
+import { seen, seenBy } from '../visits/seen-by';
+
+/** Ids that come of what a file says: the same CDR is the same bill, in whichever file it stands. RFC 9562, version 5. */
+const NAMESPACE = '6ba7b811-9dad-11d1-80b4-00c04fd430c8';
+const idOf = (householdId: string, name: string): string => v5(`${householdId} ${name}`, NAMESPACE);
+/** Visits so near to what is billed are looked at. */
+const AROUND_MS = 2 * 86_400_000;
+/** More at once nobody looks through; a file of more is sent in parts. */
+const MOST_BILLS = 5_000;
+const MOST_VISITS = 20_000;
+const PORTION = 200;
+
+type Where = { visitId: string; n: number; site: string; at: number; zone: string; stall: string | null };
+export type CdrRow = {
+  id: string;
+  start: number;
+  end: number;
+  site: string;
+  evse: string;
+  kWh: string;
+  amount: string;
+  currency: string;
+  taxIn: boolean;
+  said: string[];
+  /** It stands in the ledger already. */
+  there: boolean;
+  match:
+    | { is: 'paired'; where: Where; offset_s: number | null; kWhDiff: string | null; stallDiffers: boolean | null }
+    | { is: 'asked'; why: string; candidates: Where[] }
+    | { is: 'unmatched' };
+};
+export type CdrPreview = { importId: string; rows: CdrRow[]; breaches: Breach[]; notKept: number; unbilled: Where[] };
+export type CdrAnswer = { ok: true; preview: CdrPreview; taken?: number } | { ok: false; refused: JsonRefused | { code: 'too_many' } };
+
+type Loaded = { visits: Map<string, Visit>; match: SessionMatch; bills: BillIn[]; preview: CdrPreview };
+
+/** Reads CDRs and sets them against the visits that this person sees. Changes nothing. */
+async function load(who: Member, bytes: Uint8Array): Promise<Loaded | { refused: JsonRefused | { code: 'too_many' } }> {
+  const read = readJson(bytes);
+  if (!read.ok) return { refused: { code: read.code, where: read.where } };
+  const { bills, breaches, notKept } = cdrsIn(read.value);
+  if (bills.length > MOST_BILLS) return { refused: { code: 'too_many' } };
+  const importId = idOf(who.householdId, `import ${createHash('sha256').update(bytes).digest('hex')}`);
+  const visits = await visitsAround(who, bills);
+  const [sites, stalls] = await Promise.all([recordsOf(who.householdId, 'site'), recordsOf(who.householdId, 'stall')]);
+  const siteName = new Map(sites.map((s) => [s.id, s.fields.name]));
+  const stallName = new Map(stalls.map((s) => [s.id, s.fields.name]));
+  const byEvse = new Map(stalls.flatMap((s) => s.fields.evseUids.map((uid) => [uid, s.fields.name] as const)));
+  const attempts = [...visits.values()].flatMap((v) =>
+    recordedAttempts(v, (v.siteId && siteName.get(v.siteId)) || '', (id) => (id ? (stallName.get(id) ?? null) : null)),
+  );
+  const match = matchSessions(
+    billedItems(bills, (evse) => byEvse.get(evse) ?? null),
+    attempts,
+  );
+  const where = ([visitId, n]: AttemptRef): Where => {
+    const v = visits.get(visitId) as Visit;
+    const a = attempts.find((x) => x.visitId === visitId && x.n === n);
+    return { visitId, n, site: a?.site ?? '', at: a?.start ?? v.pulledInAt ?? v.lastEventAt, zone: v.zone, stall: a?.stall ?? null };
+  };
+  const there = await standing(who, bills, visits);
+  const rows = bills.map((b): CdrRow => {
+    const pair = match.pairs.find((p) => p.item === b.id);
+    const ask = match.asks.find((a) => a.item === b.id);
+    const credit = match.credits.find((c) => c.item === b.id);
+    const said = breaches.filter((x) => !x.refuses && x.pointer.startsWith(`${b.pointer}/`)).map((x) => `${x.pointer.slice(b.pointer.length)}: ${x.code}`);
+    return {
+      id: b.id,
+      start: b.start,
+      end: b.end,
+      site: b.site,
+      evse: b.evse,
+      kWh: b.kWh,
+      amount: b.amount,
+      currency: b.currency,
+      taxIn: b.taxIn,
+      said,
+      there: there.has(b.id),
+      match: pair
+        ? { is: 'paired', where: where([pair.visitId, pair.n]), offset_s: pair.offset_s, kWhDiff: pair.kWhDiff, stallDiffers: pair.stallDiffers }
+        : credit?.state === 'paired' && credit.visitId !== null && credit.n !== null
+          ? { is: 'paired', where: where([credit.visitId, credit.n]), offset_s: null, kWhDiff: null, stallDiffers: null }
+          : ask
+            ? { is: 'asked', why: ask.code, candidates: ask.candidates.map(where) }
+            : { is: 'unmatched' },
+    };
+  });
+  const starts = bills.map((b) => b.start);
+  // A session without a bill is told within the time that the file speaks of.
+  const within = match.unmatchedAttempts.map(where).filter((w) => w.at >= Math.min(...starts) - AROUND_MS / 2 && w.at <= Math.max(...starts) + AROUND_MS / 2);
+  return { visits, match, bills, preview: { importId, rows, breaches, notKept: notKept.length, unbilled: within } };
+}
+
+async function visitsAround(who: Member, bills: readonly BillIn[]): Promise<Map<string, Visit>> {
+  const out = new Map<string, Visit>();
+  if (bills.length === 0) return out;
+  const starts = bills.map((b) => b.start);
+  const [from, to] = [Math.min(...starts) - AROUND_MS, Math.max(...starts) + AROUND_MS];
+  const [rows] = await (await figuresOf(who.householdId)).execute<RowDataPacket[]>(
+    `SELECT id FROM visit v WHERE household_id = ? AND withdrawn = FALSE AND sort_at BETWEEN ? AND ? AND ${seen()} ORDER BY sort_at LIMIT ${MOST_VISITS}`,
+    [toBin(who.householdId), new Date(from), new Date(to), seenBy(who.personId)],
+  );
+  for (let i = 0; i < rows.length; i += PORTION) {
+    const ids = rows.slice(i, i + PORTION).map((r) => fromBin(r.id));
+    for (const [id, events] of await eventsOfVisits(who.householdId, ids)) out.set(id, deriveVisit(id, events, payloadProblem));
+  }
+  return out;
+}
+
+/** The bills of these that stand in the ledger, taken in before and not taken back. */
+async function standing(who: Member, bills: readonly BillIn[], visits: ReadonlyMap<string, Visit>): Promise<Set<string>> {
+  const stands = new Set([...visits.values()].flatMap((v) => v.bills.map((b) => b.id)));
+  return new Set(bills.flatMap((b) => (stands.has(idOf(who.householdId, `cdr ${b.id}`)) ? [b.id] : [])));
+}
+
+export async function previewCdrs(who: Member, bytes: Uint8Array): Promise<CdrAnswer> {
+  const found = await load(who, bytes);
+  return 'refused' in found ? { ok: false, refused: found.refused } : { ok: true, preview: found.preview };
+}
+
+/** `chosen`: for a CDR that was asked about the attempt that somebody picked among its candidates, `visitId n`. */
+export async function takeCdrs(who: Member, bytes: Uint8Array, chosen: ReadonlyMap<string, string>): Promise<CdrAnswer> {
+  const found = await load(who, bytes);
+  if ('refused' in found) return { ok: false, refused: found.refused };
+  const { preview, bills, visits } = found;
+  const events: StoredEvent[] = [];
+  const seqs = new Map<string, number>();
+  for (const row of preview.rows) {
+    if (row.there) continue;
+    const picked = row.match.is === 'asked' ? row.match.candidates.find((c) => `${c.visitId} ${c.n}` === chosen.get(row.id)) : undefined;
+    const at = row.match.is === 'paired' ? row.match.where : picked;
+    const bill = bills.find((b) => b.id === row.id);
+    const visit = at && visits.get(at.visitId);
+    if (!at || !bill || !visit) continue;
+    const id = idOf(who.householdId, `cdr ${bill.id}`);
+    const session = visit.attempts.find((a) => a.n === at.n)?.opened.id ?? null;
+    // Taken in before and withdrawn: the withdrawal is taken back, the bill is the same.
+    const withdrawal = visit.takenBack.some((e) => e.id === id) ? await withdrawalOf(who, visit.id, id) : null;
+    events.push(
+      withdrawal
+        ? event(who, visit, seqs, idOf(who.householdId, `again ${withdrawal}`), 'withdrawal', { target: withdrawal }, preview.importId)
+        : event(who, visit, seqs, id, 'bill', billPayload(bill, session, preview.importId), preview.importId, bill.end),
+    );
+  }
+  return { ok: true, preview, taken: await send(who, events) };
+}
+
+/** Takes back every bill of an import that still stands. @returns how many */
+export async function undoImport(who: Member, importId: string): Promise<number> {
+  const [rows] = await (await figuresOf(who.householdId)).execute<RowDataPacket[]>(
+    `SELECT DISTINCT visit_id FROM event WHERE household_id = ? AND kind = 'bill' AND origin = 'imported' AND JSON_VALUE(payload, '$.import') = ?`,
+    [toBin(who.householdId), importId],
+  );
+  const events: StoredEvent[] = [];
+  const seqs = new Map<string, number>();
+  const byVisit = await eventsOfVisits(
+    who.householdId,
+    rows.map((r) => fromBin(r.visit_id)),
+  );
+  for (const [visitId, own] of byVisit) {
+    const visit = deriveVisit(visitId, own, payloadProblem);
+    const times = own.filter((e) => e.kind === 'withdrawal').length;
+    for (const b of visit.bills)
+      if ((b.payload as { import?: unknown }).import === importId)
+        events.push(event(who, visit, seqs, idOf(who.householdId, `undo ${b.id} ${times}`), 'withdrawal', { target: b.id }, importId, undefined, own));
+  }
+  return send(who, events);
+}
+
+/** The withdrawal that took a bill back and still stands. */
+async function withdrawalOf(who: Member, visitId: string, target: string): Promise<string | null> {
+  const own = (await eventsOfVisits(who.householdId, [visitId])).get(visitId) ?? [];
+  const backs = own.filter((e) => e.kind === 'withdrawal');
+  const undone = new Set(backs.map((e) => String(e.payload.target)));
+  return backs.findLast((e) => e.payload.target === target && !undone.has(e.id))?.id ?? null;
+}
+
+function event(
+  who: Member,
+  visit: Visit,
+  seqs: Map<string, number>,
+  id: string,
+  kind: 'bill' | 'withdrawal',
+  payload: Record<string, unknown>,
+  importId: string,
+  at = now(),
+  all: readonly StoredEvent[] = [],
+): StoredEvent {
+  const seq = (seqs.get(visit.id) ?? Math.max(0, ...visit.line.map((e) => e.seq), ...visit.takenBack.map((e) => e.seq), ...all.map((e) => e.seq))) + 1;
+  seqs.set(visit.id, seq);
+  return {
+    id,
+    householdId: who.householdId,
+    personId: who.personId,
+    visitId: visit.id,
+    kind,
+    v: 1,
+    at: Math.min(at, now()),
+    precision: 'ms',
+    zone: visit.zone,
+    // An import is a device of its own: it has no page whose clock could be compared with a phone's.
+    deviceId: importId,
+    life: importId,
+    mono: 0,
+    awake: false,
+    seq,
+    origin: 'imported',
+    role: 'recorder',
+    payload,
+  };
+}
+
+async function send(who: Member, events: readonly StoredEvent[]): Promise<number> {
+  let taken = 0;
+  for (let i = 0; i < events.length; i += MAX_ITEMS) {
+    const answer = await takeBatch(who, { items: events.slice(i, i + MAX_ITEMS).map((e) => ({ type: 'event', event: e })) });
+    if (!answer.ok) throw new Error(answer.reason);
+    taken += answer.results.filter((r) => r.status === 'taken').length;
+    const refused = answer.results.find((r) => r.status === 'refused');
+    if (refused) console.error(`an imported bill was refused: ${refused.path} ${refused.reason}`);
+  }
+  return taken;
+}
