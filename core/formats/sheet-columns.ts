@@ -1,0 +1,77 @@
+import words from './sheet-words.json';
+
+/** What a column can be of. */
+export const SHEET_FIELDS = [
+  'date',
+  'start',
+  'end',
+  'minutes',
+  'site',
+  'stall',
+  'network',
+  'kWh',
+  'amount',
+  'currency',
+  'perKWh',
+  'handshake_s',
+  'socFrom',
+  'socTo',
+  'means',
+  'note',
+  'car',
+] as const;
+export type SheetField = (typeof SHEET_FIELDS)[number];
+export type SheetColumn = { n: number; heading: string; field: SheetField | 'price?' | null; unit: string | null; currency: string | null };
+
+const HEADINGS = new Map<string, SheetField | 'price?'>(
+  Object.entries(words.headings).flatMap(([field, all]) => all.map((w) => [w.toLowerCase(), field as SheetField])),
+);
+const UNITS = new Map(Object.entries(words.units));
+const CODES = new Map(words.currencies.map((c) => [c.toLowerCase(), c]));
+const SIGNS = new Map(Object.keys(words.symbols).map((s) => [s.toLowerCase(), s]));
+const MINUTE_WORDS = new Set(words.minute_words);
+
+/** The currency codes a sign may stand for; a code stands for itself. */
+export const currenciesOf = (signOrCode: string): readonly string[] =>
+  CODES.has(signOrCode.toLowerCase())
+    ? [CODES.get(signOrCode.toLowerCase()) as string]
+    : ((words.symbols as Record<string, string[]>)[SIGNS.get(signOrCode.toLowerCase()) ?? ''] ?? []);
+export const isCode = (text: string): boolean => CODES.has(text.toLowerCase());
+export const currencyWord = (word: string): string | null => CODES.get(word) ?? SIGNS.get(word) ?? null;
+
+/** What a heading says its column is of, in which unit and currency. */
+export function columnOf(heading: string, n: number): SheetColumn {
+  const text = heading
+    .normalize('NFKC')
+    .toLowerCase()
+    .replace(/[()[\]{}_*.,;\-–—]/g, ' ')
+    .replace(/:(?=\s|$)/g, ' ')
+    .replace(/\s+/g, ' ')
+    .trim();
+  const column: SheetColumn = { n, heading: heading.trim(), field: HEADINGS.get(text) ?? null, unit: null, currency: null };
+  if (column.field) return { ...column, unit: text.split(' ').some((w) => MINUTE_WORDS.has(w)) ? 'min' : null };
+  const left: string[] = [];
+  let perKWh = false;
+  for (const word of text.split(' ').filter(Boolean)) {
+    if (MINUTE_WORDS.has(word)) column.unit ??= 'min';
+    const currency = currencyWord(word);
+    const per = /^(.*)\/kwh$/.exec(word)?.[1];
+    if (per !== undefined && (per === '' || currencyWord(per))) {
+      perKWh = true;
+      column.currency ??= per === '' ? null : currencyWord(per);
+    } else if (currency) column.currency ??= currency;
+    else if (UNITS.has(word)) column.unit ??= UNITS.get(word) as string;
+    else left.push(word);
+  }
+  const rest = left.join(' ');
+  if (perKWh) column.field = 'perKWh';
+  else if (HEADINGS.has(rest)) column.field = HEADINGS.get(rest) ?? null;
+  else if (rest === '')
+    column.field =
+      column.unit === 'kWh' || column.unit === 'Wh' ? 'kWh' : column.unit === 'min' ? 'minutes' : column.currency && !column.unit ? 'amount' : null;
+  if (column.field === null) return { ...column, unit: null, currency: null };
+  return column;
+}
+
+/** How many headings of a record are known. */
+export const knownHeadings = (cells: readonly string[]): number => cells.filter((c, i) => columnOf(c, i + 1).field !== null).length;

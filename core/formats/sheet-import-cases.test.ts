@@ -1,0 +1,70 @@
+import sheets from './fixtures/sheets-in.json';
+import { readSheet, type SheetAnswer, type SheetRead } from './sheet-import';
+
+// biome-ignore lint/suspicious/noExplicitAny: a case is read as it stands in the file.
+type Any = any;
+const world = { sites: sheets.world.sites, networks: sheets.world.networks };
+const bytesOf = (c: Any): Uint8Array =>
+  c.bytes
+    ? Uint8Array.from(Buffer.from(c.bytes, 'base64'))
+    : new TextEncoder().encode(c.recipe.map((p: { text: string; times: number }) => p.text.repeat(p.times)).join(''));
+const settingsOf = (c: Any) => ({ zone: c.settings.zone, now: Date.parse(c.settings.now), currency: c.settings.currency });
+const iso = (ms: number | null) => (ms === null ? null : new Date(ms).toISOString());
+const decimal = (text: string | null) => (text === null ? null : Number(text));
+const sorted = (list: readonly Any[]) => [...list].map((x) => JSON.stringify(x)).sort();
+const rowOf = ({ start, startPrecision, end, kWh, amount, perKWh, minutes, warnings, ...r }: Any) => ({
+  ...r,
+  start: iso(start),
+  start_precision: startPrecision,
+  end: iso(end),
+  kWh: decimal(kWh),
+  amount: decimal(amount),
+  perKWh: decimal(perKWh),
+  minutes,
+  warnings: [...warnings].sort(),
+});
+const wanted = (r: Any) => ({
+  ...r,
+  kWh: decimal(r.kWh),
+  amount: decimal(r.amount),
+  perKWh: decimal(r.perKWh),
+  minutes: r.minutes === null ? null : expect.closeTo(r.minutes, 1.7),
+  warnings: [...r.warnings].sort(),
+});
+const lines = (asks: readonly Any[]) =>
+  asks.map((a) => ({ code: a.code, column: a.column, options: a.options, lines: [...a.lines].sort((x: number, y: number) => x - y) }));
+
+function compare(got: SheetRead, want: Any): void {
+  if (!got.ok) throw new Error(JSON.stringify(got));
+  if (want.dialect)
+    expect({ ...got.dialect, lineEnds: [...got.dialect.lineEnds].sort() }).toEqual({ ...want.dialect, lineEnds: [...want.dialect.lineEnds].sort() });
+  if (want.columns) expect(got.columns).toEqual(want.columns);
+  if (want.refused)
+    expect(got.refused.map((r) => ({ line: r.line, reasons: sorted(r.reasons) }))).toEqual(
+      want.refused.map((r: Any) => ({ line: r.line, reasons: sorted(r.reasons) })),
+    );
+  if (want.accepted) expect(got.accepted.map(rowOf)).toEqual(want.accepted.map(wanted));
+  if (want.skipped) expect(got.skipped).toEqual(want.skipped);
+  if (want.asks) expect(sorted(lines(got.asks))).toEqual(sorted(lines(want.asks)));
+  if (want.waiting) expect([...got.waiting].sort((a, b) => a - b)).toEqual(want.waiting);
+  if (want.proposed)
+    expect({ sites: sorted(got.proposed.sites), networks: sorted(got.proposed.networks) }).toEqual({
+      sites: sorted(want.proposed.sites),
+      networks: sorted(want.proposed.networks),
+    });
+}
+
+describe('spreadsheets in', () => {
+  it.each(sheets.cases.map((c) => [c.id, c.title, c as Any] as const))('%s: %s', (_id, _title, c) => {
+    compare(readSheet(bytesOf(c), world, settingsOf(c)), c.expected);
+    for (const { answers, ...changed } of c.expected.answered ?? []) compare(readSheet(bytesOf(c), world, settingsOf(c), answers as SheetAnswer[]), changed);
+  });
+  it.each(sheets.limits.map((c) => [c.id, c.title, c as Any] as const))('limits %s: %s', (_id, _title, c) => {
+    const got = readSheet(bytesOf(c), world, settingsOf(c));
+    const { refused, where, rows_accepted, rows_refused } = c.expected;
+    if (refused) return expect(got).toEqual({ ok: false, code: refused, where });
+    if (!got.ok) throw new Error(JSON.stringify(got));
+    expect(got.accepted).toHaveLength(rows_accepted);
+    expect(got.refused).toEqual(rows_refused);
+  });
+});

@@ -1,0 +1,407 @@
+import Big from 'big.js';
+import { localDay } from '../units/zoned';
+import { fold } from './match-sessions';
+import { type SheetEncoding, type SheetRefused, sheetText } from './sheet-bytes';
+import { columnOf, knownHeadings, type SheetColumn, type SheetField } from './sheet-columns';
+import { type DatePart, whenOf, type Ymd } from './sheet-dates';
+import { type Duration, type DurationForm, durationOf, inForm } from './sheet-durations';
+import { type Figure, type FigureKind, figureOf, isOpen, type Mark, proves, valueOf } from './sheet-figures';
+import { isBlank, type LineEnd, type SheetRecord, sheetRecords } from './sheet-records';
+import { isEmpty, passes, type RowReason, readRow, type SheetRow, type SheetRules, type SheetSettings, type SheetWorld } from './sheet-row';
+import words from './sheet-words.json';
+
+export type SheetAnswer = { code: string; column?: number | null; lines?: readonly number[]; answer: unknown };
+export type SheetAsk = { code: string; column: number | null; lines: number[]; options: readonly (string | number)[] };
+export type SheetImport = {
+  dialect: {
+    encoding: SheetEncoding;
+    bom: boolean;
+    delimiter: string;
+    lineEnds: LineEnd[];
+    headingLine: number | null;
+    decimal: Mark | 'mixed' | null;
+    dateOrder: 'dmy' | 'mdy' | null;
+  };
+  columns: SheetColumn[];
+  accepted: SheetRow[];
+  refused: { line: number; reasons: RowReason[] }[];
+  skipped: { line: number; code: 'preamble' | 'blank' | 'heading_again' | 'totals' }[];
+  asks: SheetAsk[];
+  /** Lines that an open question holds back. */
+  waiting: number[];
+  proposed: { sites: [name: string, network: string | null][]; networks: string[] };
+};
+export type SheetRead = ({ ok: true } & SheetImport) | ({ ok: false } & SheetRefused);
+
+const DELIMITERS = ['\t', ';', ',', '|'] as const;
+const LOOKED_AT = 30;
+const MOST_ROWS = 100_000;
+/** Starts so near are one session's, told twice. */
+const SAME_MS = 10 * 60_000;
+const FUTURE_MS = 48 * 3_600_000;
+const FIGURES: readonly [SheetField, FigureKind][] = [
+  ['kWh', 'kWh'],
+  ['amount', 'amount'],
+  ['perKWh', 'perKWh'],
+  ['minutes', 'minutes'],
+  ['handshake_s', 'handshake'],
+  ['socFrom', 'soc'],
+  ['socTo', 'soc'],
+];
+
+/**
+ * Reads a spreadsheet of whatever dialect: each row as it would be, or every reason why not; what cannot be told is asked
+ * and holds back those rows alone. The same bytes and answers always give the same.
+ */
+export function readSheet(bytes: Uint8Array, world: SheetWorld, settings: SheetSettings, answers: readonly SheetAnswer[] = []): SheetRead {
+  const decoded = sheetText(bytes);
+  if (!decoded.ok) return decoded;
+  if (decoded.text.trim() === '') return { ok: false, code: 'empty', where: null };
+  const answer = (code: string, column: number | null = null, line: number | null = null): unknown =>
+    answers.find(
+      (a) => a.code === code && (column === null || a.column == null || a.column === column) && (line === null || !a.lines || a.lines.includes(line)),
+    )?.answer;
+
+  const { text, encoding, askEncoding } = byEncoding(decoded, answer('encoding'));
+  const head = headingOf(text);
+  const { records, lineEnds, tooLong, tooWide } = sheetRecords(text, head.delimiter);
+  if (tooLong !== null) return { ok: false, code: 'record_too_long', where: { line: tooLong } };
+  if (tooWide !== null) return { ok: false, code: 'too_many_columns', where: { line: tooWide } };
+
+  const skipped: SheetImport['skipped'] = [];
+  const refused: SheetImport['refused'] = [];
+  const heading = head.line === null ? null : (records.find((r) => r.line === head.line) as SheetRecord);
+  const width = heading?.cells.length ?? Math.max(0, ...records.slice(0, 1).map((r) => r.cells.length));
+  const mapped = answer('columns') as Record<string, { field: SheetField; unit?: string; currency?: string }> | undefined;
+  const columns: SheetColumn[] = heading
+    ? heading.cells.map((c, i) => columnOf(c, i + 1))
+    : Array.from({ length: width }, (_, i) => {
+        const said = mapped?.[String(i + 1)];
+        return { n: i + 1, heading: '', field: said?.field ?? null, unit: said?.unit ?? null, currency: said?.currency ?? null };
+      });
+  const asks: SheetAsk[] = [];
+  const open = settleColumns(columns, answer, asks);
+
+  const data: SheetRecord[] = [];
+  let rows = 0;
+  for (const r of records) {
+    if (heading && r.line < heading.line) {
+      skipped.push({ line: r.line, code: isBlank(r) ? 'blank' : 'preamble' });
+      continue;
+    }
+    if (r === heading) continue;
+    if (isBlank(r)) {
+      skipped.push({ line: r.line, code: 'blank' });
+      continue;
+    }
+    rows += 1;
+    if (rows > MOST_ROWS) return { ok: false, code: 'too_many_rows', where: { line: r.line } };
+    if (r.bad) refused.push({ line: r.line, reasons: [r.bad] });
+    else if (heading && isHeadingAgain(r, heading)) {
+      skipped.push({ line: r.line, code: 'heading_again' });
+      rows -= 1;
+    } else {
+      const beyond = r.cells.findIndex((c, i) => i >= width && c.trim() !== '');
+      if (beyond >= 0) refused.push({ line: r.line, reasons: [{ column: beyond + 1, code: 'too_many_cells' }] });
+      else if (isTotal(r, columns)) skipped.push({ line: r.line, code: 'totals' });
+      else data.push(r);
+    }
+  }
+
+  const lines = data.map((r) => r.line);
+  const result = (
+    more: Pick<SheetImport, 'accepted' | 'waiting' | 'proposed'>,
+    decimal: Mark | 'mixed' | null,
+    dateOrder: 'dmy' | 'mdy' | null,
+  ): SheetRead => ({
+    ok: true,
+    dialect: { encoding, bom: decoded.bom, delimiter: head.delimiter, lineEnds: [...lineEnds].sort(), headingLine: head.line, decimal, dateOrder },
+    columns,
+    ...more,
+    refused: refused.sort((a, b) => a.line - b.line),
+    skipped: skipped.sort((a, b) => a.line - b.line),
+    asks,
+  });
+  if (!heading && !mapped) {
+    asks.push({ code: 'columns', column: null, lines, options: [] });
+    return result({ accepted: [], waiting: lines, proposed: { sites: [], networks: [] } }, null, null);
+  }
+
+  const marks = marksOf(data, columns, answer);
+  const order = orderOf(data, columns, settings);
+  const forms = formsOf(data, columns, answer, marks);
+  const rules: SheetRules = {
+    columns,
+    mark: (n) => marks.of.get(n) ?? null,
+    order: (answer('date_order') as 'dmy' | 'mdy' | undefined) ?? order,
+    form: forms.form,
+    formOptions: forms.options,
+    energyUnit: (n) => (answer('energy_unit', n) as 'kWh' | 'Wh' | undefined) ?? null,
+    currency: (answer('currency') as string | undefined) ?? null,
+    symbol: (set) => (answers.find((a) => a.code === 'currency_symbol' && set.includes(String(a.answer)))?.answer as string | undefined) ?? null,
+    timeTwice: (line, n) =>
+      (answers.find((a) => a.code === 'time_twice' && (a.column == null || a.column === n) && (!a.lines || a.lines.includes(line)))?.answer as
+        | 'first'
+        | 'second'
+        | undefined) ?? null,
+  };
+
+  const read = data.map((r) => ({ r, ...readRow(r.line, r.cells, rules, world, settings) }));
+  const accepted: SheetRow[] = [];
+  const waiting = new Set<number>();
+  for (const { r, row, reasons, asks: own } of read) {
+    const doubtful =
+      askEncoding && decoded.other !== null && text.slice(r.from, r.to) !== (text === decoded.text ? decoded.other : decoded.text).slice(r.from, r.to);
+    if (reasons.length > 0) refused.push({ line: r.line, reasons });
+    else if (open || doubtful || !row) {
+      waiting.add(r.line);
+      for (const a of own) addAsk(asks, a, r.line);
+      if (doubtful) addAsk(asks, { code: 'encoding', column: null, options: ['windows-1252', 'windows-1250'] }, r.line);
+    } else accepted.push(row);
+  }
+  if (open) for (const a of asks) if (a.code === 'column_meaning' || a.code === 'column_twice') a.lines.push(...waiting);
+  asks.push(...duplicatesOf(accepted, world, settings));
+  return result({ accepted, waiting: [...waiting], proposed: proposedOf(accepted, world) }, marks.decimal, rules.order);
+}
+
+function byEncoding(
+  decoded: Extract<ReturnType<typeof sheetText>, { ok: true }>,
+  said: unknown,
+): { text: string; encoding: SheetEncoding; askEncoding: boolean } {
+  const { text, other, encoding } = decoded;
+  if (other === null) return { text, encoding, askEncoding: false };
+  if (said === 'windows-1250') return { text: other, encoding: 'windows-1250', askEncoding: false };
+  if (said === 'windows-1252') return { text, encoding, askEncoding: false };
+  const [a, b] = [headingOf(text).known, headingOf(other).known];
+  if (a === b) return { text, encoding, askEncoding: true };
+  return a > b ? { text, encoding, askEncoding: false } : { text: other, encoding: 'windows-1250', askEncoding: false };
+}
+
+/** The separator and the record of the headings: where most are known, at least two; else where the first record falls into most cells. */
+function headingOf(text: string): { delimiter: string; line: number | null; known: number } {
+  const said = /^sep=(.)(?=\r|\n|$)/.exec(text)?.[1];
+  let best: { delimiter: string; line: number | null; known: number } | null = null;
+  let widest = { delimiter: said ?? ',', cells: 0 };
+  for (const delimiter of said ? [said] : DELIMITERS) {
+    const { records, tooWide } = sheetRecords(text, delimiter, LOOKED_AT);
+    for (const r of records) {
+      const known = r.bad ? 0 : knownHeadings(r.cells);
+      if (known >= 2 && (!best || known > best.known || (known === best.known && r.line < (best.line ?? 0)))) best = { delimiter, line: r.line, known };
+    }
+    const cells = records.find((r) => !isBlank(r))?.cells.length ?? (tooWide === null ? 0 : Number.POSITIVE_INFINITY);
+    if (cells > widest.cells) widest = { delimiter, cells };
+  }
+  return best ?? { delimiter: widest.delimiter, line: null, known: 0 };
+}
+
+/** A heading that may mean two things, and a field that two columns have. @returns whether one of them is open */
+function settleColumns(columns: SheetColumn[], answer: (code: string, column?: number | null) => unknown, asks: SheetAsk[]): boolean {
+  let open = false;
+  for (const c of columns) {
+    if (c.field !== 'price?') continue;
+    const said = answer('column_meaning', c.n);
+    if (said === 'amount' || said === 'perKWh') c.field = said;
+    else {
+      open = true;
+      asks.push({ code: 'column_meaning', column: c.n, lines: [], options: ['amount', 'perKWh'] });
+    }
+  }
+  for (const field of new Set(columns.map((c) => c.field))) {
+    const same = columns.filter((c) => c.field === field);
+    if (field === null || field === 'price?' || same.length < 2) continue;
+    const first = same[0] as SheetColumn;
+    const said = Number(answer('column_twice', first.n));
+    if (same.some((c) => c.n === said)) for (const c of same) c.field = c.n === said ? field : null;
+    else {
+      open = true;
+      asks.push({ code: 'column_twice', column: first.n, lines: [], options: same.map((c) => c.n) });
+    }
+  }
+  return open;
+}
+
+const trimmed = (cells: readonly string[]): string[] => {
+  const all = cells.map((c) => c.trim().toLowerCase());
+  while (all.at(-1) === '') all.pop();
+  return all;
+};
+const isHeadingAgain = (r: SheetRecord, heading: SheetRecord): boolean => trimmed(r.cells).join('\n') === trimmed(heading.cells).join('\n');
+
+const TOTALS = new Set(words.totals);
+const firstWord = (cell: string | undefined): string => /\p{L}+/u.exec((cell ?? '').normalize('NFC').toLowerCase())?.[0] ?? '';
+/** A line of sums: no time of its own, and a word for a sum somewhere. */
+function isTotal(r: SheetRecord, columns: readonly SheetColumn[]): boolean {
+  const timed = columns.filter((c) => c.field === 'date' || c.field === 'start' || c.field === 'end');
+  return timed.every((c) => isEmpty(r.cells[c.n - 1]) || TOTALS.has(firstWord(r.cells[c.n - 1]))) && r.cells.some((c) => TOTALS.has(firstWord(c)));
+}
+
+/** The bare figure in a cell of a field, where there is one. */
+function figureIn(cell: string | undefined, kind: FigureKind): Figure | null {
+  if (isEmpty(cell)) return null;
+  if (kind !== 'minutes') return figureOf(cell as string, kind);
+  const d = durationOf(cell as string);
+  return d && 'figure' in d ? d.figure : null;
+}
+
+/** The decimal mark of each column: that which its own cells prove, else that on which all others agree, unless a value would then pass its bound. */
+function marksOf(
+  data: readonly SheetRecord[],
+  columns: readonly SheetColumn[],
+  answer: (code: string, column?: number | null) => unknown,
+): { of: Map<number, Mark>; decimal: Mark | 'mixed' | null } {
+  const proved = new Map<number, Set<Mark>>();
+  const open = new Map<number, { f: Figure; field: SheetField; unit: string | null }[]>();
+  for (const [field, kind] of FIGURES)
+    for (const c of columns.filter((x) => x.field === field))
+      for (const r of data) {
+        const f = figureIn(r.cells[c.n - 1], kind);
+        if (!f) continue;
+        const mark = proves(f);
+        if (mark) proved.set(c.n, (proved.get(c.n) ?? new Set()).add(mark));
+        else if (isOpen(f))
+          open
+            .set(c.n, open.get(c.n) ?? [])
+            .get(c.n)
+            ?.push({ f, field, unit: f.unit ?? c.unit });
+      }
+  const all = new Set([...proved.values()].flatMap((s) => [...s]));
+  const [only] = all;
+  const of = new Map<number, Mark>();
+  for (const c of columns) {
+    const said = answer('decimal_mark', c.n);
+    const own = proved.get(c.n);
+    if (own?.size === 1) of.set(c.n, [...own][0] as Mark);
+    else if (said === ',' || said === '.') of.set(c.n, said);
+    else if (!own && all.size === 1 && only) {
+      const beyond = (open.get(c.n) ?? []).some(
+        ({ f, field, unit }) => (field === 'kWh' || field === 'amount' || field === 'perKWh') && passes(field, valueOf(f, only), unit),
+      );
+      if (!beyond) of.set(c.n, only);
+    }
+  }
+  return { of, decimal: all.size > 1 ? 'mixed' : (only ?? null) };
+}
+
+/** The order of day and month that the file's own cells prove; `null` where they prove none, or both. */
+function orderOf(data: readonly SheetRecord[], columns: readonly SheetColumn[], settings: SheetSettings): 'dmy' | 'mdy' | null {
+  const proved = new Set<'dmy' | 'mdy'>();
+  const latest = Date.parse(`${new Date(settings.now + FUTURE_MS).toISOString().slice(0, 10)}T00:00:00Z`);
+  const fits = (day: Ymd | null, weekday: number | null) => {
+    if (!day) return false;
+    const at = Date.UTC(day[0], day[1] - 1, day[2]);
+    return at >= Date.UTC(1990, 0, 1) && at <= latest && (weekday === null || (new Date(at).getUTCDay() || 7) === weekday);
+  };
+  for (const c of columns) {
+    if (c.field !== 'date' && c.field !== 'start' && c.field !== 'end') continue;
+    for (const r of data) {
+      const cell = r.cells[c.n - 1];
+      if (isEmpty(cell)) continue;
+      const read = whenOf(cell as string);
+      const date: DatePart | null = 'code' in read ? null : read.date;
+      if (!date || 'plain' in date) continue;
+      const [dmy, mdy] = [fits(date.dmy, date.weekday), fits(date.mdy, date.weekday)];
+      if (dmy !== mdy) proved.add(dmy ? 'dmy' : 'mdy');
+    }
+  }
+  return proved.size === 1 ? ([...proved][0] as 'dmy' | 'mdy') : null;
+}
+
+/** The form of durations that do not say theirs: of two or three the only one under which none is too long or disagrees with a start and end. */
+function formsOf(
+  data: readonly SheetRecord[],
+  columns: readonly SheetColumn[],
+  answer: (code: string, column?: number | null) => unknown,
+  marks: { of: Map<number, Mark> },
+) {
+  const c = columns.find((x) => x.field === 'minutes');
+  const heading = c?.unit ?? null;
+  const cells = c ? data.flatMap((r) => (isEmpty(r.cells[c.n - 1]) ? [] : [{ r, d: durationOf(r.cells[c.n - 1] as string) }])) : [];
+  const bare = cells.flatMap(({ r, d }) => (d && !('minutes' in d) ? [{ r, d }] : []));
+  const options: readonly DurationForm[] = bare[0] && 'colon' in bare[0].d ? ['h:mm', 'm:ss'] : ['min', 'h', 's'];
+  const said = c ? (answer('duration_form', c.n) as DurationForm | undefined) : undefined;
+  const value = (d: Duration): number | null => {
+    if (!('figure' in d) || !c) return null;
+    const mark = isOpen(d.figure) ? marks.of.get(c.n) : d.figure.can[0];
+    return mark ? Number(valueOf(d.figure, mark)) : null;
+  };
+  const possible = options.filter((form) =>
+    bare.every(({ r, d }) => {
+      if ('colon' in d !== (form === 'h:mm' || form === 'm:ss')) return true;
+      const minutes = inForm(d, form, value(d));
+      const span = spanOf(r, columns);
+      return minutes <= 2880 && (span === null || Math.abs(span - minutes) <= 2);
+    }),
+  );
+  const settled = said ?? (possible.length === 1 ? possible[0] : null) ?? null;
+  return {
+    options: () => options,
+    form: (_: number, d: Duration): DurationForm | null => {
+      if (heading === 'h') return 'colon' in d ? 'h:mm' : 'h';
+      if (heading === 'min' || heading === 's' || heading === 'm:ss') return 'colon' in d ? 'm:ss' : heading === 's' ? 's' : 'min';
+      return settled;
+    },
+  };
+}
+
+/** Minutes between a start and an end that stand in a record and need no further word. */
+function spanOf(r: SheetRecord, columns: readonly SheetColumn[]): number | null {
+  const at = (field: SheetField) => {
+    const c = columns.find((x) => x.field === field);
+    const read = c && !isEmpty(r.cells[c.n - 1]) ? whenOf(r.cells[c.n - 1] as string) : null;
+    return read && !('code' in read) ? read : null;
+  };
+  const [start, end, date] = [at('start'), at('end'), at('date')];
+  if (!start?.time || !end?.time) return null;
+  const day = (x: DatePart | null | undefined) => (x && 'plain' in x ? Date.UTC(x.plain[0], x.plain[1] - 1, x.plain[2]) : null);
+  const [s, e] = [day(start.date ?? date?.date), day(end.date ?? start.date ?? date?.date)];
+  if (!start.date && !end.date && !date) return null;
+  const clock = (t: { h: number; min: number; s: number }) => t.h * 60 + t.min + t.s / 60;
+  const days = s !== null && e !== null ? (e - s) / 60_000 : 0;
+  const span = days + clock(end.time) - clock(start.time);
+  return span < 0 ? span + 1440 : span;
+}
+
+function addAsk(asks: SheetAsk[], a: { code: string; column: number | null; options: readonly (string | number)[] }, line: number): void {
+  // A time that comes twice is each row's own question.
+  const same = a.code === 'time_twice' ? undefined : asks.find((x) => x.code === a.code && x.column === a.column && x.options.join() === a.options.join());
+  if (same) same.lines.push(line);
+  else asks.push({ ...a, lines: [line] });
+}
+
+/** Rows that may be one session told twice: taken, and asked. */
+function duplicatesOf(rows: readonly SheetRow[], world: SheetWorld, settings: SheetSettings): SheetAsk[] {
+  const zoneOf = (r: SheetRow) => world.sites.find((s) => s.name === r.site)?.zone ?? settings.zone;
+  const alike = new Map<string, SheetRow[][]>();
+  for (const r of rows) {
+    if (r.kWh === null || new Big(r.kWh).lte(0)) continue;
+    const key = `${fold(r.site)}\n${r.kWh}`;
+    const groups = alike.get(key) ?? [];
+    alike.set(key, groups);
+    const group = groups.find(([first]) => {
+      if (!first) return false;
+      if (first.startPrecision === 'day' || r.startPrecision === 'day') return localDay(first.start, zoneOf(first)) === localDay(r.start, zoneOf(r));
+      return Math.abs(first.start - r.start) <= SAME_MS;
+    });
+    if (group) group.push(r);
+    else groups.push([r]);
+  }
+  const twice = [...alike.values()].flat().filter((g) => g.length > 1);
+  return twice
+    .sort((a, b) => (a[0]?.line ?? 0) - (b[0]?.line ?? 0))
+    .map((g) => ({ code: 'duplicate', column: null, lines: g.map((r) => r.line), options: ['same', 'different'] }));
+}
+
+/** Sites and networks that are not known: proposed once, never made. */
+function proposedOf(rows: readonly SheetRow[], world: SheetWorld): SheetImport['proposed'] {
+  const sites = new Map<string, [string, string | null]>();
+  const networks = new Map<string, string>();
+  for (const r of rows) {
+    if (!world.sites.some((s) => s.name === r.site)) {
+      const key = `${fold(r.site)}\n${fold(r.network ?? '')}`;
+      if (!sites.has(key)) sites.set(key, [r.site, r.network]);
+    }
+    if (r.network !== null && !world.networks.some((n) => fold(n) === fold(r.network as string)) && !networks.has(fold(r.network)))
+      networks.set(fold(r.network), r.network);
+  }
+  return { sites: [...sites.values()], networks: [...networks.values()] };
+}
