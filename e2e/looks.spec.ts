@@ -107,6 +107,19 @@ for (const scheme of ['light', 'dark'] as const) {
       await page.keyboard.press('Escape');
       await page.goto('/settings/export');
       await clean(page, 'sheets to take along');
+      await page.goto('/ledger/import/sheet');
+      const rows = ['Start;Station;Network;Energy (kWh);Price', '01/02/2026 10:00;Nowhere Known;;12,345;1', '02/03/2026 10:00;Lipa Barn;Bluebarn;x;1'];
+      await page.getByLabel('The file, CSV').setInputFiles({ name: 'a.csv', mimeType: 'text/csv', buffer: Buffer.from(rows.join('\n')) });
+      await expect(page.getByRole('heading', { name: 'Questions' })).toBeVisible();
+      await clean(page, 'a spreadsheet with questions');
+      await page.getByLabel(/^Is this column/).selectOption('amount paid');
+      await page.getByLabel(/^Is the day first/).selectOption('day first');
+      await page
+        .getByLabel(/^Which is the decimal mark/)
+        .first()
+        .selectOption('the comma');
+      await page.getByLabel('Nowhere Known').check();
+      await clean(page, 'a spreadsheet with a site to make');
       await page.goto('/settings');
       await clean(page, 'settings');
       await page.goto('/settings/people');

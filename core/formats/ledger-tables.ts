@@ -24,6 +24,9 @@ const decimal = (heading: string, reason = false): CsvColumn => ({ heading, type
 const instant = (heading: string): CsvColumn => ({ heading, type: 'instant', reason: false });
 
 const at = (t: number | null, zone: string, precision: Precision = 'ms'): CsvValue => (t === null ? null : { at: t, zone, precision });
+/** How well the time of an arrival or a departure is known. */
+const precisionOf = (v: Visit, kind: 'pulled_in' | 'pulled_out', t: number | null): Precision =>
+  v.line.find((e) => e.kind === kind && e.t === t)?.precision ?? 'ms';
 const maybe = <T>(m: Maybe<T>, value: (v: T) => CsvValue): CsvValue => (m.known ? value(m.value) : { unknown: m.why });
 /** Seconds of a time; a bound is not the time itself. */
 const seconds = (t: Timing): CsvValue =>
@@ -68,8 +71,8 @@ const VISITS: Sheet = {
     return [
       [
         v.id,
-        at(v.pulledInAt, v.zone, v.dayOnly ? 'day' : 'ms'),
-        at(v.pulledOutAt, v.zone),
+        at(v.pulledInAt, v.zone, precisionOf(v, 'pulled_in', v.pulledInAt)),
+        at(v.pulledOutAt, v.zone, precisionOf(v, 'pulled_out', v.pulledOutAt)),
         n.site(v.siteId),
         n.network(v.siteId),
         n.car(v.carId),

@@ -68,3 +68,9 @@ describe('spreadsheets in', () => {
     expect(got.refused).toEqual(rows_refused);
   });
 });
+
+it('what has no field is kept, whatever its heading and however often that comes', () => {
+  const text = 'Start;Station;Energy (kWh);Odd;Odd;__proto__;\n2025-10-14 13:52;Vrba Crossing;1;a;b;c;d\n';
+  const got = readSheet(new TextEncoder().encode(text), world, { zone: 'UTC', now: Date.UTC(2025, 11, 1), currency: null });
+  expect(got.ok && got.accepted.map((r) => r.rest)).toEqual([{ Odd: 'a', 'column 5': 'b', 'column 6': 'c', 'column 7': 'd' }]);
+});

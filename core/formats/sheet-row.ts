@@ -116,7 +116,7 @@ export function readRow(line: number, cells: readonly string[], rules: SheetRule
     const cell = cellOf(c);
     if (cell === null || c.field !== null) continue;
     const plain = textOf(cell, c, null);
-    if (plain !== null) rest[c.heading || `column ${c.n}`] = plain;
+    if (plain !== null) rest[keyOf(c)] = plain;
   }
   if (reasons.length > 0) return { row: null, reasons, asks: [] };
   if (asks.length > 0 || !when) return { row: null, reasons, asks };
@@ -276,12 +276,17 @@ export function readRow(line: number, cells: readonly string[], rules: SheetRule
     return within(seconds, BOUNDS.handshake) ? Math.round(seconds * 1e6) / 1e6 : no(c.n, 'out_of_bounds');
   }
 
+  /** Under its heading; two columns of one heading are both kept, and the name that reaches behind an object is none. */
+  function keyOf(c: SheetColumn): string {
+    return c.heading === '' || c.heading === '__proto__' || Object.hasOwn(rest, c.heading) ? `column ${c.n}` : c.heading;
+  }
+
   function meansOf(): string | null {
     const c = column('means');
     const written = text('means');
     if (!c || written === null) return null;
     const kind = MEANS.get(fold(written)) ?? null;
-    if (kind === null) rest[c.heading || `column ${c.n}`] = written;
+    if (kind === null) rest[keyOf(c)] = written;
     return kind;
   }
 

@@ -1,6 +1,5 @@
 import { createHash } from 'node:crypto';
 import type { RowDataPacket } from 'mysql2/promise';
-import { v5 } from 'uuid';
 import { billedItems, billPayload, recordedAttempts } from '@/core/formats/cdr-bills';
 import { type AttemptRef, matchSessions, type SessionMatch } from '@/core/formats/match-sessions';
 import { type BillIn, cdrsIn } from '@/core/formats/ocpi-cdrs';
@@ -13,20 +12,13 @@ import type { Member } from '../accounts/who';
 import { now } from '../clock';
 import { fromBin, toBin } from '../db/binary-id';
 import { figuresOf } from '../figures/refresh';
-import { MAX_ITEMS, takeBatch } from '../outbox/take-batch';
 import { recordsOf } from '../records/record-tables';
 import { eventsOfVisits } from '../visits/event-rows';
-import { seen, seenBy } from '../visits/seen-by';
+import { idOf, importedEvent, sendImported } from './imported-events';
+import { AROUND_MS, visitsAround } from './visits-around';
 
-/** Ids that come of what a file says: the same CDR is the same bill, in whichever file it stands. RFC 9562, version 5. */
-const NAMESPACE = '6ba7b811-9dad-11d1-80b4-00c04fd430c8';
-const idOf = (householdId: string, name: string): string => v5(`${householdId} ${name}`, NAMESPACE);
-/** Visits so near to what is billed are looked at. */
-const AROUND_MS = 2 * 86_400_000;
 /** More at once nobody looks through; a file of more is sent in parts. */
 const MOST_BILLS = 5_000;
-const MOST_VISITS = 20_000;
-const PORTION = 200;
 
 type Where = { visitId: string; n: number; site: string; at: number; zone: string; stall: string | null };
 export type CdrRow = {
@@ -59,7 +51,10 @@ async function load(who: Member, bytes: Uint8Array): Promise<Loaded | { refused:
   const { bills, breaches, notKept } = cdrsIn(read.value);
   if (bills.length > MOST_BILLS) return { refused: { code: 'too_many' } };
   const importId = idOf(who.householdId, `import ${createHash('sha256').update(bytes).digest('hex')}`);
-  const visits = await visitsAround(who, bills);
+  const visits = await visitsAround(
+    who,
+    bills.map((b) => b.start),
+  );
   const [sites, stalls] = await Promise.all([recordsOf(who.householdId, 'site'), recordsOf(who.householdId, 'stall')]);
   const siteName = new Map(sites.map((s) => [s.id, s.fields.name]));
   const stallName = new Map(stalls.map((s) => [s.id, s.fields.name]));
@@ -109,22 +104,6 @@ async function load(who: Member, bytes: Uint8Array): Promise<Loaded | { refused:
   return { visits, match, bills, preview: { importId, rows, breaches, notKept: notKept.length, unbilled: within } };
 }
 
-async function visitsAround(who: Member, bills: readonly BillIn[]): Promise<Map<string, Visit>> {
-  const out = new Map<string, Visit>();
-  if (bills.length === 0) return out;
-  const starts = bills.map((b) => b.start);
-  const [from, to] = [Math.min(...starts) - AROUND_MS, Math.max(...starts) + AROUND_MS];
-  const [rows] = await (await figuresOf(who.householdId)).execute<RowDataPacket[]>(
-    `SELECT id FROM visit v WHERE household_id = ? AND withdrawn = FALSE AND sort_at BETWEEN ? AND ? AND ${seen()} ORDER BY sort_at LIMIT ${MOST_VISITS}`,
-    [toBin(who.householdId), new Date(from), new Date(to), seenBy(who.personId)],
-  );
-  for (let i = 0; i < rows.length; i += PORTION) {
-    const ids = rows.slice(i, i + PORTION).map((r) => fromBin(r.id));
-    for (const [id, events] of await eventsOfVisits(who.householdId, ids)) out.set(id, deriveVisit(id, events, payloadProblem));
-  }
-  return out;
-}
-
 /** The bills of these that stand in the ledger, taken in before and not taken back. */
 async function standing(who: Member, bills: readonly BillIn[], visits: ReadonlyMap<string, Visit>): Promise<Set<string>> {
   const stands = new Set([...visits.values()].flatMap((v) => v.bills.map((b) => b.id)));
@@ -160,7 +139,7 @@ export async function takeCdrs(who: Member, bytes: Uint8Array, chosen: ReadonlyM
         : event(who, visit, seqs, id, 'bill', billPayload(bill, session, preview.importId), preview.importId, bill.end),
     );
   }
-  return { ok: true, preview, taken: await send(who, events) };
+  return { ok: true, preview, taken: await sendImported(who, events) };
 }
 
 /** Takes back every bill of an import that still stands. @returns how many */
@@ -182,7 +161,7 @@ export async function undoImport(who: Member, importId: string): Promise<number>
       if ((b.payload as { import?: unknown }).import === importId)
         events.push(event(who, visit, seqs, idOf(who.householdId, `undo ${b.id} ${times}`), 'withdrawal', { target: b.id }, importId, undefined, own));
   }
-  return send(who, events);
+  return sendImported(who, events);
 }
 
 /** The withdrawal that took a bill back and still stands. */
@@ -201,41 +180,19 @@ function event(
   kind: 'bill' | 'withdrawal',
   payload: Record<string, unknown>,
   importId: string,
-  at = now(),
+  at?: number,
   all: readonly StoredEvent[] = [],
 ): StoredEvent {
   const seq = (seqs.get(visit.id) ?? Math.max(0, ...visit.line.map((e) => e.seq), ...visit.takenBack.map((e) => e.seq), ...all.map((e) => e.seq))) + 1;
   seqs.set(visit.id, seq);
-  return {
+  return importedEvent(who, {
     id,
-    householdId: who.householdId,
-    personId: who.personId,
     visitId: visit.id,
-    kind,
-    v: 1,
-    at: Math.min(at, now()),
-    precision: 'ms',
     zone: visit.zone,
-    // An import is a device of its own: it has no page whose clock could be compared with a phone's.
-    deviceId: importId,
-    life: importId,
-    mono: 0,
-    awake: false,
     seq,
-    origin: 'imported',
-    role: 'recorder',
+    kind,
     payload,
-  };
-}
-
-async function send(who: Member, events: readonly StoredEvent[]): Promise<number> {
-  let taken = 0;
-  for (let i = 0; i < events.length; i += MAX_ITEMS) {
-    const answer = await takeBatch(who, { items: events.slice(i, i + MAX_ITEMS).map((e) => ({ type: 'event', event: e })) });
-    if (!answer.ok) throw new Error(answer.reason);
-    taken += answer.results.filter((r) => r.status === 'taken').length;
-    const refused = answer.results.find((r) => r.status === 'refused');
-    if (refused) console.error(`an imported bill was refused: ${refused.path} ${refused.reason}`);
-  }
-  return taken;
+    importId,
+    ...(at === undefined ? {} : { at: Math.min(at, now()) }),
+  });
 }

@@ -8,6 +8,9 @@ export type FindAction = { label: string; line: string; href: string; text: stri
 export const ACTIONS: readonly FindAction[] = [
   { label: 'Pull in', line: 'Begin a visit', href: '/stall', text: 'Pull in begin start a visit stall' },
   { label: 'Type in a visit', line: 'Ledger', href: '/ledger/new', text: 'Type in add a visit afterwards from memory receipt' },
+  { label: 'Bring in a spreadsheet', line: 'Ledger', href: '/ledger/import/sheet', text: 'Bring in a spreadsheet CSV import visits' },
+  { label: 'Bills from a network', line: 'Ledger', href: '/ledger/import', text: 'Bills from a network CDR OCPI import' },
+  { label: 'The ledger as CSV', line: 'Settings', href: '/settings/export', text: 'The ledger as CSV export sheet out' },
   { label: 'Add a site', line: 'Places', href: '/places/new', text: 'Add a site new place' },
   ...PLACES.map((p) => ({ label: p.name, line: `Key ${p.key}`, href: p.href, text: `${p.name} open go to` })),
   ...GARAGE_TYPES.map((t) => ({ label: TYPES[t].many, line: 'Garage', href: `/garage/${t}`, text: `${TYPES[t].many} garage` })),

@@ -60,6 +60,12 @@ export default async function SettingsPage() {
           </Link>
           : its record of the sessions, set against the visits.
         </p>
+        <p className="mt-1 text-sm">
+          <Link href="/ledger/import/sheet" className="font-semibold text-shake underline">
+            A spreadsheet
+          </Link>
+          : years of visits kept in one, row by row.
+        </p>
       </Part>
       <PhoneSettings />
       <Part id="settle" head="Changes to settle">

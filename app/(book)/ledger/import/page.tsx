@@ -16,6 +16,9 @@ export default async function ImportPage() {
       <Link href="/ledger" className="inline-block min-h-6 text-[13px] font-semibold text-shake underline">
         Back to the ledger
       </Link>
+      <Link href="/ledger/import/sheet" className="ml-4 inline-block min-h-6 text-[13px] font-semibold text-shake underline">
+        A spreadsheet
+      </Link>
       <h1 className="mb-2 mt-1 text-[24px]">Bills from a network</h1>
       <p className="mb-4 max-w-[760px] text-[14.5px] text-ink-2">
         Many networks hand out their record of a session as a CDR of OCPI 2.2.1 in JSON. It is laid beside the visits recorded here by place, time and energy:

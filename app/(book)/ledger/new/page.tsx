@@ -1,4 +1,5 @@
 import type { Metadata } from 'next';
+import Link from 'next/link';
 import { redirect } from 'next/navigation';
 import { membersOf } from '@/server/accounts/members';
 import { whoAsks } from '@/server/http/session-cookie';
@@ -26,6 +27,12 @@ export default async function TypeVisitPage({ searchParams }: { searchParams: Pr
           back={{ href: '/ledger', text: 'Back to the ledger' }}
           lead="From memory, a receipt or a stopwatch: only what is known. What stays empty is not read, and never zero."
         >
+          <p className="mb-3 text-sm">
+            Many of them?{' '}
+            <Link href="/ledger/import/sheet" className="inline-block min-h-6 font-semibold text-shake underline">
+              Bring in a spreadsheet
+            </Link>
+          </p>
           <TypeVisit currency={who.currency} site={one(query, 'site') ?? ''} people={others} />
         </EditPage>
       )}

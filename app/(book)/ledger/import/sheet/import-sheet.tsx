@@ -1,0 +1,250 @@
+'use client';
+import { useRef, useState } from 'react';
+import type { SheetAnswer } from '@/core/formats/sheet-import';
+import { printMoney } from '@/core/units/money';
+import { printCount } from '@/core/units/print';
+import { printDate, printTime } from '@/core/units/zoned';
+import type { SheetLine, SheetPreview, SheetSite } from '@/server/formats/import-sheet';
+import { SheetAsks } from './sheet-asks';
+import { SheetSites } from './sheet-sites';
+import { FIELD, PLAN, REASON, REFUSED, WARNING } from './sheet-words';
+
+/** Sites made with one request: all of them would be more than an address can hold. */
+const SITES_AT_ONCE = 20;
+type Told = SheetPreview & { taken?: number; left?: number };
+
+/** Chooses a file, shows what would come of each row, asks, takes it in part by part, and back. */
+export function ImportSheet() {
+  const [file, setFile] = useState<File | null>(null);
+  const [seen, setSeen] = useState<Told | null>(null);
+  const [answers, setAnswers] = useState<SheetAnswer[]>([]);
+  const [sites, setSites] = useState<Record<string, string>>({});
+  const [said, setSaid] = useState('');
+  const [busy, setBusy] = useState(false);
+  const stop = useRef(false);
+  // Two answers given quickly: what was read for the first of them is old by then.
+  const asked = useRef(0);
+
+  const send = async (of: File, with_: readonly SheetAnswer[], make: readonly SheetSite[], take: boolean): Promise<Told | null> => {
+    asked.current += 1;
+    const mine = asked.current;
+    const query = new URLSearchParams({ asked: JSON.stringify({ answers: with_, sites: make }), ...(take ? { take: 'yes' } : {}) });
+    const answer = await fetch(`/api/v1/import/sheet?${query}`, { method: 'POST', headers: { 'content-type': 'text/csv' }, body: of });
+    const body = await answer.json();
+    if (mine !== asked.current) return null;
+    if (answer.ok) {
+      setSeen(body);
+      return body;
+    }
+    const { line, byte } = body.refused?.where ?? {};
+    const where = line !== undefined ? `Line ${line}.` : byte !== undefined ? `Byte ${byte}.` : '';
+    setSaid(`${body.error ?? 'The file was refused.'} ${REFUSED[body.refused?.code] ?? ''} ${where}`.trim());
+    if (!take) setSeen(null);
+    return null;
+  };
+  const working = async (work: () => Promise<void>) => {
+    setBusy(true);
+    setSaid('');
+    try {
+      await work();
+    } catch {
+      setSaid('The server could not be reached. What came in so far is in the ledger; the same again goes on from there.');
+    } finally {
+      setBusy(false);
+    }
+  };
+  const read = (of: File, with_: readonly SheetAnswer[]) =>
+    void working(async () => {
+      await send(of, with_, [], false);
+    });
+  const answered = (a: SheetAnswer) => {
+    const next = [...answers.filter((x) => !(x.code === a.code && x.column === a.column && JSON.stringify(x.lines) === JSON.stringify(a.lines))), a];
+    setAnswers(next);
+    if (file) read(file, next);
+  };
+  const takeIn = () =>
+    void working(async () => {
+      if (!file) return;
+      stop.current = false;
+      const make = Object.entries(sites).map(([name, network]) => ({ name, network: network.trim() }));
+      let taken = 0;
+      for (let part = 0; ; part++) {
+        const some = make.slice(part * SITES_AT_ONCE, (part + 1) * SITES_AT_ONCE);
+        const told = await send(file, answers, some, true);
+        if (!told) return;
+        taken += told.taken ?? 0;
+        const more = (told.left ?? 0) > 0 || (part + 1) * SITES_AT_ONCE < make.length;
+        setSaid(more ? `${printCount(taken, 'visit')} taken in, ${told.left} to come …` : `${printCount(taken, 'visit')} taken in.`);
+        if (!more) break;
+        if (stop.current) {
+          setSaid(`Stopped: ${printCount(taken, 'visit')} taken in. The same again goes on from there.`);
+          break;
+        }
+      }
+      setSites({});
+    });
+  const undo = () =>
+    void working(async () => {
+      if (!seen || !file) return;
+      const answer = await fetch('/api/v1/import/sheet', {
+        method: 'DELETE',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify({ id: seen.importId }),
+      });
+      const { undone } = await answer.json();
+      await send(file, answers, [], false);
+      setSaid(answer.ok ? `${printCount(undone ?? 0, 'visit')} taken back.` : 'It could not be taken back just now.');
+    });
+  const unnamed = Object.values(sites).some((n) => n.trim() === '');
+  const coming = (seen?.counts.new ?? 0) + (Object.keys(sites).length > 0 ? (seen?.counts.place ?? 0) : 0);
+  return (
+    <>
+      <label className="mb-3 block text-[15px] font-semibold">
+        The file, CSV
+        <input
+          type="file"
+          accept=".csv,.txt,.tsv,text/csv,text/plain"
+          className="mt-1 block min-h-[44px]"
+          onChange={(e) => {
+            const chosen = e.target.files?.[0] ?? null;
+            setFile(chosen);
+            setAnswers([]);
+            setSites({});
+            setSeen(null);
+            if (chosen) read(chosen, []);
+          }}
+        />
+      </label>
+      <p role="status" className="mb-3 min-h-6 text-[15px] font-semibold">
+        {said || (busy ? 'Reading …' : '')}
+      </p>
+      {seen ? (
+        <>
+          <p className="mb-3 text-[15px]">
+            {(['new', 'there', 'near', 'twice', 'same', 'place', 'refund', 'nothing', 'too_long'] as const)
+              .filter((p) => seen.counts[p] > 0)
+              .map((p) => `${seen.counts[p]} ${PLAN[p].replace(/\?$/, '')}`)
+              .concat(
+                seen.counts.waiting > 0 ? [`${seen.counts.waiting} waiting for an answer`] : [],
+                seen.counts.refused > 0 ? [`${seen.counts.refused} refused`] : [],
+              )
+              .join(', ') || 'No row of it is a visit.'}
+          </p>
+          <p className="mb-3 text-[13px] text-ink-2">
+            Columns:{' '}
+            {seen.columns
+              .map((c) => `${c.heading || `column ${c.n}`} → ${c.field ? FIELD[c.field] : 'kept as it is'}${c.unit ? ` (${c.unit})` : ''}`)
+              .join(', ')}
+          </p>
+          <SheetAsks asks={seen.asks} columns={seen.columns} answers={answers} onAnswer={answered} />
+          {answers.length > 0 ? (
+            <button
+              type="button"
+              className="plate mb-4 !min-h-[44px]"
+              disabled={busy}
+              onClick={() => {
+                setAnswers([]);
+                if (file) read(file, []);
+              }}
+            >
+              Ask everything again
+            </button>
+          ) : null}
+          <SheetSites
+            proposed={seen.proposed.sites}
+            chosen={sites}
+            onChoose={(name, network) =>
+              setSites((all) => {
+                const { [name]: _, ...others } = all;
+                return network === null ? others : { ...others, [name]: network };
+              })
+            }
+          />
+          {seen.refused.length > 0 ? (
+            <section aria-label="Rows that cannot be read" className="mb-4">
+              <h2 className="mb-1 text-[16px]">Rows that cannot be read</h2>
+              <ul className="max-h-72 overflow-y-auto text-[14px]" tabIndex={0} aria-label="Reasons by line">
+                {seen.refused.map((r) => (
+                  <li key={r.line} className="mb-1 border-l-4 border-fault bg-fault-card px-3 py-1">
+                    Line {r.line}:{' '}
+                    {r.reasons.map((x) => `${seen.columns[x.column - 1]?.heading || `column ${x.column}`}: ${REASON[x.code] ?? x.code}`).join('; ')}
+                  </li>
+                ))}
+              </ul>
+            </section>
+          ) : null}
+          <div className="overflow-x-auto bg-card" role="region" aria-label="Rows of the file" tabIndex={0}>
+            <table className="w-full min-w-[640px] text-[14px]">
+              <thead>
+                <tr className="border-b-2 border-t-2 border-ink text-left text-[12.5px] text-ink-2">
+                  {['Line', 'Visit', 'energy', 'amount', 'what comes of it'].map((h) => (
+                    <th key={h} scope="col" className="px-2.5 py-1.5 font-semibold">
+                      {h}
+                    </th>
+                  ))}
+                </tr>
+              </thead>
+              <tbody>
+                {seen.rows.map((r) => (
+                  <Row key={r.line} row={r} onTake={() => answered({ code: 'near', lines: [r.line], answer: 'new' })} />
+                ))}
+              </tbody>
+            </table>
+          </div>
+          <div className="mt-4 flex flex-wrap gap-2">
+            <button type="button" className="plate plate-next !min-h-[44px]" disabled={busy || coming === 0 || unnamed} onClick={takeIn}>
+              Take in {printCount(coming, 'visit')}
+            </button>
+            {busy ? (
+              <button type="button" className="plate !min-h-[44px]" onClick={() => (stop.current = true)}>
+                Stop
+              </button>
+            ) : null}
+            {seen.counts.there > 0 ? (
+              <button type="button" className="plate !min-h-[44px]" disabled={busy} onClick={undo}>
+                Take this import back
+              </button>
+            ) : null}
+          </div>
+        </>
+      ) : null}
+    </>
+  );
+}
+
+function Row({ row: r, onTake }: { row: SheetLine; onTake: () => void }) {
+  return (
+    <tr className="border-b border-rule-2 align-top">
+      <td className="num px-2.5 py-1.5">{r.line}</td>
+      <th scope="row" className="px-2.5 py-1.5 text-left font-semibold">
+        {r.site}
+        <span className="block text-[12.5px] font-normal text-ink-2">
+          {printDate(r.start, r.zone)}
+          {r.startPrecision === 'day' ? '' : ` ${printTime(r.start, r.zone)}`}
+          {r.stall ? `, stall ${r.stall}` : ''}
+        </span>
+        {r.warnings.map((w) => (
+          <span key={w} className="block text-[12.5px] font-normal text-ink-2">
+            {WARNING[w] ?? w}
+          </span>
+        ))}
+      </th>
+      <td className="num px-2.5 py-1.5">{r.kWh === null ? '–' : `${r.kWh} kWh`}</td>
+      <td className="num px-2.5 py-1.5">{r.amount === null || r.currency === null ? '–' : printMoney(r.amount, r.currency)}</td>
+      <td className="px-2.5 py-1.5">
+        {r.visitId ? (
+          <a href={`/ledger/${r.visitId}`} className="inline-block min-h-6 text-shake underline">
+            {PLAN[r.plan]}
+          </a>
+        ) : (
+          PLAN[r.plan]
+        )}
+        {r.plan === 'near' ? (
+          <button type="button" className="plate ml-2 !min-h-[44px]" onClick={onTake}>
+            No, another visit
+          </button>
+        ) : null}
+      </td>
+    </tr>
+  );
+}

@@ -1,0 +1,47 @@
+/** Sites that the file names and nobody here knows: made only where somebody says so, each in a network. */
+export function SheetSites(p: {
+  proposed: readonly (readonly [name: string, network: string | null])[];
+  chosen: Readonly<Record<string, string>>;
+  onChoose: (name: string, network: string | null) => void;
+}) {
+  if (p.proposed.length === 0) return null;
+  return (
+    <section aria-label="Sites not known here" className="mb-4">
+      <h2 className="mb-1 text-[16px]">Sites not known here</h2>
+      <p className="mb-2 max-w-[640px] text-[13.5px] text-ink-2">
+        If one of them is a site of yours under another name, mend the file or the site’s name first. Those that you tick are made, in the network that you
+        name.
+      </p>
+      <ul>
+        {p.proposed.map(([name, network]) => (
+          <li key={`${name} ${network}`} className="mb-2 flex flex-wrap items-center gap-x-3 gap-y-1">
+            <label className="flex min-h-[44px] items-center gap-2 text-[15px]">
+              <input
+                type="checkbox"
+                className="size-5"
+                checked={name in p.chosen}
+                onChange={(e) => p.onChoose(name, e.target.checked ? (network ?? '') : null)}
+              />
+              {name}
+            </label>
+            {name in p.chosen ? (
+              <label className="flex min-w-0 flex-wrap items-center gap-2 text-[14px]">
+                network
+                <input
+                  type="text"
+                  maxLength={80}
+                  className="field !min-h-[44px] min-w-0"
+                  value={p.chosen[name] ?? ''}
+                  onChange={(e) => p.onChoose(name, e.target.value)}
+                  aria-label={`Network of ${name}`}
+                />
+              </label>
+            ) : (
+              <span className="text-[13px] text-ink-2">{network ?? 'network not told'}</span>
+            )}
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}

@@ -1,0 +1,99 @@
+import type { RowPlan } from '@/core/formats/sheet-plan';
+
+export const REFUSED: Readonly<Record<string, string>> = {
+  nul_byte: 'It holds a NUL byte: is it a CSV file?',
+  bad_encoding: 'Its characters cannot be read.',
+  empty: 'Nothing stands in it.',
+  record_too_long: 'A line of it is longer than 1 MB.',
+  too_many_columns: 'It has more than 500 columns.',
+  too_many_rows: 'It has more than 100,000 rows.',
+  too_many: 'It has more than 10,000 rows: send it in parts.',
+};
+/** Why a row cannot be read. */
+export const REASON: Readonly<Record<string, string>> = {
+  open_quote: 'a quote that is never closed',
+  stray_quote: 'a quote within a quoted cell',
+  too_many_cells: 'more cells than headings',
+  formula: 'a formula, not its value',
+  bad_number: 'no figure',
+  bad_duration: 'no duration',
+  bad_date: 'no date',
+  bad_time: 'no time of day',
+  time_skipped: 'a time that the clock skipped',
+  no_time: 'no time told',
+  no_site: 'no site told',
+  end_before_start: 'the end before the start',
+  in_future: 'still to come',
+  out_of_bounds: 'beyond what can be',
+  bad_currency: 'no currency',
+  currency_conflict: 'two currencies',
+  too_long: 'too long',
+  private_number: 'looks like the number of a card or contract, which is never kept',
+};
+/** What is asked of a file. */
+export const ASK: Readonly<Record<string, string>> = {
+  encoding: 'Which letters are these?',
+  columns: 'No headings were found: name the columns in a first line',
+  column_meaning: 'Is this column the amount paid, or a price per kWh?',
+  column_twice: 'Two columns say the same: which one counts?',
+  date_order: 'Is the day first in a date, or the month?',
+  decimal_mark: 'Which is the decimal mark: is 12,345 about twelve, or twelve thousand?',
+  energy_unit: 'Energy in kWh or in Wh?',
+  duration_form: 'Durations in which form?',
+  currency: 'In which currency?',
+  currency_symbol: 'Which currency is meant by the sign?',
+  time_twice: 'The clock went back: this time came twice',
+  duplicate: 'The same visit twice, or two visits?',
+};
+export const OPTION: Readonly<Record<string, string>> = {
+  dmy: 'day first',
+  mdy: 'month first',
+  amount: 'amount paid',
+  perKWh: 'price per kWh',
+  first: 'the first time',
+  second: 'the second time',
+  same: 'the same visit',
+  different: 'two visits',
+  ',': 'the comma',
+  '.': 'the point',
+};
+export const PLAN: Readonly<Record<RowPlan, string>> = {
+  new: 'a new visit',
+  there: 'in the ledger',
+  near: 'recorded here already?',
+  twice: 'twice in the file?',
+  same: 'the same as a row before',
+  place: 'site not known here',
+  refund: 'a refund: enter it with its visit',
+  nothing: 'tells of no charge',
+  too_long: 'more than one visit can keep',
+};
+export const WARNING: Readonly<Record<string, string>> = {
+  end_next_day: 'ends the day after',
+  start_from_end: 'start worked out from the end',
+  times_disagree: 'start, end and minutes disagree',
+  amount_not_computed: 'a price but no amount',
+  network_differs: 'another network than here',
+  soc_falls: 'the battery falls',
+};
+/** What a column is read as. */
+export const FIELD: Readonly<Record<string, string>> = {
+  date: 'date',
+  start: 'start',
+  end: 'end',
+  minutes: 'duration',
+  site: 'site',
+  stall: 'stall',
+  network: 'network',
+  kWh: 'energy',
+  amount: 'amount',
+  currency: 'currency',
+  perKWh: 'price per kWh',
+  handshake_s: 'handshake',
+  socFrom: 'battery from',
+  socTo: 'battery to',
+  means: 'paid with',
+  note: 'note',
+  car: 'car',
+  'price?': 'asked below',
+};

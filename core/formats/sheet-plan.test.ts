@@ -1,0 +1,67 @@
+import { planRows } from './sheet-plan';
+import type { SheetRow } from './sheet-row';
+
+const row = (line: number, more: Partial<SheetRow> = {}): SheetRow => ({
+  line,
+  start: 0,
+  startPrecision: 'min',
+  end: null,
+  site: 'Vrba Crossing',
+  stall: null,
+  network: null,
+  car: null,
+  kWh: '10',
+  amount: '5',
+  currency: 'EUR',
+  perKWh: null,
+  minutes: null,
+  handshake_s: null,
+  socFrom: null,
+  socTo: null,
+  means: null,
+  note: null,
+  rest: {},
+  warnings: [],
+  ...more,
+});
+const known = { site: (name: string) => name === 'Vrba Crossing', there: new Set<number>(), near: new Set<number>() };
+const twice = { code: 'duplicate', column: null, lines: [2, 3, 4], options: ['same', 'different'] };
+const plan = (rows: SheetRow[], ...rest: Partial<[Parameters<typeof planRows>[1], Parameters<typeof planRows>[2], Partial<typeof known>]>) =>
+  [...planRows(rows, rest[0] ?? [], rest[1] ?? [], { ...known, ...rest[2] }).values()].join(' ');
+
+describe('what becomes of the rows of a sheet', () => {
+  it('a visit each, but for refunds, rows that tell of no charge, and sites nobody knows', () => {
+    expect(plan([row(2), row(3, { amount: '-5' }), row(4, { kWh: null, amount: null }), row(5, { site: 'Elsewhere' })])).toBe('new refund nothing place');
+    // A row may hold any number of cells, a visit may not; one with a note longer than any is taken by no other way either.
+    expect(plan([row(2, { note: 'x'.repeat(2000) }), row(3, { note: 'x'.repeat(2001) }), row(4, { rest: { a: 'x'.repeat(30_000) } })])).toBe(
+      'new too_long too_long',
+    );
+    // What came in before is there, whatever it tells.
+    expect(plan([row(2), row(5, { site: 'Elsewhere' })], [], [], { there: new Set([2, 5]) })).toBe('there there');
+  });
+  it('rows that may be one visit all wait; the same is taken once, different ones all', () => {
+    const rows = [row(2), row(3), row(4), row(5)];
+    expect(plan(rows, [twice])).toBe('twice twice twice new');
+    expect(plan(rows, [twice], [{ code: 'duplicate', lines: [2, 3, 4], answer: 'same' }])).toBe('new same same new');
+    expect(plan(rows, [twice], [{ code: 'duplicate', answer: 'different' }])).toBe('new new new new');
+    // The last word counts, an answer about other lines is none, nor is one to another question.
+    expect(
+      plan(
+        rows,
+        [twice],
+        [
+          { code: 'duplicate', answer: 'different' },
+          { code: 'duplicate', lines: [2], answer: 'same' },
+        ],
+      ),
+    ).toBe('new same same new');
+    expect(plan(rows, [twice], [{ code: 'duplicate', lines: [5], answer: 'same' }])).toBe('twice twice twice new');
+    expect(plan(rows, [{ ...twice, code: 'time_twice' }])).toBe('new new new new');
+  });
+  it('a row that a recorded visit may be waits until somebody says that it is another, and for its twin before that', () => {
+    const near = { near: new Set([2, 3]) };
+    expect(plan([row(2), row(3)], [], [], near)).toBe('near near');
+    expect(plan([row(2), row(3)], [], [{ code: 'near', lines: [2], answer: 'new' }], near)).toBe('new near');
+    expect(plan([row(2), row(3)], [{ ...twice, lines: [2, 3] }], [{ code: 'near', lines: [2], answer: 'new' }], near)).toBe('twice twice');
+  });
+});

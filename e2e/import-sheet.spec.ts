@@ -1,0 +1,121 @@
+import { expect, type Page, test } from '@playwright/test';
+import { addRoad, look, tell, untilPower } from './hands/charging-now';
+import { newHousehold, own } from './hands/household';
+
+/** A local time of Europe/Ljubljana in summer, as a German sheet writes it. */
+const stamp = (ms: number) => {
+  const d = new Date(ms + 2 * 3_600_000).toISOString();
+  return `${d.slice(8, 10)}.${d.slice(5, 7)}.${d.slice(0, 4)} ${d.slice(11, 16)}`;
+};
+const DAY0 = Date.UTC(2026, 5, 10, 9, 0);
+const DAY = 86_400_000;
+const HEAD = 'Beginn;Ende;Station;Ladesäule;Energie (kWh);Betrag (€);Bemerkung';
+const row = (at: number, site: string, kWh: string, amount: string, note = '') => `${stamp(at)};${stamp(at + 24 * 60_000)};${site};1;${kWh};${amount};${note}`;
+const sheet = (rows: string[]) => Buffer.from(`\uFEFF${[HEAD, ...rows].join('\r\n')}\r\n`);
+const choose = async (page: Page, buffer: Buffer, name = 'visits.csv') => {
+  await page.goto('/ledger/import/sheet');
+  await page.getByLabel('The file, CSV').setInputFiles({ name, mimeType: 'text/csv', buffer });
+};
+/** Visits that stand in the ledger, as the ledger itself gives them out: withdrawn ones say so in their last cell. */
+const standing = async (page: Page) => {
+  const rows = (await (await page.request.get('/api/v1/export/visits.csv')).text()).trim().split('\r\n');
+  return rows.filter((r) => r.endsWith(',no')).length;
+};
+const status = (page: Page, text: string) => expect(page.getByRole('status').filter({ hasText: text })).toBeVisible();
+
+test('a spreadsheet: each row as it would be, asked where it is not plain, taken in once, taken back whole', async ({ page, baseURL }) => {
+  const base = baseURL as string;
+  const who = await newHousehold(page, base);
+  const road = await addRoad(page, base);
+  const recorded = await tell(page, base, who, DAY0 + 6 * DAY, [
+    ...untilPower(road),
+    look(700, 50, 100, '18.6'),
+    [1500, 'stop_asked', { by: 'button' }],
+    [1505, 'reading', { screen: 'stall', kWh: '31.0' }],
+    [1560, 'pulled_out', { reason: 'enough' }],
+  ]);
+  const file = sheet([
+    row(DAY0, 'Vrba Crossing', '41,37', '23,10', '=1+1'),
+    row(DAY0 + DAY, 'Lipa Barn', '14,1', '7,61'),
+    row(DAY0 + 2 * DAY, 'Vrba Crossing', 'viel', '1,00'),
+    row(DAY0 + 3 * DAY, 'Vrba Crossing', '12,5', '6,00'),
+    row(DAY0 + 3 * DAY + 120_000, 'vrba crossing', '12,5', '6,00'),
+    row(DAY0 + 4 * DAY, 'Vrba Crossing', '0', '0'),
+    row(DAY0 + 5 * DAY, 'Vrba Crossing', '', '-3,20'),
+    row(DAY0 + 6 * DAY, 'Vrba Crossing', '31,0', '15,50'),
+    'Summe;;;;99,9;49,2;',
+  ]);
+  await choose(page, file);
+  const rows = page.getByRole('region', { name: 'Rows of the file' }).getByRole('row');
+  await expect(rows).toHaveCount(8);
+  await expect(
+    page.getByText('2 a new visit, 1 recorded here already, 2 twice in the file, 1 site not known here, 1 a refund', { exact: false }),
+  ).toBeVisible();
+  await expect(page.getByRole('region', { name: 'Rows that cannot be read' })).toContainText('Line 4: Energie (kWh): no figure');
+  await expect(rows.filter({ hasText: 'recorded here' }).getByRole('link')).toHaveAttribute('href', `/ledger/${recorded}`);
+  expect(await standing(page)).toBe(1);
+
+  await page.getByLabel('The same visit twice, or two visits?').selectOption({ label: 'the same visit' });
+  await expect(page.getByRole('button', { name: 'Take in 3 visits' })).toBeVisible();
+  await page.getByLabel('Lipa Barn').check();
+  await expect(page.getByRole('button', { name: 'Take in 4 visits' })).toBeDisabled();
+  await page.getByLabel('Network of Lipa Barn').fill('Bluebarn');
+  await page.getByRole('button', { name: 'Take in 4 visits' }).click();
+  await status(page, '4 visits taken in.');
+  await rows.filter({ hasText: 'in the ledger' }).filter({ hasText: '41.37' }).getByRole('link').click();
+  await expect(page.getByText('€23.10').first()).toBeVisible();
+  await expect(page.getByText('=1+1').first()).toBeVisible();
+
+  // Again, and within another file: nothing comes in twice.
+  const post = async (of: Buffer, asked: object = {}) =>
+    (
+      await page.request.post(`/api/v1/import/sheet?take=yes&asked=${encodeURIComponent(JSON.stringify(asked))}`, {
+        headers: { ...own(base), 'content-type': 'text/csv' },
+        data: of,
+      })
+    ).json();
+  const same = { answers: [{ code: 'duplicate', answer: 'same' }] };
+  expect(await post(file, same)).toMatchObject({ taken: 0, left: 0, counts: { there: 4 } });
+  expect(await post(sheet([row(DAY0 + DAY, 'LIPA  BARN', '14,1', '7,61')]))).toMatchObject({ taken: 0, counts: { there: 1 } });
+
+  await choose(page, file);
+  await page.getByLabel('The same visit twice, or two visits?').selectOption({ label: 'the same visit' });
+  await page.getByRole('button', { name: 'Take this import back' }).click();
+  await status(page, '4 visits taken back.');
+  expect(await standing(page)).toBe(1);
+  await page.getByRole('button', { name: 'Take in 4 visits' }).click();
+  await status(page, '4 visits taken in.');
+  await page.getByRole('button', { name: 'No, another visit' }).click();
+  await page.getByRole('button', { name: 'Take in 1 visit' }).click();
+  await status(page, '1 visit taken in.');
+  expect(await standing(page)).toBe(6);
+});
+
+test('a sheet comes in part by part, in its household alone; what is none is refused with its place', async ({ page, baseURL, browser }) => {
+  const base = baseURL as string;
+  await newHousehold(page, base);
+  await addRoad(page, base);
+  const many = sheet(Array.from({ length: 320 }, (_, i) => row(DAY0 - i * DAY, 'Vrba Crossing', `${10 + (i % 50)},5`, '6,00')));
+  const post = async (of: Buffer, query = '') => {
+    const answer = await page.request.post(`/api/v1/import/sheet${query}`, { headers: { ...own(base), 'content-type': 'text/csv' }, data: of });
+    return { status: answer.status(), ...(await answer.json()) };
+  };
+  expect(await post(many)).toMatchObject({ status: 200, counts: { new: 320 } });
+  expect(await post(many, '?take=yes')).toMatchObject({ taken: 300, left: 20 });
+  expect(await post(many, '?take=yes')).toMatchObject({ taken: 20, left: 0, counts: { there: 320, new: 0 } });
+  expect(await post(Buffer.from(''))).toMatchObject({ status: 422, refused: { code: 'empty' } });
+  expect(await post(Buffer.from('Beginn;Station\n\0;x\n'))).toMatchObject({ status: 422, refused: { code: 'nul_byte', where: { byte: 15 } } });
+  expect(await post(many, '?asked=%7B')).toMatchObject({ status: 422, error: 'asked: is not JSON' });
+  expect(await post(many, `?asked=${encodeURIComponent('{"sites":[{"name":"X","network":" "}]}')}`)).toMatchObject({ status: 422 });
+  const id = (await post(many)).importId;
+
+  const context = await browser.newContext({ baseURL: base });
+  const other = await context.newPage();
+  await newHousehold(other, base);
+  const undone = await other.request.delete('/api/v1/import/sheet', { headers: own(base), data: { id } });
+  expect(await undone.json()).toEqual({ undone: 0 });
+  const theirs = await other.request.post('/api/v1/import/sheet', { headers: { ...own(base), 'content-type': 'text/csv' }, data: many });
+  expect(await theirs.json()).toMatchObject({ counts: { place: 320, there: 0 }, proposed: { sites: [['Vrba Crossing', null]] } });
+  await context.close();
+  expect(await (await page.request.delete('/api/v1/import/sheet', { headers: own(base), data: { id } })).json()).toEqual({ undone: 320 });
+});

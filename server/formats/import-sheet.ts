@@ -1,0 +1,276 @@
+import { createHash } from 'node:crypto';
+import type { RowDataPacket } from 'mysql2/promise';
+import { recordedAttempts } from '@/core/formats/cdr-bills';
+import { fold, matchSessions } from '@/core/formats/match-sessions';
+import type { SheetRefused } from '@/core/formats/sheet-bytes';
+import { readSheet, type SheetAnswer, type SheetImport } from '@/core/formats/sheet-import';
+import { planRows, type RowPlan } from '@/core/formats/sheet-plan';
+import type { SheetRow, SheetWorld } from '@/core/formats/sheet-row';
+import { rowEvents, rowKey, rowTells } from '@/core/formats/sheet-visit';
+import { blankFields } from '@/core/records/record-schema';
+import { localInstant } from '@/core/units/local-time';
+import { localDay } from '@/core/units/zoned';
+import type { StoredEvent } from '@/core/visit/event';
+import type { SignedIn } from '../accounts/sessions';
+import type { Member } from '../accounts/who';
+import { now } from '../clock';
+import { fromBin, toBin } from '../db/binary-id';
+import { figuresOf } from '../figures/refresh';
+import { takeBatch } from '../outbox/take-batch';
+import { recordsOf } from '../records/record-tables';
+import { eventsOfVisits } from '../visits/event-rows';
+import { idOf, importedEvent, sendImported } from './imported-events';
+import { visitsAround } from './visits-around';
+
+/** More rows at once nobody looks through; a file of more is sent in parts. */
+const MOST_ROWS = 10_000;
+/** Rows that one request takes in: the page asks on until none is left. */
+export const ROWS_AT_ONCE = 300;
+const SHOWN = { rows: 200, refused: 1000 };
+const PORTION = 500;
+
+export type SheetLine = Pick<SheetRow, 'line' | 'start' | 'startPrecision' | 'site' | 'stall' | 'kWh' | 'amount' | 'currency' | 'warnings'> & {
+  zone: string;
+  plan: RowPlan;
+  /** The visit that it came in as, or that it may be. */
+  visitId: string | null;
+};
+export type SheetPreview = Pick<SheetImport, 'dialect' | 'columns' | 'skipped' | 'refused' | 'asks' | 'proposed'> & {
+  importId: string;
+  rows: SheetLine[];
+  counts: Record<RowPlan | 'refused' | 'waiting', number>;
+};
+/** A site to be made as the file names it, in a network as it is named there or by the person. */
+export type SheetSite = { name: string; network: string };
+export type SheetAsked = { answers: readonly SheetAnswer[]; sites: readonly SheetSite[] };
+export type SheetTold =
+  | { ok: true; preview: SheetPreview; taken?: number /** Rows that are still to be taken. */; left?: number }
+  | { ok: false; refused: SheetRefused | { code: 'too_many'; where: null } };
+
+/** Reads a spreadsheet and sets it against the ledger. Changes nothing but, with `take`, what is taken: sites that were asked for, and the next rows. */
+export async function importSheet(who: SignedIn, bytes: Uint8Array, asked: SheetAsked, take: boolean): Promise<SheetTold> {
+  if (take) await makeSites(who, asked.sites);
+  const { world, siteOf, stallOf, carOf } = await worldOf(who);
+  const read = readSheet(bytes, world, { zone: who.zone, now: now(), currency: who.currency }, asked.answers);
+  if (!read.ok) return { ok: false, refused: { code: read.code, where: read.where } };
+  if (read.accepted.length > MOST_ROWS) return { ok: false, refused: { code: 'too_many', where: null } };
+  const importId = idOf(who.householdId, `sheet ${createHash('sha256').update(bytes).digest('hex')}`);
+  const visitOf = visitIds(who, read.accepted);
+  const stands = await standing(who, [...visitOf.values()]);
+  const there = new Set(read.accepted.flatMap((r) => (stands.get(visitOf.get(r.line) as string) === 'there' ? [r.line] : [])));
+  const near = await nearVisits(
+    who,
+    read.accepted.filter((r) => !there.has(r.line)),
+    new Set(visitOf.values()),
+  );
+  const plan = planRows(read.accepted, read.asks, asked.answers, { site: (name) => siteOf(name) !== null, there, near: new Set(near.keys()) });
+  const zoneOf = (r: SheetRow) => siteOf(r.site)?.zone ?? who.zone;
+
+  let taken = 0;
+  const ready = read.accepted.filter((r) => plan.get(r.line) === 'new');
+  if (take) {
+    const events: StoredEvent[] = [];
+    const part = ready.slice(0, ROWS_AT_ONCE);
+    const back = part.filter((r) => stands.get(visitOf.get(r.line) as string) === 'withdrawn').map((r) => visitOf.get(r.line) as string);
+    const known = back.length > 0 ? await eventsOfVisits(who.householdId, back) : new Map<string, StoredEvent[]>();
+    for (const row of part) {
+      const visitId = visitOf.get(row.line) as string;
+      const own = known.get(visitId);
+      if (own) events.push(...restored(who, visitId, own, importId));
+      else {
+        const site = siteOf(row.site) as { id: string; zone: string };
+        const noon = localInstant(localDay(row.start, site.zone), '12:00', site.zone) ?? row.start;
+        const refs = { siteId: site.id, stallId: stallOf(site.id, row.stall), carId: carOf(row.car) };
+        rowEvents(row, refs, noon, importId).forEach((e, i) => {
+          const { kind, at, precision } = e;
+          events.push(
+            importedEvent(who, {
+              id: idOf(visitId, `${i} ${kind}`),
+              visitId,
+              zone: site.zone,
+              seq: i + 1,
+              kind,
+              payload: e.payload as Record<string, unknown>,
+              importId,
+              at,
+              precision,
+            }),
+          );
+        });
+      }
+      plan.set(row.line, 'there');
+      taken += 1;
+    }
+    await sendImported(who, events);
+  }
+
+  const counts = {
+    new: 0,
+    there: 0,
+    near: 0,
+    twice: 0,
+    same: 0,
+    place: 0,
+    refund: 0,
+    nothing: 0,
+    too_long: 0,
+    refused: read.refused.length,
+    waiting: read.waiting.length,
+  };
+  for (const p of plan.values()) counts[p] += 1;
+  const rows = read.accepted.map((r): SheetLine => {
+    const { line, start, startPrecision, site, stall, kWh, amount, currency, warnings } = r;
+    const p = plan.get(line) as RowPlan;
+    const visitId = p === 'there' ? (visitOf.get(line) ?? null) : (near.get(line) ?? null);
+    return { line, start, startPrecision, site, stall, kWh, amount, currency, warnings, zone: zoneOf(r), plan: p, visitId };
+  });
+  // What asks for a word comes first.
+  const rank = (p: RowPlan) => (p === 'near' || p === 'twice' ? 0 : p === 'new' ? 2 : 1);
+  const shown = [...rows].sort((a, b) => rank(a.plan) - rank(b.plan) || a.line - b.line).slice(0, SHOWN.rows);
+  const { dialect, columns, skipped, refused, asks, proposed } = read;
+  const preview = { importId, dialect, columns, skipped: skipped.slice(0, SHOWN.refused), refused: refused.slice(0, SHOWN.refused), asks, proposed };
+  return { ok: true, preview: { ...preview, rows: shown, counts }, ...(take ? { taken, left: ready.length - taken } : {}) };
+}
+
+/** Takes back every visit of an import that still stands; sites that were made for it stay. @returns how many */
+export async function undoSheet(who: Member, importId: string): Promise<number> {
+  const [rows] = await (await figuresOf(who.householdId)).execute<RowDataPacket[]>(
+    `SELECT DISTINCT e.visit_id FROM event e JOIN visit v ON v.household_id = e.household_id AND v.id = e.visit_id AND v.withdrawn = FALSE
+      WHERE e.household_id = ? AND e.kind = 'pulled_in' AND e.origin = 'imported' AND JSON_VALUE(e.payload, '$.sheet.import') = ?`,
+    [toBin(who.householdId), importId],
+  );
+  const ids = rows.map((r) => fromBin(r.visit_id));
+  const events: StoredEvent[] = [];
+  for (let i = 0; i < ids.length; i += PORTION)
+    for (const [visitId, own] of await eventsOfVisits(who.householdId, ids.slice(i, i + PORTION))) {
+      const times = own.filter((e) => e.kind === 'withdrawal').length;
+      events.push(bookkept(who, visitId, own, idOf(visitId, `undo ${times}`), visitId, importId));
+    }
+  return sendImported(who, events);
+}
+
+/** Taken back before: every withdrawal of the visit that still stands is itself taken back. */
+function restored(who: Member, visitId: string, own: readonly StoredEvent[], importId: string): StoredEvent[] {
+  const gone = new Set(own.filter((e) => e.kind === 'withdrawal').map((e) => String(e.payload.target)));
+  return own
+    .filter((e) => e.kind === 'withdrawal' && e.payload.target === visitId && !gone.has(e.id))
+    .map((e, i) => bookkept(who, visitId, own, idOf(e.id, 'again'), e.id, importId, i));
+}
+
+const bookkept = (who: Member, visitId: string, own: readonly StoredEvent[], id: string, target: string, importId: string, after = 0): StoredEvent =>
+  importedEvent(who, {
+    id,
+    visitId,
+    zone: own[0]?.zone ?? 'UTC',
+    seq: Math.max(0, ...own.map((e) => e.seq)) + 1 + after,
+    kind: 'withdrawal',
+    payload: { target },
+    importId,
+  });
+
+/** The visit of each row by line: rows that say the same, in whichever file, are the same visit; within a file each stands for one more. */
+function visitIds(who: Member, rows: readonly SheetRow[]): Map<number, string> {
+  const times = new Map<string, number>();
+  return new Map(
+    rows.map((r): [number, string] => {
+      const key = rowKey(r);
+      const n = (times.get(key) ?? 0) + 1;
+      times.set(key, n);
+      return [r.line, idOf(who.householdId, `row ${n} ${key}`)];
+    }),
+  );
+}
+
+async function standing(who: Member, ids: readonly string[]): Promise<Map<string, 'there' | 'withdrawn'>> {
+  const out = new Map<string, 'there' | 'withdrawn'>();
+  const db = await figuresOf(who.householdId);
+  for (let i = 0; i < ids.length; i += PORTION) {
+    const part = ids.slice(i, i + PORTION);
+    const [rows] = await db.execute<RowDataPacket[]>(`SELECT id, withdrawn FROM visit WHERE household_id = ? AND id IN (${part.map(() => '?').join(', ')})`, [
+      toBin(who.householdId),
+      ...part.map(toBin),
+    ]);
+    for (const r of rows) out.set(fromBin(r.id), r.withdrawn ? 'withdrawn' : 'there');
+  }
+  return out;
+}
+
+/** For each row the recorded visit that it may be, by place, time and energy. @param own ids of the file's own visits, which are no others */
+async function nearVisits(who: Member, rows: readonly SheetRow[], own: ReadonlySet<string>): Promise<Map<number, string>> {
+  const charges = rows.filter((r) => rowTells(r) === 'charged' || rowTells(r) === 'failed');
+  const visits = await visitsAround(
+    who,
+    charges.map((r) => r.start),
+  );
+  const [sites, stalls] = await Promise.all([recordsOf(who.householdId, 'site'), recordsOf(who.householdId, 'stall')]);
+  const siteName = new Map(sites.map((s) => [s.id, s.fields.name]));
+  const stallName = new Map(stalls.map((s) => [s.id, s.fields.name]));
+  const attempts = [...visits.values()]
+    .filter((v) => !own.has(v.id))
+    .flatMap((v) => recordedAttempts(v, (v.siteId && siteName.get(v.siteId)) || '', (id) => (id ? (stallName.get(id) ?? null) : null)));
+  const { pairs, asks } = matchSessions(
+    charges.map((r) => ({
+      id: String(r.line),
+      site: r.site,
+      stall: r.stall,
+      start: r.start,
+      dayOnly: r.startPrecision === 'day',
+      kWh: r.kWh,
+      credits: null,
+    })),
+    attempts,
+  );
+  const asked = asks.flatMap((a) => (a.candidates[0] ? [[Number(a.item), a.candidates[0][0]] as const] : []));
+  return new Map([...asked, ...pairs.map((p) => [Number(p.item), p.visitId] as const)]);
+}
+
+/** What the household knows: names as a sheet may write them, and the ids behind them. */
+async function worldOf(who: Member) {
+  const [sites, networks, stalls, cars] = await Promise.all([
+    recordsOf(who.householdId, 'site'),
+    recordsOf(who.householdId, 'network'),
+    recordsOf(who.householdId, 'stall'),
+    recordsOf(who.householdId, 'car'),
+  ]);
+  const open = sites.filter((s) => !s.archived);
+  const networkName = new Map(networks.map((n) => [n.id, n.fields.name]));
+  const stallsAt = (siteId: string) => stalls.filter((s) => !s.archived && s.fields.siteId === siteId);
+  const world: SheetWorld = {
+    sites: open.map((s) => ({
+      name: s.fields.name,
+      network: networkName.get(s.fields.networkId) ?? '',
+      zone: s.fields.zone,
+      stalls: stallsAt(s.id).map((x) => x.fields.name),
+    })),
+    networks: networks.filter((n) => !n.archived).map((n) => n.fields.name),
+  };
+  const bySite = new Map(open.map((s) => [fold(s.fields.name), { id: s.id, zone: s.fields.zone }]));
+  return {
+    world,
+    siteOf: (name: string) => bySite.get(fold(name)) ?? null,
+    stallOf: (siteId: string, name: string | null) => (name === null ? null : (stallsAt(siteId).find((s) => fold(s.fields.name) === fold(name))?.id ?? null)),
+    carOf: (name: string | null) => (name === null ? null : (cars.find((c) => !c.archived && fold(c.fields.name) === fold(name))?.id ?? null)),
+  };
+}
+
+/** Makes the sites that a person asked for, and their networks where these are not known. */
+async function makeSites(who: SignedIn, sites: readonly SheetSite[]): Promise<void> {
+  if (sites.length === 0) return;
+  const { world, siteOf } = await worldOf(who);
+  const networks = await recordsOf(who.householdId, 'network');
+  const items: object[] = [];
+  const record = (type: 'network' | 'site', id: string, fields: object) =>
+    items.push({ type: 'record', record: { type, id, baseRev: 0, archived: false, fields: { ...blankFields(type), ...fields } } });
+  const made = new Map<string, string>();
+  for (const { name, network } of sites) {
+    if (siteOf(name)) continue;
+    const known = world.networks.some((n) => fold(n) === fold(network))
+      ? networks.find((n) => !n.archived && fold(n.fields.name) === fold(network))?.id
+      : undefined;
+    const networkId = known ?? made.get(fold(network)) ?? idOf(who.householdId, `network ${fold(network)}`);
+    if (!known && !made.has(fold(network))) record('network', networkId, { name: network });
+    made.set(fold(network), networkId);
+    record('site', idOf(who.householdId, `site ${networkId} ${fold(name)}`), { networkId, name, zone: who.zone });
+  }
+  if (items.length > 0) await takeBatch(who, { items });
+}

@@ -1,0 +1,37 @@
+import type { RowDataPacket } from 'mysql2/promise';
+import { deriveVisit, type Visit } from '@/core/visit/derive';
+import { payloadProblem } from '@/core/visit/payloads';
+import type { Member } from '../accounts/who';
+import { fromBin, toBin } from '../db/binary-id';
+import { figuresOf } from '../figures/refresh';
+import { eventsOfVisits } from '../visits/event-rows';
+import { seen, seenBy } from '../visits/seen-by';
+
+/** Visits so near to what a file tells of are looked at. */
+export const AROUND_MS = 2 * 86_400_000;
+const MOST_VISITS = 20_000;
+const PORTION = 200;
+
+/** Visits that this person sees around any of these instants, UTC ms. */
+export async function visitsAround(who: Member, instants: readonly number[]): Promise<Map<string, Visit>> {
+  const out = new Map<string, Visit>();
+  const times = [...instants].sort((a, b) => a - b);
+  const [first, last] = [times[0], times.at(-1)];
+  if (first === undefined || last === undefined) return out;
+  const [rows] = await (await figuresOf(who.householdId)).execute<RowDataPacket[]>(
+    `SELECT id, sort_at FROM visit v WHERE household_id = ? AND withdrawn = FALSE AND sort_at BETWEEN ? AND ? AND ${seen()} ORDER BY sort_at LIMIT ${MOST_VISITS}`,
+    [toBin(who.householdId), new Date(first - AROUND_MS), new Date(last + AROUND_MS), seenBy(who.personId)],
+  );
+  // Both lists rise: the first instant that is not long before a visit says whether one is near.
+  let i = 0;
+  const near = rows.filter((r) => {
+    const at = (r.sort_at as Date).getTime();
+    while (i < times.length && (times[i] as number) < at - AROUND_MS) i += 1;
+    return i < times.length && (times[i] as number) <= at + AROUND_MS;
+  });
+  for (let from = 0; from < near.length; from += PORTION) {
+    const ids = near.slice(from, from + PORTION).map((r) => fromBin(r.id));
+    for (const [id, events] of await eventsOfVisits(who.householdId, ids)) out.set(id, deriveVisit(id, events, payloadProblem));
+  }
+  return out;
+}
