@@ -1,3 +1,4 @@
+import { readFile } from 'node:fs/promises';
 import { expect, type Page, test } from '@playwright/test';
 import { addRoad, look, tell, untilPower } from './hands/charging-now';
 import { newHousehold, own } from './hands/household';
@@ -52,6 +53,10 @@ test('a spreadsheet: each row as it would be, asked where it is not plain, taken
     page.getByText('2 a new visit, 1 recorded here already, 2 twice in the file, 1 site not known here, 1 a refund', { exact: false }),
   ).toBeVisible();
   await expect(page.getByRole('region', { name: 'Rows that cannot be read' })).toContainText('Line 4: Energie (kWh): no figure');
+  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Save these rows to mend them' }).click()]);
+  const saved = await readFile(await download.path(), 'utf8');
+  expect(saved.split('\r\n')).toHaveLength(3);
+  expect(saved).toContain('viel;1,00;;line 4: Energie (kWh): no figure');
   await expect(rows.filter({ hasText: 'recorded here' }).getByRole('link')).toHaveAttribute('href', `/ledger/${recorded}`);
   expect(await standing(page)).toBe(1);
 

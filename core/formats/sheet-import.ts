@@ -24,7 +24,8 @@ export type SheetImport = {
   };
   columns: SheetColumn[];
   accepted: SheetRow[];
-  refused: { line: number; reasons: RowReason[] }[];
+  /** `cells`: as they stand; of a row whose quotes cannot be read, all of its line in one. */
+  refused: { line: number; reasons: RowReason[]; cells: string[] }[];
   skipped: { line: number; code: 'preamble' | 'blank' | 'heading_again' | 'totals' }[];
   asks: SheetAsk[];
   /** Lines that an open question holds back. */
@@ -96,13 +97,13 @@ export function readSheet(bytes: Uint8Array, world: SheetWorld, settings: SheetS
     }
     rows += 1;
     if (rows > MOST_ROWS) return { ok: false, code: 'too_many_rows', where: { line: r.line } };
-    if (r.bad) refused.push({ line: r.line, reasons: [r.bad] });
+    if (r.bad) refused.push({ line: r.line, reasons: [r.bad], cells: [text.slice(r.from, r.to).trim()] });
     else if (heading && isHeadingAgain(r, heading)) {
       skipped.push({ line: r.line, code: 'heading_again' });
       rows -= 1;
     } else {
       const beyond = r.cells.findIndex((c, i) => i >= width && c.trim() !== '');
-      if (beyond >= 0) refused.push({ line: r.line, reasons: [{ column: beyond + 1, code: 'too_many_cells' }] });
+      if (beyond >= 0) refused.push({ line: r.line, reasons: [{ column: beyond + 1, code: 'too_many_cells' }], cells: r.cells });
       else if (isTotal(r, columns)) skipped.push({ line: r.line, code: 'totals' });
       else data.push(r);
     }
@@ -152,7 +153,7 @@ export function readSheet(bytes: Uint8Array, world: SheetWorld, settings: SheetS
   for (const { r, row, reasons, asks: own } of read) {
     const doubtful =
       askEncoding && decoded.other !== null && text.slice(r.from, r.to) !== (text === decoded.text ? decoded.other : decoded.text).slice(r.from, r.to);
-    if (reasons.length > 0) refused.push({ line: r.line, reasons });
+    if (reasons.length > 0) refused.push({ line: r.line, reasons, cells: r.cells });
     else if (open || doubtful || !row) {
       waiting.add(r.line);
       for (const a of own) addAsk(asks, a, r.line);

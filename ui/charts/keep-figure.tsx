@@ -2,6 +2,7 @@
 import * as Popover from '@radix-ui/react-popover';
 import { type ReactNode, useRef, useState } from 'react';
 import { Floating } from '../forms/floating';
+import { saveFile } from '../forms/save-file';
 import { pngOf, svgText } from './svg-file';
 
 /** A name that every file system takes. */
@@ -10,13 +11,6 @@ const fileName = (name: string) =>
     .toLowerCase()
     .replace(/[^a-z0-9]+/g, '-')
     .replace(/^-|-$/g, '');
-function save(blob: Blob, name: string): void {
-  const a = document.createElement('a');
-  a.href = URL.createObjectURL(blob);
-  a.download = name;
-  a.click();
-  URL.revokeObjectURL(a.href);
-}
 
 /**
  * A figure of a page, and a way to take it along: its numbers as CSV, copied or saved, and its drawing as SVG or PNG where it has one.
@@ -46,11 +40,11 @@ export function KeepFigure({ name, csv, drawn = false, children }: { name: strin
   };
   const acts: [label: string, act: () => void][] = [
     ['Copy as CSV', () => taken(() => navigator.clipboard.writeText(csv), 'Copied.')],
-    ['Save as CSV', () => taken(() => save(new Blob([csv], { type: 'text/csv;charset=utf-8' }), `${file}.csv`), 'Saved.')],
+    ['Save as CSV', () => taken(() => saveFile(new Blob([csv], { type: 'text/csv;charset=utf-8' }), `${file}.csv`), 'Saved.')],
     ...(drawn
       ? ([
-          ['Save as SVG', () => taken(() => save(new Blob([drawing().text], { type: 'image/svg+xml' }), `${file}.svg`), 'Saved.')],
-          ['Save as PNG', () => taken(async () => save(await pngOf(drawing()), `${file}.png`), 'Saved.')],
+          ['Save as SVG', () => taken(() => saveFile(new Blob([drawing().text], { type: 'image/svg+xml' }), `${file}.svg`), 'Saved.')],
+          ['Save as PNG', () => taken(async () => saveFile(await pngOf(drawing()), `${file}.png`), 'Saved.')],
         ] as [string, () => void][])
       : []),
     ['Print the page', () => window.print()],

@@ -78,7 +78,7 @@ export function ImportBills() {
         <input
           type="file"
           accept="application/json,.json"
-          className="mt-1 block min-h-[44px]"
+          className="mt-1 block min-h-[44px] w-full max-w-full"
           onChange={(e) => {
             const chosen = e.target.files?.[0] ?? null;
             setFile(chosen);

@@ -1,10 +1,12 @@
 'use client';
 import { useRef, useState } from 'react';
 import type { SheetAnswer } from '@/core/formats/sheet-import';
+import { refusedSheet } from '@/core/formats/sheet-refused';
 import { printMoney } from '@/core/units/money';
 import { printCount } from '@/core/units/print';
 import { printDate, printTime } from '@/core/units/zoned';
 import type { SheetLine, SheetPreview, SheetSite } from '@/server/formats/import-sheet';
+import { saveFile } from '@/ui/forms/save-file';
 import { SheetAsks } from './sheet-asks';
 import { SheetSites } from './sheet-sites';
 import { FIELD, PLAN, REASON, REFUSED, WARNING } from './sheet-words';
@@ -93,7 +95,7 @@ export function ImportSheet() {
       });
       const { undone } = await answer.json();
       await send(file, answers, [], false);
-      setSaid(answer.ok ? `${printCount(undone ?? 0, 'visit')} taken back.` : 'It could not be taken back just now.');
+      setSaid(answer.ok ? `${printCount(undone ?? 0, 'visit')} taken back. Sites made for it stay.` : 'It could not be taken back just now.');
     });
   const unnamed = Object.values(sites).some((n) => n.trim() === '');
   const coming = (seen?.counts.new ?? 0) + (Object.keys(sites).length > 0 ? (seen?.counts.place ?? 0) : 0);
@@ -104,7 +106,7 @@ export function ImportSheet() {
         <input
           type="file"
           accept=".csv,.txt,.tsv,text/csv,text/plain"
-          className="mt-1 block min-h-[44px]"
+          className="mt-1 block min-h-[44px] w-full max-w-full"
           onChange={(e) => {
             const chosen = e.target.files?.[0] ?? null;
             setFile(chosen);
@@ -166,11 +168,17 @@ export function ImportSheet() {
               <ul className="max-h-72 overflow-y-auto text-[14px]" tabIndex={0} aria-label="Reasons by line">
                 {seen.refused.map((r) => (
                   <li key={r.line} className="mb-1 border-l-4 border-fault bg-fault-card px-3 py-1">
-                    Line {r.line}:{' '}
-                    {r.reasons.map((x) => `${seen.columns[x.column - 1]?.heading || `column ${x.column}`}: ${REASON[x.code] ?? x.code}`).join('; ')}
+                    Line {r.line}: {r.reasons.map(whyOf(seen.columns)).join('; ')}
                   </li>
                 ))}
               </ul>
+              <button
+                type="button"
+                className="plate mt-2 !min-h-[44px]"
+                onClick={() => saveFile(new Blob([refusedSheet(seen, whyOf(seen.columns))], { type: 'text/csv' }), 'refused rows.csv')}
+              >
+                Save these rows to mend them
+              </button>
             </section>
           ) : null}
           <div className="overflow-x-auto bg-card" role="region" aria-label="Rows of the file" tabIndex={0}>
@@ -211,6 +219,12 @@ export function ImportSheet() {
     </>
   );
 }
+
+/** Why a cell is refused, by its heading. */
+const whyOf =
+  (columns: Told['columns']) =>
+  (x: { column: number; code: string }): string =>
+    `${columns[x.column - 1]?.heading || `column ${x.column}`}: ${REASON[x.code] ?? x.code}`;
 
 function Row({ row: r, onTake }: { row: SheetLine; onTake: () => void }) {
   return (
