@@ -112,6 +112,11 @@ test('a sheet comes in part by part, in its household alone; what is none is ref
   expect(await post(Buffer.from('Beginn;Station\n\0;x\n'))).toMatchObject({ status: 422, refused: { code: 'nul_byte', where: { byte: 15 } } });
   expect(await post(many, '?asked=%7B')).toMatchObject({ status: 422, error: 'asked: is not JSON' });
   expect(await post(many, `?asked=${encodeURIComponent('{"sites":[{"name":"X","network":" "}]}')}`)).toMatchObject({ status: 422 });
+  // Without headings nothing is read until somebody says what the columns are.
+  const bare = Buffer.from('2026-07-01 10:00;Vrba Crossing;12,5\n');
+  const columns = { answers: [{ code: 'columns', answer: { 1: { field: 'start' }, 2: { field: 'site' }, 3: { field: 'kWh', unit: 'kWh' } } }] };
+  expect(await post(bare)).toMatchObject({ asks: [{ code: 'columns' }], counts: { new: 0, waiting: 1 }, first: ['2026-07-01 10:00', 'Vrba Crossing', '12,5'] });
+  expect(await post(bare, `?asked=${encodeURIComponent(JSON.stringify(columns))}`)).toMatchObject({ asks: [], counts: { new: 1, waiting: 0 } });
   const id = (await post(many)).importId;
 
   const context = await browser.newContext({ baseURL: base });

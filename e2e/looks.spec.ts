@@ -119,6 +119,8 @@ for (const scheme of ['light', 'dark'] as const) {
         .first()
         .selectOption('the comma');
       await page.getByLabel('Nowhere Known').check();
+      await page.getByText('Columns, as they are read').click();
+      await expect(page.getByLabel('What Price is')).toHaveValue('amount');
       await clean(page, 'a spreadsheet with a site to make');
       await page.goto('/settings');
       await clean(page, 'settings');

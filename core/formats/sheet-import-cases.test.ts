@@ -74,3 +74,36 @@ it('what has no field is kept, whatever its heading and however often that comes
   const got = readSheet(new TextEncoder().encode(text), world, { zone: 'UTC', now: Date.UTC(2025, 11, 1), currency: null });
   expect(got.ok && got.accepted.map((r) => r.rest)).toEqual([{ Odd: 'a', 'column 5': 'b', 'column 6': 'c', 'column 7': 'd' }]);
 });
+
+describe('columns that somebody names', () => {
+  const settings = { zone: 'Europe/Ljubljana', now: Date.UTC(2025, 11, 1), currency: 'EUR' };
+  const read = (text: string, columns?: unknown) => {
+    const got = readSheet(new TextEncoder().encode(text), world, settings, columns === undefined ? [] : [{ code: 'columns', answer: columns }]);
+    if (!got.ok) throw new Error(got.code);
+    return got;
+  };
+  it('where no heading is known nothing is read until they are said', () => {
+    const text = '2025-10-14 13:52;Vrba Crossing;41,37;23,10;x\n2025-10-15 13:52;Vrba Crossing;1,5;2;y\n';
+    expect(read(text)).toMatchObject({
+      accepted: [],
+      waiting: [1, 2],
+      asks: [{ code: 'columns' }],
+      first: ['2025-10-14 13:52', 'Vrba Crossing', '41,37', '23,10', 'x'],
+    });
+    const got = read(text, { 1: { field: 'start' }, 2: { field: 'site' }, 3: { field: 'kWh', unit: 'kWh' }, 4: { field: 'amount', currency: 'CHF' } });
+    expect(got.asks).toEqual([]);
+    expect(got.accepted.map((r) => [r.site, r.kWh, r.amount, r.currency, r.rest])).toEqual([
+      ['Vrba Crossing', '41.37', '23.1', 'CHF', { 'column 5': 'x' }],
+      ['Vrba Crossing', '1.5', '2', 'CHF', { 'column 5': 'y' }],
+    ]);
+  });
+  it('a guess is put right by its column, the others stay; what is no answer says nothing', () => {
+    const text = 'Start;Station;Energy (kWh);Cost (EUR);Memo\n2025-10-14 13:52;Vrba Crossing;41,37;23,10;x\n';
+    const row = (columns: unknown) => read(text, columns).accepted.map((r) => [r.kWh, r.amount, r.note, r.rest])[0];
+    expect(row({ 5: { field: 'note' } })).toEqual(['41.37', '23.1', 'x', {}]);
+    expect(row({ 4: { field: null } })).toEqual(['41.37', null, null, { 'Cost (EUR)': '23,10', Memo: 'x' }]);
+    expect(row({ 4: { field: 'perKWh' }, 5: { field: 'nonsense' }, x: 7 })).toEqual(['41.37', null, null, { Memo: 'x' }]);
+    expect(row('nothing')).toEqual(row(undefined));
+    expect(read(text, { 5: { field: 'site' } }).asks).toMatchObject([{ code: 'column_twice', column: 2, options: [2, 5], lines: [2] }]);
+  });
+});

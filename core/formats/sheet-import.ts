@@ -2,7 +2,7 @@ import Big from 'big.js';
 import { localDay } from '../units/zoned';
 import { fold } from './match-sessions';
 import { type SheetEncoding, type SheetRefused, sheetText } from './sheet-bytes';
-import { columnOf, knownHeadings, type SheetColumn, type SheetField } from './sheet-columns';
+import { columnOf, knownHeadings, SHEET_FIELDS, type SheetColumn, type SheetField } from './sheet-columns';
 import { type DatePart, whenOf, type Ymd } from './sheet-dates';
 import { type Duration, type DurationForm, durationOf, inForm } from './sheet-durations';
 import { type Figure, type FigureKind, figureOf, isOpen, type Mark, proves, valueOf } from './sheet-figures';
@@ -31,6 +31,8 @@ export type SheetImport = {
   /** Lines that an open question holds back. */
   waiting: number[];
   proposed: { sites: [name: string, network: string | null][]; networks: string[] };
+  /** The beginnings of the cells of the first row, to know its columns by. */
+  first: string[];
 };
 export type SheetRead = ({ ok: true } & SheetImport) | ({ ok: false } & SheetRefused);
 
@@ -73,13 +75,8 @@ export function readSheet(bytes: Uint8Array, world: SheetWorld, settings: SheetS
   const refused: SheetImport['refused'] = [];
   const heading = head.line === null ? null : (records.find((r) => r.line === head.line) as SheetRecord);
   const width = heading?.cells.length ?? Math.max(0, ...records.slice(0, 1).map((r) => r.cells.length));
-  const mapped = answer('columns') as Record<string, { field: SheetField; unit?: string; currency?: string }> | undefined;
-  const columns: SheetColumn[] = heading
-    ? heading.cells.map((c, i) => columnOf(c, i + 1))
-    : Array.from({ length: width }, (_, i) => {
-        const said = mapped?.[String(i + 1)];
-        return { n: i + 1, heading: '', field: said?.field ?? null, unit: said?.unit ?? null, currency: said?.currency ?? null };
-      });
+  const mapped = columnsSaid(answer('columns'));
+  const columns: SheetColumn[] = Array.from({ length: width }, (_, i) => ({ ...columnOf(heading?.cells[i] ?? '', i + 1), ...mapped?.get(i + 1) }));
   const asks: SheetAsk[] = [];
   const open = settleColumns(columns, answer, asks);
 
@@ -122,6 +119,7 @@ export function readSheet(bytes: Uint8Array, world: SheetWorld, settings: SheetS
     refused: refused.sort((a, b) => a.line - b.line),
     skipped: skipped.sort((a, b) => a.line - b.line),
     asks,
+    first: (data[0]?.cells ?? []).map((c) => c.trim().slice(0, 80)),
   });
   if (!heading && !mapped) {
     asks.push({ code: 'columns', column: null, lines, options: [] });
@@ -163,6 +161,22 @@ export function readSheet(bytes: Uint8Array, world: SheetWorld, settings: SheetS
   if (open) for (const a of asks) if (a.code === 'column_meaning' || a.code === 'column_twice') a.lines.push(...waiting);
   asks.push(...duplicatesOf(accepted, world, settings));
   return result({ accepted, waiting: [...waiting], proposed: proposedOf(accepted, world) }, marks.decimal, rules.order);
+}
+
+/** What somebody said of columns, by their number: `field` null keeps a column as it is. What is no such answer says nothing. */
+function columnsSaid(said: unknown): Map<number, Partial<Pick<SheetColumn, 'field' | 'unit' | 'currency'>>> | null {
+  if (typeof said !== 'object' || said === null) return null;
+  const out = new Map<number, Partial<Pick<SheetColumn, 'field' | 'unit' | 'currency'>>>();
+  for (const [n, raw] of Object.entries(said)) {
+    const { field, unit, currency } = (typeof raw === 'object' && raw !== null ? raw : {}) as Record<string, unknown>;
+    if (field !== null && !(SHEET_FIELDS as readonly unknown[]).includes(field)) continue;
+    out.set(Number(n), {
+      field: field as SheetField | null,
+      ...(typeof unit === 'string' ? { unit } : {}),
+      ...(typeof currency === 'string' ? { currency } : {}),
+    });
+  }
+  return out;
 }
 
 function byEncoding(

@@ -70,6 +70,18 @@ export function passes(field: 'kWh' | 'amount' | 'perKWh', value: Big, unit: str
   return !within(field === 'kWh' && unit?.toLowerCase() === 'wh' ? value.div(1000) : value, BOUNDS[field]);
 }
 
+type WorldIndex = { sites: Map<string, SheetWorld['sites'][number]>; networks: Map<string, string> };
+const INDEXES = new WeakMap<SheetWorld, WorldIndex>();
+/** Sites and networks by their folded names, the first of several of one name; made once for a world, however many rows ask. */
+function indexOf(world: SheetWorld): WorldIndex {
+  const there = INDEXES.get(world);
+  if (there) return there;
+  const first = <T>(all: readonly T[], name: (x: T) => string) => new Map([...all].reverse().map((x) => [fold(name(x)), x] as const));
+  const made = { sites: first(world.sites, (s) => s.name), networks: first(world.networks, (n) => n) };
+  INDEXES.set(world, made);
+  return made;
+}
+
 /** Reads one record by the rules of its sheet: every reason for which it is refused, or what is still to be asked, or the row. */
 export function readRow(line: number, cells: readonly string[], rules: SheetRules, world: SheetWorld, settings: SheetSettings): ReadRow {
   const reasons: RowReason[] = [];
@@ -155,7 +167,8 @@ export function readRow(line: number, cells: readonly string[], rules: SheetRule
       no(c?.n ?? column('stall')?.n ?? 1, 'no_site');
       return { site: null, stall, network: text('network') };
     }
-    const known = (name: string) => world.sites.find((s) => fold(s.name) === fold(name));
+    const { sites, networks } = indexOf(world);
+    const known = (name: string) => sites.get(fold(name));
     let site = written.replace(/\s+/g, ' ');
     if (!known(site) && stall === null) {
       const parted = partOff(site, (name) => known(name) !== undefined);
@@ -167,7 +180,7 @@ export function readRow(line: number, cells: readonly string[], rules: SheetRule
       stall = here?.stalls.find((s) => fold(s) === fold(plain)) ?? plain;
     }
     const said = text('network');
-    const network = said === null ? (here?.network ?? null) : (world.networks.find((n) => fold(n) === fold(said)) ?? said.replace(/\s+/g, ' '));
+    const network = said === null ? (here?.network ?? null) : (networks.get(fold(said)) ?? said.replace(/\s+/g, ' '));
     if (here && said !== null && fold(said) !== fold(here.network)) warnings.push('network_differs');
     return { site: here?.name ?? site, stall, network };
   }

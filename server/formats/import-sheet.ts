@@ -35,7 +35,7 @@ export type SheetLine = Pick<SheetRow, 'line' | 'start' | 'startPrecision' | 'si
   /** The visit that it came in as, or that it may be. */
   visitId: string | null;
 };
-export type SheetPreview = Pick<SheetImport, 'dialect' | 'columns' | 'skipped' | 'refused' | 'asks' | 'proposed'> & {
+export type SheetPreview = Pick<SheetImport, 'dialect' | 'columns' | 'skipped' | 'refused' | 'asks' | 'proposed' | 'first'> & {
   importId: string;
   rows: SheetLine[];
   counts: Record<RowPlan | 'refused' | 'waiting', number>;
@@ -63,8 +63,8 @@ export async function importSheet(who: SignedIn, bytes: Uint8Array, asked: Sheet
     read.accepted.filter((r) => !there.has(r.line)),
     new Set(visitOf.values()),
   );
-  const plan = planRows(read.accepted, read.asks, asked.answers, { site: (name) => siteOf(name) !== null, there, near: new Set(near.keys()) });
-  const zoneOf = (r: SheetRow) => siteOf(r.site)?.zone ?? who.zone;
+  const plan = planRows(read.accepted, read.asks, asked.answers, { site: (name) => siteOf(name, null) !== null, there, near: new Set(near.keys()) });
+  const zoneOf = (r: SheetRow) => siteOf(r.site, r.network)?.zone ?? who.zone;
 
   let taken = 0;
   const ready = read.accepted.filter((r) => plan.get(r.line) === 'new');
@@ -78,7 +78,7 @@ export async function importSheet(who: SignedIn, bytes: Uint8Array, asked: Sheet
       const own = known.get(visitId);
       if (own) events.push(...restored(who, visitId, own, importId));
       else {
-        const site = siteOf(row.site) as { id: string; zone: string };
+        const site = siteOf(row.site, row.network) as { id: string; zone: string };
         const noon = localInstant(localDay(row.start, site.zone), '12:00', site.zone) ?? row.start;
         const refs = { siteId: site.id, stallId: stallOf(site.id, row.stall), carId: carOf(row.car) };
         rowEvents(row, refs, noon, importId).forEach((e, i) => {
@@ -127,8 +127,8 @@ export async function importSheet(who: SignedIn, bytes: Uint8Array, asked: Sheet
   // What asks for a word comes first.
   const rank = (p: RowPlan) => (p === 'near' || p === 'twice' ? 0 : p === 'new' ? 2 : 1);
   const shown = [...rows].sort((a, b) => rank(a.plan) - rank(b.plan) || a.line - b.line).slice(0, SHOWN.rows);
-  const { dialect, columns, skipped, refused, asks, proposed } = read;
-  const preview = { importId, dialect, columns, skipped: skipped.slice(0, SHOWN.refused), refused: refused.slice(0, SHOWN.refused), asks, proposed };
+  const { dialect, columns, skipped, refused, asks, proposed, first } = read;
+  const preview = { importId, dialect, columns, skipped: skipped.slice(0, SHOWN.refused), refused: refused.slice(0, SHOWN.refused), asks, proposed, first };
   return { ok: true, preview: { ...preview, rows: shown, counts }, ...(take ? { taken, left: ready.length - taken } : {}) };
 }
 
@@ -244,10 +244,18 @@ async function worldOf(who: Member) {
     })),
     networks: networks.filter((n) => !n.archived).map((n) => n.fields.name),
   };
-  const bySite = new Map(open.map((s) => [fold(s.fields.name), { id: s.id, zone: s.fields.zone }]));
+  const named = new Map<string, { id: string; zone: string; network: string }[]>();
+  for (const s of open) {
+    const name = fold(s.fields.name);
+    named.set(name, [...(named.get(name) ?? []), { id: s.id, zone: s.fields.zone, network: networkName.get(s.fields.networkId) ?? '' }]);
+  }
   return {
     world,
-    siteOf: (name: string) => bySite.get(fold(name)) ?? null,
+    /** By its name; of several of one name that of the network, else the first. */
+    siteOf: (name: string, network: string | null) => {
+      const all = named.get(fold(name)) ?? [];
+      return all.find((s) => network !== null && fold(s.network) === fold(network)) ?? all[0] ?? null;
+    },
     stallOf: (siteId: string, name: string | null) => (name === null ? null : (stallsAt(siteId).find((s) => fold(s.fields.name) === fold(name))?.id ?? null)),
     carOf: (name: string | null) => (name === null ? null : (cars.find((c) => !c.archived && fold(c.fields.name) === fold(name))?.id ?? null)),
   };
@@ -263,7 +271,7 @@ async function makeSites(who: SignedIn, sites: readonly SheetSite[]): Promise<vo
     items.push({ type: 'record', record: { type, id, baseRev: 0, archived: false, fields: { ...blankFields(type), ...fields } } });
   const made = new Map<string, string>();
   for (const { name, network } of sites) {
-    if (siteOf(name)) continue;
+    if (fold(siteOf(name, network)?.network ?? '') === fold(network)) continue;
     const known = world.networks.some((n) => fold(n) === fold(network))
       ? networks.find((n) => !n.archived && fold(n.fields.name) === fold(network))?.id
       : undefined;

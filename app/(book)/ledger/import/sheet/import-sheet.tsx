@@ -8,8 +8,9 @@ import { printDate, printTime } from '@/core/units/zoned';
 import type { SheetLine, SheetPreview, SheetSite } from '@/server/formats/import-sheet';
 import { saveFile } from '@/ui/forms/save-file';
 import { SheetAsks } from './sheet-asks';
+import { SheetColumns } from './sheet-columns';
 import { SheetSites } from './sheet-sites';
-import { FIELD, PLAN, REASON, REFUSED, WARNING } from './sheet-words';
+import { PLAN, REASON, REFUSED, WARNING } from './sheet-words';
 
 /** Sites made with one request: all of them would be more than an address can hold. */
 const SITES_AT_ONCE = 20;
@@ -68,7 +69,7 @@ export function ImportSheet() {
     void working(async () => {
       if (!file) return;
       stop.current = false;
-      const make = Object.entries(sites).map(([name, network]) => ({ name, network: network.trim() }));
+      const make = Object.entries(sites).map(([key, network]) => ({ name: (JSON.parse(key) as [string])[0], network: network.trim() }));
       let taken = 0;
       for (let part = 0; ; part++) {
         const some = make.slice(part * SITES_AT_ONCE, (part + 1) * SITES_AT_ONCE);
@@ -132,13 +133,8 @@ export function ImportSheet() {
               )
               .join(', ') || 'No row of it is a visit.'}
           </p>
-          <p className="mb-3 text-[13px] text-ink-2">
-            Columns:{' '}
-            {seen.columns
-              .map((c) => `${c.heading || `column ${c.n}`} → ${c.field ? FIELD[c.field] : 'kept as it is'}${c.unit ? ` (${c.unit})` : ''}`)
-              .join(', ')}
-          </p>
           <SheetAsks asks={seen.asks} columns={seen.columns} answers={answers} onAnswer={answered} />
+          <SheetColumns seen={seen} answers={answers} onAnswer={answered} />
           {answers.length > 0 ? (
             <button
               type="button"
@@ -155,10 +151,10 @@ export function ImportSheet() {
           <SheetSites
             proposed={seen.proposed.sites}
             chosen={sites}
-            onChoose={(name, network) =>
+            onChoose={(key, network) =>
               setSites((all) => {
-                const { [name]: _, ...others } = all;
-                return network === null ? others : { ...others, [name]: network };
+                const { [key]: _, ...others } = all;
+                return network === null ? others : { ...others, [key]: network };
               })
             }
           />

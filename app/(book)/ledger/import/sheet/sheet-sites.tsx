@@ -1,8 +1,12 @@
+/** One proposed: two networks may each have a site of one name. */
+const siteKey = (name: string, network: string | null): string => JSON.stringify([name, network]);
+
 /** Sites that the file names and nobody here knows: made only where somebody says so, each in a network. */
 export function SheetSites(p: {
   proposed: readonly (readonly [name: string, network: string | null])[];
   chosen: Readonly<Record<string, string>>;
-  onChoose: (name: string, network: string | null) => void;
+  /** `null`: not to be made. */
+  onChoose: (key: string, network: string | null) => void;
 }) {
   if (p.proposed.length === 0) return null;
   return (
@@ -13,34 +17,36 @@ export function SheetSites(p: {
         name.
       </p>
       <ul>
-        {p.proposed.map(([name, network]) => (
-          <li key={`${name} ${network}`} className="mb-2 flex flex-wrap items-center gap-x-3 gap-y-1">
-            <label className="flex min-h-[44px] items-center gap-2 text-[15px]">
-              <input
-                type="checkbox"
-                className="size-5"
-                checked={name in p.chosen}
-                onChange={(e) => p.onChoose(name, e.target.checked ? (network ?? '') : null)}
-              />
-              {name}
-            </label>
-            {name in p.chosen ? (
-              <label className="flex min-w-0 flex-wrap items-center gap-2 text-[14px]">
-                network
+        {p.proposed
+          .map(([name, network]) => [name, network, siteKey(name, network)] as const)
+          .map(([name, network, key]) => (
+            <li key={key} className="mb-2 flex flex-wrap items-center gap-x-3 gap-y-1">
+              <label className="flex min-h-[44px] items-center gap-2 text-[15px]">
                 <input
-                  type="text"
-                  maxLength={80}
-                  className="field !min-h-[44px] min-w-0"
-                  value={p.chosen[name] ?? ''}
-                  onChange={(e) => p.onChoose(name, e.target.value)}
-                  aria-label={`Network of ${name}`}
+                  type="checkbox"
+                  className="size-5"
+                  checked={key in p.chosen}
+                  onChange={(e) => p.onChoose(key, e.target.checked ? (network ?? '') : null)}
                 />
+                {name}
               </label>
-            ) : (
-              <span className="text-[13px] text-ink-2">{network ?? 'network not told'}</span>
-            )}
-          </li>
-        ))}
+              {key in p.chosen ? (
+                <label className="flex min-w-0 flex-wrap items-center gap-2 text-[14px]">
+                  network
+                  <input
+                    type="text"
+                    maxLength={80}
+                    className="field !min-h-[44px] min-w-0"
+                    value={p.chosen[key] ?? ''}
+                    onChange={(e) => p.onChoose(key, e.target.value)}
+                    aria-label={`Network of ${name}`}
+                  />
+                </label>
+              ) : (
+                <span className="text-[13px] text-ink-2">{network ?? 'network not told'}</span>
+              )}
+            </li>
+          ))}
       </ul>
     </section>
   );

@@ -33,7 +33,7 @@ export const REASON: Readonly<Record<string, string>> = {
 /** What is asked of a file. */
 export const ASK: Readonly<Record<string, string>> = {
   encoding: 'Which letters are these?',
-  columns: 'No headings were found: name the columns in a first line',
+  columns: 'No headings were found: say what the columns are of',
   column_meaning: 'Is this column the amount paid, or a price per kWh?',
   column_twice: 'Two columns say the same: which one counts?',
   date_order: 'Is the day first in a date, or the month?',
