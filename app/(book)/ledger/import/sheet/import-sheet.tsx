@@ -10,7 +10,7 @@ import { saveFile } from '@/ui/forms/save-file';
 import { SheetAsks } from './sheet-asks';
 import { SheetColumns } from './sheet-columns';
 import { SheetSites } from './sheet-sites';
-import { PLAN, REASON, REFUSED, WARNING } from './sheet-words';
+import { COUNTED, PLAN, REASON, REFUSED, WARNING } from './sheet-words';
 
 /** Sites made with one request: all of them would be more than an address can hold. */
 const SITES_AT_ONCE = 20;
@@ -126,7 +126,7 @@ export function ImportSheet() {
           <p className="mb-3 text-[15px]">
             {(['new', 'there', 'near', 'twice', 'same', 'place', 'refund', 'nothing', 'too_long'] as const)
               .filter((p) => seen.counts[p] > 0)
-              .map((p) => `${seen.counts[p]} ${PLAN[p].replace(/\?$/, '')}`)
+              .map((p) => `${seen.counts[p]} ${COUNTED[p]}`)
               .concat(
                 seen.counts.waiting > 0 ? [`${seen.counts.waiting} waiting for an answer`] : [],
                 seen.counts.refused > 0 ? [`${seen.counts.refused} refused`] : [],

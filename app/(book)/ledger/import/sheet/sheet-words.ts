@@ -68,6 +68,18 @@ export const PLAN: Readonly<Record<RowPlan, string>> = {
   nothing: 'tells of no charge',
   too_long: 'more than one visit can keep',
 };
+/** The same of several rows, after their number. */
+export const COUNTED: Readonly<Record<RowPlan, string>> = {
+  new: 'new',
+  there: 'in the ledger',
+  near: 'perhaps recorded here',
+  twice: 'twice in the file',
+  same: 'the same as a row before',
+  place: 'at a site not known here',
+  refund: 'refunded',
+  nothing: 'without a charge',
+  too_long: 'too long to keep',
+};
 export const WARNING: Readonly<Record<string, string>> = {
   end_next_day: 'ends the day after',
   start_from_end: 'start worked out from the end',
