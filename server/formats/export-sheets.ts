@@ -6,7 +6,7 @@ import { payloadProblem } from '@/core/visit/payloads';
 import { membersOf } from '../accounts/members';
 import type { Who } from '../accounts/who';
 import { fromBin, toBin } from '../db/binary-id';
-import { pool } from '../db/pool';
+import { figuresOf } from '../figures/refresh';
 import { recordsOf } from '../records/record-tables';
 import { eventsOfVisits } from '../visits/event-rows';
 import { seen, seenBy } from '../visits/seen-by';
@@ -27,13 +27,13 @@ export async function* sheetOf(who: Who, name: SheetName): AsyncGenerator<string
   const { columns, rows } = VISIT_SHEETS[name];
   yield csvHead(columns);
   const names = await sheetNames(who);
+  const figures = await figuresOf(who.householdId);
   let after = Buffer.alloc(16);
   for (;;) {
-    const [ids] = await pool().execute<RowDataPacket[]>(`SELECT id FROM visit v WHERE household_id = ? AND id > ? AND ${seen()} ORDER BY id LIMIT ${PORTION}`, [
-      toBin(who.householdId),
-      after,
-      seenBy(who.personId),
-    ]);
+    const [ids] = await figures.execute<RowDataPacket[]>(
+      `SELECT id FROM visit v WHERE household_id = ? AND id > ? AND ${seen()} ORDER BY id LIMIT ${PORTION}`,
+      [toBin(who.householdId), after, seenBy(who.personId)],
+    );
     if (ids.length === 0) return;
     const visitIds = ids.map((r) => fromBin(r.id));
     const events = await eventsOfVisits(who.householdId, visitIds);
