@@ -47,7 +47,7 @@ export function rowEvents(row: SheetRow, refs: { siteId: string; stallId: string
     socTo: charged ? row.socTo : null,
     kWh: charged ? row.kWh : null,
     amount: row.amount !== null && row.currency !== null && new Big(row.amount).gt(0) ? row.amount : null,
-    currency: row.currency ?? 'XXX',
+    currency: row.currency ?? '',
     fault: null,
     charged,
     reason: charged ? 'enough' : 'gave_up',

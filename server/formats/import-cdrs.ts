@@ -14,6 +14,7 @@ import { fromBin, toBin } from '../db/binary-id';
 import { figuresOf } from '../figures/refresh';
 import { recordsOf } from '../records/record-tables';
 import { eventsOfVisits } from '../visits/event-rows';
+import { seen, seenBy } from '../visits/seen-by';
 import { idOf, importedEvent, sendImported } from './imported-events';
 import { AROUND_MS, visitsAround } from './visits-around';
 
@@ -139,14 +140,15 @@ export async function takeCdrs(who: Member, bytes: Uint8Array, chosen: ReadonlyM
         : event(who, visit, seqs, id, 'bill', billPayload(bill, session, preview.importId), preview.importId, bill.end),
     );
   }
-  return { ok: true, preview, taken: await sendImported(who, events) };
+  return { ok: true, preview, taken: (await sendImported(who, events)).taken };
 }
 
 /** Takes back every bill of an import that still stands. @returns how many */
 export async function undoImport(who: Member, importId: string): Promise<number> {
   const [rows] = await (await figuresOf(who.householdId)).execute<RowDataPacket[]>(
-    `SELECT DISTINCT visit_id FROM event WHERE household_id = ? AND kind = 'bill' AND origin = 'imported' AND JSON_VALUE(payload, '$.import') = ?`,
-    [toBin(who.householdId), importId],
+    `SELECT DISTINCT e.visit_id FROM event e JOIN visit v ON v.household_id = e.household_id AND v.id = e.visit_id
+      WHERE e.household_id = ? AND e.kind = 'bill' AND e.origin = 'imported' AND JSON_VALUE(e.payload, '$.import') = ? AND ${seen()}`,
+    [toBin(who.householdId), importId, seenBy(who.personId)],
   );
   const events: StoredEvent[] = [];
   const seqs = new Map<string, number>();
@@ -161,7 +163,7 @@ export async function undoImport(who: Member, importId: string): Promise<number>
       if ((b.payload as { import?: unknown }).import === importId)
         events.push(event(who, visit, seqs, idOf(who.householdId, `undo ${b.id} ${times}`), 'withdrawal', { target: b.id }, importId, undefined, own));
   }
-  return sendImported(who, events);
+  return (await sendImported(who, events)).taken;
 }
 
 /** The withdrawal that took a bill back and still stands. */

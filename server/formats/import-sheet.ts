@@ -19,6 +19,7 @@ import { figuresOf } from '../figures/refresh';
 import { takeBatch } from '../outbox/take-batch';
 import { recordsOf } from '../records/record-tables';
 import { eventsOfVisits } from '../visits/event-rows';
+import { seen, seenBy } from '../visits/seen-by';
 import { idOf, importedEvent, sendImported } from './imported-events';
 import { visitsAround } from './visits-around';
 
@@ -57,7 +58,7 @@ export async function importSheet(who: SignedIn, bytes: Uint8Array, asked: Sheet
   const importId = idOf(who.householdId, `sheet ${createHash('sha256').update(bytes).digest('hex')}`);
   const visitOf = visitIds(who, read.accepted);
   const stands = await standing(who, [...visitOf.values()]);
-  const there = new Set(read.accepted.flatMap((r) => (stands.get(visitOf.get(r.line) as string) === 'there' ? [r.line] : [])));
+  const there = new Set(read.accepted.flatMap((r) => (['there', 'hidden'].includes(stands.get(visitOf.get(r.line) as string) ?? '') ? [r.line] : [])));
   const near = await nearVisits(
     who,
     read.accepted.filter((r) => !there.has(r.line)),
@@ -98,10 +99,13 @@ export async function importSheet(who: SignedIn, bytes: Uint8Array, asked: Sheet
           );
         });
       }
+    }
+    const { refused } = await sendImported(who, events);
+    for (const row of part) {
+      if (refused.has(visitOf.get(row.line) as string)) continue;
       plan.set(row.line, 'there');
       taken += 1;
     }
-    await sendImported(who, events);
   }
 
   const counts = {
@@ -121,7 +125,8 @@ export async function importSheet(who: SignedIn, bytes: Uint8Array, asked: Sheet
   const rows = read.accepted.map((r): SheetLine => {
     const { line, start, startPrecision, site, stall, kWh, amount, currency, warnings } = r;
     const p = plan.get(line) as RowPlan;
-    const visitId = p === 'there' ? (visitOf.get(line) ?? null) : (near.get(line) ?? null);
+    const own = visitOf.get(line) as string;
+    const visitId = p !== 'there' ? (near.get(line) ?? null) : stands.get(own) === 'hidden' ? null : own;
     return { line, start, startPrecision, site, stall, kWh, amount, currency, warnings, zone: zoneOf(r), plan: p, visitId };
   });
   // What asks for a word comes first.
@@ -136,8 +141,8 @@ export async function importSheet(who: SignedIn, bytes: Uint8Array, asked: Sheet
 export async function undoSheet(who: Member, importId: string): Promise<number> {
   const [rows] = await (await figuresOf(who.householdId)).execute<RowDataPacket[]>(
     `SELECT DISTINCT e.visit_id FROM event e JOIN visit v ON v.household_id = e.household_id AND v.id = e.visit_id AND v.withdrawn = FALSE
-      WHERE e.household_id = ? AND e.kind = 'pulled_in' AND e.origin = 'imported' AND JSON_VALUE(e.payload, '$.sheet.import') = ?`,
-    [toBin(who.householdId), importId],
+      WHERE e.household_id = ? AND e.kind = 'pulled_in' AND e.origin = 'imported' AND JSON_VALUE(e.payload, '$.sheet.import') = ? AND ${seen()}`,
+    [toBin(who.householdId), importId, seenBy(who.personId)],
   );
   const ids = rows.map((r) => fromBin(r.visit_id));
   const events: StoredEvent[] = [];
@@ -146,16 +151,12 @@ export async function undoSheet(who: Member, importId: string): Promise<number> 
       const times = own.filter((e) => e.kind === 'withdrawal').length;
       events.push(bookkept(who, visitId, own, idOf(visitId, `undo ${times}`), visitId, importId));
     }
-  return sendImported(who, events);
+  return (await sendImported(who, events)).taken;
 }
 
 /** Taken back before: every withdrawal of the visit that still stands is itself taken back. */
-function restored(who: Member, visitId: string, own: readonly StoredEvent[], importId: string): StoredEvent[] {
-  const gone = new Set(own.filter((e) => e.kind === 'withdrawal').map((e) => String(e.payload.target)));
-  return own
-    .filter((e) => e.kind === 'withdrawal' && e.payload.target === visitId && !gone.has(e.id))
-    .map((e, i) => bookkept(who, visitId, own, idOf(e.id, 'again'), e.id, importId, i));
-}
+const restored = (who: Member, visitId: string, own: readonly StoredEvent[], importId: string): StoredEvent[] =>
+  standingWithdrawals(visitId, own).map((e, i) => bookkept(who, visitId, own, idOf(e.id, 'again'), e.id, importId, i));
 
 const bookkept = (who: Member, visitId: string, own: readonly StoredEvent[], id: string, target: string, importId: string, after = 0): StoredEvent =>
   importedEvent(who, {
@@ -181,18 +182,32 @@ function visitIds(who: Member, rows: readonly SheetRow[]): Map<number, string> {
   );
 }
 
-async function standing(who: Member, ids: readonly string[]): Promise<Map<string, 'there' | 'withdrawn'>> {
-  const out = new Map<string, 'there' | 'withdrawn'>();
+/**
+ * How the visits of rows stand. `withdrawn`: by taking an import back, so that it can come in again; one that somebody took back by
+ * hand is `there` and stays as it is. `hidden`: private to somebody else.
+ */
+async function standing(who: Member, ids: readonly string[]): Promise<Map<string, 'there' | 'withdrawn' | 'hidden'>> {
+  const out = new Map<string, 'there' | 'withdrawn' | 'hidden'>();
   const db = await figuresOf(who.householdId);
   for (let i = 0; i < ids.length; i += PORTION) {
     const part = ids.slice(i, i + PORTION);
-    const [rows] = await db.execute<RowDataPacket[]>(`SELECT id, withdrawn FROM visit WHERE household_id = ? AND id IN (${part.map(() => '?').join(', ')})`, [
-      toBin(who.householdId),
-      ...part.map(toBin),
-    ]);
-    for (const r of rows) out.set(fromBin(r.id), r.withdrawn ? 'withdrawn' : 'there');
+    const [rows] = await db.execute<RowDataPacket[]>(
+      `SELECT id, withdrawn, ${seen()} AS seen FROM visit v WHERE household_id = ? AND id IN (${part.map(() => '?').join(', ')})`,
+      [seenBy(who.personId), toBin(who.householdId), ...part.map(toBin)],
+    );
+    for (const r of rows) out.set(fromBin(r.id), r.seen ? 'there' : 'hidden');
+    const back = rows.filter((r) => r.seen && r.withdrawn).map((r) => fromBin(r.id));
+    if (back.length === 0) continue;
+    for (const [id, own] of await eventsOfVisits(who.householdId, back))
+      if (standingWithdrawals(id, own).every((e) => e.origin === 'imported')) out.set(id, 'withdrawn');
   }
   return out;
+}
+
+/** Withdrawals of a whole visit that are not themselves taken back. */
+function standingWithdrawals(visitId: string, own: readonly StoredEvent[]): StoredEvent[] {
+  const gone = new Set(own.filter((e) => e.kind === 'withdrawal').map((e) => String(e.payload.target)));
+  return own.filter((e) => e.kind === 'withdrawal' && e.payload.target === visitId && !gone.has(e.id));
 }
 
 /** For each row the recorded visit that it may be, by place, time and energy. @param own ids of the file's own visits, which are no others */

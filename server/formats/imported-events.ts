@@ -43,8 +43,8 @@ export const importedEvent = (who: Member, e: Imported): StoredEvent => ({
   payload: e.payload,
 });
 
-/** Writes events, those of one visit together: a visit comes in whole or not at all. @returns how many were not there before */
-export async function sendImported(who: Member, events: readonly StoredEvent[]): Promise<number> {
+/** Writes events, those of one visit together: a visit comes in whole or not at all. @returns how many were not there before, and the visits of which something was refused */
+export async function sendImported(who: Member, events: readonly StoredEvent[]): Promise<{ taken: number; refused: Set<string> }> {
   const byVisit = new Map<string, StoredEvent[]>();
   for (const e of events) byVisit.set(e.visitId, [...(byVisit.get(e.visitId) ?? []), e]);
   const batches: StoredEvent[][] = [];
@@ -54,12 +54,16 @@ export async function sendImported(who: Member, events: readonly StoredEvent[]):
     else batches.push([...of]);
   }
   let taken = 0;
+  const refused = new Set<string>();
   for (const batch of batches) {
     const answer = await takeBatch(who, { items: batch.map((event) => ({ type: 'event', event })) });
     if (!answer.ok) throw new Error(answer.reason);
     taken += answer.results.filter((r) => r.status === 'taken').length;
-    const refused = answer.results.find((r) => r.status === 'refused');
-    if (refused) console.error(`something imported was refused: ${refused.path} ${refused.reason}`);
+    for (const [i, r] of answer.results.entries()) {
+      if (r.status !== 'refused') continue;
+      refused.add((batch[i] as StoredEvent).visitId);
+      console.error(`something imported was refused: ${r.path} ${r.reason}`);
+    }
   }
-  return taken;
+  return { taken, refused };
 }

@@ -65,6 +65,13 @@ export function ImportSheet() {
     setAnswers(next);
     if (file) read(file, next);
   };
+  /** All such rows are one answer: an address does not hold one for each. */
+  const another = (line: number) => {
+    const before = answers.find((a) => a.code === 'near')?.lines ?? [];
+    const next = [...answers.filter((a) => a.code !== 'near'), { code: 'near', lines: [...before, line], answer: 'new' }];
+    setAnswers(next);
+    if (file) read(file, next);
+  };
   const takeIn = () =>
     void working(async () => {
       if (!file) return;
@@ -79,6 +86,11 @@ export function ImportSheet() {
         const more = (told.left ?? 0) > 0 || (part + 1) * SITES_AT_ONCE < make.length;
         setSaid(more ? `${printCount(taken, 'visit')} taken in, ${told.left} to come …` : `${printCount(taken, 'visit')} taken in.`);
         if (!more) break;
+        // What is refused although it could be read would be sent for ever.
+        if (told.taken === 0 && some.length === 0) {
+          setSaid(`${printCount(taken, 'visit')} taken in; ${printCount(told.left ?? 0, 'row')} could not be kept.`);
+          break;
+        }
         if (stop.current) {
           setSaid(`Stopped: ${printCount(taken, 'visit')} taken in. The same again goes on from there.`);
           break;
@@ -190,7 +202,7 @@ export function ImportSheet() {
               </thead>
               <tbody>
                 {seen.rows.map((r) => (
-                  <Row key={r.line} row={r} onTake={() => answered({ code: 'near', lines: [r.line], answer: 'new' })} />
+                  <Row key={r.line} row={r} onTake={() => another(r.line)} />
                 ))}
               </tbody>
             </table>
