@@ -112,6 +112,11 @@ test('a sheet comes in part by part, in its household alone; what is none is ref
   expect(await post(many, '?asked=%7B')).toMatchObject({ status: 422, error: 'asked: is not JSON' });
   expect(await post(many, `?asked=${encodeURIComponent('{"sites":[{"name":"X","network":" "}]}')}`)).toMatchObject({ status: 422 });
   // Without headings nothing is read until somebody says what the columns are.
+  const doubled = Array.from({ length: 150 }, (_, i) => row(DAY0 - (400 + i) * DAY, 'Vrba Crossing', `${i + 1},5`, '6,00'));
+  await choose(page, sheet(doubled.flatMap((r) => [r, r])));
+  await expect(page.getByLabel('The same visit twice, or two visits?')).toHaveCount(20);
+  await page.getByLabel('All rows that look like the same visit twice').selectOption({ label: 'the same visit' });
+  await expect(page.getByText('150 new, 150 the same as a row before')).toBeVisible();
   const bare = Buffer.from('2026-07-01 10:00;Vrba Crossing;12,5\n');
   const columns = { answers: [{ code: 'columns', answer: { 1: { field: 'start' }, 2: { field: 'site' }, 3: { field: 'kWh', unit: 'kWh' } } }] };
   expect(await post(bare)).toMatchObject({ asks: [{ code: 'columns' }], counts: { new: 0, waiting: 1 }, first: ['2026-07-01 10:00', 'Vrba Crossing', '12,5'] });

@@ -2,6 +2,9 @@ import type { SheetColumn } from '@/core/formats/sheet-columns';
 import type { SheetAnswer, SheetAsk } from '@/core/formats/sheet-import';
 import { ASK, OPTION } from './sheet-words';
 
+/** Questions of one kind that are shown each by itself; an address holds no more answers than some hundred. */
+const SHOWN = 20;
+
 const linesOf = (lines: readonly number[]) => `${lines.slice(0, 6).join(', ')}${lines.length > 6 ? ` and ${lines.length - 6} more` : ''}`;
 
 /** What the file does not settle: nothing is chosen beforehand, and only the rows that hang on it wait. */
@@ -12,13 +15,31 @@ export function SheetAsks(p: {
   onAnswer: (a: SheetAnswer) => void;
 }) {
   // What was answered is gone from the questions; a duplicate is asked on, so that it can be said otherwise.
-  const open = p.asks.filter((a) => a.code !== 'columns');
+  const twice = p.asks.filter((a) => a.code === 'duplicate');
+  const open = p.asks.filter((a) => a.code !== 'columns' && (a.code !== 'duplicate' || twice.indexOf(a) < SHOWN));
+  const forAll = p.answers.find((a) => a.code === 'duplicate' && !a.lines)?.answer;
   return (
     <>
       {p.asks.some((a) => a.code === 'columns') ? <p className="mb-3 text-[15px] font-semibold">{ASK.columns}.</p> : null}
       {open.length > 0 ? (
         <section aria-label="Questions" className="mb-4">
           <h2 className="mb-1 text-[16px]">Questions</h2>
+          {twice.length > 1 ? (
+            <label className="mb-2 block max-w-[560px] text-[14px]">
+              <b className="font-semibold">{twice.length} times rows look like the same visit twice. For all of them</b>
+              <select
+                className="field !min-h-[44px] w-full"
+                value={String(forAll ?? '')}
+                aria-label="All rows that look like the same visit twice"
+                onChange={(e) => e.target.value && p.onAnswer({ code: 'duplicate', column: null, answer: e.target.value })}
+              >
+                <option value="">not said</option>
+                <option value="same">{OPTION.same}</option>
+                <option value="different">{OPTION.different}</option>
+              </select>
+              {twice.length > SHOWN ? <span className="block text-[12.5px] text-ink-2">The first {SHOWN} of them can be said one by one.</span> : null}
+            </label>
+          ) : null}
           {open.map((a) => {
             const own = a.code === 'duplicate' || a.code === 'time_twice' ? a.lines : undefined;
             const said = p.answers.find((x) => x.code === a.code && x.column === a.column && JSON.stringify(x.lines) === JSON.stringify(own))?.answer;
