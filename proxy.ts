@@ -11,6 +11,9 @@ const HEADERS = {
   'cross-origin-resource-policy': 'same-origin',
 };
 
+/** Answers that say themselves whether they are shown, or under which name they are kept. */
+const SAYS_ITSELF = /^\/api\/v1\/(?:photos\/|export\/|household\/export$|trials\/|schema\/)/;
+
 /** False for a path that no text is: `%ff` is half a character. */
 function isText(pathname: string): boolean {
   try {
@@ -33,9 +36,8 @@ export function proxy(request: NextRequest) {
     ? NextResponse.next({ request: { headers } })
     : new NextResponse('There is no such address.', { status: 404, headers: { 'content-type': 'text/plain; charset=utf-8' } });
   response.headers.set('content-security-policy', policy);
-  // Opened as a page, an answer of the API is a file; pictures are shown.
-  if (pathname.startsWith('/api/') && !pathname.startsWith('/api/v1/photos/'))
-    response.headers.set('content-disposition', 'attachment; filename="answer.json"');
+  // Opened as a page, an answer of the API is a file; pictures are shown, and what is taken along says its own name.
+  if (pathname.startsWith('/api/') && !SAYS_ITSELF.test(pathname)) response.headers.set('content-disposition', 'attachment; filename="answer.json"');
   for (const [name, value] of Object.entries(HEADERS)) response.headers.set(name, value);
   return response;
 }

@@ -35,7 +35,7 @@ const batch = z.object({
 });
 
 export type BatchResult = { ok: true; rev: number; results: ItemResult[] } | { ok: false; reason: string };
-type EventItem = { i: number; event: StoredEvent };
+export type EventItem = { i: number; event: StoredEvent };
 
 const idOf = (raw: unknown): string =>
   typeof raw === 'object' && raw !== null && typeof (raw as { id?: unknown }).id === 'string' ? (raw as { id: string }).id : '';
@@ -82,25 +82,22 @@ export async function takeBatch(who: Member, body: unknown): Promise<BatchResult
 
   const { rev, result: touched } = await writing(who, new Date(at), async (w) => {
     for (const { i, record } of ordered) results[i] = await takeRecord(w, record);
-    if (who.role !== 'observer') return takeEvents(w, events, results, sentAt);
+    if (who.role !== 'observer') return followed(w, await takeEvents(w, events, results, sentAt));
     const refused = await lookOnOnly(
       w,
       events.map((e) => e.event),
     );
     for (const { i, event } of events) Object.assign(results[i] as ItemResult, refused.get(event.id));
-    return takeEvents(
-      w,
-      events.filter((e) => !refused.has(e.event.id)),
-      results,
-      sentAt,
-    );
+    const theirs = events.filter((e) => !refused.has(e.event.id));
+    return followed(w, await takeEvents(w, theirs, results, sentAt));
   });
   // The events are safe by now; figures that cannot be written here stay marked stale and are rebuilt when read.
   await refreshVisits(who.householdId, touched).catch((error) => console.error('figures left stale', error));
   return { ok: true, rev, results };
 }
 
-async function takeRecord(w: Writing, change: RecordChange): Promise<ItemResult> {
+/** Writes one record or change in a writing transaction, and says what became of it. */
+export async function takeRecord(w: Writing, change: RecordChange): Promise<ItemResult> {
   const { c, who, rev } = w;
   const { type, id } = change;
   const there = await recordForUpdate(c, who.householdId, type, id);
@@ -123,8 +120,17 @@ async function takeRecord(w: Writing, change: RecordChange): Promise<ItemResult>
   return { id, status: 'taken', rev, ...(there ? { now: { type, id, rev, archived, fields: whole.fields } as MileRecord } : {}) };
 }
 
-/** Writes the acceptable events and raises their visits' rev. @returns ids of the visits that changed */
-async function takeEvents(w: Writing, events: readonly EventItem[], results: ItemResult[], sentAt: Date | null): Promise<string[]> {
+/**
+ * Writes the acceptable events, each once, and raises their visits' rev; what became of each is told in `results`.
+ * @param sentAt when the device sent them by its own clock, where it said
+ * @returns what was written, for those who follow it
+ */
+export async function takeEvents(
+  w: Writing,
+  events: readonly EventItem[],
+  results: ItemResult[],
+  sentAt: Date | null | ((e: StoredEvent) => Date | null),
+): Promise<StoredEvent[]> {
   const { c, who, at } = w;
   const seen = await hashesById(
     c,
@@ -177,8 +183,12 @@ async function takeEvents(w: Writing, events: readonly EventItem[], results: Ite
       [toBin(who.householdId), toBin(event.visitId), toBin(event.personId), event.zone, new Date(event.at)],
     );
   }
-  const followed = [...(await followJoins(w, written)), ...(await followWishes(w, written))];
-  return [...new Set([...byVisit.keys(), ...followed])];
+  return written;
+}
+
+/** What events just written mean for other visits of the household. @returns ids of all visits that changed */
+async function followed(w: Writing, written: readonly StoredEvent[]): Promise<string[]> {
+  return [...new Set([...written.map((e) => e.visitId), ...(await followJoins(w, written)), ...(await followWishes(w, written))])];
 }
 
 /** A correction is held to the same bounds as what it corrects, as far as that is known here. */

@@ -4,7 +4,8 @@ import type { Who } from '../accounts/who';
 import { now } from '../clock';
 import { toBin } from '../db/binary-id';
 import { inTransaction, pool } from '../db/pool';
-import { shrink } from './shrink';
+import { bareJpegSize } from './bare-jpeg';
+import { type Picture, shrink } from './shrink';
 import { sweepPhotos } from './unreferenced';
 
 /** The largest photo taken, bytes. Phones scale theirs down well below this. */
@@ -20,11 +21,26 @@ export type PhotoTaken = { ok: true; already: boolean } | { ok: false; reason: s
 export async function keepPhoto(who: Who, sha256: string, sent: Buffer): Promise<PhotoTaken> {
   if (createHash('sha256').update(sent).digest('hex') !== sha256)
     return { ok: false, reason: 'The bytes are not those of the name: the photo was damaged on the way.' };
-  const id = Buffer.from(sha256, 'hex');
+  if (await photoSize(who.householdId, sha256)) return { ok: true, already: true };
+  const shrunk = await shrink(sent);
+  return shrunk.ok ? insertPhoto(who, sha256, shrunk.picture) : shrunk;
+}
+
+/**
+ * Keeps a photo that comes back with its ledger, under the name by which that speaks of it. It was written anew when it was first kept: where it still is as
+ * that leaves a picture it stays byte for byte, else it is written anew again.
+ */
+export async function restorePhoto(who: Who, sha256: string, sent: Buffer): Promise<PhotoTaken> {
   if (await photoSize(who.householdId, sha256)) return { ok: true, already: true };
   const shrunk = await shrink(sent);
   if (!shrunk.ok) return shrunk;
-  const { data, width, height } = shrunk.picture;
+  const { width, height } = shrunk.picture;
+  const bare = bareJpegSize(sent);
+  return insertPhoto(who, sha256, bare?.width === width && bare.height === height ? { data: sent, width, height } : shrunk.picture);
+}
+
+async function insertPhoto(who: Who, sha256: string, { data, width, height }: Picture): Promise<PhotoTaken> {
+  const id = Buffer.from(sha256, 'hex');
   const hh = toBin(who.householdId);
   const full = await inTransaction(async (c) => {
     // Under the household's lock, so that many at once are counted too.

@@ -48,7 +48,7 @@ export async function shrink(sent: Buffer): Promise<Shrunk> {
 }
 
 function inProcess(sent: Buffer): Promise<Shrunk> {
-  const script = path.join(process.cwd(), 'server', 'photos', 'shrink.mjs');
+  const script = path.join(process.cwd(), 'server', 'photos', 'shrink-process.mjs');
   return new Promise((done, fail) => {
     const child = spawn('nice', ['-n', '10', 'prlimit', ...LIMITS, '--', process.execPath, '--max-old-space-size=64', script], {
       stdio: ['pipe', 'pipe', 'pipe'],

@@ -4,9 +4,9 @@ import type { Member } from '../accounts/who';
 import { pool } from '../db/pool';
 import { findEverything } from '../find/find-everything';
 import { addPlace, addSomebody, addVisit, CHARGED, describeWithDatabase, newHousehold, type Place } from '../fixtures/household';
+import { ledgerEntries } from '../formats/ledger-out';
 import { siteList } from '../places/site-list';
 import { sitePage } from '../places/site-page';
-import { wholeHousehold } from '../records/whole-household';
 import { compareRows } from './compare-query';
 import { joinVisits } from './join-visits';
 import { ledgerPage } from './ledger-query';
@@ -84,7 +84,7 @@ describeWithDatabase('a visit marked private', () => {
   it('counts for its driver alone in comparisons, at places and at stalls; Find and the file know it for them alone', async () => {
     const seen = async (who: Member) => {
       let file = '';
-      for await (const part of wholeHousehold({ ...who, householdName: 'test', currency: 'EUR', zone: 'UTC' })) file += part;
+      for await (const { content } of ledgerEntries({ ...who, householdName: 'test', currency: 'EUR', zone: 'UTC' })) file += content;
       const page = await sitePage(who, place.siteId, undefined, 'EUR');
       const sums = await summedUp(who, Math.floor(Math.random() * 1e9));
       return {

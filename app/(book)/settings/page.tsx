@@ -50,9 +50,9 @@ export default async function SettingsPage() {
       <Part id="along" head="In and out">
         <p className="text-sm">
           <Link href="/settings/export" className="font-semibold text-shake underline">
-            The ledger as CSV
+            Take it along
           </Link>
-          : visits, attempts, events, readings, bills, sites, tariffs.
+          : the whole ledger as one file, or as sheets.
         </p>
         <p className="mt-1 text-sm">
           <Link href="/ledger/import" className="font-semibold text-shake underline">
@@ -65,6 +65,12 @@ export default async function SettingsPage() {
             A spreadsheet
           </Link>
           : years of visits kept in one, row by row.
+        </p>
+        <p className="mt-1 text-sm">
+          <Link href="/settings/restore" className="font-semibold text-shake underline">
+            Bring a ledger in
+          </Link>
+          : one that was taken along.
         </p>
       </Part>
       <PhoneSettings />

@@ -26,6 +26,26 @@ export default async function ExportPage() {
         Back to the settings
       </Link>
       <h1 className="mt-1 text-[22px]">Take it along</h1>
+      <h2 className="mt-4 text-[17px]">All of it</h2>
+      <p className="mt-1 text-sm text-ink-2">
+        One zip: <span className="num">ledger.json</span> with every record and event as it was kept, and the photos. It comes back whole under{' '}
+        <Link href="/settings/restore" className="font-semibold text-shake underline">
+          Bring a ledger in
+        </Link>
+        , here or anywhere.{' '}
+        <a href="/api/v1/schema/ledger.json" download className="font-semibold text-shake underline">
+          What is in it
+        </a>
+        , as JSON Schema.
+      </p>
+      {who.role === 'owner' ? (
+        <a href="/api/v1/household/export" download className="plate mt-2 inline-flex !min-h-[44px]">
+          The whole ledger, ZIP
+        </a>
+      ) : (
+        <p className="mt-2 text-sm">Only the owner takes the whole household along.</p>
+      )}
+      <h2 className="mt-6 text-[17px]">As sheets</h2>
       <p className="mt-1 text-sm text-ink-2">
         CSV for any spreadsheet: UTF-8, times with their offset, units in the headings. What is not known is empty, and says why in the column beside it. Visits
         that are private to somebody else are not in it.

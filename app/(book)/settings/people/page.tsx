@@ -74,7 +74,7 @@ export default async function PeoplePage() {
             <a href="/api/v1/household/export" download className="font-semibold text-shake underline">
               take it along as a file
             </a>
-            : everything recorded, as JSON, without the photos.
+            : everything recorded, with the photos.
           </p>
           <DeleteForm url="/api/v1/household" word={who.householdName} wordLabel="The household’s name" button="Delete the household" />
         </Part>

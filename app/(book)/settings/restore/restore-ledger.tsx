@@ -1,0 +1,219 @@
+'use client';
+import { useRef, useState } from 'react';
+import type { LedgerBatch, LedgerFile } from '@/core/formats/ledger-file';
+import { printCount } from '@/core/units/print';
+import type { Differs, LedgerTold } from '@/server/formats/ledger-in';
+import type { Names } from '@/ui/records/form-fields';
+import { LedgerDifferences } from './ledger-differences';
+import { refusedWords } from './refused-words';
+
+type Person = { personId: string; name: string };
+type Sum = { taken: Record<string, number>; already: number; differs: Differs[]; refused: LedgerTold['refused'] };
+const nothing = (): Sum => ({ taken: { record: 0, event: 0, watch: 0, view: 0 }, already: 0, differs: [], refused: [] });
+
+/** What came in, or would, in words. */
+function counted({ taken, already, differs, refused }: Sum): string {
+  const parts = [
+    taken.record && printCount(taken.record, 'record'),
+    taken.event && printCount(taken.event, 'event'),
+    taken.watch && `${printCount(taken.watch, 'pair')} on watch`,
+    taken.view && printCount(taken.view, 'saved comparison'),
+  ].filter(Boolean);
+  const rest = [already && `${already} here already`, differs.length && `${differs.length} that differ`, refused.length && `${refused.length} refused`].filter(
+    Boolean,
+  );
+  return `${parts.join(', ') || 'Nothing new'}${rest.length > 0 ? `; ${rest.join(', ')}` : ''}.`;
+}
+
+/** Chooses a file, says who its people are here, shows what would come of it, and brings it in piece by piece. */
+export function RestoreLedger({
+  here,
+  household,
+  names,
+}: {
+  here: readonly Person[];
+  household: { name: string; currency: string; zone: string };
+  names: Names;
+}) {
+  const [file, setFile] = useState<LedgerFile | null>(null);
+  const [people, setPeople] = useState<Record<string, string>>({});
+  const [seen, setSeen] = useState<Sum | null>(null);
+  const [theirs, setTheirs] = useState<readonly string[]>([]);
+  const [said, setSaid] = useState('');
+  const [busy, setBusy] = useState(false);
+  const stop = useRef(false);
+
+  const working = async (work: () => Promise<void>) => {
+    setBusy(true);
+    setSaid('');
+    stop.current = false;
+    try {
+      await work();
+    } catch {
+      setSaid('The server could not be reached. What came in so far is here; the same again goes on from there.');
+    } finally {
+      setBusy(false);
+    }
+  };
+  const open = (chosen: File) =>
+    working(async () => {
+      setFile(null);
+      setSeen(null);
+      setTheirs([]);
+      // The reader of zips is only carried by those who bring one.
+      const { openLedger, proposedPeople } = await import('@/core/formats/ledger-file');
+      const read = await openLedger(chosen);
+      if (!read.ok) return setSaid(refusedWords(read.refused));
+      const proposed = Object.fromEntries([...proposedPeople(read.value.head.people, here)].map(([id, to]) => [id, to ?? '']));
+      setFile(read.value);
+      setPeople(proposed);
+      if (!Object.values(proposed).includes('')) await look(read.value, proposed);
+    });
+  const send = async (piece: LedgerBatch, who: Record<string, string>, take: boolean): Promise<LedgerTold | null> => {
+    for (;;) {
+      const answer = await fetch('/api/v1/import/ledger', {
+        method: 'POST',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify({ ...piece, people: who, theirs, take }),
+      });
+      if (answer.ok) return answer.json();
+      if (answer.status === 429) {
+        await new Promise((go) => setTimeout(go, 1000 * Number(answer.headers.get('retry-after') ?? 5)));
+        continue;
+      }
+      setSaid(((await answer.json()) as { error?: string }).error ?? 'It was refused.');
+      return null;
+    }
+  };
+  /** All pieces, one after the other. @returns what came of them; `null` where it stopped */
+  const through = async (of: LedgerFile, who: Record<string, string>, take: boolean): Promise<Sum | null> => {
+    const { ledgerBatches } = await import('@/core/formats/ledger-file');
+    const sum = nothing();
+    for await (const piece of ledgerBatches(of)) {
+      if (!piece.ok) {
+        setSaid(refusedWords(piece.refused));
+        return null;
+      }
+      const told = await send(piece.value, who, take);
+      if (!told) return null;
+      for (const kind of Object.keys(told.taken)) sum.taken[kind] = (sum.taken[kind] ?? 0) + told.taken[kind as keyof LedgerTold['taken']];
+      sum.already += told.already;
+      sum.differs.push(...told.differs);
+      sum.refused.push(...told.refused);
+      setSaid(`${take ? 'Bringing in' : 'Looking'} … ${counted(sum)}`);
+      if (stop.current) {
+        setSaid(take ? `Stopped: ${counted(sum)} The same again goes on from there.` : 'Stopped. Nothing was changed.');
+        return null;
+      }
+    }
+    return sum;
+  };
+  const look = async (of: LedgerFile, who: Record<string, string>) => {
+    const sum = await through(of, who, false);
+    setSeen(sum);
+    if (sum) setSaid(counted(sum));
+  };
+  const bringIn = () =>
+    working(async () => {
+      if (!file) return;
+      const lost = await photos(file);
+      if (lost === null) return;
+      const sum = await through(file, people, true);
+      if (!sum) return;
+      setSeen(null);
+      setSaid(`Brought in: ${counted(sum)}${lost > 0 ? ` ${printCount(lost, 'photo')} could not be kept.` : ''}`);
+    });
+  /** The pictures, so that nothing speaks of one that is not there. @returns how many could not be kept; `null` where it stopped */
+  const photos = async (of: LedgerFile): Promise<number | null> => {
+    let lost = 0;
+    for (const [i, { name }] of of.head.photos.entries()) {
+      const bytes = await of.photo(name);
+      if (!bytes.ok) {
+        setSaid(refusedWords(bytes.refused));
+        return null;
+      }
+      const answer =
+        bytes.value &&
+        (await fetch(`/api/v1/import/ledger/photos/${name}`, {
+          method: 'PUT',
+          headers: { 'content-type': 'image/jpeg' },
+          body: new Blob([new Uint8Array(bytes.value)]),
+        }));
+      if (!answer?.ok) lost += 1;
+      setSaid(`Photo ${i + 1} of ${of.head.photos.length} …`);
+      if (stop.current) {
+        setSaid('Stopped. The same again goes on from there.');
+        return null;
+      }
+    }
+    return lost;
+  };
+  const asked = Object.values(people).includes('');
+  const coming = seen ? Object.values(seen.taken).reduce((a, b) => a + b, 0) + theirs.length : 0;
+  const differ = file ? (['currency', 'zone'] as const).filter((k) => file.head.household[k] !== household[k]) : [];
+  return (
+    <>
+      <label className="mb-3 block text-[15px] font-semibold">
+        The file, ZIP or JSON
+        <input
+          type="file"
+          accept=".zip,.json,application/zip,application/json"
+          className="mt-1 block min-h-[44px] w-full max-w-full"
+          disabled={busy}
+          onChange={(e) => {
+            const chosen = e.target.files?.[0];
+            if (chosen) void open(chosen);
+          }}
+        />
+      </label>
+      <p role="status" className="mb-3 min-h-6 text-[15px] font-semibold">
+        {said || (busy ? 'Reading …' : '')}
+      </p>
+      {file ? (
+        <>
+          <p className="mb-3 text-[15px]">
+            {file.head.household.name}, {printCount(file.head.photos.length, 'photo')}.
+            {differ.map((k) => ` Its ${k} is ${file.head.household[k]}, here it is ${household[k]}: that stays.`).join('')}
+          </p>
+          <fieldset className="mb-4" disabled={busy}>
+            <legend className="mb-1 text-[16px] font-bold">Who its people are here</legend>
+            {file.head.people.map((p) => (
+              <label key={p.personId} className="mb-2 flex flex-wrap items-center gap-2 text-[15px]">
+                <span className="min-w-[9rem] font-semibold">{p.name}</span>
+                <select
+                  className="field !min-h-[44px]"
+                  value={people[p.personId] ?? ''}
+                  onChange={(e) => {
+                    const next = { ...people, [p.personId]: e.target.value };
+                    setPeople(next);
+                    setSeen(null);
+                    if (!Object.values(next).includes('')) void working(() => look(file, next));
+                  }}
+                >
+                  <option value="">who is that here?</option>
+                  {here.map((h) => (
+                    <option key={h.personId} value={h.personId}>
+                      {h.name}
+                    </option>
+                  ))}
+                </select>
+              </label>
+            ))}
+            <p className="text-[13px] text-ink-2">Somebody who is not here yet is invited first, under People and households.</p>
+          </fieldset>
+          {seen ? <LedgerDifferences seen={seen} theirs={theirs} onTheirs={setTheirs} names={names} disabled={busy} /> : null}
+          <div className="mt-4 flex flex-wrap gap-2">
+            <button type="button" className="plate plate-next !min-h-[44px]" disabled={busy || asked || !seen || coming === 0} onClick={() => void bringIn()}>
+              Bring it in
+            </button>
+            {busy ? (
+              <button type="button" className="plate !min-h-[44px]" onClick={() => (stop.current = true)}>
+                Stop
+              </button>
+            ) : null}
+          </div>
+        </>
+      ) : null}
+    </>
+  );
+}

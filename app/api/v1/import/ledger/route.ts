@@ -1,0 +1,40 @@
+import * as z from 'zod';
+import { firstProblem, ownWords } from '@/core/units/own-words';
+import { takeLedger } from '@/server/formats/ledger-in';
+import { answering, noStore } from '@/server/http/answer';
+import { perMinute } from '@/server/http/rate';
+import { notSignedIn, whoAsks } from '@/server/http/session-cookie';
+import { guardWrite } from '@/server/http/write-guard';
+
+const limit = perMinute(1200);
+const some = z.array(z.unknown()).max(500, 'at most 500 in one piece').default([]);
+const piece = z.object({
+  people: z.record(z.string().max(40), z.string().max(40)).default({}),
+  theirs: z.array(z.string().max(40)).max(2000).default([]),
+  records: some,
+  events: some,
+  watches: some,
+  views: some,
+  take: z.boolean().default(false),
+});
+
+/**
+ * A piece of a ledger that was taken along: `{people, records, events, watches, views, theirs, take}`. Without `take` it says what would come of it and changes nothing.
+ * Sent twice it is written once.
+ */
+export const POST = answering(async (request: Request): Promise<Response> => {
+  const who = await whoAsks();
+  if (!who) return notSignedIn();
+  const body = await guardWrite(request);
+  if (!body.ok) return body.response;
+  const late = limit(who.personId);
+  if (late) return late;
+  if (who.role !== 'owner') return Response.json({ error: 'Only the owner brings a whole ledger in.' }, { status: 403, headers: noStore });
+  const parsed = piece.safeParse(body.json, { error: ownWords });
+  if (!parsed.success) {
+    const { path, reason } = firstProblem(parsed.error, '');
+    return Response.json({ error: `${path}: ${reason}` }, { status: 422, headers: noStore });
+  }
+  const { take, ...ask } = parsed.data;
+  return Response.json(await takeLedger(who, ask, take), { headers: noStore });
+});

@@ -1,0 +1,122 @@
+import { readFile } from 'node:fs/promises';
+import { expect, type Page, test } from '@playwright/test';
+import { addPlace, newHousehold, own, send, visitEvents } from './hands/household';
+
+const SHEETS = ['visits', 'attempts', 'events', 'readings', 'bills', 'sites', 'tariffs'];
+/** Everything the ledger says of itself, sheet by sheet. */
+const sheets = async (page: Page) =>
+  Object.fromEntries(await Promise.all(SHEETS.map(async (s) => [s, await (await page.request.get(`/api/v1/export/${s}.csv`)).text()])));
+const status = (page: Page) => page.getByRole('main').getByRole('status').or(page.getByRole('status')).first();
+const choose = async (page: Page, file: { name: string; mimeType: string; buffer: Buffer }) => {
+  await page.goto('/settings/restore');
+  await page.getByLabel('The file, ZIP or JSON').setInputFiles(file);
+};
+
+test('a whole ledger goes out, into another household’s empty ledger, and says the same there figure by figure', async ({ page, baseURL, browser }) => {
+  const base = baseURL as string;
+  const who = await newHousehold(page, base);
+  const place = await addPlace(page, base, { network: 'Saltmarsh Rapid', site: 'Vrba Crossing' });
+  for (let i = 0; i < 6; i++)
+    await send(
+      page.request,
+      base,
+      visitEvents(who, place, Date.UTC(2026, 5, 1 + i, 9), i % 2 === 0).map((event) => ({ type: 'event', event })),
+    );
+  await page.goto('/settings');
+  await page.getByRole('link', { name: 'Take it along' }).click();
+  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'The whole ledger, ZIP' }).click()]);
+  expect(download.suggestedFilename()).toBe('mile-ledger.zip');
+  const zip = { name: 'mile-ledger.zip', mimeType: 'application/zip', buffer: await readFile(await download.path()) };
+
+  const elsewhere = await browser.newContext({ baseURL: base });
+  const other = await elsewhere.newPage();
+  await newHousehold(other, base);
+  await choose(other, zip);
+  await expect(status(other)).toContainText('6 records, ');
+  // Both are alone: who that is is plain, and nothing is written yet.
+  await expect(other.getByLabel('Tone Zupan')).toHaveValue(/./);
+  expect((await (await other.request.get('/api/v1/export/sites.csv')).text()).trim().split('\r\n')).toHaveLength(1);
+  await other.getByRole('button', { name: 'Bring it in' }).click();
+  await expect(status(other)).toContainText('Brought in: 6 records, ');
+  expect(await sheets(other)).toEqual(await sheets(page));
+  await other.goto('/ledger');
+  await expect(other.getByRole('link', { name: /Vrba Crossing/ })).toHaveCount(6);
+
+  // The same file again adds nothing; what was changed here since is told, and stays unless it is ticked.
+  const site = {
+    type: 'site',
+    id: place.siteId,
+    baseRev: 1,
+    archived: false,
+    fields: { networkId: place.networkId, name: 'Vrba Crossing West', zone: 'Europe/Ljubljana' },
+  };
+  await send(other.request, base, [{ type: 'record', record: site }]);
+  await choose(other, zip);
+  await expect(status(other)).toContainText('Nothing new;');
+  const differing = other.getByRole('region', { name: 'Records that differ' });
+  await expect(differing).toContainText('Name: here Vrba Crossing West; in the file Vrba Crossing');
+  await expect(other.getByRole('button', { name: 'Bring it in' })).toBeDisabled();
+  await differing.getByRole('checkbox').check();
+  await other.getByRole('button', { name: 'Bring it in' }).click();
+  await expect(status(other)).toContainText('Brought in: 1 record;');
+  expect(await sheets(other)).toEqual(await sheets(page));
+  await elsewhere.close();
+});
+
+test('a ledger comes in without a network half-way, as JSON of an earlier version, and not for everybody', async ({ page, baseURL, browser }) => {
+  const base = baseURL as string;
+  const who = await newHousehold(page, base);
+  const place = { networkId: '01900000-0000-7000-8000-0000000000a1', siteId: '01900000-0000-7000-8000-0000000000a2' };
+  const records = [
+    { type: 'network', id: place.networkId, rev: 1, archived: false, fields: { name: 'Bluebarn' } },
+    { type: 'site', id: place.siteId, rev: 1, archived: false, fields: { networkId: place.networkId, name: 'Lipa Barn', zone: 'Europe/Ljubljana' } },
+  ];
+  const people = [
+    { personId: '01900000-0000-7000-8000-0000000000b1', name: 'Mojca', role: 'owner' },
+    { personId: '01900000-0000-7000-8000-0000000000b2', name: 'Vid', role: 'driver' },
+  ];
+  const head = {
+    format: 'mile-ledger-household',
+    version: 1,
+    household: { id: '01900000-0000-7000-8000-0000000000c1', name: 'Mojca and Vid', currency: 'GBP', zone: 'Europe/London' },
+    people,
+  };
+  const file = { name: 'old.json', mimeType: 'application/json', buffer: Buffer.from(JSON.stringify({ ...head, records, events: [] })) };
+  await choose(page, file);
+  await expect(page.getByText('Its currency is GBP, here it is EUR: that stays.', { exact: false })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Bring it in' })).toBeDisabled();
+  await page.getByLabel('Mojca').selectOption({ label: 'Tone Zupan' });
+  await expect(page.getByRole('button', { name: 'Bring it in' })).toBeDisabled();
+  await page.getByLabel('Vid').selectOption({ label: 'Tone Zupan' });
+  await expect(status(page)).toContainText('2 records.');
+  await page.context().setOffline(true);
+  await page.getByRole('button', { name: 'Bring it in' }).click();
+  await expect(status(page)).toContainText('The server could not be reached.');
+  await page.context().setOffline(false);
+  await page.getByRole('button', { name: 'Bring it in' }).click();
+  await expect(status(page)).toContainText('Brought in: 2 records.');
+
+  for (const [content, said] of [
+    ['PK', 'The zip is cut short or damaged.'],
+    ['{"format":"other"}', 'This is no ledger of Mile Ledger.'],
+    ['{"format":"mile-ledger","version":9}', 'newer version'],
+    ['{"format":', 'byte 10'],
+  ]) {
+    await page.getByLabel('The file, ZIP or JSON').setInputFiles({ ...file, buffer: Buffer.from(content as string) });
+    await expect(status(page)).toContainText(said as string);
+  }
+  // From elsewhere, too much at once, or what is no piece.
+  const piece = { people: {}, records: [], events: [], watches: [], views: [] };
+  expect(
+    (
+      await page.request.post('/api/v1/import/ledger', { headers: { 'content-type': 'application/json', origin: 'https://elsewhere.example' }, data: piece })
+    ).status(),
+  ).toBe(403);
+  const many = await page.request.post('/api/v1/import/ledger', { headers: own(base), data: { ...piece, events: Array(501).fill(0) } });
+  expect([many.status(), (await many.json()).error]).toEqual([422, 'events: at most 500 in one piece']);
+  const nobody = await browser.newContext({ baseURL: base });
+  expect((await nobody.request.post('/api/v1/import/ledger', { headers: own(base), data: piece })).status()).toBe(401);
+  expect((await nobody.request.get('/api/v1/schema/ledger.json')).status()).toBe(200);
+  await nobody.close();
+  expect(who.householdId).toBeTruthy();
+});

@@ -1,0 +1,268 @@
+import type { PoolConnection, RowDataPacket } from 'mysql2/promise';
+import { MOST_VIEWS } from '@/core/compare/saved-view';
+import { MOST_WATCHED } from '@/core/compare/watch';
+import type { LedgerBatch } from '@/core/formats/ledger-file';
+import type { ItemResult } from '@/core/protocol/outbox';
+import { canonicalJson } from '@/core/records/canonical-json';
+import type { RecordChange } from '@/core/records/change-of';
+import { applyChange, checkChange } from '@/core/records/record-change';
+import type { MileRecord } from '@/core/records/record-schema';
+import { inReferenceOrder } from '@/core/records/reference-order';
+import { checkEvent } from '@/core/visit/check-event';
+import type { StoredEvent } from '@/core/visit/event';
+import { membersOf } from '../accounts/members';
+import type { Member } from '../accounts/who';
+import { now } from '../clock';
+import { isDataError } from '../db/away';
+import { fromBin, toBin } from '../db/binary-id';
+import { pool } from '../db/pool';
+import { figuresOf } from '../figures/refresh';
+import { type EventItem, takeEvents, takeRecord } from '../outbox/take-batch';
+import { writing } from '../outbox/writing';
+import { readRecord } from '../records/record-tables';
+import { eventsById } from '../visits/event-rows';
+import { seen, seenBy } from '../visits/seen-by';
+import { type ExtraRow as Row, viewRow, watchRow } from './ledger-extras';
+
+/** How somebody wants a ledger to come in. */
+export type LedgerAsk = LedgerBatch & {
+  /** Who each of the file's people is here: ids of the file, ids of members. */
+  people: Readonly<Record<string, string>>;
+  /** Ids of records that differ of which the file's version is wanted. */
+  theirs: readonly string[];
+};
+type Kind = 'record' | 'event' | 'watch' | 'view';
+/** One that is here already and says something else. */
+export type Differs = { kind: Kind; id: string; what: string; here: MileRecord | null; file: unknown };
+export type LedgerTold = {
+  /** What came in or would. */
+  taken: Readonly<Record<Kind, number>>;
+  already: number;
+  differs: Differs[];
+  refused: { kind: Kind; id: string; path: string; reason: string }[];
+};
+/** Far beyond any rev: a field that was chosen is taken whoever changed it since. */
+const CHOSEN_REV = Number.MAX_SAFE_INTEGER;
+
+/**
+ * A piece of a ledger into a household that is empty or in use. What is here already is told as such; what is here and differs is told with both versions and stays as it is,
+ * unless it is a record of which the file's version is chosen. An event is never changed. All of a piece that can be written is written in one transaction.
+ * @param take false: says what would come of it and changes nothing
+ */
+export async function takeLedger(who: Member, ask: LedgerAsk, take: boolean): Promise<LedgerTold> {
+  const told: LedgerTold & { taken: Record<Kind, number> } = { taken: { record: 0, event: 0, watch: 0, view: 0 }, already: 0, differs: [], refused: [] };
+  const here = new Set((await membersOf(who.householdId)).filter((m) => m.leftAt === null).map((m) => m.personId));
+  const personOf = (id: unknown): string | null => {
+    const mapped = typeof id === 'string' && Object.hasOwn(ask.people, id) ? ask.people[id] : undefined;
+    return mapped !== undefined && here.has(mapped) ? mapped : null;
+  };
+  const refuse = (kind: Kind, id: string, path: string, reason: string) => void told.refused.push({ kind, id, path, reason });
+
+  const changes: RecordChange[] = [];
+  for (const raw of ask.records) {
+    const check = checkChange(asNew(raw));
+    if (!check.ok) refuse('record', idOf(raw), check.path, check.reason);
+    else changes.push(check.change);
+  }
+  const events: (StoredEvent & { heard_ms?: number })[] = [];
+  for (const raw of ask.events) {
+    const mapped = eventHere(raw, who.householdId, personOf);
+    const check = 'reason' in mapped ? { ok: false as const, ...mapped } : checkEvent(mapped.event, now());
+    if (!check.ok) refuse('event', idOf(raw), check.path, check.reason);
+    else events.push({ ...check.event, ...('heard' in mapped ? mapped.heard : {}) });
+  }
+  const hidden = await hiddenVisits(who, events);
+  const seenEvents = events.filter((e) => {
+    if (hidden.has(e.visitId)) refuse('event', e.id, 'visitId', 'is a visit here that is private to somebody else');
+    return !hidden.has(e.visitId);
+  });
+  const watches = ask.watches.flatMap((raw) => {
+    const row = watchRow(raw, personOf(member(raw, 'putBy')) ?? who.personId);
+    if ('reason' in row) refuse('watch', idOf(raw), row.path, row.reason);
+    return 'reason' in row ? [] : [row];
+  });
+  const views = ask.views.flatMap((raw) => {
+    const row = viewRow(raw, personOf(member(raw, 'savedBy')) ?? who.personId);
+    if ('reason' in row) refuse('view', idOf(raw), row.path, row.reason);
+    return 'reason' in row ? [] : [row];
+  });
+
+  const wanted = new Set(ask.theirs);
+  const results = take
+    ? await write(who, changes, wanted, seenEvents, watches, views)
+    : { records: await weighRecords(who, changes, wanted), events: await weighEvents(who, seenEvents), extras: await weighExtras(who, watches, views) };
+
+  for (const [i, r] of results.records.entries()) {
+    const change = changes[i] as RecordChange;
+    const what = String(change.fields.name ?? change.fields.label ?? '');
+    if (r.status === 'taken') told.taken.record += 1;
+    else if (r.status === 'already') told.already += 1;
+    else if (r.status === 'conflict') told.differs.push({ kind: 'record', id: r.id, what, here: r.theirs ?? null, file: change });
+    else refuse('record', r.id, r.path ?? 'record', r.reason ?? 'is not understood');
+  }
+  const same = await sameBut(
+    who.householdId,
+    seenEvents.filter((_, i) => results.events[i]?.status === 'conflict'),
+  );
+  for (const [i, r] of results.events.entries()) {
+    const e = seenEvents[i] as StoredEvent;
+    if (r.status === 'taken') told.taken.event += 1;
+    else if (r.status === 'already' || same.has(e.id)) told.already += 1;
+    else if (r.status === 'conflict') told.differs.push({ kind: 'event', id: e.id, what: e.kind, here: null, file: e.visitId });
+    else refuse('event', e.id, r.path ?? 'event', r.reason ?? 'is not understood');
+  }
+  for (const { id, kind, is } of results.extras) {
+    if (is === 'taken') told.taken[kind] += 1;
+    else if (is === 'already') told.already += 1;
+    else refuse(kind, id, kind, 'finds no room: as many as a household may have are here');
+  }
+  return told;
+}
+
+const member = (raw: unknown, name: string): unknown => (typeof raw === 'object' && raw !== null ? (raw as Record<string, unknown>)[name] : undefined);
+const idOf = (raw: unknown): string => (typeof member(raw, 'id') === 'string' ? (member(raw, 'id') as string) : '');
+/** A record of the file as one that was just made: whole, from nothing. */
+const asNew = (raw: unknown): unknown =>
+  typeof raw === 'object' && raw !== null && !Array.isArray(raw)
+    ? { type: member(raw, 'type'), id: member(raw, 'id'), archived: member(raw, 'archived'), fields: member(raw, 'fields'), baseRev: 0 }
+    : raw;
+
+/** An event of the file as one of this household, by the person that its own is here, and what was heard of its device's clock. */
+function eventHere(
+  raw: unknown,
+  householdId: string,
+  personOf: (id: unknown) => string | null,
+): { event: unknown; heard: { heard_ms?: number } } | { path: string; reason: string } {
+  if (typeof raw !== 'object' || raw === null || Array.isArray(raw)) return { event: raw, heard: {} };
+  const personId = personOf(member(raw, 'personId'));
+  if (!personId) return { path: 'personId', reason: 'is somebody of whom it was not said who that is here' };
+  const heard = member(raw, 'heard_ms');
+  const payload = member(raw, 'payload');
+  const drivenBy = personOf(member(payload, 'drivenBy'));
+  return {
+    event: { ...raw, householdId, personId, ...(drivenBy ? { payload: { ...(payload as object), drivenBy } } : {}) },
+    heard: typeof heard === 'number' && Math.abs(heard) < 1e12 ? { heard_ms: Math.round(heard) } : {},
+  };
+}
+
+/** Visits here that this person does not see: nothing is added to them, or a mark in a file would open them. */
+async function hiddenVisits(who: Member, events: readonly StoredEvent[]): Promise<Set<string>> {
+  const ids = [...new Set(events.map((e) => e.visitId))];
+  if (ids.length === 0) return new Set();
+  const [rows] = await (await figuresOf(who.householdId)).execute<RowDataPacket[]>(
+    `SELECT id FROM visit v WHERE household_id = ? AND id IN (${ids.map(() => '?').join(', ')}) AND NOT ${seen()}`,
+    [toBin(who.householdId), ...ids.map(toBin), seenBy(who.personId)],
+  );
+  return new Set(rows.map((r) => fromBin(r.id)));
+}
+
+type Extra = { id: string; kind: 'watch' | 'view'; is: 'taken' | 'already' | 'full' };
+type Results = { records: ItemResult[]; events: ItemResult[]; extras: Extra[] };
+
+async function write(
+  who: Member,
+  changes: readonly RecordChange[],
+  wanted: ReadonlySet<string>,
+  events: readonly StoredEvent[],
+  watches: readonly Row[],
+  views: readonly Row[],
+): Promise<Results> {
+  const at = now();
+  const { result } = await writing(who, new Date(at), async (w) => {
+    const records: ItemResult[] = [];
+    const ordered = inReferenceOrder([...changes.entries()], ([, change]) => change);
+    for (const [i, change] of ordered) records[i] = await takeRecord(w, wanted.has(change.id) ? { ...change, baseRev: CHOSEN_REV } : change);
+    const answers: ItemResult[] = [];
+    const items: EventItem[] = events.map((event, i) => ({ i, event }));
+    // What was heard of a device's clock stays with the event, as if it had come here in the same way.
+    await takeEvents(w, items, answers, (e) => (e.heard_ms === undefined ? null : new Date(at - e.heard_ms)));
+    const extras: Extra[] = [];
+    for (const row of [...watches, ...views]) extras.push({ id: row.id, kind: row.kind, is: await insertExtra(w.c, who.householdId, row) });
+    return { records, events: answers, extras };
+  });
+  return result;
+}
+
+async function insertExtra(c: PoolConnection, householdId: string, row: Row): Promise<Extra['is']> {
+  const { table, open, most } = ROOM[row.kind];
+  const [[room]] = (await c.execute(`SELECT COUNT(*) AS n, SUM(id = ?) AS own FROM ${table} WHERE household_id = ?${open}`, [
+    toBin(row.id),
+    toBin(householdId),
+  ])) as unknown as [RowDataPacket[]];
+  if (row.counts && Number(room?.n) >= most && Number(room?.own ?? 0) === 0) return 'full';
+  try {
+    const [done] = await c.execute(row.insert, [toBin(householdId), toBin(row.id), ...row.values] as never[]);
+    return (done as { affectedRows: number }).affectedRows > 0 ? 'taken' : 'already';
+  } catch (error) {
+    if (!isDataError(error)) throw error;
+    return 'already';
+  }
+}
+
+/** How many of each a household may have. */
+const ROOM = {
+  watch: { table: 'watch', open: ' AND ended_at IS NULL', most: MOST_WATCHED },
+  view: { table: 'saved_view', open: '', most: MOST_VIEWS },
+} as const;
+
+async function weighRecords(who: Member, changes: readonly RecordChange[], wanted: ReadonlySet<string>): Promise<ItemResult[]> {
+  const out: ItemResult[] = [];
+  for (const change of changes) {
+    const there = await readRecord(who.householdId, change.type, change.id);
+    if (!there) out.push({ id: change.id, status: 'taken' });
+    else {
+      const said = applyChange({ archived: there.archived, fields: there.fields, fieldRevs: { '*': there.rev } }, change);
+      out.push(
+        said.is === 'same'
+          ? { id: change.id, status: 'already' }
+          : wanted.has(change.id)
+            ? { id: change.id, status: 'taken' }
+            : { id: change.id, status: 'conflict', theirs: there },
+      );
+    }
+  }
+  return out;
+}
+
+async function weighEvents(who: Member, events: readonly StoredEvent[]): Promise<ItemResult[]> {
+  const there = await storedHere(
+    who.householdId,
+    events.map((e) => e.id),
+  );
+  return events.map((e) => ({ id: e.id, status: there.has(e.id) ? (isSame(e, there.get(e.id) as StoredEvent) ? 'already' : 'conflict') : 'taken' }));
+}
+
+async function weighExtras(who: Member, watches: readonly Row[], views: readonly Row[]): Promise<Extra[]> {
+  const known = async (table: 'watch' | 'saved_view', column: string) => {
+    const [rows] = await pool().execute<RowDataPacket[]>(`SELECT id, ${column} AS named FROM ${table} WHERE household_id = ?`, [toBin(who.householdId)]);
+    return rows.map((r) => ({ id: fromBin(r.id), named: String(r.named).toLowerCase() }));
+  };
+  const [w, v] = [await known('watch', 'figure'), await known('saved_view', 'name')];
+  return [
+    ...watches.map((row): Extra => ({ id: row.id, kind: 'watch', is: w.some((x) => x.id === row.id) ? 'already' : 'taken' })),
+    ...views.map(
+      (row): Extra => ({ id: row.id, kind: 'view', is: v.some((x) => x.id === row.id || x.named === row.name?.toLowerCase()) ? 'already' : 'taken' }),
+    ),
+  ];
+}
+
+const storedHere = async (householdId: string, ids: readonly string[]): Promise<Map<string, StoredEvent>> => {
+  const c = await pool().getConnection();
+  try {
+    return await eventsById(c, householdId, ids);
+  } finally {
+    c.release();
+  }
+};
+/** What an event says, whoever it was here and whatever was heard of the clock: a second restore may say other people. */
+const isSame = (a: StoredEvent, b: StoredEvent): boolean => {
+  const bare = ({ heard_ms: _, personId: __, payload, ...e }: StoredEvent) => canonicalJson({ ...e, payload: { ...payload, drivenBy: null } });
+  return bare(a) === bare(b);
+};
+async function sameBut(householdId: string, events: readonly StoredEvent[]): Promise<Set<string>> {
+  const there = await storedHere(
+    householdId,
+    events.map((e) => e.id),
+  );
+  return new Set(events.filter((e) => there.has(e.id) && isSame(e, there.get(e.id) as StoredEvent)).map((e) => e.id));
+}
