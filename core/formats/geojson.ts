@@ -1,0 +1,158 @@
+import Big from 'big.js';
+import { kmBetween, type Position, turned } from '../records/place-questions';
+import { isZone } from '../units/zoned';
+import { fold } from './match-sessions';
+import { plainJson } from './plain-json';
+import { type Json, JsonNumber, type JsonObject, pointerPart } from './strict-json';
+
+/** What a breach costs: the whole file, or its feature. */
+export type GeoCode = 'not_geojson' | 'crs' | 'feature' | 'geometry' | 'coordinates' | 'bounds' | 'no_name' | 'zone';
+export type GeoQuestion = 'swapped' | 'at_sea' | 'far' | 'moved';
+/** A site of a file. Positions are kept as they were written; `null` where the file does not know the place. */
+export type GeoSite = {
+  pointer: string;
+  name: string;
+  latitude: number | null;
+  longitude: number | null;
+  altitude: number | null;
+  network: string | null;
+  zone: string | null;
+  ref: string | number | null;
+  /** The name of the site known here that this is. */
+  same: string | null;
+  /** One question at most; nothing is decided by it. */
+  asks: GeoQuestion[];
+  /** Longitude and latitude as they may have been meant. */
+  better: [number, number] | null;
+  rest: Record<string, unknown>;
+};
+export type GeoRead = { sites: GeoSite[]; breaches: { pointer: string; code: GeoCode }[]; kept: string[] };
+/** What the household knows of its sites. */
+export type KnownPlace = { name: string; latitude: number | null; longitude: number | null };
+/** True for a position that lies well off every coast. */
+export type AtSea = (latitude: number, longitude: number) => boolean;
+
+/** Beyond this from every known site, and from where it was known: worth a question, km. */
+const FAR_KM = 1500;
+const MOVED_KM = 1;
+
+const isObject = (value: Json | undefined): value is JsonObject => value instanceof Map;
+/** Members that RFC 7946 has, and those that it had once. */
+const OWN = {
+  collection: new Set(['type', 'features', 'bbox', 'crs', 'id']),
+  feature: new Set(['type', 'geometry', 'properties', 'bbox', 'crs', 'id']),
+  geometry: new Set(['type', 'coordinates', 'bbox', 'crs']),
+};
+const foreign = (of: JsonObject, own: ReadonlySet<string>, at: string) => [...of.keys()].filter((k) => !own.has(k)).map((k) => at + pointerPart(k));
+
+/**
+ * Reads sites of a GeoJSON document (RFC 7946, from memory): a FeatureCollection or a Feature, points with a name or sites of which the place is not known. A feature that
+ * breaks the standard costs itself; what is likely a slip is asked and never decided.
+ */
+export function geojsonIn(document: Json, known: readonly KnownPlace[], isAtSea: AtSea): GeoRead {
+  const type = isObject(document) ? document.get('type') : undefined;
+  const none = (pointer: string, code: GeoCode): GeoRead => ({ sites: [], breaches: [{ pointer, code }], kept: [] });
+  if (!isObject(document)) return none('', 'not_geojson');
+  if (type !== 'FeatureCollection' && type !== 'Feature') return none('/type', 'not_geojson');
+  const crs = document.get('crs');
+  if (crs !== undefined && crs !== null && !crsName(crs)?.endsWith('CRS84')) return none('/crs', 'crs');
+  const read: GeoRead = { sites: [], breaches: [], kept: [] };
+  if (type === 'Feature') feature(document, '', read, known, isAtSea);
+  else {
+    const features = document.get('features');
+    if (!Array.isArray(features)) return none('/features', 'not_geojson');
+    read.kept.push(...foreign(document, OWN.collection, ''));
+    for (const [i, f] of features.entries()) feature(f, `/features/${i}`, read, known, isAtSea);
+  }
+  return read;
+}
+
+function crsName(crs: Json): string | null {
+  const properties = isObject(crs) ? crs.get('properties') : undefined;
+  const name = isObject(properties) ? properties.get('name') : undefined;
+  return typeof name === 'string' ? name : null;
+}
+
+function feature(f: Json, at: string, read: GeoRead, known: readonly KnownPlace[], isAtSea: AtSea): void {
+  const breaches: GeoRead['breaches'] = [];
+  if (!isObject(f) || f.get('type') !== 'Feature') return void read.breaches.push({ pointer: isObject(f) ? `${at}/type` : at, code: 'feature' });
+  const geometry = f.get('geometry') ?? null;
+  const place = placeOf(geometry, `${at}/geometry`, breaches);
+  const properties = f.get('properties');
+  const said = isObject(properties) ? properties : (new Map() as JsonObject);
+  const name = said.get('name');
+  if (typeof name !== 'string' || name.trim() === '') breaches.push({ pointer: `${at}/properties/name`, code: 'no_name' });
+  const zone = said.get('zone') ?? null;
+  if (zone !== null && !(typeof zone === 'string' && isZone(zone))) breaches.push({ pointer: `${at}/properties/zone`, code: 'zone' });
+  if (breaches.length > 0) return void read.breaches.push(...breaches);
+  const network = said.get('network');
+  const id = f.get('id');
+  const same = known.find((k) => fold(k.name) === fold(name as string)) ?? null;
+  const { asks, better } = place ? questions(place, same, known, isAtSea) : { asks: [], better: null };
+  const taken = new Set(['name', 'zone', ...(typeof network === 'string' ? ['network'] : [])]);
+  read.sites.push({
+    pointer: at,
+    name: name as string,
+    latitude: place?.latitude ?? null,
+    longitude: place?.longitude ?? null,
+    altitude: place?.altitude ?? null,
+    network: typeof network === 'string' && network.trim() !== '' ? network : null,
+    zone: zone as string | null,
+    ref: typeof id === 'string' ? id : id instanceof JsonNumber ? id.value : null,
+    same: same?.name ?? null,
+    asks,
+    better,
+    rest: Object.fromEntries([...said].filter(([key]) => !taken.has(key)).map(([key, value]) => [key, plainJson(value)])),
+  });
+  read.kept.push(...foreign(f, OWN.feature, at), ...(isObject(geometry) ? foreign(geometry, OWN.geometry, `${at}/geometry`) : []));
+}
+
+function placeOf(geometry: Json, at: string, breaches: GeoRead['breaches']): (Position & { altitude: number | null }) | null {
+  if (geometry === null) return null;
+  if (!isObject(geometry) || geometry.get('type') !== 'Point') {
+    breaches.push({ pointer: isObject(geometry) ? `${at}/type` : at, code: 'geometry' });
+    return null;
+  }
+  const list = geometry.get('coordinates');
+  const numbers = Array.isArray(list) ? list.map((n) => (n instanceof JsonNumber ? n.value : null)) : [];
+  const [longitude, latitude, altitude = null] = numbers;
+  if (typeof longitude !== 'number' || typeof latitude !== 'number' || numbers.includes(null)) {
+    breaches.push({ pointer: `${at}/coordinates`, code: 'coordinates' });
+    return null;
+  }
+  if (Math.abs(longitude) > 180) breaches.push({ pointer: `${at}/coordinates/0`, code: 'bounds' });
+  if (Math.abs(latitude) > 90) breaches.push({ pointer: `${at}/coordinates/1`, code: 'bounds' });
+  return { latitude, longitude, altitude };
+}
+
+function questions(here: Position, same: KnownPlace | null, known: readonly KnownPlace[], isAtSea: AtSea): Pick<GeoSite, 'asks' | 'better'> {
+  const placed = known.flatMap(({ latitude, longitude }) => (latitude === null || longitude === null ? [] : [{ latitude, longitude }]));
+  const atSea = (p: Position) => isAtSea(p.latitude, p.longitude);
+  const far = (p: Position) => placed.length > 0 && placed.every((k) => kmBetween(k, p) > FAR_KM);
+  const wrong = (p: Position) => atSea(p) || far(p);
+  const other = turned(here);
+  if (wrong(here) && other && !wrong(other)) return { asks: ['swapped'], better: [other.longitude, other.latitude] };
+  if (atSea(here)) return { asks: ['at_sea'], better: null };
+  if (far(here)) return { asks: ['far'], better: null };
+  const before = same && same.latitude !== null && same.longitude !== null ? { latitude: same.latitude, longitude: same.longitude } : null;
+  return { asks: before && kmBetween(before, here) > MOVED_KM ? ['moved'] : [], better: null };
+}
+
+/** A site as it goes out: its other members become properties. */
+export type GeoOut = { id: string; latitude: number | null; longitude: number | null } & Readonly<Record<string, unknown>>;
+
+/** Six decimals are a tenth of a metre; half goes up. */
+const degrees = (n: number): number => Number(new Big(n).round(6, Big.roundHalfUp).toString());
+
+/** Sites as a FeatureCollection: longitude first, a site of which the place is not known with no geometry, what is not noted left out. */
+export function geojsonOut(sites: readonly GeoOut[]): object {
+  return {
+    type: 'FeatureCollection',
+    features: sites.map(({ id, latitude, longitude, ...more }) => ({
+      type: 'Feature',
+      id,
+      geometry: latitude === null || longitude === null ? null : { type: 'Point', coordinates: [degrees(longitude), degrees(latitude)] },
+      properties: Object.fromEntries(Object.entries(more).filter(([, value]) => value !== null && value !== undefined)),
+    })),
+  };
+}
