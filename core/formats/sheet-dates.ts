@@ -12,7 +12,7 @@ export const isDay = ([y, m, d]: Ymd): boolean => {
   const date = new Date(Date.UTC(y, m - 1, d));
   return date.getUTCFullYear() === y && date.getUTCMonth() === m - 1 && date.getUTCDate() === d;
 };
-const weekdayOf = ([y, m, d]: Ymd): number => new Date(Date.UTC(y, m - 1, d)).getUTCDay() || 7;
+export const weekdayOf = ([y, m, d]: Ymd): number => new Date(Date.UTC(y, m - 1, d)).getUTCDay() || 7;
 const year = (text: string): number => (text.length === 2 ? 2000 + Number(text) : Number(text));
 const monthOf = (text: string): number | undefined => MONTHS[text.toLowerCase().replace(/\.$/, '')];
 
@@ -46,7 +46,8 @@ export function whenOf(cell: string): When {
   return time ? { date: whole, time } : { code: 'bad_time' };
 }
 
-function dateAt(text: string): { date: DatePart; length: number } | null {
+/** The date that a text begins with, and how much of it that is. */
+export function dateAt(text: string): { date: DatePart; length: number } | null {
   const ymd = /^(\d{4})([-/.])(\d{1,2})\2(\d{1,2})(?!\d)/.exec(text);
   if (ymd) return { date: { plain: [Number(ymd[1]), Number(ymd[3]), Number(ymd[4])] }, length: ymd[0].length };
   const dots = /^(\d{1,2})\.\s*(\d{1,2})\.\s*(\d{4}|\d{2})(?!\d)/.exec(text);

@@ -1,0 +1,84 @@
+import { isCode } from './sheet-columns';
+import type { Mark } from './sheet-figures';
+import { figureOf, isOpen, valueOf } from './sheet-figures';
+import words from './sheet-words.json';
+
+/** Why a figure of a receipt is not told. */
+export type ReceiptWhy = 'not_printed' | 'several' | 'mark' | 'bounds' | 'form' | 'symbol' | 'date_order' | 'unknown';
+/** A figure as found: its value as a decimal, or why it has none. `key`: what tells two apart. */
+export type Found = { value: string; key: string } | { why: 'mark'; key: string };
+
+const NUMBER = String.raw`\d{1,3}(?:[ '’]\d{3})+(?:[.,]\d+)?|\d[\d.,]*\d|\d`;
+const SIGNS = Object.keys(words.symbols)
+  .map((s) => s.replace('$', '\\$'))
+  .join('|');
+const CURRENCY = `(?:${words.currencies.join('|')})(?!\\p{L})|(?:${SIGNS})(?!\\p{L})`;
+const EDGE = String.raw`(?<![\p{L}\p{N}.,:/])`;
+const KWH = new RegExp(`${EDGE}(${NUMBER})\\s*(kwh|wh)(?![\\p{L}\\p{N}]|\\s*/)`, 'giu');
+const MONEY = new RegExp(
+  `(?<![\\p{L}\\p{N}])([+\\-\u2212]?)\\s*(${CURRENCY})\\s*([+\\-\u2212]?)\\s*(${NUMBER})(-?)(?![\\p{L}\\p{N}%:]|[.,]\\d)|${EDGE}([+\\-\u2212]?)\\s*(${NUMBER})([\\-\u2212]?)\\s*(${CURRENCY})`,
+  'giu',
+);
+const BARE = new RegExp(`(?<![\\p{L}\\p{N}.,:/\\-\u2212+])([+\\-\u2212]?)(${NUMBER})(?![\\p{L}\\p{N}:/]|\\s*(?:%|k?wh|min|h\\b))`, 'giu');
+
+/** A figure without a mark and four digits or more may have lost it. */
+const lostMark = (digits: string): boolean => /^\d{4,}$/.test(digits);
+
+function decimal(digits: string, negative: boolean, openMark: Mark | null): Found {
+  const figure = figureOf(digits, 'minutes');
+  if (!figure || (isOpen(figure) && openMark === null)) return { why: 'mark', key: digits };
+  const own = figure.can.length === 1 ? (figure.can[0] as Mark) : (openMark ?? '.');
+  // The mark that both can be is the decimal one.
+  const mark = isOpen(figure) ? (digits.includes(',') ? ',' : '.') : own;
+  const value = valueOf(figure, mark).times(negative ? -1 : 1);
+  return { value: value.toFixed(), key: value.toString() };
+}
+
+/** Energies of a line: a figure before kWh or Wh that is no price and no consumption. In kWh. */
+export function energies(text: string): Found[] {
+  return [...text.matchAll(KWH)].map(([, digits = '', unit = '']) => {
+    const wh = unit.toLowerCase() === 'wh';
+    if (lostMark(digits) && !wh) return { why: 'mark', key: digits };
+    const found = decimal(digits, false, '.');
+    if (!wh || !('value' in found)) return found;
+    const kWh = figureOf(found.value, 'minutes');
+    const value = kWh ? valueOf(kWh, '.').div(1000) : null;
+    return value ? { value: value.toFixed(), key: value.toString() } : found;
+  });
+}
+
+/** Amounts of a line: a figure beside a currency. */
+export function amounts(text: string): Found[] {
+  return [...text.matchAll(MONEY)].map((m) => {
+    const digits = m[4] ?? m[7] ?? '';
+    const minus = [m[1], m[3], m[5], m[6], m[8]].some((s) => s === '-' || s === '\u2212');
+    return lostMark(digits) ? { why: 'mark', key: digits } : decimal(digits, minus, null);
+  });
+}
+
+/** The figure of a line that has no other and no currency, where it has two decimals. */
+export function bareAmount(text: string): Found | null {
+  const all = [...text.matchAll(BARE)];
+  const [, sign, digits = ''] = all[0] ?? [];
+  return all.length === 1 && /[.,]\d{2}$/.test(digits) ? decimal(digits, sign === '-' || sign === '\u2212', null) : null;
+}
+export const hasFigure = (text: string): boolean => /\d/.test(text);
+
+/** Currencies of a text: codes where they stand beside a figure or a price, else in capitals; signs, those of several apart. */
+export function currencies(text: string): { told: Set<string>; shared: boolean } {
+  const told = new Set<string>();
+  let shared = false;
+  const take = (word: string) => {
+    if (isCode(word)) return void told.add(word.toUpperCase());
+    const sign = Object.keys(words.symbols).find((s) => s.toLowerCase() === word.toLowerCase());
+    const of = sign ? (words.symbols as Record<string, string[]>)[sign] : undefined;
+    if (of?.length === 1) told.add(of[0] as string);
+    else if (of) shared = true;
+  };
+  for (const [word] of text.matchAll(new RegExp(`(?<![\\p{L}])(?:${CURRENCY})(?=\\s*[\\d/+\\-\u2212])|(?<=\\d[\\s\\-\u2212]*)(?:${CURRENCY})`, 'giu')))
+    take(word.trim());
+  if (told.size === 0 && !shared)
+    for (const [word] of text.matchAll(new RegExp(`(?<![\\p{L}\\p{N}])(?:${words.currencies.join('|')})(?![\\p{L}\\p{N}]|[ \\t]+\\p{L})|\\p{Sc}`, 'gu')))
+      take(word);
+  return { told, shared };
+}
