@@ -25,7 +25,7 @@ test('any set of accepted events shows: every page that lists or shows them answ
   ].filter((events) => events.length > 0);
   for (const answer of await send(page.request, base, asItems(sets.flat()))) expect(answer).toMatchObject({ status: 'taken' });
 
-  const listed = (await (await page.request.get('/api/v1/visits')).json()).rows;
+  const listed = (await (await page.request.get('/api/v1/visits/lately')).json()).rows;
   expect(listed).toHaveLength(20);
   const paths = [
     '/ledger',
@@ -94,7 +94,7 @@ test('bills beyond every column are shown', async ({ page, baseURL }) => {
   const bill = events.at(-1) as StoredEvent;
   const many = Array.from({ length: 1200 }, (_, i) => ({ ...bill, id: v7(), seq: 100 + i, payload: { ...bill.payload, amount: '100000', kWh: '2000' } }));
   for (let i = 0; i < many.length; i += 400) await send(page.request, base, asItems([...events, ...many.slice(i, i + 400)]));
-  const [row] = (await (await page.request.get('/api/v1/visits')).json()).rows;
+  const [row] = (await (await page.request.get('/api/v1/visits/lately')).json()).rows;
   expect(row).toMatchObject({ id: bill.visitId, currency: 'EUR' });
   expect(Number(row.paid)).toBeGreaterThan(120_000_000);
 });
@@ -125,7 +125,7 @@ test('addresses with odd ids and times are not here or not understood, never a f
       expect([path.slice(0, 60), [400, 404, 414, 422].includes(status)]).toEqual([path.slice(0, 60), true]);
     }
   for (const near of ['8640000000000001', '-1', '9007199254740991', '1e300', 'x', ''])
-    expect([near, (await page.request.get(`/api/v1/visits?near=${near}`)).status()]).toEqual([near, 422]);
+    expect([near, (await page.request.get(`/api/v1/visits/lately?near=${near}`)).status()]).toEqual([near, 422]);
   for (const id of odd.slice(0, 4))
     for (const path of [`/ledger?network=${id}&site=${id}&car=${id}`, `/ledger?from=99999999999999~${id}`, `/places?car=${id}`, `/compare?network=${id}`])
       expect([path, (await page.request.get(path)).status()]).toEqual([path, 200]);
@@ -140,7 +140,7 @@ test('a site that comes after its visits gives them their network', async ({ pag
   const siteId = v7();
   const events = visitEvents(who, { ...place, siteId }, Date.now() - 86_400_000);
   await send(page.request, base, asItems(events));
-  const row = async () => (await (await page.request.get('/api/v1/visits')).json()).rows[0];
+  const row = async () => (await (await page.request.get('/api/v1/visits/lately')).json()).rows[0];
   expect(await row()).toMatchObject({ siteName: null, networkName: null });
   await send(page.request, base, [
     { type: 'record', record: { type: 'site', id: siteId, baseRev: 0, fields: { networkId: place.networkId, name: 'Kamen Toll', zone: 'UTC' } } },
@@ -158,7 +158,7 @@ test('a stall moved to another site gives its attempts another network; a note o
   await send(page.request, base, asItems(visitEvents(who, place, Date.now() - 86_400_000)));
   const db = await mysql.createConnection(process.env.DATABASE_URL as string);
   const figures = async () => {
-    await page.request.get('/api/v1/visits');
+    await page.request.get('/api/v1/visits/lately');
     const [rows] = await db.query<RowDataPacket[]>(
       'SELECT v.rev, LOWER(HEX(a.network_id)) AS network FROM visit v JOIN attempt_figures a ON a.household_id = v.household_id AND a.visit_id = v.id WHERE v.household_id = UNHEX(?)',
       [who.householdId.replaceAll('-', '')],

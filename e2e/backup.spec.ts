@@ -60,7 +60,7 @@ async function someVisits(page: Page, base: string, who: Member, place: Place, c
   const visits = Array.from({ length: count }, (_, i) => visitEvents(who, place, from + i * DAY, i % 3 === 0));
   for (let i = 0; i < visits.length; i += 20) await send(page.request, base, asItems(visits.slice(i, i + 20).flat()));
 }
-const rowsOf = async (page: Page) => (await (await page.request.get('/api/v1/visits')).json()).rows;
+const rowsOf = async (page: Page) => (await (await page.request.get('/api/v1/visits/lately')).json()).rows;
 const signIn = (l: Ledger, who: Member) =>
   l.page.request.post('/api/v1/session', { headers: from(l.server.url), data: { email: who.email, password: who.password } });
 

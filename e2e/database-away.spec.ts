@@ -53,7 +53,7 @@ test('a database that hangs hinders no answer: health, pages and writes say late
     database.signal('SIGCONT');
     await expect.poll(async () => (await page.request.get('/api/v1/health')).status()).toBe(200);
     for (const answer of await send(page.request, server.url, items)) expect(['taken', 'already']).toContain(answer.status);
-    expect((await (await page.request.get('/api/v1/visits')).json()).rows).toHaveLength(1);
+    expect((await (await page.request.get('/api/v1/visits/lately')).json()).rows).toHaveLength(1);
   } finally {
     await server.kill();
     await context.close();
@@ -72,7 +72,7 @@ test('what fails otherwise is answered with a reference that stands in the log, 
     const db = await mysql.createConnection(database.migrateUrl);
     await db.query('ALTER TABLE visit RENAME COLUMN sort_at TO somewhere_else');
     await db.end();
-    const answer = await page.request.get('/api/v1/visits');
+    const answer = await page.request.get('/api/v1/visits/lately');
     expect(answer.status()).toBe(500);
     const { error, reference } = await answer.json();
     expect(reference).toMatch(/^[0-9a-f]{10}$/);

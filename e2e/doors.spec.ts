@@ -54,7 +54,7 @@ test('another household’s visit is not here, nor its records, and nothing can 
     await expect(mine.getByRole('heading', { name: 'Not here' })).toBeVisible();
   }
   expect((await (await mine.request.get('/api/v1/changes?since=0')).json()).records).toEqual([]);
-  expect((await (await mine.request.get('/api/v1/visits')).json()).rows).toEqual([]);
+  expect((await (await mine.request.get('/api/v1/visits/lately')).json()).rows).toEqual([]);
   expect((await mine.request.get(`/api/v1/visits/${visitId}/events`)).status()).toBe(404);
   const own = { ...(events[0] as object), id: v7(), visitId: v7(), householdId: me.householdId, personId: me.personId } as (typeof events)[number];
   await send(mine.request, base, asItems([own]));

@@ -129,7 +129,7 @@ test('an account belongs to two households, goes from one to the other, and dele
   await remove.getByLabel('Your password').fill('not this one at all');
   await remove.getByRole('button', { name: 'Delete the household' }).click();
   await expect(remove.getByText('This is not your password')).toBeVisible();
-  expect((await page.request.get('/api/v1/visits')).ok()).toBe(true);
+  expect((await page.request.get('/api/v1/visits/lately')).ok()).toBe(true);
   await remove.getByLabel('Your password').fill(owner.password);
   await remove.getByRole('button', { name: 'Delete the household' }).click();
   await expect(page.getByRole('heading', { name: 'The ledger is empty' })).toBeVisible();
@@ -236,7 +236,7 @@ test('a visit says who drove; marked private it shows the others that the car wa
   await expect(guest.getByRole('heading', { name: 'Private' })).toBeVisible();
   await expect(guest.getByRole('article')).not.toContainText('Brod');
   await expect(guest.getByRole('article')).toContainText(/\d kWh/);
-  expect((await (await guest.request.get('/api/v1/visits')).json()).rows.length).toBe(2);
+  expect((await (await guest.request.get('/api/v1/visits/lately')).json()).rows.length).toBe(2);
   await guest.goto('/ledger?text=brod');
   await expect(guest.locator('[data-ledger-row]')).toHaveCount(2);
 

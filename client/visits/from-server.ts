@@ -12,7 +12,7 @@ async function read<T>(path: string): Promise<T | null> {
 }
 
 /** The household's last visits; `null` without the server. */
-export const lastVisits = async (): Promise<LedgerRow[] | null> => (await read<{ rows: LedgerRow[] }>('/api/v1/visits'))?.rows ?? null;
+export const lastVisits = async (): Promise<LedgerRow[] | null> => (await read<{ rows: LedgerRow[] }>('/api/v1/visits/lately'))?.rows ?? null;
 
 /**
  * The events of a visit that some phone of the household recorded.
@@ -25,4 +25,5 @@ export async function visitEvents(visitId: string, have: number): Promise<Stored
 }
 
 /** Visits within twelve hours of an instant, UTC ms; `null` without the server. */
-export const lastVisitsNear = async (at: number): Promise<LedgerRow[] | null> => (await read<{ rows: LedgerRow[] }>(`/api/v1/visits?near=${at}`))?.rows ?? null;
+export const lastVisitsNear = async (at: number): Promise<LedgerRow[] | null> =>
+  (await read<{ rows: LedgerRow[] }>(`/api/v1/visits/lately?near=${at}`))?.rows ?? null;

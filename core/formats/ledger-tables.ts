@@ -22,6 +22,7 @@ const text = (heading: string): CsvColumn => ({ heading, type: 'text', reason: f
 const number = (heading: string, reason = false): CsvColumn => ({ heading, type: 'number', reason });
 const decimal = (heading: string, reason = false): CsvColumn => ({ heading, type: 'decimal', reason });
 const instant = (heading: string): CsvColumn => ({ heading, type: 'instant', reason: false });
+const yesNo = (heading: string): CsvColumn => ({ heading, type: 'yesno', reason: false });
 
 const at = (t: number | null, zone: string, precision: Precision = 'ms'): CsvValue => (t === null ? null : { at: t, zone, precision });
 /** How well the time of an arrival or a departure is known. */
@@ -59,7 +60,7 @@ const VISITS: Sheet = {
     text('currency'),
     text('left'),
     text('counts as'),
-    text('withdrawn'),
+    yesNo('withdrawn'),
   ],
   rows: (v, n) => {
     const session = v.attempts.find((a) => a.proof);
@@ -91,7 +92,7 @@ const VISITS: Sheet = {
         v.paid.known ? v.paid.value.currency : null,
         v.leftReason,
         v.marks.leftOut ? 'left out' : v.marks.as,
-        v.withdrawn ? 'yes' : 'no',
+        v.withdrawn,
       ],
     ];
   },
@@ -224,7 +225,7 @@ export const SITE_COLUMNS: CsvColumn[] = [
   number('idle grace (min)'),
   text('stalls'),
   text('note'),
-  text('put away'),
+  yesNo('put away'),
 ];
 export const siteRow = (s: Rec<RecordFields<'site'>>, network: string | null, stalls: string): CsvValue[] => [
   s.id,
@@ -238,7 +239,7 @@ export const siteRow = (s: Rec<RecordFields<'site'>>, network: string | null, st
   s.fields.idleGrace_min,
   stalls,
   s.fields.note,
-  s.archived ? 'yes' : 'no',
+  s.archived,
 ];
 export const TARIFF_COLUMNS: CsvColumn[] = [
   text('tariff'),
@@ -252,7 +253,7 @@ export const TARIFF_COLUMNS: CsvColumn[] = [
   text('for'),
   text('OCPI tariff (JSON)'),
   text('beyond OCPI (JSON)'),
-  text('put away'),
+  yesNo('put away'),
 ];
 export const tariffRow = (t: Rec<RecordFields<'tariff'>>, names: { network: string | null; sites: string; payer: string }): CsvValue[] => [
   t.id,
@@ -266,5 +267,5 @@ export const tariffRow = (t: Rec<RecordFields<'tariff'>>, names: { network: stri
   names.payer,
   t.fields.tariff ? JSON.stringify(t.fields.tariff) : null,
   t.fields.extra ? JSON.stringify(t.fields.extra) : null,
-  t.archived ? 'yes' : 'no',
+  t.archived,
 ];

@@ -17,6 +17,8 @@ export const SECURITY_KINDS = {
   removed: 'Removed from the household',
   handed_over: 'Household handed over',
   exported: 'Backup or copy written',
+  token_made: 'Token for a program made',
+  token_ended: 'Token of a program ended',
   restored: 'Restored from a backup',
 } as const;
 export type SecurityKind = keyof typeof SECURITY_KINDS;

@@ -41,7 +41,7 @@ export async function deliveries(base: string, orders: number, count: number, se
 async function figures(d: Driver, visits: StoredEvent[][]): Promise<string> {
   const rows = new Map<string, object>();
   for (const at of new Set(visits.flatMap((v) => v.map((e) => Math.floor(e.at / HOUR_MS) * HOUR_MS)))) {
-    const { rows: near } = await getJson<Listed>(d, `/api/v1/visits?near=${at}`);
+    const { rows: near } = await getJson<Listed>(d, `/api/v1/visits/lately?near=${at}`);
     for (const { id, siteId, ...said } of near) rows.set(id, { ...said, here: siteId !== null });
   }
   return JSON.stringify(visits.map((v) => rows.get(v[0]?.visitId as string) ?? 'withdrawn'));

@@ -74,7 +74,7 @@ export async function foreignIds(base: string): Promise<Row> {
 
 async function everythingOf(d: Driver, visitId: string): Promise<string> {
   const read = async (p: string) => (await fetch(`${d.base}${p}`, { headers: d.headers })).text();
-  return JSON.stringify([await read('/api/v1/changes?since=0'), await read('/api/v1/visits'), await read(`/api/v1/visits/${visitId}/events`)]);
+  return JSON.stringify([await read('/api/v1/changes?since=0'), await read('/api/v1/visits/lately'), await read(`/api/v1/visits/${visitId}/events`)]);
 }
 
 /** Every writing route, posted to as another site's page could: nothing may be let in. */

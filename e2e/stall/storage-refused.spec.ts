@@ -5,7 +5,7 @@ import { addPlace, newHousehold } from '../hands/household';
 import { keptEvents, thumb } from '../hands/stall';
 
 const eventsThere = async (page: import('@playwright/test').Page) => {
-  const rows = (await (await page.request.get('/api/v1/visits')).json()).rows as { id: string }[];
+  const rows = (await (await page.request.get('/api/v1/visits/lately')).json()).rows as { id: string }[];
   const answer = rows[0] ? await (await page.request.get(`/api/v1/visits/${rows[0].id}/events`)).json() : { events: [] };
   return (answer.events as { kind: string; seq: number; payload: { photo?: string } }[]).sort((a, b) => a.seq - b.seq);
 };

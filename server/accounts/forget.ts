@@ -36,6 +36,7 @@ export async function deletePerson(personId: string): Promise<string | null> {
     if (others) return `You own ${others.name}, which has other people: hand it over first, or delete it.`;
     const at = new Date(now());
     await c.execute('DELETE FROM signed_in_session WHERE person_id = ?', [toBin(personId)]);
+    await c.execute('DELETE FROM api_token WHERE person_id = ?', [toBin(personId)]);
     await c.execute('DELETE FROM known_device WHERE person_id = ?', [toBin(personId)]);
     await c.execute('UPDATE member SET left_at = COALESCE(left_at, ?) WHERE person_id = ?', [at, toBin(personId)]);
     // The address is free again, nothing opens the account, and it opens nothing.

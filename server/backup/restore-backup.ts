@@ -140,6 +140,8 @@ export async function openRestored(target: Target, at: Date): Promise<number> {
     await db.beginTransaction();
     const [households] = await db.query<RowDataPacket[]>('SELECT LOWER(HEX(id)) AS id FROM household');
     await db.query('DELETE FROM signed_in_session');
+    // Nor tokens that were ended since.
+    await db.query('DELETE FROM api_token');
     for (const { id } of households) {
       const hh = Buffer.from(id, 'hex');
       await db.query('UPDATE household SET epoch = ?, epoch_rev = rev, rev = rev + ? WHERE id = ?', [toBin(v7()), EPOCH_STEP, hh]);

@@ -48,7 +48,8 @@ export async function* sheetOf(who: Who, name: SheetName): AsyncGenerator<string
   }
 }
 
-async function sheetNames(who: Who): Promise<SheetNames> {
+/** What ids are called in a household. */
+export async function sheetNames(who: Who): Promise<SheetNames> {
   const [sites, networks, stalls, cars, people] = await Promise.all([
     recordsOf(who.householdId, 'site'),
     recordsOf(who.householdId, 'network'),

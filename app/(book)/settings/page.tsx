@@ -72,6 +72,12 @@ export default async function SettingsPage() {
           </Link>
           : one that was taken along.
         </p>
+        <p className="mt-1 text-sm">
+          <Link href="/settings/programs" className="font-semibold text-shake underline">
+            Programs
+          </Link>
+          : tokens for programs of your own, and what they can ask.
+        </p>
       </Part>
       <PhoneSettings />
       <Part id="settle" head="Changes to settle">

@@ -1,7 +1,7 @@
 import { priceCase } from '@/core/tariff/price-case';
+import { callerOf } from '@/server/api/caller';
 import { answering, noStore } from '@/server/http/answer';
 import { perMinute } from '@/server/http/rate';
-import { notSignedIn, whoAsks } from '@/server/http/session-cookie';
 import { readQuestion } from '@/server/http/write-guard';
 
 const take = perMinute(1_200);
@@ -11,10 +11,8 @@ const take = perMinute(1_200);
  * With `?lines=yes` the answer about a session has its lines, too. 422: what cannot be priced, as a list of `{path, reason}`.
  */
 export const POST = answering(async (request: Request): Promise<Response> => {
-  const who = await whoAsks();
-  if (!who) return notSignedIn();
-  const late = take(who.personId);
-  if (late) return late;
+  const who = await callerOf(request, 'read', take);
+  if (who instanceof Response) return who;
   const body = await readQuestion(request);
   if (!body.ok) return body.response;
   const priced = priceCase(body.json, new URL(request.url).searchParams.get('lines') === 'yes');

@@ -1,13 +1,13 @@
+import { callerOf } from '@/server/api/caller';
 import { SHEET_NAMES, sheetOf } from '@/server/formats/export-sheets';
 import { answering, noStore } from '@/server/http/answer';
-import { notSignedIn, whoAsks } from '@/server/http/session-cookie';
 
 export const dynamic = 'force-dynamic';
 
 /** A sheet of the household as CSV, written as it is read: `visits.csv`, `attempts.csv`, `events.csv`, `readings.csv`, `bills.csv`, `sites.csv`, `tariffs.csv`. */
-export const GET = answering(async (_request: Request, { params }: { params: Promise<{ table: string }> }): Promise<Response> => {
-  const who = await whoAsks();
-  if (!who) return notSignedIn();
+export const GET = answering(async (request: Request, { params }: { params: Promise<{ table: string }> }): Promise<Response> => {
+  const who = await callerOf(request, 'read');
+  if (who instanceof Response) return who;
   const { table } = await params;
   const name = SHEET_NAMES.find((n) => `${n}.csv` === table);
   if (!name) return Response.json({ error: `there is no such sheet: ${SHEET_NAMES.map((n) => `${n}.csv`).join(', ')}` }, { status: 404, headers: noStore });

@@ -1,0 +1,5 @@
+import { listing } from '@/server/api/lists';
+
+export const dynamic = 'force-dynamic';
+
+export const GET = listing('bills');

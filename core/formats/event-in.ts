@@ -1,0 +1,96 @@
+import * as z from '@/core/units/schema';
+import { ID_PATTERN, NOT_AN_ID } from '../units/id';
+import { firstProblem, ownWords } from '../units/own-words';
+import { isZone } from '../units/zoned';
+import type { Precision, StoredEvent } from '../visit/event';
+import { isDay } from './sheet-dates';
+import { instantsOf } from './sheet-times';
+
+const id = () => z.string().check(z.regex(ID_PATTERN, NOT_AN_ID));
+/** `2025-10-14`, `2025-10-14T13:52+02:00`, with seconds or fractions of them. */
+const WHEN = /^(\d{4})-(\d{2})-(\d{2})(?:T\d{2}:\d{2}(?<s>:\d{2}(?<ms>\.\d{1,3})?)?(?:Z|[+-]\d{2}:\d{2}))?$/;
+
+/**
+ * An event as a program sends it. What only a page has may be left out: `deviceId` and `life` are then those of its source, `mono` 0, `awake` false, and `seq` the place
+ * among the events of that visit in the request. So a request can be sent again as it is; a visit that is sent in several says `seq` itself.
+ */
+export const eventIn = z.strictObject({
+  id: id(),
+  visitId: id(),
+  kind: z.string().check(z.maxLength(32)),
+  v: z.optional(z.int()),
+  // UTC in milliseconds, or a text of ISO 8601: its precision is that of the time.
+  at: z.union([z.int(), z.string().check(z.regex(WHEN, 'must be a date, a time with its offset, or UTC milliseconds'))]),
+  precision: z.optional(z.enum(['ms', 's', 'min', 'day'])),
+  zone: z.optional(z.string().check(z.maxLength(64), z.refine(isZone, 'is not a known time zone'))),
+  deviceId: z.optional(id()),
+  life: z.optional(id()),
+  mono: z.optional(z.number()),
+  awake: z.optional(z.boolean()),
+  seq: z.optional(z.int()),
+  role: z.optional(z.enum(['recorder', 'observer'])),
+  payload: z._default(z.record(z.string(), z.unknown()), {}),
+});
+export type EventIn = z.infer<typeof eventIn>;
+
+/** Whose events they are, and what they say they come from. */
+export type EventSource = { householdId: string; personId: string; zone: string; source: string; deviceId: string };
+
+function timeOf(at: number | string, zone: string): { at: number; precision: Precision } | null {
+  if (typeof at === 'number') return { at, precision: 'ms' };
+  const found = WHEN.exec(at);
+  if (!found) return null;
+  const day = [Number(found[1]), Number(found[2]), Number(found[3])] as const;
+  if (!isDay(day)) return null;
+  if (at.length > 10) {
+    const ms = Date.parse(at);
+    return Number.isNaN(ms) ? null : { at: ms, precision: found.groups?.ms ? 'ms' : found.groups?.s ? 's' : 'min' };
+  }
+  // A day is its noon at the place.
+  const [noon] = instantsOf(day, { h: 12, min: 0, s: 0, ms: 0, precision: 'min', offset_min: null }, zone);
+  return noon === undefined ? null : { at: noon, precision: 'day' };
+}
+
+/** Events of one request as they are recorded, or what is wrong with each. Nothing else of an event is judged here. */
+export function eventsFrom(
+  list: readonly unknown[],
+  of: EventSource,
+): ({ ok: true; event: StoredEvent } | { ok: false; id: string; path: string; reason: string })[] {
+  const seqs = new Map<string, number>();
+  return list.map((raw) => {
+    const named = typeof raw === 'object' && raw !== null ? (raw as { id?: unknown }).id : undefined;
+    const no = (path: string, reason: string) => ({ ok: false as const, id: typeof named === 'string' ? named : '', path, reason });
+    const parsed = eventIn.safeParse(raw, { error: ownWords });
+    if (!parsed.success) {
+      const { path, reason } = firstProblem(parsed.error, '');
+      return no(path === 'item' ? '' : path, reason);
+    }
+    const e = parsed.data;
+    const zone = e.zone ?? of.zone;
+    const time = timeOf(e.at, zone);
+    if (!time) return no('at', 'is no time that there is');
+    const seq = (seqs.get(e.visitId) ?? 0) + 1;
+    seqs.set(e.visitId, seq);
+    const deviceId = e.deviceId ?? of.deviceId;
+    const event: StoredEvent = {
+      id: e.id,
+      householdId: of.householdId,
+      personId: of.personId,
+      visitId: e.visitId,
+      kind: e.kind,
+      v: e.v ?? 1,
+      at: time.at,
+      precision: e.precision ?? time.precision,
+      zone,
+      deviceId,
+      life: e.life ?? deviceId,
+      mono: e.mono ?? 0,
+      awake: e.awake ?? false,
+      seq: e.seq ?? seq,
+      origin: 'imported',
+      role: e.role ?? 'recorder',
+      payload: { source: of.source, ...e.payload },
+    };
+    return { ok: true, event };
+  });
+}

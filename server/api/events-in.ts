@@ -1,0 +1,45 @@
+import * as z from 'zod';
+import { eventsFrom } from '@/core/formats/event-in';
+import { ownWords } from '@/core/units/own-words';
+import { idOf } from '../formats/imported-events';
+import { notForRole } from '../http/not-for-role';
+import { MAX_ITEMS, takeBatch } from '../outbox/take-batch';
+import type { Caller } from './caller';
+import { asProblem, problem } from './problem';
+
+/** What a program sends. */
+export const eventsBody = z.strictObject({
+  /** What the events come from; the token's name where it is not said. */
+  source: z.string().trim().min(1).max(60).optional(),
+  events: z.array(z.unknown()).min(1, 'must hold at least one event').max(MAX_ITEMS, `at most ${MAX_ITEMS} events in one request`),
+});
+export type EventResult = { id: string; status: 'taken' | 'already' | 'refused' | 'conflict'; pointer?: string; detail?: string };
+
+const pointerOf = (i: number, path: string): string => `/events/${i}${path === '' ? '' : `/${path.replaceAll('.', '/')}`}`;
+
+/** Takes events as a program sends them: each by itself, what is there already is told so. */
+export async function takeEventsIn(caller: Caller, json: unknown): Promise<Response> {
+  const role = notForRole(caller.role);
+  if (role) return asProblem(role);
+  const body = eventsBody.safeParse(json, { error: ownWords });
+  if (!body.success)
+    return problem(422, 'The body is not understood.', {
+      errors: body.error.issues.map((i) => ({ pointer: i.path.map((p) => `/${String(p)}`).join(''), detail: i.message })),
+    });
+  const source = body.data.source ?? caller.source;
+  const found = eventsFrom(body.data.events, { ...caller, source, deviceId: idOf(caller.householdId, `source ${source}`) });
+  const answer = await takeBatch(caller, { items: found.flatMap((f) => (f.ok ? [{ type: 'event', event: f.event }] : [])) });
+  if (!answer.ok) return problem(422, answer.reason);
+  const taken = answer.results.values();
+  const results = found.map((f, i): EventResult => {
+    if (!f.ok) return { id: f.id, status: 'refused', pointer: pointerOf(i, f.path), detail: f.reason };
+    const r = taken.next().value;
+    if (!r) return { id: f.event.id, status: 'refused', pointer: pointerOf(i, ''), detail: 'was not answered' };
+    return {
+      id: r.id,
+      status: r.status,
+      ...(r.status === 'refused' || r.status === 'conflict' ? { pointer: pointerOf(i, r.path ?? ''), detail: r.reason ?? '' } : {}),
+    };
+  });
+  return Response.json({ results }, { headers: { 'cache-control': 'no-store' } });
+}

@@ -1,0 +1,18 @@
+import { existsSync, readFileSync } from 'node:fs';
+import { OPERATIONS, openApi } from './openapi';
+
+describe('the API as it is described', () => {
+  it.each(Object.entries(OPERATIONS).flatMap(([path, methods]) => Object.keys(methods).map((m) => [m.toUpperCase(), path] as const)))(
+    '%s %s is a route',
+    (method, path) => {
+      const file = `app/api/v1${path.replaceAll(/\{(\w+)\}/g, (_, name: string) => `[${name === 'sheet' ? 'table' : name}]`)}/route.ts`;
+      expect(existsSync(file)).toBe(true);
+      expect(readFileSync(file, 'utf8')).toMatch(new RegExp(`export const ${method}\\b`));
+    },
+  );
+  it('names every schema that it refers to', () => {
+    const text = JSON.stringify(openApi('http://127.0.0.1'));
+    const { components } = JSON.parse(text) as { components: { schemas: object } };
+    for (const [, name] of text.matchAll(/"#\/components\/schemas\/(\w+)"/g)) expect(Object.keys(components.schemas)).toContain(name);
+  });
+});

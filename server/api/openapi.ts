@@ -1,0 +1,288 @@
+import { toJSONSchema } from 'zod';
+import { eventIn } from '@/core/formats/event-in';
+import { ledgerSchema } from '@/core/formats/ledger-schema';
+import { VISIT_SHEETS } from '@/core/formats/ledger-tables';
+import { rowSchema } from '@/core/formats/row-object';
+import { RECORDS } from '@/core/records/record-schema';
+import type { RecordType } from '@/core/records/record-types';
+import type * as z from '@/core/units/schema';
+import { SHEET_NAMES } from '../formats/export-sheets';
+import type { ListName } from './lists';
+
+type Schema = object;
+type Parameter = { name: string; in: 'query' | 'path' | 'header'; required?: boolean; description: string; schema: Schema; example?: unknown };
+type Operation = {
+  id: string;
+  tag: string;
+  summary: string;
+  parameters?: Parameter[];
+  body?: { schema: Schema; example?: object };
+  answers: Record<string, { description: string; schema?: Schema; type?: string }>;
+};
+
+const ref = (name: string): Schema => ({ $ref: `#/components/schemas/${name}` });
+const made = (schema: z.ZodMiniType): Schema => {
+  const { $schema: _, ...rest } = toJSONSchema(schema, { unrepresentable: 'any', io: 'input', reused: 'inline' }) as { $schema?: string };
+  return rest;
+};
+const idSchema = { type: 'string', format: 'uuid' };
+
+const household: Parameter = { name: 'household', in: 'query', description: 'which household, for a token that opens several', schema: idSchema };
+const PAGE: Parameter[] = [
+  household,
+  {
+    name: 'limit',
+    in: 'query',
+    description: 'visits of one page, or things of a list: 1 to 500',
+    schema: { type: 'integer', minimum: 1, maximum: 500, default: 100 },
+  },
+  { name: 'cursor', in: 'query', description: '`next` of the page before', schema: { type: 'string' } },
+];
+const VISIT_PAGE: Parameter[] = [
+  ...PAGE,
+  { name: 'from', in: 'query', description: 'from this date or time on: 2025-10-14 (UTC), 2025-10-14T13:52:00+02:00', schema: { type: 'string' } },
+  { name: 'to', in: 'query', description: 'before this date or time', schema: { type: 'string' } },
+  { name: 'site', in: 'query', description: 'at this site', schema: idSchema },
+  { name: 'If-None-Match', in: 'header', description: 'the ETag of an earlier answer: 304 where nothing has changed', schema: { type: 'string' } },
+];
+const pageSchema = (items: Schema): Schema => ({
+  type: 'object',
+  required: ['items', 'next'],
+  properties: { items: { type: 'array', items }, next: { type: ['string', 'null'], description: 'the cursor of the next page; null on the last' } },
+});
+const record = (type: RecordType, more: Record<string, Schema> = {}): Schema => ({
+  allOf: [
+    { type: 'object', required: ['id', 'archived'], properties: { id: idSchema, archived: { type: 'boolean', description: 'put away' }, ...more } },
+    made(RECORDS[type] as unknown as z.ZodMiniType),
+  ],
+});
+
+const list = (name: ListName, summary: string): Operation => ({
+  id: `list_${name}`,
+  tag: 'Visits',
+  summary,
+  parameters: VISIT_PAGE,
+  answers: { 200: { description: 'a page', schema: pageSchema(ref(SCHEMA_OF[name])) }, 304: { description: 'nothing has changed' } },
+});
+const SCHEMA_OF: Readonly<Record<ListName, string>> = { visits: 'Visit', attempts: 'Attempt', readings: 'Reading', bills: 'Bill', events: 'Event' };
+
+/** Every operation of the API, by path and method. What each answers is made of the same schemas and columns as the answer. */
+export const OPERATIONS: Readonly<Record<string, Readonly<Record<string, Operation>>>> = {
+  '/visits': { get: list('visits', 'Visits with what is derived of each, and why a figure is not known') },
+  '/visits/{visitId}': {
+    get: {
+      id: 'read_visit',
+      tag: 'Visits',
+      summary: 'One visit with its attempts, readings, bills and events',
+      parameters: [{ name: 'visitId', in: 'path', required: true, description: 'its id', schema: idSchema }, household],
+      answers: {
+        200: {
+          description: 'the visit',
+          schema: {
+            type: 'object',
+            required: ['visit', 'attempts', 'readings', 'bills', 'events'],
+            properties: {
+              visit: ref('Visit'),
+              ...Object.fromEntries((['attempts', 'readings', 'bills', 'events'] as const).map((n) => [n, { type: 'array', items: ref(SCHEMA_OF[n]) }])),
+            },
+          },
+        },
+        404: { description: 'there is none, or it is private to somebody else', schema: ref('Problem'), type: 'application/problem+json' },
+      },
+    },
+  },
+  '/attempts': { get: list('attempts', 'Every try to start, with all its times. A page holds those of `limit` visits') },
+  '/readings': { get: list('readings', 'What was read of battery, power, energy and cost. A page holds those of `limit` visits') },
+  '/bills': { get: list('bills', 'What was charged. A page holds those of `limit` visits') },
+  '/events': {
+    get: list('events', 'The record itself, as it was sent, taken back or not. A page holds those of `limit` visits'),
+    post: {
+      id: 'send_events',
+      tag: 'Visits',
+      summary: 'Events in: each is judged by itself, and what is there already is told so. Needs a token that writes',
+      parameters: [household],
+      body: {
+        schema: {
+          type: 'object',
+          required: ['events'],
+          additionalProperties: false,
+          properties: {
+            source: { type: 'string', minLength: 1, maxLength: 60, description: 'what they come from; else the name of the token' },
+            events: { type: 'array', minItems: 1, maxItems: 500, items: ref('EventIn') },
+          },
+        },
+      },
+      answers: {
+        200: {
+          description: 'what became of each, in their order',
+          schema: {
+            type: 'object',
+            required: ['results'],
+            properties: {
+              results: {
+                type: 'array',
+                items: {
+                  type: 'object',
+                  required: ['id', 'status'],
+                  properties: {
+                    id: { type: 'string' },
+                    status: { enum: ['taken', 'already', 'refused', 'conflict'] },
+                    pointer: { type: 'string', description: 'where in the request, as a JSON pointer' },
+                    detail: { type: 'string' },
+                  },
+                },
+              },
+            },
+          },
+        },
+      },
+    },
+  },
+  '/places': {
+    get: {
+      id: 'list_places',
+      tag: 'Places and prices',
+      summary: 'Sites with their network and stalls',
+      parameters: PAGE,
+      answers: { 200: { description: 'a page', schema: pageSchema(ref('Place')) } },
+    },
+  },
+  '/tariffs': {
+    get: {
+      id: 'list_tariffs',
+      tag: 'Places and prices',
+      summary: 'Prices on file',
+      parameters: PAGE,
+      answers: { 200: { description: 'a page', schema: pageSchema(ref('Tariff')) } },
+    },
+  },
+  '/price': {
+    post: {
+      id: 'price',
+      tag: 'Places and prices',
+      summary: 'Prices a session by an OCPI tariff, or a month, several plans, where two break even. Changes nothing',
+      body: { schema: { type: 'object' } },
+      answers: {
+        200: { description: 'lines that add up, and their sum', schema: { type: 'object' } },
+        422: {
+          description: 'what cannot be priced',
+          schema: {
+            type: 'array',
+            items: { type: 'object', required: ['path', 'reason'], properties: { path: { type: 'string' }, reason: { type: 'string' } } },
+          },
+        },
+      },
+    },
+  },
+  '/compare': {
+    get: {
+      id: 'compare',
+      tag: 'Comparisons',
+      summary: 'A comparison, every figure with what it was counted of. It takes the parameters of the page Compare’s own address',
+      parameters: [
+        household,
+        {
+          name: 'by',
+          in: 'query',
+          description: 'what it is grouped by: network, site, stall, means, car …; two of them with a comma',
+          schema: { type: 'string' },
+          example: 'network',
+        },
+        { name: 'look', in: 'query', description: 'which figures', schema: { enum: ['starts', 'charges', 'visits', 'faults', 'away'] } },
+      ],
+      answers: {
+        200: {
+          description: 'the groups',
+          schema: { type: 'object', required: ['items'], properties: { items: { type: 'array', items: { type: 'object' } } } },
+        },
+      },
+    },
+  },
+  '/export/{sheet}': {
+    get: {
+      id: 'export_sheet',
+      tag: 'Take it along',
+      summary: 'A sheet as CSV',
+      parameters: [{ name: 'sheet', in: 'path', required: true, description: 'which', schema: { enum: SHEET_NAMES.map((n) => `${n}.csv`) } }, household],
+      answers: { 200: { description: 'RFC 4180, UTF-8', schema: { type: 'string' }, type: 'text/csv' } },
+    },
+  },
+  '/household/export': {
+    get: {
+      id: 'export_ledger',
+      tag: 'Take it along',
+      summary: 'The whole ledger as a zip, for a token of its owner',
+      parameters: [household],
+      answers: { 200: { description: 'ledger.json and photos', schema: { type: 'string', format: 'binary' }, type: 'application/zip' } },
+    },
+  },
+};
+
+const visitIds = { site_id: { type: ['string', 'null'] }, car_id: { type: ['string', 'null'] }, driver_id: { type: ['string', 'null'] } };
+const schemas = (): Record<string, Schema> => ({
+  Problem: {
+    type: 'object',
+    required: ['type', 'title', 'status'],
+    properties: {
+      type: { type: 'string' },
+      title: { type: 'string' },
+      status: { type: 'integer' },
+      detail: { type: 'string' },
+      errors: {
+        type: 'array',
+        items: { type: 'object', required: ['pointer', 'detail'], properties: { pointer: { type: 'string' }, detail: { type: 'string' } } },
+      },
+      reference: { type: 'string', description: 'by which it is found in the log' },
+    },
+  },
+  Visit: { allOf: [rowSchema(VISIT_SHEETS.visits.columns), { type: 'object', properties: visitIds }] },
+  Attempt: rowSchema(VISIT_SHEETS.attempts.columns),
+  Reading: rowSchema(VISIT_SHEETS.readings.columns),
+  Bill: rowSchema(VISIT_SHEETS.bills.columns),
+  Event: (made(ledgerSchema) as { properties: { events: { items: Schema } } }).properties.events.items,
+  EventIn: made(eventIn),
+  Place: record('site', { network: { type: ['string', 'null'] }, stalls: { type: 'array', items: { type: 'object' } } }),
+  Tariff: record('tariff'),
+});
+
+const REFUSALS = {
+  401: 'no token, or one that opens nothing',
+  403: 'the token does not do that, or does not open that household',
+  422: 'something asked is not understood: `errors` says what, each by its pointer',
+  429: 'too many in a minute: `Retry-After` says how many seconds to wait',
+};
+
+/** The API as an OpenAPI 3.1 document. */
+export function openApi(server: string): object {
+  const content = (schema: Schema | undefined, type = 'application/json') => (schema ? { content: { [type]: { schema } } } : {});
+  const operation = (o: Operation) => ({
+    operationId: o.id,
+    tags: [o.tag],
+    summary: o.summary,
+    ...(o.parameters ? { parameters: o.parameters } : {}),
+    ...(o.body ? { requestBody: { required: true, content: { 'application/json': { schema: o.body.schema } } } } : {}),
+    responses: {
+      ...Object.fromEntries(Object.entries(o.answers).map(([status, a]) => [status, { description: a.description, ...content(a.schema, a.type) }])),
+      ...Object.fromEntries(
+        Object.entries(REFUSALS)
+          .filter(([status]) => !(status in o.answers))
+          .map(([status, description]) => [status, { description, ...content(ref('Problem'), 'application/problem+json') }]),
+      ),
+    },
+  });
+  return {
+    openapi: '3.1.0',
+    info: {
+      title: 'Mile Ledger',
+      version: '1',
+      description: 'A household’s visits, places and prices, for programs of its own people. Refusals are problems of RFC 9457.',
+    },
+    servers: [{ url: `${server}/api/v1` }],
+    security: [{ token: [] }],
+    tags: [...new Set(Object.values(OPERATIONS).flatMap((p) => Object.values(p).map((o) => o.tag)))].map((name) => ({ name })),
+    paths: Object.fromEntries(
+      Object.entries(OPERATIONS).map(([path, of]) => [path, Object.fromEntries(Object.entries(of).map(([method, o]) => [method, operation(o)]))]),
+    ),
+    components: { securitySchemes: { token: { type: 'http', scheme: 'bearer', description: 'a personal token, made in the settings' } }, schemas: schemas() },
+  };
+}
