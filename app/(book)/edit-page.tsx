@@ -4,7 +4,17 @@ import { refusedTo } from '@/core/records/roles';
 import { whoAsks } from '@/server/http/session-cookie';
 
 /** The frame of a form's page. Who may not change it reads it. */
-export async function EditPage({ title, back, lead, children }: { title: string; back: { href: string; text: string }; lead?: string; children: ReactNode }) {
+export async function EditPage({
+  title,
+  back,
+  lead,
+  children,
+}: {
+  title: string;
+  back: { href: string; text: string };
+  lead?: ReactNode;
+  children: ReactNode;
+}) {
   const who = await whoAsks();
   const why = who && refusedTo(who.role);
   return (

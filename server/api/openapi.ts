@@ -6,6 +6,7 @@ import { rowSchema } from '@/core/formats/row-object';
 import { RECORDS } from '@/core/records/record-schema';
 import type { RecordType } from '@/core/records/record-types';
 import type * as z from '@/core/units/schema';
+import { DOCUMENT_NAMES } from '../formats/export-documents';
 import { SHEET_NAMES } from '../formats/export-sheets';
 import type { ListName } from './lists';
 
@@ -36,7 +37,7 @@ const PAGE: Parameter[] = [
     description: 'visits of one page, or things of a list: 1 to 500',
     schema: { type: 'integer', minimum: 1, maximum: 500, default: 100 },
   },
-  { name: 'cursor', in: 'query', description: '`next` of the page before', schema: { type: 'string' } },
+  { name: 'cursor', in: 'query', description: '“next” of the page before', schema: { type: 'string' } },
 ];
 const VISIT_PAGE: Parameter[] = [
   ...PAGE,
@@ -91,11 +92,11 @@ export const OPERATIONS: Readonly<Record<string, Readonly<Record<string, Operati
       },
     },
   },
-  '/attempts': { get: list('attempts', 'Every try to start, with all its times. A page holds those of `limit` visits') },
-  '/readings': { get: list('readings', 'What was read of battery, power, energy and cost. A page holds those of `limit` visits') },
-  '/bills': { get: list('bills', 'What was charged. A page holds those of `limit` visits') },
+  '/attempts': { get: list('attempts', 'Every try to start, with all its times. A page holds those of “limit” visits') },
+  '/readings': { get: list('readings', 'What was read of battery, power, energy and cost. A page holds those of “limit” visits') },
+  '/bills': { get: list('bills', 'What was charged. A page holds those of “limit” visits') },
   '/events': {
-    get: list('events', 'The record itself, as it was sent, taken back or not. A page holds those of `limit` visits'),
+    get: list('events', 'The record itself, as it was sent, taken back or not. A page holds those of “limit” visits'),
     post: {
       id: 'send_events',
       tag: 'Visits',
@@ -202,9 +203,12 @@ export const OPERATIONS: Readonly<Record<string, Readonly<Record<string, Operati
     get: {
       id: 'export_sheet',
       tag: 'Take it along',
-      summary: 'A sheet as CSV',
-      parameters: [{ name: 'sheet', in: 'path', required: true, description: 'which', schema: { enum: SHEET_NAMES.map((n) => `${n}.csv`) } }, household],
-      answers: { 200: { description: 'RFC 4180, UTF-8', schema: { type: 'string' }, type: 'text/csv' } },
+      summary: 'A sheet as CSV, or places and charges as a document of OCPI 2.2.1 or GeoJSON; what that cannot say is named in “x_mile_ledger”',
+      parameters: [
+        { name: 'sheet', in: 'path', required: true, description: 'which', schema: { enum: [...SHEET_NAMES.map((n) => `${n}.csv`), ...DOCUMENT_NAMES] } },
+        household,
+      ],
+      answers: { 200: { description: 'RFC 4180 in UTF-8, or JSON', schema: { type: 'string' }, type: 'text/csv' } },
     },
   },
   '/household/export': {
@@ -248,8 +252,8 @@ const schemas = (): Record<string, Schema> => ({
 const REFUSALS = {
   401: 'no token, or one that opens nothing',
   403: 'the token does not do that, or does not open that household',
-  422: 'something asked is not understood: `errors` says what, each by its pointer',
-  429: 'too many in a minute: `Retry-After` says how many seconds to wait',
+  422: 'something asked is not understood: “errors” says what, each by its pointer',
+  429: 'too many in a minute: Retry-After says how many seconds to wait',
 };
 
 /** The API as an OpenAPI 3.1 document. */

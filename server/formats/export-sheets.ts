@@ -1,22 +1,16 @@
-import type { RowDataPacket } from 'mysql2/promise';
 import { csvHead, csvLines, csvOut } from '@/core/formats/csv-out';
 import { type SheetNames, SITE_COLUMNS, siteRow, TARIFF_COLUMNS, tariffRow, VISIT_SHEETS, type VisitSheetName } from '@/core/formats/ledger-tables';
 import { deriveVisit } from '@/core/visit/derive';
 import { payloadProblem } from '@/core/visit/payloads';
 import { membersOf } from '../accounts/members';
 import type { Who } from '../accounts/who';
-import { fromBin, toBin } from '../db/binary-id';
-import { figuresOf } from '../figures/refresh';
 import { recordsOf } from '../records/record-tables';
 import { eventsOfVisits } from '../visits/event-rows';
-import { seen, seenBy } from '../visits/seen-by';
+import { visitPortions } from './visit-portions';
 
 export const RECORD_SHEETS = ['sites', 'tariffs'] as const;
 export type SheetName = VisitSheetName | (typeof RECORD_SHEETS)[number];
 export const SHEET_NAMES: readonly SheetName[] = [...(Object.keys(VISIT_SHEETS) as VisitSheetName[]), ...RECORD_SHEETS];
-
-/** Visits derived and written at a time: memory does not grow with the ledger. */
-const PORTION = 200;
 
 /** A sheet of a household, piece by piece: every visit that this person sees whole, oldest first, or every record. */
 export async function* sheetOf(who: Who, name: SheetName): AsyncGenerator<string> {
@@ -27,15 +21,7 @@ export async function* sheetOf(who: Who, name: SheetName): AsyncGenerator<string
   const { columns, rows } = VISIT_SHEETS[name];
   yield csvHead(columns);
   const names = await sheetNames(who);
-  const figures = await figuresOf(who.householdId);
-  let after = Buffer.alloc(16);
-  for (;;) {
-    const [ids] = await figures.execute<RowDataPacket[]>(
-      `SELECT id FROM visit v WHERE household_id = ? AND id > ? AND ${seen()} ORDER BY id LIMIT ${PORTION}`,
-      [toBin(who.householdId), after, seenBy(who.personId)],
-    );
-    if (ids.length === 0) return;
-    const visitIds = ids.map((r) => fromBin(r.id));
+  for await (const visitIds of visitPortions(who)) {
     const events = await eventsOfVisits(who.householdId, visitIds);
     yield csvLines(
       columns,
@@ -44,7 +30,6 @@ export async function* sheetOf(who: Who, name: SheetName): AsyncGenerator<string
         return own ? rows(deriveVisit(id, own, payloadProblem), names) : [];
       }),
     );
-    after = ids.at(-1)?.id as Buffer<ArrayBuffer>;
   }
 }
 

@@ -3,24 +3,26 @@ import { configure, type ZipWriter as Writer, ZipWriter } from '@zip.js/zip.js';
 import type { RowDataPacket } from 'mysql2/promise';
 import { EVENTS_FORMAT, LEDGER_ENTRY, photoEntry } from '@/core/formats/ledger-file';
 import { LEDGER_FORMAT, LEDGER_VERSION } from '@/core/formats/ledger-schema';
+import type { RecordType } from '@/core/records/record-types';
 import { inReferenceOrder } from '@/core/records/reference-order';
+import { RECORD_TYPES } from '@/core/records/types/registry';
 import type { StoredEvent } from '@/core/visit/event';
 import { membersOf } from '../accounts/members';
 import type { Who } from '../accounts/who';
 import { fromBin, toBin } from '../db/binary-id';
 import { pool } from '../db/pool';
-import { figuresOf } from '../figures/refresh';
 import { readPhoto } from '../photos/photo-table';
 import { recordsSince } from '../records/record-tables';
 import { eventsOfVisits } from '../visits/event-rows';
-import { seen, seenBy } from '../visits/seen-by';
+import { visitPortions } from './visit-portions';
 
 configure({ useWebWorkers: false });
 
-/** Visits read at once. */
-const STEP = 200;
 /** Events of one file of the zip, characters: a reader holds one of them at a time. */
 const PART = 8_000_000;
+
+/** What a place is and what it costs there. */
+const PLACES = ['network', 'provider', 'plan', 'site', 'stall', 'tariff'] as const satisfies readonly RecordType[];
 
 /** A file of the zip. `stored`: packed already. */
 export type LedgerEntry = { name: string; content: string | Buffer; stored: boolean };
@@ -31,9 +33,10 @@ export type LedgerOf = Who & { householdName: string; currency: string; zone: st
  * Everything that was recorded in a household, file by file: its people, its records of every type, its events, each as it travels, the pairs on watch, the saved
  * comparisons and the pictures that any of these speaks of. Visits that are private to somebody else are left out, and their pictures with them. What names
  * records comes before them, so that a visit recorded meanwhile finds its site.
+ * @param only `places`: the places and prices alone, without visits, people or cars: for somebody who starts
  */
-export async function* ledgerEntries(of: LedgerOf): AsyncGenerator<LedgerEntry> {
-  const { householdId, personId, householdName, currency, zone } = of;
+export async function* ledgerEntries(of: LedgerOf, only?: 'places'): AsyncGenerator<LedgerEntry> {
+  const { householdId, householdName, currency, zone } = of;
   const pictures = new Set<string>();
   const parts: { name: string; events: number }[] = [];
   let texts: string[] = [];
@@ -46,7 +49,7 @@ export async function* ledgerEntries(of: LedgerOf): AsyncGenerator<LedgerEntry> 
     size = 0;
     return { name, content, stored: false };
   };
-  for await (const e of eventsSeen(householdId, personId)) {
+  for await (const e of only ? [] : eventsSeen(of)) {
     const text = JSON.stringify(e);
     for (const [name] of text.matchAll(/[0-9a-f]{64}/g)) pictures.add(name);
     if (size + text.length > PART && texts.length > 0) yield part();
@@ -54,7 +57,9 @@ export async function* ledgerEntries(of: LedgerOf): AsyncGenerator<LedgerEntry> 
     size += text.length;
   }
   if (parts.length > 0 && texts.length > 0) yield part();
-  const records = inReferenceOrder(await recordsSince(householdId, -1), (r) => r).map(({ rev: _, ...record }) => record);
+  // By their ids: when one was last changed is of this household alone.
+  const all = (await recordsSince(householdId, -1, only ? PLACES : RECORD_TYPES)).sort((a, b) => (a.id < b.id ? -1 : 1));
+  const records = inReferenceOrder(all, (r) => r).map(({ rev: _, ...record }) => record);
   const recordText = JSON.stringify(records);
   for (const [name] of recordText.matchAll(/[0-9a-f]{64}/g)) pictures.add(name);
   const photos: { name: string; stored: string; personId: string }[] = [];
@@ -64,27 +69,18 @@ export async function* ledgerEntries(of: LedgerOf): AsyncGenerator<LedgerEntry> 
     photos.push({ ...photo, stored: createHash('sha256').update(bytes).digest('hex') });
     yield { name: photoEntry(photo.name), content: bytes, stored: true };
   }
-  const people = (await membersOf(householdId)).map((m) => ({ personId: m.personId, name: m.name, role: m.role }));
-  const rest = { parts, watches: await watchesOf(householdId), views: await viewsOf(householdId), photos };
+  const people = (only ? [] : await membersOf(householdId)).map((m) => ({ personId: m.personId, name: m.name, role: m.role }));
+  const rest = { parts, watches: only ? [] : await watchesOf(householdId), views: only ? [] : await viewsOf(householdId), photos };
   const head = { format: LEDGER_FORMAT, version: LEDGER_VERSION, household: { id: householdId, name: householdName, currency, zone }, people };
   const content = `${JSON.stringify(head).slice(0, -1)},"records":${recordText},"events":[${texts.join(',')}],${JSON.stringify(rest).slice(1)}`;
   yield { name: LEDGER_ENTRY, content, stored: false };
 }
 
 /** The events of every visit that this person sees, visit by visit, in their order. */
-async function* eventsSeen(householdId: string, personId: string): AsyncGenerator<StoredEvent> {
-  const figures = await figuresOf(householdId);
-  for (let after: Buffer = Buffer.alloc(16); ; ) {
-    const [rows] = await figures.execute<RowDataPacket[]>(`SELECT id FROM visit v WHERE household_id = ? AND id > ? AND ${seen()} ORDER BY id LIMIT ${STEP}`, [
-      toBin(householdId),
-      after,
-      seenBy(personId),
-    ]);
-    if (rows.length === 0) return;
-    const ids = rows.map((r) => fromBin(r.id));
-    const byVisit = await eventsOfVisits(householdId, ids);
+async function* eventsSeen(who: Who): AsyncGenerator<StoredEvent> {
+  for await (const ids of visitPortions(who)) {
+    const byVisit = await eventsOfVisits(who.householdId, ids);
     for (const id of ids) yield* (byVisit.get(id) ?? []).sort((a, b) => a.seq - b.seq || (`${a.deviceId} ${a.id}` < `${b.deviceId} ${b.id}` ? -1 : 1));
-    after = rows.at(-1)?.id as Buffer;
   }
 }
 
@@ -118,18 +114,18 @@ async function viewsOf(householdId: string) {
 }
 
 /** The zip of a ledger as a stream: it is never in memory whole. @param at the time its entries bear */
-export function ledgerZip(of: LedgerOf, at: Date): ReadableStream<Uint8Array> {
+export function ledgerZip(of: LedgerOf, at: Date, only?: 'places'): ReadableStream<Uint8Array> {
   const through = new TransformStream<Uint8Array, Uint8Array>();
   const zip = new ZipWriter(through.writable, { lastModDate: at });
-  void write(zip, of).catch((error) => {
+  void write(zip, of, only).catch((error) => {
     console.error('a ledger was not written to its end', error);
     return through.writable.abort(error).catch(() => {});
   });
   return through.readable;
 }
 
-async function write(zip: Writer<unknown>, of: LedgerOf): Promise<void> {
-  for await (const { name, content, stored } of ledgerEntries(of)) {
+async function write(zip: Writer<unknown>, of: LedgerOf, only?: 'places'): Promise<void> {
+  for await (const { name, content, stored } of ledgerEntries(of, only)) {
     const bytes = typeof content === 'string' ? new TextEncoder().encode(content) : new Uint8Array(content);
     await zip.add(name, new Blob([bytes]).stream(), stored ? { level: 0 } : {});
   }

@@ -11,6 +11,7 @@ export const ACTIONS: readonly FindAction[] = [
   { label: 'Bring in a spreadsheet', line: 'Ledger', href: '/ledger/import/sheet', text: 'Bring in a spreadsheet CSV import visits' },
   { label: 'Bills from a network', line: 'Ledger', href: '/ledger/import', text: 'Bills from a network CDR OCPI import' },
   { label: 'Take the ledger along', line: 'Settings', href: '/settings/export', text: 'Take the ledger along as CSV ZIP JSON export sheet out' },
+  { label: 'Places from a file', line: 'Places', href: '/places/import', text: 'Places from a file GeoJSON OCPI Locations import sites' },
   { label: 'Programs', line: 'Settings', href: '/settings/programs', text: 'Programs tokens API OpenAPI access' },
   { label: 'Bring a ledger in', line: 'Settings', href: '/settings/restore', text: 'Bring a ledger in restore ZIP JSON import' },
   { label: 'Add a site', line: 'Places', href: '/places/new', text: 'Add a site new place' },

@@ -73,6 +73,12 @@ export default async function SettingsPage() {
           : one that was taken along.
         </p>
         <p className="mt-1 text-sm">
+          <Link href="/places/import" className="font-semibold text-shake underline">
+            Places from a file
+          </Link>
+          : sites as GeoJSON or OCPI Locations.
+        </p>
+        <p className="mt-1 text-sm">
           <Link href="/settings/programs" className="font-semibold text-shake underline">
             Programs
           </Link>

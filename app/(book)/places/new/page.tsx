@@ -1,4 +1,5 @@
 import type { Metadata } from 'next';
+import Link from 'next/link';
 import { redirect } from 'next/navigation';
 import { whoAsks } from '@/server/http/session-cookie';
 import { namesForForms } from '@/server/records/names-for-forms';
@@ -19,7 +20,15 @@ export default async function NewSitePage() {
       <EditPage
         title="A new site"
         back={{ href: '/places', text: 'All sites' }}
-        lead="As the sign and the posts say. What differs between stalls is changed afterwards."
+        lead={
+          <>
+            As the sign and the posts say. What differs between stalls is changed afterwards. Many at once come{' '}
+            <Link href="/places/import" className="font-semibold text-shake underline">
+              from a file
+            </Link>
+            .
+          </>
+        }
       >
         <NewSite names={names} zone={who.zone} others={positionsOf(sites)} />
       </EditPage>

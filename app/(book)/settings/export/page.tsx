@@ -16,7 +16,15 @@ const WHAT: Readonly<Record<SheetName, string>> = {
   tariffs: 'prices on file, with their OCPI objects',
 };
 
-/** The household's ledger as sheets. */
+const OTHERS = [
+  ['places.zip', 'Places and prices', 'without visits, people or cars: a start for somebody else, under Bring a ledger in'],
+  ['sites.geojson', 'Sites as GeoJSON', 'RFC 7946, for maps'],
+  ['ocpi-locations.json', 'Sites as OCPI Locations', 'OCPI 2.2.1, with their stalls and plugs'],
+  ['ocpi-cdrs.json', 'Charges as OCPI CDRs', 'those that were billed; what the standard cannot say is named in it'],
+  ['ocpi-sessions.json', 'Charges as OCPI Sessions', 'billed or not; failed attempts cannot be said, and are named'],
+] as const;
+
+/** The household's ledger as files. */
 export default async function ExportPage() {
   const who = await whoAsks();
   if (!who) redirect('/sign-in');
@@ -45,6 +53,21 @@ export default async function ExportPage() {
       ) : (
         <p className="mt-2 text-sm">Only the owner takes the whole household along.</p>
       )}
+      <h2 className="mt-6 text-[17px]">For others and for programs</h2>
+      <ul className="mt-2 bg-card">
+        {OTHERS.map(([name, label, what]) => (
+          <li key={name} className="flex items-center gap-3 border-b border-rule-2 px-3 py-2">
+            <span className="grow">
+              <b className="block font-semibold">{label}</b>
+              <span className="text-[13px] text-ink-2">{what}</span>
+            </span>
+            <a href={`/api/v1/export/${name}`} download className="plate !min-h-[44px]">
+              {name.endsWith('.zip') ? 'ZIP' : 'JSON'}
+              <span className="sr-only"> of {label}</span>
+            </a>
+          </li>
+        ))}
+      </ul>
       <h2 className="mt-6 text-[17px]">As sheets</h2>
       <p className="mt-1 text-sm text-ink-2">
         CSV for any spreadsheet: UTF-8, times with their offset, units in the headings. What is not known is empty, and says why in the column beside it. Visits

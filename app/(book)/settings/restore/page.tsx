@@ -1,6 +1,7 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
 import { redirect } from 'next/navigation';
+import { mayRecord } from '@/core/records/roles';
 import { membersOf } from '@/server/accounts/members';
 import { whoAsks } from '@/server/http/session-cookie';
 import { namesForForms } from '@/server/records/names-for-forms';
@@ -24,10 +25,12 @@ export default async function RestorePage() {
         The zip that “Take it along” writes, or the JSON of an earlier version, into {who.householdName}. What is here already is recognised and stays as it is;
         nothing is written before you have seen what would come of it. The same file twice adds nothing.
       </p>
-      {who.role === 'owner' ? (
+      {mayRecord(who.role) ? (
         <RestoreLedger here={here} household={{ name: who.householdName, currency: who.currency, zone: who.zone }} names={names} />
       ) : (
-        <p className="border-l-4 border-rule bg-card px-3 py-2 text-[15px]">Only the owner of the household brings a whole ledger in.</p>
+        <p className="border-l-4 border-rule bg-card px-3 py-2 text-[15px]">
+          Only the owner of the household brings a whole ledger in, and those who record places and prices.
+        </p>
       )}
     </div>
   );

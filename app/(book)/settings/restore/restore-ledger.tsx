@@ -175,32 +175,34 @@ export function RestoreLedger({
             {file.head.household.name}, {printCount(file.head.photos.length, 'photo')}.
             {differ.map((k) => ` Its ${k} is ${file.head.household[k]}, here it is ${household[k]}: that stays.`).join('')}
           </p>
-          <fieldset className="mb-4" disabled={busy}>
-            <legend className="mb-1 text-[16px] font-bold">Who its people are here</legend>
-            {file.head.people.map((p) => (
-              <label key={p.personId} className="mb-2 flex flex-wrap items-center gap-2 text-[15px]">
-                <span className="min-w-[9rem] font-semibold">{p.name}</span>
-                <select
-                  className="field !min-h-[44px]"
-                  value={people[p.personId] ?? ''}
-                  onChange={(e) => {
-                    const next = { ...people, [p.personId]: e.target.value };
-                    setPeople(next);
-                    setSeen(null);
-                    if (!Object.values(next).includes('')) void working(() => look(file, next));
-                  }}
-                >
-                  <option value="">who is that here?</option>
-                  {here.map((h) => (
-                    <option key={h.personId} value={h.personId}>
-                      {h.name}
-                    </option>
-                  ))}
-                </select>
-              </label>
-            ))}
-            <p className="text-[13px] text-ink-2">Somebody who is not here yet is invited first, under People and households.</p>
-          </fieldset>
+          {file.head.people.length > 0 ? (
+            <fieldset className="mb-4" disabled={busy}>
+              <legend className="mb-1 text-[16px] font-bold">Who its people are here</legend>
+              {file.head.people.map((p) => (
+                <label key={p.personId} className="mb-2 flex flex-wrap items-center gap-2 text-[15px]">
+                  <span className="min-w-[9rem] font-semibold">{p.name}</span>
+                  <select
+                    className="field !min-h-[44px]"
+                    value={people[p.personId] ?? ''}
+                    onChange={(e) => {
+                      const next = { ...people, [p.personId]: e.target.value };
+                      setPeople(next);
+                      setSeen(null);
+                      if (!Object.values(next).includes('')) void working(() => look(file, next));
+                    }}
+                  >
+                    <option value="">who is that here?</option>
+                    {here.map((h) => (
+                      <option key={h.personId} value={h.personId}>
+                        {h.name}
+                      </option>
+                    ))}
+                  </select>
+                </label>
+              ))}
+              <p className="text-[13px] text-ink-2">Somebody who is not here yet is invited first, under People and households.</p>
+            </fieldset>
+          ) : null}
           {seen ? <LedgerDifferences seen={seen} theirs={theirs} onTheirs={setTheirs} names={names} disabled={busy} /> : null}
           <div className="mt-4 flex flex-wrap gap-2">
             <button type="button" className="plate plate-next !min-h-[44px]" disabled={busy || asked || !seen || coming === 0} onClick={() => void bringIn()}>

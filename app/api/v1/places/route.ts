@@ -6,6 +6,8 @@ import { recordsOf } from '@/server/records/record-tables';
 
 export const dynamic = 'force-dynamic';
 
+const inOrder = <T extends { id: string }>(all: readonly T[]): T[] => [...all].sort((a, b) => (a.id < b.id ? -1 : 1));
+
 /** Sites with their networks and stalls, in the order of their ids. */
 export const GET = calling('read', async (caller, request) => {
   const ask = pageAsk(request);
@@ -25,7 +27,7 @@ export const GET = calling('read', async (caller, request) => {
         archived,
         network: called.get(fields.networkId) ?? null,
         ...fields,
-        stalls: (ofSite.get(id) ?? []).map((s) => ({ id: s.id, archived: s.archived, ...s.fields })),
+        stalls: inOrder(ofSite.get(id) ?? []).map((s) => ({ id: s.id, archived: s.archived, ...s.fields })),
       })),
       next,
     };

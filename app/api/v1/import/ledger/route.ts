@@ -1,4 +1,5 @@
 import * as z from 'zod';
+import { mayRecord } from '@/core/records/roles';
 import { firstProblem, ownWords } from '@/core/units/own-words';
 import { takeLedger } from '@/server/formats/ledger-in';
 import { answering, noStore } from '@/server/http/answer';
@@ -29,12 +30,18 @@ export const POST = answering(async (request: Request): Promise<Response> => {
   if (!body.ok) return body.response;
   const late = limit(who.personId);
   if (late) return late;
-  if (who.role !== 'owner') return Response.json({ error: 'Only the owner brings a whole ledger in.' }, { status: 403, headers: noStore });
   const parsed = piece.safeParse(body.json, { error: ownWords });
   if (!parsed.success) {
     const { path, reason } = firstProblem(parsed.error, '');
     return Response.json({ error: `${path}: ${reason}` }, { status: 422, headers: noStore });
   }
   const { take, ...ask } = parsed.data;
+  // Places and prices alone are of nobody: whoever records may bring them.
+  const ofPeople = ask.events.length + ask.watches.length + ask.views.length > 0;
+  if (ofPeople ? who.role !== 'owner' : !mayRecord(who.role))
+    return Response.json(
+      { error: ofPeople ? 'Only the owner brings a whole ledger in.' : 'Only those who record may bring places in.' },
+      { status: 403, headers: noStore },
+    );
   return Response.json(await takeLedger(who, ask, take), { headers: noStore });
 });

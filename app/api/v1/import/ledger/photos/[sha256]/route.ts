@@ -1,3 +1,4 @@
+import { mayRecord } from '@/core/records/roles';
 import { answering, noStore } from '@/server/http/answer';
 import { notSignedIn, whoAsks } from '@/server/http/session-cookie';
 import { guardBytes } from '@/server/http/write-guard';
@@ -7,7 +8,7 @@ import { MAX_PHOTO_BYTES, restorePhoto } from '@/server/photos/photo-table';
 export const PUT = answering(async (request: Request, { params }: { params: Promise<{ sha256: string }> }): Promise<Response> => {
   const who = await whoAsks();
   if (!who) return notSignedIn();
-  if (who.role !== 'owner') return Response.json({ error: 'Only the owner brings a whole ledger in.' }, { status: 403, headers: noStore });
+  if (!mayRecord(who.role)) return Response.json({ error: 'Only those who record may bring photos in.' }, { status: 403, headers: noStore });
   const { sha256 } = await params;
   if (!/^[0-9a-f]{64}$/.test(sha256)) return Response.json({ error: 'The name of a photo is a SHA-256.' }, { status: 404, headers: noStore });
   const body = await guardBytes(request, ['image/jpeg'], MAX_PHOTO_BYTES, 'The photo is larger than 3 MB.');

@@ -1,0 +1,220 @@
+'use client';
+import { useState } from 'react';
+import { printCount } from '@/core/units/print';
+import type { PlaceChoice, PlaceRow, PlacesPreview } from '@/server/formats/import-places';
+
+/** Rows of one request: all of them would be more than an address can hold. */
+const AT_ONCE = 25;
+const IS = { new: 'new', adds: 'adds to what is here', here: 'is here already' } as const;
+const ASK: Readonly<Record<string, string>> = {
+  swapped: 'Latitude and longitude look swapped.',
+  at_sea: 'This position is at sea.',
+  far: 'This position is over 1,500 km from every site here.',
+  moved: 'Here it stands over a kilometre away.',
+};
+const REFUSED: Readonly<Record<string, string>> = {
+  no_places: 'It holds neither GeoJSON nor OCPI Locations.',
+  not_geojson: 'It is no FeatureCollection and no Feature.',
+  crs: 'Its coordinates are of another system than WGS 84.',
+  not_json: 'It is not JSON.',
+};
+const CODE: Readonly<Record<string, string>> = {
+  feature: 'is no Feature',
+  geometry: 'is no point',
+  coordinates: 'has no two numbers',
+  bounds: 'is out of bounds',
+  no_name: 'has no name',
+  zone: 'is no time zone',
+  removed: 'was removed by the network',
+  connector_unknown: 'is a plug that is not known here',
+  no_connector: 'has no plug that is known here',
+  missing: 'is missing',
+  duplicate: 'stands there twice',
+};
+type Choice = Omit<PlaceChoice, 'pointer'>;
+
+/** A row's choice as it is proposed: what is plain is ticked, what is asked is not. */
+const proposed = (r: PlaceRow): Choice | null =>
+  r.is === 'here' || r.asks.length > 0 ? null : { network: r.network ?? '', position: r.latitude === null ? 'none' : 'file' };
+
+/** Chooses a file, shows what would come of each site, asks, and takes in what is ticked. */
+export function ImportPlaces() {
+  const [file, setFile] = useState<File | null>(null);
+  const [seen, setSeen] = useState<PlacesPreview | null>(null);
+  const [choices, setChoices] = useState<Readonly<Record<string, Choice>>>({});
+  const [said, setSaid] = useState('');
+  const [busy, setBusy] = useState(false);
+
+  const send = async (of: File, some: readonly PlaceChoice[] | null): Promise<(PlacesPreview & { taken?: number }) | null> => {
+    const query = some === null ? '' : `?${new URLSearchParams({ choices: JSON.stringify(some) })}`;
+    const answer = await fetch(`/api/v1/import/places${query}`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: of });
+    const body = await answer.json();
+    if (answer.ok) return body;
+    const { pointer, byte } = body.refused?.where ?? {};
+    setSaid(
+      [body.error, REFUSED[body.refused?.code] ?? body.refused?.code?.replaceAll('_', ' '), pointer || (byte === undefined ? '' : `byte ${byte}`)]
+        .filter(Boolean)
+        .join(' '),
+    );
+    return null;
+  };
+  const working = async (work: () => Promise<void>) => {
+    setBusy(true);
+    setSaid('');
+    try {
+      await work();
+    } catch {
+      setSaid('The server could not be reached. What came in so far is here; the same again goes on from there.');
+    } finally {
+      setBusy(false);
+    }
+  };
+  const show = (preview: PlacesPreview) => {
+    setSeen(preview);
+    setChoices(Object.fromEntries(preview.rows.flatMap((r) => (proposed(r) ? [[r.pointer, proposed(r) as Choice]] : []))));
+  };
+  const read = (of: File) =>
+    working(async () => {
+      setSeen(null);
+      const preview = await send(of, null);
+      if (preview) show(preview);
+    });
+  const takeIn = () =>
+    working(async () => {
+      if (!file || !seen) return;
+      const all = Object.entries(choices).map(([pointer, c]) => ({ pointer, ...c }));
+      let taken = 0;
+      for (let at = 0; at < all.length; at += AT_ONCE) {
+        const told = await send(file, all.slice(at, at + AT_ONCE));
+        if (!told) return;
+        taken += told.taken ?? 0;
+        show(told);
+        setSaid(
+          at + AT_ONCE < all.length
+            ? `${printCount(taken, 'record')} taken in, more to come …`
+            : `${printCount(taken, 'record')} taken in: sites, stalls and networks.`,
+        );
+      }
+    });
+  const choose = (pointer: string, c: Choice | null) => setChoices(({ [pointer]: _, ...others }) => (c === null ? others : { ...others, [pointer]: c }));
+  const unnamed = seen?.rows.some((r) => choices[r.pointer]?.network.trim() === '' && r.is === 'new');
+  const coming = Object.keys(choices).length;
+  return (
+    <>
+      <label className="mb-3 block text-[15px] font-semibold">
+        The file, GeoJSON or OCPI
+        <input
+          type="file"
+          accept=".geojson,.json,application/geo+json,application/json"
+          className="mt-1 block min-h-[44px] w-full max-w-full"
+          disabled={busy}
+          onChange={(e) => {
+            const chosen = e.target.files?.[0] ?? null;
+            setFile(chosen);
+            if (chosen) void read(chosen);
+          }}
+        />
+      </label>
+      <p role="status" className="mb-3 min-h-6 text-[15px] font-semibold">
+        {said || (busy ? 'Reading …' : '')}
+      </p>
+      {seen ? (
+        <>
+          {seen.breaches.length > 0 ? (
+            <section aria-label="What is left out" className="mb-4">
+              <h2 className="mb-1 text-[16px]">What is left out</h2>
+              <ul className="max-h-60 overflow-y-auto text-[14px]" tabIndex={0} aria-label="Reasons by place in the file">
+                {seen.breaches.map((b) => (
+                  <li key={`${b.pointer} ${b.code}`} className="mb-1 break-words border-l-4 border-fault bg-fault-card px-3 py-1">
+                    <span className="num">{b.pointer || '/'}</span> {CODE[b.code] ?? b.code.replaceAll('_', ' ')}
+                  </li>
+                ))}
+              </ul>
+            </section>
+          ) : null}
+          <datalist id="networks-here">
+            {seen.networks.map((n) => (
+              <option key={n} value={n} />
+            ))}
+          </datalist>
+          <ul className="border-t-2 border-ink bg-card">
+            {seen.rows.map((r) => (
+              <Row key={r.pointer} row={r} choice={choices[r.pointer] ?? null} disabled={busy} onChoose={(c) => choose(r.pointer, c)} />
+            ))}
+          </ul>
+          {seen.rows.length === 0 ? <p className="text-[15px]">No site of it can be read.</p> : null}
+          <button type="button" className="plate plate-next mt-4 !min-h-[44px]" disabled={busy || coming === 0 || unnamed} onClick={() => void takeIn()}>
+            Take in {printCount(coming, 'place')}
+          </button>
+          {unnamed ? <p className="mt-1 text-[13.5px]">A new site needs its network.</p> : null}
+        </>
+      ) : null}
+    </>
+  );
+}
+
+function Row({ row: r, choice, disabled, onChoose }: { row: PlaceRow; choice: Choice | null; disabled: boolean; onChoose: (c: Choice | null) => void }) {
+  const where = r.latitude === null || r.longitude === null ? 'position not known' : `${r.latitude}, ${r.longitude}`;
+  const first: Choice = { network: r.network ?? '', position: r.latitude === null ? 'none' : r.better ? 'turned' : 'file' };
+  return (
+    <li className="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-rule-2 px-3 py-2">
+      <label className="flex min-h-[44px] min-w-0 grow basis-[16rem] items-center gap-3">
+        <input
+          type="checkbox"
+          className="size-5 shrink-0 accent-ink"
+          disabled={disabled || r.is === 'here'}
+          checked={choice !== null}
+          onChange={(e) => onChoose(e.target.checked ? first : null)}
+        />
+        <span className="min-w-0">
+          <b className="block break-words font-semibold">{r.name}</b>
+          <span className="text-[13px] text-ink-2">
+            {r.asks.includes('moved') ? 'is here' : IS[r.is]}, {where}
+            {r.stalls > 0 ? `, ${printCount(r.stalls, 'new stall')}` : ''}
+          </span>
+        </span>
+      </label>
+      {choice && r.is === 'new' ? (
+        <label className="flex min-w-0 flex-wrap items-center gap-2 text-[14px]">
+          network
+          <input
+            list="networks-here"
+            maxLength={80}
+            className="field !min-h-[44px] min-w-0 sm:!w-[220px]"
+            value={choice.network}
+            disabled={disabled}
+            aria-label={`Network of ${r.name}`}
+            onChange={(e) => onChoose({ ...choice, network: e.target.value })}
+          />
+        </label>
+      ) : (
+        <span className="text-[13.5px] text-ink-2">{r.network ?? 'network not told'}</span>
+      )}
+      {r.asks.length > 0 ? (
+        <div className="min-w-0 basis-full pl-8 text-[14px]">
+          <p>{r.asks.map((a) => ASK[a] ?? a).join(' ')}</p>
+          {choice ? (
+            <label className="flex min-w-0 flex-wrap items-center gap-2">
+              position
+              <select
+                className="field !min-h-[44px] !w-auto min-w-0 max-w-full"
+                value={choice.position}
+                disabled={disabled}
+                aria-label={`Position of ${r.name}`}
+                onChange={(e) => onChoose({ ...choice, position: e.target.value as Choice['position'] })}
+              >
+                {r.better ? (
+                  <option value="turned">
+                    turned round: {r.better[1]}, {r.better[0]}
+                  </option>
+                ) : null}
+                <option value="file">as in the file: {where}</option>
+                <option value="none">{r.siteId ? 'as it is here' : 'leave it open'}</option>
+              </select>
+            </label>
+          ) : null}
+        </div>
+      ) : null}
+    </li>
+  );
+}

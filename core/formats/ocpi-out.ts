@@ -1,0 +1,275 @@
+import Big from 'big.js';
+import { getCountryForTimezone } from 'countries-and-timezones';
+import { alpha2ToAlpha3 } from 'i18n-iso-countries';
+import type { RecordFields } from '../records/record-schema';
+import { chargingEnd, meansOf } from '../visit/attempt-times';
+import { attemptsNamed } from '../visit/billed';
+import { sessionEnergy } from '../visit/delivered';
+import type { TimedAttempt, Visit } from '../visit/derive';
+import { OCPI_CONNECTORS } from './ocpi-objects';
+
+type Outlet = RecordFields<'stall'>['outlets'][number];
+export type SiteOut = {
+  id: string;
+  network: string | null;
+  fields: RecordFields<'site'>;
+  stalls: readonly { id: string; archived: boolean; fields: RecordFields<'stall'> }[];
+};
+/** Something that could not be said in the standard, and why. `attempt`: of a visit. */
+export type LeftOut = {
+  id: string;
+  attempt?: number;
+  why: 'no_position' | 'no_stall' | 'connector' | 'day_only' | 'still_charging' | 'no_energy' | 'no_power' | 'no_cost' | 'currencies';
+};
+export type OcpiOut = { data: object[]; leftOut: LeftOut[] };
+
+/** The party under which a household's own record is written: no operator is registered by it. */
+const PARTY = 'MLE';
+const NOT_KNOWN = 'not known';
+const PLUGS = new Map<string, string>(
+  Object.entries(OCPI_CONNECTORS)
+    .reverse()
+    .map(([theirs, ours]) => [ours, theirs]),
+);
+const iso = (ms: number): string => new Date(ms).toISOString();
+const first = (text: string, most: number): string => [...text].slice(0, most).join('');
+/** ISO 3166 codes of a zone's country; the codes for nobody's where it has none. */
+export function countryOf(zone: string): { two: string; three: string } {
+  const two = getCountryForTimezone(zone)?.id;
+  const three = two && alpha2ToAlpha3(two);
+  return two && three ? { two, three } : { two: 'ZZ', three: 'ZZZ' };
+}
+/** Five decimals, as the standard writes degrees. */
+const degrees = (n: number): string => new Big(n).toFixed(5);
+const evseUid = (s: SiteOut['stalls'][number]): string => first(s.fields.evseUids[0] ?? s.id, 36);
+const standardOf = (o: Outlet): string | undefined => PLUGS.get(o.connector);
+const isDc = (o: Outlet): boolean => ['CHADEMO', 'GBT_DC', 'IEC_62196_T1_COMBO', 'IEC_62196_T2_COMBO'].includes(standardOf(o) ?? '');
+const powerType = (o: Outlet): string => (isDc(o) ? 'DC' : o.phases === 1 ? 'AC_1_PHASE' : 'AC_3_PHASE');
+
+/** Members of a location that it shares with a CDR's. What nobody noted is said to be not known, and named in the extension. */
+const addressOf = (s: SiteOut) => ({
+  name: first(s.fields.name, 255),
+  address: first(s.fields.entrance ?? NOT_KNOWN, 45),
+  city: NOT_KNOWN,
+  country: countryOf(s.fields.zone).three,
+  coordinates: { latitude: degrees(s.fields.latitude as number), longitude: degrees(s.fields.longitude as number) },
+});
+const notKnown = (s: SiteOut): string[] => ['city', 'postal_code', ...(s.fields.entrance === null ? ['address'] : [])];
+
+/**
+ * Sites as Locations of OCPI 2.2.1 (from memory). A site without a position cannot be said, nor a plug that the standard does not name; the state of a stall was seen once, so it is
+ * UNKNOWN here.
+ * @param at UTC ms: when this was written
+ */
+export function locationsOut(sites: readonly SiteOut[], at: number): OcpiOut {
+  const leftOut: LeftOut[] = [];
+  const data = sites.flatMap((s) => {
+    if (s.fields.latitude === null || s.fields.longitude === null) {
+      leftOut.push({ id: s.id, why: 'no_position' });
+      return [];
+    }
+    const evses = s.stalls.flatMap((stall) => {
+      if (stall.archived) return [];
+      const connectors = stall.fields.outlets.flatMap((o, i) => connectorOut(o, i, at));
+      if (connectors.length < stall.fields.outlets.length) leftOut.push({ id: stall.id, why: 'connector' });
+      const evseId = stall.fields.evseUids.find((uid) => uid.includes('*'));
+      return connectors.length === 0
+        ? []
+        : [
+            {
+              uid: evseUid(stall),
+              ...(evseId ? { evse_id: first(evseId, 48) } : {}),
+              status: stall.fields.state?.is === 'not yet open' ? 'PLANNED' : 'UNKNOWN',
+              connectors,
+              ...(stall.fields.name.length <= 16 ? { physical_reference: stall.fields.name } : {}),
+              last_updated: iso(at),
+              x_name: stall.fields.name,
+            },
+          ];
+    });
+    return [
+      {
+        country_code: countryOf(s.fields.zone).two,
+        party_id: PARTY,
+        id: s.id,
+        publish: false,
+        ...addressOf(s),
+        ...(s.network ? { operator: { name: first(s.network, 100) } } : {}),
+        time_zone: s.fields.zone,
+        ...(evses.length > 0 ? { evses } : {}),
+        last_updated: iso(at),
+        x_not_known: notKnown(s),
+      },
+    ];
+  });
+  return { data, leftOut };
+}
+
+function connectorOut(o: Outlet, i: number, at: number): object[] {
+  const standard = standardOf(o);
+  if (!standard) return [];
+  const W = Math.round(Number(o.ratedKW) * 1000);
+  const type = powerType(o);
+  // Volts and amps that nobody noted are the usual ones of such a plug, and said to be.
+  const V = Number(o.maxV ?? (type === 'DC' ? 920 : 230));
+  const A = Number(o.maxA ?? Math.max(1, Math.round(W / V / (type === 'AC_3_PHASE' ? 3 : 1))));
+  return [
+    {
+      id: String(i + 1),
+      standard,
+      format: o.cable === 'own cable' || (o.cable === null && !isDc(o)) ? 'SOCKET' : 'CABLE',
+      power_type: type,
+      max_voltage: Math.round(V),
+      max_amperage: Math.round(A),
+      max_electric_power: W,
+      last_updated: iso(at),
+      ...(o.maxV === null || o.maxA === null
+        ? { x_not_known: [...(o.maxV === null ? ['max_voltage'] : []), ...(o.maxA === null ? ['max_amperage'] : [])] }
+        : {}),
+    },
+  ];
+}
+
+type Told = { a: TimedAttempt; site: SiteOut; stall: SiteOut['stalls'][number]; plug: number; start: number; end: number | null; kWh: string };
+type SiteOf = (stallId: string | null, siteId: string | null) => SiteOut | undefined;
+
+/** What an attempt tells of a session, or why that cannot be said. */
+function sessionTold(v: Visit, a: TimedAttempt, siteOf: SiteOf): Told | LeftOut['why'] {
+  if (!a.proof) return 'no_power';
+  if (a.proof.precision === 'day') return 'day_only';
+  const energy = sessionEnergy(a, v.billed);
+  if (!energy || energy.atLeast || new Big(energy.value).lte(0)) return 'no_energy';
+  const site = siteOf(a.stallId, v.siteId);
+  const stall = site?.stalls.find((s) => s.id === a.stallId);
+  if (!site || !stall) return 'no_stall';
+  if (site.fields.latitude === null || site.fields.longitude === null) return 'no_position';
+  const named = stall.fields.outlets.findIndex((o) => o.connector === a.connectorId);
+  const plug = Math.max(0, named);
+  if (!standardOf(stall.fields.outlets[plug] as Outlet)) return 'connector';
+  const end = chargingEnd(a) ?? a.ended?.at;
+  return {
+    a,
+    site,
+    stall,
+    plug,
+    start: a.proof.t,
+    end: end && end.precision !== 'day' ? Math.max(end.t, a.proof.t) : null,
+    kWh: new Big(energy.value).toFixed(),
+  };
+}
+
+const HOW: Readonly<Record<string, string>> = {
+  app: 'COMMAND',
+  web: 'COMMAND',
+  remote: 'COMMAND',
+  in_app_account: 'COMMAND',
+  rfid: 'WHITELIST',
+  autocharge: 'WHITELIST',
+  plug_and_charge: 'WHITELIST',
+};
+const common = (v: Visit, { a, site, start }: Told) => {
+  const means = meansOf(a)?.meansKind;
+  return {
+    country_code: countryOf(site.fields.zone).two,
+    party_id: PARTY,
+    id: a.opened.id,
+    start_date_time: iso(start),
+    // No card's or contract's number is ever kept.
+    cdr_token: { country_code: countryOf(site.fields.zone).two, party_id: PARTY, uid: NOT_KNOWN, type: 'OTHER', contract_id: NOT_KNOWN },
+    auth_method: HOW[means ?? ''] ?? 'AUTH_REQUEST',
+    last_updated: iso(v.lastEventAt),
+    x_visit: v.id,
+    x_attempt: a.n,
+    ...(means ? { x_means: means } : {}),
+  };
+};
+const number = (decimal: string): number => Number(new Big(decimal).toFixed(6));
+
+/** Charges as Sessions of OCPI 2.2.1 (from memory); attempts that gave no power are told beside them, as the standard cannot say them. */
+export function sessionsOut(visits: readonly Visit[], siteOf: SiteOf, currency: string): OcpiOut {
+  return eachAttempt(visits, siteOf, (v, told) => {
+    const { stall, plug, site, end, kWh } = told;
+    const cost = costOf(v, told.a);
+    return {
+      ...common(v, told),
+      ...(end === null ? {} : { end_date_time: iso(end) }),
+      kwh: number(kWh),
+      location_id: site.id,
+      evse_uid: evseUid(stall),
+      connector_id: String(plug + 1),
+      currency: typeof cost === 'string' ? currency : cost.currency,
+      ...(typeof cost === 'string' ? {} : { total_cost: cost.price }),
+      status: end === null ? 'ACTIVE' : 'COMPLETED',
+    };
+  });
+}
+
+/** Charges that were billed as CDRs of OCPI 2.2.1 (from memory). */
+export function cdrsOut(visits: readonly Visit[], siteOf: SiteOf): OcpiOut {
+  return eachAttempt(visits, siteOf, (v, told) => {
+    const { site, stall, plug, start, end, kWh } = told;
+    if (end === null) return 'still_charging';
+    const cost = costOf(v, told.a);
+    if (typeof cost === 'string') return cost;
+    const outlet = stall.fields.outlets[plug] as Outlet;
+    const hours = number(new Big(end - start).div(3_600_000).toFixed(6));
+    return {
+      ...common(v, told),
+      end_date_time: iso(end),
+      cdr_location: {
+        id: first(site.id, 36),
+        ...addressOf(site),
+        evse_uid: evseUid(stall),
+        evse_id: first(stall.fields.evseUids.find((uid) => uid.includes('*')) ?? stall.fields.name, 48),
+        connector_id: String(plug + 1),
+        connector_standard: standardOf(outlet),
+        connector_format: outlet.cable === 'own cable' || (outlet.cable === null && !isDc(outlet)) ? 'SOCKET' : 'CABLE',
+        connector_power_type: powerType(outlet),
+      },
+      currency: cost.currency,
+      charging_periods: [
+        {
+          start_date_time: iso(start),
+          dimensions: [
+            { type: 'ENERGY', volume: number(kWh) },
+            { type: 'TIME', volume: hours },
+          ],
+        },
+      ],
+      total_cost: cost.price,
+      total_energy: number(kWh),
+      total_time: hours,
+      x_not_known: [...notKnown(site), 'cdr_token', ...(cost.taxKnown ? [] : ['tax'])],
+    };
+  });
+}
+
+function eachAttempt(visits: readonly Visit[], siteOf: SiteOf, say: (v: Visit, told: Told) => object | LeftOut['why']): OcpiOut {
+  const out: OcpiOut = { data: [], leftOut: [] };
+  for (const v of visits)
+    for (const a of v.withdrawn ? [] : v.attempts) {
+      const told = sessionTold(v, a, siteOf);
+      const said = typeof told === 'string' ? told : say(v, told);
+      if (typeof said === 'string') out.leftOut.push({ id: v.id, attempt: a.n, why: said });
+      else out.data.push(said);
+    }
+  return out;
+}
+
+/** What an attempt cost by the bills for it alone, or by all of them where it was the visit's only session; refunds taken off. */
+function costOf(v: Visit, a: TimedAttempt): { currency: string; price: { excl_vat: number; incl_vat: number }; taxKnown: boolean } | 'no_cost' | 'currencies' {
+  const only = v.attempts.filter((x) => x.proof).length === 1;
+  const bills = v.bills.filter((b) => {
+    const named = attemptsNamed(b.payload.sessions, v.attempts, v.line);
+    return (named.length === 0 && only) || (named.length === 1 && named[0] === a.n);
+  });
+  const [one] = bills;
+  if (!one) return 'no_cost';
+  if (bills.some((b) => b.payload.currency !== one.payload.currency)) return 'currencies';
+  const sign = (b: (typeof bills)[number], amount: string) => new Big(amount).times(b.payload.state === 'refunded' ? -1 : 1);
+  const total = bills.reduce((sum, b) => sum.plus(sign(b, b.payload.amount)), new Big(0));
+  if (total.lt(0)) return 'no_cost';
+  const taxKnown = bills.every((b) => b.payload.tax !== undefined);
+  const tax = taxKnown ? bills.reduce((sum, b) => sum.plus(sign(b, b.payload.tax as string)), new Big(0)) : new Big(0);
+  return { currency: one.payload.currency, price: { excl_vat: number(total.minus(tax).toFixed()), incl_vat: number(total.toFixed()) }, taxKnown };
+}

@@ -1,0 +1,116 @@
+import type { RecordFields } from '../records/record-schema';
+import type { GeoQuestion, GeoSite } from './geojson';
+import { fold } from './match-sessions';
+import type { SiteIn, StallIn } from './ocpi-locations';
+
+/** A site of a file as it may come in. */
+export type PlaceProposal = {
+  pointer: string;
+  name: string;
+  network: string | null;
+  zone: string | null;
+  latitude: number | null;
+  longitude: number | null;
+  asks: GeoQuestion[];
+  /** Longitude and latitude as they may have been meant. */
+  better: [number, number] | null;
+  note: string | null;
+  stalls: StallIn[];
+};
+export type KnownSite = {
+  id: string;
+  fields: RecordFields<'site'>;
+  network: string | null;
+  stalls: readonly { id: string; rev: number; fields: RecordFields<'stall'> }[];
+};
+
+export const proposalOfGeo = (s: GeoSite): PlaceProposal => ({
+  pointer: s.pointer,
+  name: s.name.trim(),
+  network: s.network,
+  zone: s.zone,
+  latitude: s.latitude,
+  longitude: s.longitude,
+  asks: s.asks,
+  better: s.better,
+  note: typeof s.rest.note === 'string' ? s.rest.note : null,
+  stalls: [],
+});
+export const proposalOfLocation = (s: SiteIn): PlaceProposal => ({
+  pointer: s.pointer,
+  name: s.name.trim(),
+  network: s.network,
+  zone: s.zone,
+  latitude: s.latitude,
+  longitude: s.longitude,
+  asks: [],
+  better: null,
+  note: null,
+  stalls: s.stalls,
+});
+
+const folded = (names: readonly (string | null)[]): Set<string> => new Set(names.flatMap((n) => (n ? [fold(n)] : [])));
+/** Two posts are one where an id that the network gave is the same, else where their names are. */
+const isSame = (theirs: StallIn, ours: RecordFields<'stall'>): boolean => {
+  const ids = folded(ours.evseUids);
+  if (theirs.evseUids.some((uid) => ids.has(fold(uid)))) return true;
+  return folded([ours.name, ours.otherName]).has(fold(theirs.name));
+};
+
+/** The site here that one of a file is: by an id of its posts, else by its name, of several of one name that of the same network. */
+export function sameSite(p: PlaceProposal, known: readonly KnownSite[]): KnownSite | null {
+  const uids = folded(p.stalls.flatMap((s) => s.evseUids));
+  const byPost = known.find((k) => k.stalls.some((s) => s.fields.evseUids.some((uid) => uids.has(fold(uid)))));
+  if (byPost) return byPost;
+  const named = known.filter((k) => fold(k.fields.name) === fold(p.name));
+  return named.find((k) => p.network !== null && k.network !== null && fold(k.network) === fold(p.network)) ?? named[0] ?? null;
+}
+
+/** What of a file's site is new: all of it, or what the one that is here lacks. `moves`: it is known elsewhere, and stays there unless that is said. */
+export type PlaceNews = {
+  same: KnownSite | null;
+  position: boolean;
+  moves: boolean;
+  stalls: StallIn[];
+  uids: { id: string; rev: number; evseUids: string[] }[];
+};
+export function placeNews(p: PlaceProposal, known: readonly KnownSite[]): PlaceNews {
+  const same = sameSite(p, known);
+  const placed = p.latitude !== null && p.longitude !== null;
+  if (!same) return { same, position: placed, moves: false, stalls: p.stalls, uids: [] };
+  const uids = same.stalls.flatMap((ours) => {
+    const theirs = p.stalls.find((s) => isSame(s, ours.fields));
+    const more = theirs?.evseUids.filter((uid) => !ours.fields.evseUids.includes(uid)) ?? [];
+    const all = [...ours.fields.evseUids, ...more];
+    return more.length > 0 && all.length <= 8 ? [{ id: ours.id, rev: ours.rev, evseUids: all }] : [];
+  });
+  return {
+    same,
+    position: placed && same.fields.latitude === null,
+    moves: p.asks.includes('moved'),
+    stalls: p.stalls.filter((s) => !same.stalls.some((ours) => isSame(s, ours.fields))),
+    uids,
+  };
+}
+export const isNews = (n: PlaceNews): boolean => !n.same || n.position || n.moves || n.stalls.length > 0 || n.uids.length > 0;
+
+/** The fields of a post as a record has them. A network's rating is no plate that somebody read; phases that a record cannot say are left open. @param day the day it was written down */
+export function stallFields(s: StallIn, siteId: string, day: string): Partial<RecordFields<'stall'>> {
+  return {
+    siteId,
+    name: [...s.name].slice(0, 40).join(''),
+    otherName: s.otherName ? [...s.otherName].slice(0, 40).join('') : null,
+    evseUids: s.evseUids.slice(0, 8),
+    outlets: s.outlets.slice(0, 4).map((o) => ({
+      connector: o.connector as RecordFields<'stall'>['outlets'][number]['connector'],
+      ratedKW: Math.min(4000, Math.max(1, Math.round(o.ratedKW * 10) / 10)),
+      appKW: null,
+      maxA: o.maxA >= 5 && o.maxA <= 4000 ? o.maxA : null,
+      minV: null,
+      maxV: o.maxV >= 50 && o.maxV <= 1500 ? o.maxV : null,
+      phases: o.phases === 1 || o.phases === 3 ? o.phases : null,
+      cable: o.cable,
+    })),
+    ...(s.state ? { state: { is: s.state, kW: null, seenOn: day, by: 'the network' } } : {}),
+  };
+}

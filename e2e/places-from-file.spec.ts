@@ -1,0 +1,151 @@
+import { readFile } from 'node:fs/promises';
+import { expect, type Page, test } from '@playwright/test';
+import { addPlace, newHousehold, own, send } from './hands/household';
+
+const choose = async (page: Page, of: object | string, name = 'sites.geojson') => {
+  await page.goto('/places/import');
+  await page
+    .getByLabel('The file, GeoJSON or OCPI')
+    .setInputFiles({ name, mimeType: 'application/json', buffer: Buffer.from(typeof of === 'string' ? of : JSON.stringify(of)) });
+};
+const point = (name: string, at: [number, number] | null, more: object = {}) => ({
+  type: 'Feature',
+  geometry: at ? { type: 'Point', coordinates: at } : null,
+  properties: { name, ...more },
+});
+const status = (page: Page, text: string) => expect(page.getByRole('status').filter({ hasText: text })).toBeVisible();
+const sites = async (page: Page) =>
+  (await (await page.request.get('/api/v1/places')).json()).items as {
+    name: string;
+    network: string;
+    latitude: number | null;
+    longitude: number | null;
+    zone: string;
+    stalls: { name: string }[];
+  }[];
+
+test('sites of a GeoJSON file: what is plain is proposed, what is likely a slip is asked, what is here is not changed', async ({ page, baseURL }) => {
+  const base = baseURL as string;
+  await newHousehold(page, base);
+  const place = await addPlace(page, base, { network: 'Saltmarsh Rapid', site: 'Vrba Crossing' });
+  // What is far is told by the sites of which the place is known.
+  await send(page.request, base, [{ type: 'record', record: { type: 'site', id: place.siteId, baseRev: 1, fields: { latitude: 46.377, longitude: 14.092 } } }]);
+  const file = {
+    type: 'FeatureCollection',
+    features: [
+      point('vrba crossing', [14.092, 46.377]),
+      point('Hrast Depo', [14.605, 46.051], { network: 'saltmarsh rapid' }),
+      point('Birch Halt', null),
+      point('Lipa Barn', [45.902, 14.553], { network: 'Bluebarn' }),
+      { type: 'Feature', geometry: { type: 'LineString', coordinates: [] }, properties: { name: 'A road' } },
+    ],
+  };
+  await choose(page, file);
+  await expect(page.getByRole('listitem').filter({ hasText: 'Hrast Depo' })).toContainText('new, 46.051, 14.605');
+  await expect(page.getByRole('listitem').filter({ hasText: 'vrba crossing' })).toContainText('is here already');
+  await expect(page.getByRole('region', { name: 'What is left out' })).toContainText('/features/4/geometry/type is no point');
+  // A site without a network is not made, and one that looks swapped is not ticked.
+  await expect(page.getByRole('button', { name: /^Take in/ })).toBeDisabled();
+  await page.getByLabel('Network of Birch Halt').fill('Neunlicht');
+  const swapped = page.getByRole('listitem').filter({ hasText: 'Lipa Barn' });
+  await expect(swapped).toContainText('Latitude and longitude look swapped.');
+  await expect(swapped.getByRole('checkbox')).not.toBeChecked();
+  await swapped.getByRole('checkbox').check();
+  await expect(page.getByLabel('Position of Lipa Barn')).toHaveValue('turned');
+  expect(await sites(page)).toHaveLength(1);
+  await page.getByRole('button', { name: 'Take in 3 places' }).click();
+  await status(page, '5 records taken in: sites, stalls and networks.');
+  const found = Object.fromEntries((await sites(page)).map((s) => [s.name, s]));
+  expect(found['Vrba Crossing']).toMatchObject({ network: 'Saltmarsh Rapid', latitude: 46.377, longitude: 14.092 });
+  expect(found['Hrast Depo']).toMatchObject({ network: 'Saltmarsh Rapid', zone: 'Europe/Ljubljana' });
+  expect(found['Birch Halt']).toMatchObject({ network: 'Neunlicht', latitude: null });
+  expect(found['Lipa Barn']).toMatchObject({ latitude: 45.902, longitude: 14.553 });
+  // The same file again brings nothing.
+  await choose(page, file);
+  await expect(page.getByRole('listitem').filter({ hasText: 'Hrast Depo' })).toContainText('is here already');
+  await expect(page.getByRole('button', { name: 'Take in 0 places' })).toBeDisabled();
+
+  for (const [of, said] of [
+    ['{"a":', 'It is not JSON.'],
+    ['{"type":"Point"}', 'It is no FeatureCollection and no Feature.'],
+    ['{"hello":1}', 'It holds neither GeoJSON nor OCPI Locations.'],
+    ['[{"country_code":"SI","coordinates":{}}]', ''],
+  ] as const) {
+    await choose(page, of);
+    if (said) await status(page, said);
+    else await expect(page.getByText('No site of it can be read.')).toBeVisible();
+  }
+  expect((await page.request.post('/api/v1/import/places?choices=x', { headers: own(base), data: file })).status()).toBe(422);
+});
+
+test('Locations of a network with their posts; places and prices go out and start somebody else’s ledger', async ({ page, baseURL, browser }) => {
+  const base = baseURL as string;
+  await newHousehold(page, base);
+  await addPlace(page, base, { network: 'Saltmarsh Rapid', site: 'Vrba Crossing' });
+  const evse = (uid: string, name: string) => ({
+    uid,
+    evse_id: `SI*SMR*${uid}`,
+    status: 'AVAILABLE',
+    physical_reference: name,
+    last_updated: '2026-01-01T00:00:00Z',
+    connectors: [
+      {
+        id: '1',
+        standard: 'IEC_62196_T2_COMBO',
+        format: 'CABLE',
+        power_type: 'DC',
+        max_voltage: 920,
+        max_amperage: 500,
+        max_electric_power: 300000,
+        last_updated: '2026-01-01T00:00:00Z',
+      },
+    ],
+  });
+  const location = (id: string, name: string, evses: object[]) => ({
+    country_code: 'SI',
+    party_id: 'SMR',
+    id,
+    publish: true,
+    name,
+    address: 'By the crossing 1',
+    city: 'Vrba',
+    country: 'SVN',
+    coordinates: { latitude: '46.37700', longitude: '14.09200' },
+    operator: { name: 'Saltmarsh Rapid' },
+    time_zone: 'Europe/Ljubljana',
+    evses,
+    last_updated: '2026-01-01T00:00:00Z',
+  });
+  await choose(
+    page,
+    { data: [location('A', 'Vrba Crossing', [evse('E1', '1'), evse('E3', '3')]), location('B', 'Hrast Depo', [evse('E9', '1')]), { id: 'C' }] },
+    'locations.json',
+  );
+  await expect(page.getByRole('listitem').filter({ hasText: 'Vrba Crossing' })).toContainText('adds to what is here, 46.377, 14.092, 1 new stall');
+  await expect(page.getByRole('region', { name: 'What is left out' })).toContainText('/data/2/coordinates is missing');
+  await page.getByRole('button', { name: 'Take in 2 places' }).click();
+  await status(page, 'taken in: sites, stalls and networks.');
+  const found = Object.fromEntries((await sites(page)).map((s) => [s.name, s.stalls.map((x) => x.name).sort()]));
+  expect(found).toEqual({ 'Vrba Crossing': ['1', '2', '3'], 'Hrast Depo': ['1'] });
+
+  // Out again: as Locations, as GeoJSON, and as a start for somebody else.
+  const out = await (await page.request.get('/api/v1/export/ocpi-locations.json')).json();
+  expect(out.data.map((l: { name: string }) => l.name).sort()).toEqual(['Hrast Depo', 'Vrba Crossing']);
+  const geo = await (await page.request.get('/api/v1/export/sites.geojson')).json();
+  expect(geo.features).toHaveLength(2);
+  await page.goto('/settings/export');
+  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'ZIP of Places and prices' }).click()]);
+  expect(download.suggestedFilename()).toBe('mile-ledger-places.zip');
+  const elsewhere = await browser.newContext({ baseURL: base });
+  const other = await elsewhere.newPage();
+  await newHousehold(other, base);
+  await other.goto('/settings/restore');
+  await other
+    .getByLabel('The file, ZIP or JSON')
+    .setInputFiles({ name: 'places.zip', mimeType: 'application/zip', buffer: await readFile(await download.path()) });
+  await expect(other.getByRole('status')).toContainText('8 records.');
+  await other.getByRole('button', { name: 'Bring it in' }).click();
+  await expect(other.getByRole('status')).toContainText('Brought in: 8 records.');
+  expect(await sites(other)).toEqual(await sites(page));
+  await elsewhere.close();
+});

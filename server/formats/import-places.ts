@@ -1,0 +1,173 @@
+import tzLookup from 'tz-lookup';
+import { atSea } from '@/core/formats/at-sea';
+import { type GeoCode, geojsonIn } from '@/core/formats/geojson';
+import { fold } from '@/core/formats/match-sessions';
+import { locationsIn } from '@/core/formats/ocpi-locations';
+import { isNews, type KnownSite, type PlaceProposal, placeNews, proposalOfGeo, proposalOfLocation, stallFields } from '@/core/formats/place-proposals';
+import { type Json, type JsonRefused, readJson } from '@/core/formats/strict-json';
+import { blankFields } from '@/core/records/record-schema';
+import { grouped } from '@/core/units/grouped';
+import { localDay } from '@/core/units/zoned';
+import type { SignedIn } from '../accounts/sessions';
+import { now } from '../clock';
+import { MAX_ITEMS, takeBatch } from '../outbox/take-batch';
+import { recordsOf } from '../records/record-tables';
+import { idOf } from './imported-events';
+
+/** One site of the file, and what would come of it. */
+export type PlaceRow = Pick<PlaceProposal, 'pointer' | 'name' | 'network' | 'latitude' | 'longitude' | 'asks' | 'better'> & {
+  /** The site here that it is; `null`: it would be made. */
+  siteId: string | null;
+  is: 'new' | 'adds' | 'here';
+  stalls: number;
+};
+export type PlacesPreview = { format: 'geojson' | 'ocpi'; rows: PlaceRow[]; breaches: { pointer: string; code: string }[]; networks: string[] };
+/** What somebody wants of a row: nothing is taken of one that is not named. */
+export type PlaceChoice = { pointer: string; network: string; position: 'file' | 'turned' | 'none' };
+export type PlacesAnswer =
+  | { ok: true; preview: PlacesPreview; taken?: number }
+  | { ok: false; refused: JsonRefused | { code: 'no_places' | GeoCode; where: { pointer: string } } };
+
+type Read = { format: 'geojson' | 'ocpi'; proposals: PlaceProposal[]; breaches: { pointer: string; code: string }[] };
+
+async function knownSites(householdId: string): Promise<KnownSite[]> {
+  const [sites, networks, stalls] = await Promise.all([recordsOf(householdId, 'site'), recordsOf(householdId, 'network'), recordsOf(householdId, 'stall')]);
+  const called = new Map(networks.map((n) => [n.id, n.fields.name]));
+  const ofSite = grouped(stalls, (s) => s.fields.siteId);
+  return sites
+    .filter((s) => !s.archived)
+    .map(({ id, fields }) => ({ id, fields, network: called.get(fields.networkId) ?? null, stalls: ofSite.get(id) ?? [] }));
+}
+
+/** Tells GeoJSON and OCPI Locations apart by what they hold. */
+function readPlaces(document: Json, known: readonly KnownSite[]): Read | { code: 'no_places' | GeoCode; where: { pointer: string } } {
+  const type = document instanceof Map ? document.get('type') : undefined;
+  if (typeof type === 'string') {
+    const { sites, breaches } = geojsonIn(
+      document,
+      known.map((k) => k.fields),
+      atSea,
+    );
+    const whole = breaches.find((b) => b.code === 'not_geojson' || b.code === 'crs');
+    if (whole) return { code: whole.code, where: { pointer: whole.pointer } };
+    return { format: 'geojson', proposals: sites.map(proposalOfGeo), breaches };
+  }
+  const { sites, breaches } = locationsIn(document);
+  if (sites.length === 0 && !looksLikeLocations(document)) return { code: 'no_places', where: { pointer: '' } };
+  const refusing = breaches.filter((b) => b.refuses).map(({ pointer, code }) => ({ pointer, code }));
+  return { format: 'ocpi', proposals: sites.map(proposalOfLocation), breaches: [...refusing, ...sites.flatMap((s) => s.leftOut)] };
+}
+const looksLikeLocations = (document: Json): boolean => {
+  const inside = document instanceof Map ? (document.get('data') ?? document) : document;
+  const [first] = Array.isArray(inside) ? inside : [inside];
+  return first instanceof Map && (first.has('evses') || first.has('coordinates'));
+};
+
+async function load(who: SignedIn, bytes: Uint8Array) {
+  const read = readJson(bytes);
+  if (!read.ok) return { refused: { code: read.code, where: read.where } };
+  const known = await knownSites(who.householdId);
+  const found = readPlaces(read.value, known);
+  if ('code' in found) return { refused: found };
+  return { ...found, known };
+}
+
+async function previewOf(who: SignedIn, { format, proposals, breaches }: Read, known: readonly KnownSite[]): Promise<PlacesPreview> {
+  const networks = (await recordsOf(who.householdId, 'network')).filter((n) => !n.archived).map((n) => n.fields.name);
+  const rows = proposals.map((p): PlaceRow => {
+    const news = placeNews(p, known);
+    const { pointer, name, network, latitude, longitude, asks, better } = p;
+    return {
+      pointer,
+      name,
+      network: network ?? news.same?.network ?? null,
+      latitude,
+      longitude,
+      asks,
+      better,
+      siteId: news.same?.id ?? null,
+      is: !news.same ? 'new' : isNews(news) ? 'adds' : 'here',
+      stalls: news.stalls.length,
+    };
+  });
+  return { format, rows, breaches, networks };
+}
+
+export async function previewPlaces(who: SignedIn, bytes: Uint8Array): Promise<PlacesAnswer> {
+  const found = await load(who, bytes);
+  return 'refused' in found ? { ok: false, refused: found.refused as never } : { ok: true, preview: await previewOf(who, found, found.known) };
+}
+
+/** Makes the sites that were chosen with their posts and networks, and adds to those that are here what they lack. What is noted here is changed by nothing but a position that was asked for. */
+export async function takePlaces(who: SignedIn, bytes: Uint8Array, choices: readonly PlaceChoice[]): Promise<PlacesAnswer> {
+  const found = await load(who, bytes);
+  if ('refused' in found) return { ok: false, refused: found.refused as never };
+  const chosen = new Map(choices.map((c) => [c.pointer, c]));
+  const networks = await recordsOf(who.householdId, 'network');
+  const networkIds = new Map(networks.filter((n) => !n.archived).map((n) => [fold(n.fields.name), n.id]));
+  const revs = new Map((await recordsOf(who.householdId, 'site')).map((s) => [s.id, s.rev]));
+  const units: object[][] = [];
+  for (const p of found.proposals) {
+    const choice = chosen.get(p.pointer);
+    if (!choice) continue;
+    const items: object[] = [];
+    const record = (type: 'network' | 'site' | 'stall', id: string, baseRev: number, fields: object) =>
+      items.push({ type: 'record', record: { type, id, baseRev, fields, ...(baseRev === 0 ? { archived: false } : {}) } });
+    const news = placeNews(p, found.known);
+    const position = positionOf(p, choice);
+    if (news.same) {
+      const moves = (news.moves || p.asks.length > 0) && choice.position !== 'none';
+      if (position && (news.position || moves)) record('site', news.same.id, revs.get(news.same.id) ?? 1, position);
+    } else {
+      const name = choice.network.trim();
+      const networkId = networkIds.get(fold(name)) ?? idOf(who.householdId, `network ${fold(name)}`);
+      if (!networkIds.has(fold(name))) {
+        record('network', networkId, 0, { ...blankFields('network'), name });
+        networkIds.set(fold(name), networkId);
+      }
+      const zone = p.zone ?? (position ? tzLookup(position.latitude, position.longitude) : who.zone);
+      record('site', idOf(who.householdId, `site ${networkId} ${fold(p.name)}`), 0, {
+        ...blankFields('site'),
+        networkId,
+        name: [...p.name].slice(0, 80).join(''),
+        zone,
+        ...position,
+        note: p.note ? p.note.slice(0, 1000) : null,
+      });
+    }
+    const siteId = news.same?.id ?? idOf(who.householdId, `site ${networkIds.get(fold(choice.network.trim()))} ${fold(p.name)}`);
+    for (const s of news.stalls)
+      record('stall', idOf(who.householdId, `stall ${siteId} ${fold(s.name)}`), 0, {
+        ...blankFields('stall'),
+        ...stallFields(s, siteId, localDay(now(), who.zone)),
+      });
+    for (const { id, rev, evseUids } of news.uids) record('stall', id, rev, { evseUids });
+    units.push(items);
+  }
+  let taken = 0;
+  for (const batch of batches(units)) {
+    const answer = await takeBatch(who, { items: batch });
+    if (!answer.ok) throw new Error(answer.reason);
+    taken += answer.results.filter((r) => r.status === 'taken').length;
+    for (const r of answer.results) if (r.status === 'refused') console.error(`a place of a file was refused: ${r.path} ${r.reason}`);
+  }
+  return { ok: true, preview: await previewOf(who, found, await knownSites(who.householdId)), taken };
+}
+
+function positionOf(p: PlaceProposal, choice: PlaceChoice): { latitude: number; longitude: number } | null {
+  if (choice.position === 'turned' && p.better) return { longitude: p.better[0], latitude: p.better[1] };
+  return choice.position === 'file' && p.latitude !== null && p.longitude !== null ? { latitude: p.latitude, longitude: p.longitude } : null;
+}
+
+/** What belongs together stays together, as far as one batch takes it. */
+function batches(units: readonly (readonly object[])[]): object[][] {
+  const out: object[][] = [];
+  for (const unit of units)
+    for (let at = 0; at < unit.length; at += MAX_ITEMS) {
+      const some = unit.slice(at, at + MAX_ITEMS);
+      const last = out.at(-1);
+      if (last && last.length + some.length <= MAX_ITEMS) last.push(...some);
+      else out.push([...some]);
+    }
+  return out;
+}
