@@ -14,6 +14,8 @@ const DAY = 86_400_000;
 const HEAD = 'Beginn;Ende;Station;Ladesäule;Energie (kWh);Betrag (€);Bemerkung';
 const row = (at: number, site: string, kWh: string, amount: string, note = '') => `${stamp(at)};${stamp(at + 24 * 60_000)};${site};1;${kWh};${amount};${note}`;
 const sheet = (rows: string[]) => Buffer.from(`\uFEFF${[HEAD, ...rows].join('\r\n')}\r\n`);
+/** A file and what is said of it, as the page sends them. */
+const form = (file: Buffer, asked: string) => ({ asked, file: { name: 'visits.csv', mimeType: 'text/csv', buffer: file } });
 const choose = async (page: Page, buffer: Buffer, name = 'visits.csv') => {
   await page.goto('/ledger/import/sheet');
   await page.getByLabel('The file, CSV').setInputFiles({ name, mimeType: 'text/csv', buffer });
@@ -60,24 +62,19 @@ test('a spreadsheet: each row as it would be, asked where it is not plain, taken
   expect(await standing(page)).toBe(1);
 
   await page.getByLabel('The same visit twice, or two visits?').selectOption({ label: 'the same visit' });
-  await expect(page.getByRole('button', { name: 'Take in 3 visits' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Take in 3 rows' })).toBeVisible();
   await page.getByLabel('Lipa Barn').check();
-  await expect(page.getByRole('button', { name: 'Take in 4 visits' })).toBeDisabled();
+  await expect(page.getByRole('button', { name: 'Take in 4 rows' })).toBeDisabled();
   await page.getByLabel('Network of Lipa Barn').fill('Bluebarn');
-  await page.getByRole('button', { name: 'Take in 4 visits' }).click();
-  await status(page, '4 visits taken in.');
+  await page.getByRole('button', { name: 'Take in 4 rows' }).click();
+  await status(page, '4 rows taken in.');
   await rows.filter({ hasText: 'in the ledger' }).filter({ hasText: '41.37' }).getByRole('link').click();
   await expect(page.getByText('€23.10').first()).toBeVisible();
   await expect(page.getByText('=1+1').first()).toBeVisible();
 
   // Again, and within another file: nothing comes in twice.
   const post = async (of: Buffer, asked: object = {}) =>
-    (
-      await page.request.post(`/api/v1/import/sheet?take=yes&asked=${encodeURIComponent(JSON.stringify(asked))}`, {
-        headers: { ...own(base), 'content-type': 'text/csv' },
-        data: of,
-      })
-    ).json();
+    (await page.request.post('/api/v1/import/sheet?take=yes', { headers: { origin: base }, multipart: form(of, JSON.stringify(asked)) })).json();
   const same = { answers: [{ code: 'duplicate', answer: 'same' }] };
   expect(await post(file, same)).toMatchObject({ taken: 0, left: 0, counts: { there: 4 } });
   expect(await post(sheet([row(DAY0 + DAY, 'LIPA  BARN', '14,1', '7,61')]))).toMatchObject({ taken: 0, counts: { there: 1 } });
@@ -85,13 +82,32 @@ test('a spreadsheet: each row as it would be, asked where it is not plain, taken
   await choose(page, file);
   await page.getByLabel('The same visit twice, or two visits?').selectOption({ label: 'the same visit' });
   await page.getByRole('button', { name: 'Take this import back' }).click();
-  await status(page, '4 visits taken back.');
+  await status(page, '4 rows taken back.');
   expect(await standing(page)).toBe(1);
-  await page.getByRole('button', { name: 'Take in 4 visits' }).click();
-  await status(page, '4 visits taken in.');
+  await page.getByRole('button', { name: 'Take in 4 rows' }).click();
+  await status(page, '4 rows taken in.');
+  // The row that is a visit recorded here comes to stand beside it as its bill; taken back, it can be another visit as well.
+  await page.getByRole('button', { name: 'Yes: put it beside' }).click();
+  await expect(rows.filter({ hasText: 'beside the visit recorded here' })).toHaveCount(1);
+  await page.getByRole('button', { name: 'Take in 1 row' }).click();
+  await status(page, '1 row taken in.');
+  expect(await standing(page)).toBe(5);
+  const bills = async () =>
+    (await (await page.request.get(`/api/v1/visits/${recorded}`)).json()).bills as {
+      amount: string;
+      billed_kWh: string;
+      further: { sheet: { line: number } };
+    }[];
+  expect(await bills()).toMatchObject([{ amount: '15.5', billed_kWh: '31', further: { sheet: { line: 9 } } }]);
+  expect(await post(file, same)).toMatchObject({ taken: 0, counts: { there: 5, near: 0 } });
+  await choose(page, file);
+  await page.getByRole('button', { name: 'Take this import back' }).click();
+  await status(page, '5 rows taken back.');
+  expect(await bills()).toEqual([]);
+  await page.getByLabel('The same visit twice, or two visits?').selectOption({ label: 'the same visit' });
   await page.getByRole('button', { name: 'No, another visit' }).click();
-  await page.getByRole('button', { name: 'Take in 1 visit' }).click();
-  await status(page, '1 visit taken in.');
+  await page.getByRole('button', { name: 'Take in 5 rows' }).click();
+  await status(page, '5 rows taken in.');
   expect(await standing(page)).toBe(6);
 });
 
@@ -100,8 +116,8 @@ test('a sheet comes in part by part, in its household alone; what is none is ref
   const who = await newHousehold(page, base);
   await addRoad(page, base);
   const many = sheet(Array.from({ length: 320 }, (_, i) => row(DAY0 - i * DAY, 'Vrba Crossing', `${10 + (i % 50)},5`, '6,00')));
-  const post = async (of: Buffer, query = '') => {
-    const answer = await page.request.post(`/api/v1/import/sheet${query}`, { headers: { ...own(base), 'content-type': 'text/csv' }, data: of });
+  const post = async (of: Buffer, query = '', asked = '{}') => {
+    const answer = await page.request.post(`/api/v1/import/sheet${query}`, { headers: { origin: base }, multipart: form(of, asked) });
     return { status: answer.status(), ...(await answer.json()) };
   };
   expect(await post(many)).toMatchObject({ status: 200, counts: { new: 320 } });
@@ -109,8 +125,8 @@ test('a sheet comes in part by part, in its household alone; what is none is ref
   expect(await post(many, '?take=yes')).toMatchObject({ taken: 20, left: 0, counts: { there: 320, new: 0 } });
   expect(await post(Buffer.from(''))).toMatchObject({ status: 422, refused: { code: 'empty' } });
   expect(await post(Buffer.from('Beginn;Station\n\0;x\n'))).toMatchObject({ status: 422, refused: { code: 'nul_byte', where: { byte: 15 } } });
-  expect(await post(many, '?asked=%7B')).toMatchObject({ status: 422, error: 'asked: is not JSON' });
-  expect(await post(many, `?asked=${encodeURIComponent('{"sites":[{"name":"X","network":" "}]}')}`)).toMatchObject({ status: 422 });
+  expect(await post(many, '', '{')).toMatchObject({ status: 422, error: 'asked: is not JSON' });
+  expect(await post(many, '', '{"sites":[{"name":"X","network":" "}]}')).toMatchObject({ status: 422 });
   // Without headings nothing is read until somebody says what the columns are.
   const doubled = Array.from({ length: 150 }, (_, i) => row(DAY0 - (400 + i) * DAY, 'Vrba Crossing', `${i + 1},5`, '6,00'));
   await choose(page, sheet(doubled.flatMap((r) => [r, r])));
@@ -120,7 +136,21 @@ test('a sheet comes in part by part, in its household alone; what is none is ref
   const bare = Buffer.from('2026-07-01 10:00;Vrba Crossing;12,5\n');
   const columns = { answers: [{ code: 'columns', answer: { 1: { field: 'start' }, 2: { field: 'site' }, 3: { field: 'kWh', unit: 'kWh' } } }] };
   expect(await post(bare)).toMatchObject({ asks: [{ code: 'columns' }], counts: { new: 0, waiting: 1 }, first: ['2026-07-01 10:00', 'Vrba Crossing', '12,5'] });
-  expect(await post(bare, `?asked=${encodeURIComponent(JSON.stringify(columns))}`)).toMatchObject({ asks: [], counts: { new: 1, waiting: 0 } });
+  expect(await post(bare, '', JSON.stringify(columns))).toMatchObject({ asks: [], counts: { new: 1, waiting: 0 } });
+  // What was said of a sheet holds for the next of the same headings, as far as that asks it; it is said, and can be asked again.
+  const usual = (day: string) => Buffer.from(`Date,Station,Charged\n${day},Vrba Crossing,"14,125"\n`);
+  const said = {
+    answers: [
+      { code: 'date_order', answer: 'dmy' },
+      { code: 'decimal_mark', answer: ',' },
+      { code: 'energy_unit', column: 3, answer: 'kWh' },
+      { code: 'columns', answer: { 3: { field: 'kWh' } } },
+    ],
+  };
+  expect(await post(usual('03/04/2024'), '?take=yes', JSON.stringify(said))).toMatchObject({ taken: 1, remembered: false });
+  expect(await post(usual('05/04/2024'))).toMatchObject({ remembered: true, counts: { new: 1, waiting: 0 }, rows: [{ start: Date.UTC(2024, 3, 5, 10) }] });
+  expect(await post(usual('05/13/2024'))).toMatchObject({ remembered: true, rows: [{ start: Date.UTC(2024, 4, 13, 10) }] });
+  expect(await post(usual('05/04/2024'), '', '{"answers":[]}')).toMatchObject({ remembered: false, counts: { new: 0 } });
   // One that somebody took back by hand does not come back with the file.
   const visits = (await (await page.request.get('/api/v1/export/visits.csv')).text()).split('\r\n');
   const gone = (visits[1] as string).split(',')[0] as string;
@@ -156,7 +186,7 @@ test('a sheet comes in part by part, in its household alone; what is none is ref
   await newHousehold(other, base);
   const undone = await other.request.delete('/api/v1/import/sheet', { headers: own(base), data: { id } });
   expect(await undone.json()).toEqual({ undone: 0 });
-  const theirs = await other.request.post('/api/v1/import/sheet', { headers: { ...own(base), 'content-type': 'text/csv' }, data: many });
+  const theirs = await other.request.post('/api/v1/import/sheet', { headers: { origin: base }, multipart: form(many, '{}') });
   expect(await theirs.json()).toMatchObject({ counts: { place: 320, there: 0 }, proposed: { sites: [['Vrba Crossing', null]] } });
   await context.close();
   expect(await (await page.request.delete('/api/v1/import/sheet', { headers: own(base), data: { id } })).json()).toEqual({ undone: 319 });

@@ -64,4 +64,11 @@ describe('what becomes of the rows of a sheet', () => {
     expect(plan([row(2), row(3)], [], [{ code: 'near', lines: [2], answer: 'new' }], near)).toBe('new near');
     expect(plan([row(2), row(3)], [{ ...twice, lines: [2, 3] }], [{ code: 'near', lines: [2], answer: 'new' }], near)).toBe('twice twice');
   });
+  it('a row that somebody says is a recorded visit comes beside it, where it says what was paid', () => {
+    const near = { near: new Set([2, 3, 4]) };
+    const said = [{ code: 'near', lines: [2, 3, 4, 5], answer: 'merge' }];
+    const rows = [row(2), row(3, { amount: null, currency: null }), row(4, { amount: '0' }), row(5)];
+    // One that nothing recorded may be stays a visit of its own.
+    expect(plan(rows, [], said, near)).toBe('merge near merge new');
+  });
 });

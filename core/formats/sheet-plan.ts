@@ -1,13 +1,13 @@
 import type { SheetAnswer, SheetAsk } from './sheet-import';
 import type { SheetRow } from './sheet-row';
-import { rowKeepable, rowTells } from './sheet-visit';
+import { rowBills, rowKeepable, rowTells } from './sheet-visit';
 
 /**
  * What becomes of a row that can be read. `new`: a visit of its own. `there`: it came in before. `near`: a visit recorded here may be it,
  * `twice`: another row of the file may be it; both wait for a word. `same`: somebody said that it is the row before. `place`: its site is
- * not known here. `refund`, `nothing`: no visit by itself. `too_long`: more stands in it than one visit can keep.
+ * not known here. `merge`: somebody said that it is a visit recorded here: its figures come to stand beside it as a bill. `refund`, `nothing`: no visit by itself. `too_long`: more stands in it than one visit can keep.
  */
-export type RowPlan = 'new' | 'there' | 'near' | 'twice' | 'same' | 'place' | 'refund' | 'nothing' | 'too_long';
+export type RowPlan = 'new' | 'there' | 'near' | 'merge' | 'twice' | 'same' | 'place' | 'refund' | 'nothing' | 'too_long';
 
 /** The plan of each accepted row, by line. @param near lines of rows that a recorded visit may be @param there lines of rows that came in before */
 export function planRows(
@@ -34,7 +34,8 @@ export function planRows(
       if (!known.site(row.site)) return [row.line, 'place'];
       const again = twice.get(row.line);
       if (again) return [row.line, again];
-      return [row.line, known.near.has(row.line) && answered('near', row.line) !== 'new' ? 'near' : 'new'];
+      const said = known.near.has(row.line) ? answered('near', row.line) : 'new';
+      return [row.line, said === 'new' ? 'new' : said === 'merge' && rowBills(row) ? 'merge' : 'near'];
     }),
   );
 }

@@ -2,7 +2,7 @@ import { deriveVisit } from '../visit/derive';
 import type { StoredEvent } from '../visit/event';
 import { payloadProblem } from '../visit/payloads';
 import type { SheetRow } from './sheet-row';
-import { rowEvents, rowKey, rowTells } from './sheet-visit';
+import { rowBill, rowBills, rowEvents, rowKey, rowTells } from './sheet-visit';
 
 const START = Date.UTC(2025, 9, 14, 11, 52);
 const ROW: SheetRow = {
@@ -96,5 +96,28 @@ describe('the visit that a row tells of', () => {
     expect(rowKey({ ...ROW, line: 9, site: 'VRBA  Crossing', note: null })).toBe(rowKey(ROW));
     expect(rowKey({ ...ROW, kWh: '41.38' })).not.toBe(rowKey(ROW));
     expect(rowKey({ ...ROW, start: START + 60_000 })).not.toBe(rowKey(ROW));
+  });
+  it('as a bill beside a recorded visit it keeps what it tells, and is one that can be kept', () => {
+    const bill = rowBill({ ...ROW, minutes: 24, rest: { Tariff: 'guest' } }, refs.siteId, 'import');
+    expect(bill).toMatchObject({
+      sessions: [refs.siteId],
+      amount: ROW.amount,
+      currency: ROW.currency,
+      kWh: ROW.kWh,
+      minutes: 24,
+      state: 'charged',
+      import: 'import',
+      sheet: { line: ROW.line, start: ROW.start, end: ROW.end, rest: { Tariff: 'guest' } },
+    });
+    expect(payloadProblem('bill', bill)).toBeNull();
+    expect(rowBill({ ...ROW, kWh: null, minutes: null, note: null }, null, 'import')).not.toHaveProperty('kWh');
+    expect(rowBill(ROW, null, 'import').sessions).toEqual([]);
+    expect([
+      rowBills(ROW),
+      rowBills({ ...ROW, amount: '0' }),
+      rowBills({ ...ROW, amount: '-1' }),
+      rowBills({ ...ROW, amount: null }),
+      rowBills({ ...ROW, currency: null }),
+    ]).toEqual([true, true, false, false, false]);
   });
 });

@@ -1,7 +1,7 @@
 import Big from 'big.js';
 import { MEANS_KIND_NAMES, type MeansKind } from '../records/means-kind';
 import { unkeepable } from '../units/keepable-json';
-import { payloadProblem } from '../visit/payloads';
+import { type Payload, payloadProblem } from '../visit/payloads';
 import { type TypedEvent, typedVisit } from '../visit/typed-visit';
 import { fold } from './match-sessions';
 import type { SheetRow } from './sheet-row';
@@ -19,6 +19,31 @@ export function rowTells(row: SheetRow): RowTells {
 
 /** What makes a row the same row in another file: the same words in another place of it say nothing new. */
 export const rowKey = (row: SheetRow): string => JSON.stringify([fold(row.site), fold(row.stall ?? ''), row.start, row.end, row.kWh, row.amount, row.currency]);
+
+/** True for a row that says what was paid: beside a recorded visit it is a bill. */
+export const rowBills = (row: SheetRow): boolean => row.amount !== null && row.currency !== null && !new Big(row.amount).lt(0);
+
+/** What of a row is kept with what it becomes. */
+const keptOf = (row: SheetRow, importId: string, car: boolean) => ({
+  import: importId,
+  line: row.line,
+  ...(row.car !== null && car ? { car: row.car } : {}),
+  ...(row.minutes !== null ? { minutes: row.minutes } : {}),
+  ...(row.perKWh !== null ? { perKWh: row.perKWh } : {}),
+  ...(Object.keys(row.rest).length > 0 ? { rest: row.rest } : {}),
+});
+
+/** A row as the bill of a visit that is recorded: its figures beside the driver's, never in their place. @param session the attempt it is for */
+export const rowBill = (row: SheetRow, session: string | null, importId: string): Payload<'bill'> & { import: string; sheet: object } => ({
+  sessions: session ? [session] : [],
+  amount: row.amount as string,
+  currency: row.currency as string,
+  ...(row.kWh === null ? {} : { kWh: row.kWh }),
+  ...(row.minutes === null ? {} : { minutes: row.minutes }),
+  state: 'charged',
+  import: importId,
+  sheet: { ...keptOf(row, importId, true), start: row.start, end: row.end, ...(row.note ? { note: row.note } : {}) },
+});
 
 /**
  * The events of the visit that a row tells of, with only what it tells. Times have the row's precision; what it tells no time of stands
@@ -53,14 +78,7 @@ export function rowEvents(row: SheetRow, refs: { siteId: string; stallId: string
     reason: charged ? 'enough' : 'gave_up',
     note: row.note,
   });
-  const kept = {
-    import: importId,
-    line: row.line,
-    ...(row.car !== null && refs.carId === null ? { car: row.car } : {}),
-    ...(row.minutes !== null ? { minutes: row.minutes } : {}),
-    ...(row.perKWh !== null ? { perKWh: row.perKWh } : {}),
-    ...(Object.keys(row.rest).length > 0 ? { rest: row.rest } : {}),
-  };
+  const kept = keptOf(row, importId, refs.carId === null);
   const out: TypedEvent[] = [];
   const push = (e: TypedEvent) => {
     const told = timed && e.kind === 'plugged' ? row.start : timed && e.kind === 'stop_asked' ? row.end : null;

@@ -1,21 +1,15 @@
 import { createHash } from 'node:crypto';
-import type { RowDataPacket } from 'mysql2/promise';
 import { billedItems, billPayload, recordedAttempts } from '@/core/formats/cdr-bills';
 import { type AttemptRef, matchSessions, type SessionMatch } from '@/core/formats/match-sessions';
 import { type BillIn, cdrsIn } from '@/core/formats/ocpi-cdrs';
 import type { Breach } from '@/core/formats/ocpi-check';
 import { type JsonRefused, readJson } from '@/core/formats/strict-json';
-import { deriveVisit, type Visit } from '@/core/visit/derive';
+import type { Visit } from '@/core/visit/derive';
 import type { StoredEvent } from '@/core/visit/event';
-import { payloadProblem } from '@/core/visit/payloads';
 import type { Member } from '../accounts/who';
-import { now } from '../clock';
-import { fromBin, toBin } from '../db/binary-id';
-import { figuresOf } from '../figures/refresh';
 import { recordsOf } from '../records/record-tables';
-import { eventsOfVisits } from '../visits/event-rows';
-import { seen, seenBy } from '../visits/seen-by';
-import { idOf, importedEvent, sendImported } from './imported-events';
+import { billInto } from './imported-bills';
+import { idOf, sendImported } from './imported-events';
 import { AROUND_MS, visitsAround } from './visits-around';
 
 /** More at once nobody looks through; a file of more is sent in parts. */
@@ -130,71 +124,9 @@ export async function takeCdrs(who: Member, bytes: Uint8Array, chosen: ReadonlyM
     const bill = bills.find((b) => b.id === row.id);
     const visit = at && visits.get(at.visitId);
     if (!at || !bill || !visit) continue;
-    const id = idOf(who.householdId, `cdr ${bill.id}`);
     const session = visit.attempts.find((a) => a.n === at.n)?.opened.id ?? null;
-    // Taken in before and withdrawn: the withdrawal is taken back, the bill is the same.
-    const withdrawal = visit.takenBack.some((e) => e.id === id) ? await withdrawalOf(who, visit.id, id) : null;
-    events.push(
-      withdrawal
-        ? event(who, visit, seqs, idOf(who.householdId, `again ${withdrawal}`), 'withdrawal', { target: withdrawal }, preview.importId)
-        : event(who, visit, seqs, id, 'bill', billPayload(bill, session, preview.importId), preview.importId, bill.end),
-    );
+    const id = idOf(who.householdId, `cdr ${bill.id}`);
+    events.push(await billInto(who, visit, seqs, { id, payload: billPayload(bill, session, preview.importId), importId: preview.importId, at: bill.end }));
   }
   return { ok: true, preview, taken: (await sendImported(who, events)).taken };
-}
-
-/** Takes back every bill of an import that still stands. @returns how many */
-export async function undoImport(who: Member, importId: string): Promise<number> {
-  const [rows] = await (await figuresOf(who.householdId)).execute<RowDataPacket[]>(
-    `SELECT DISTINCT e.visit_id FROM event e JOIN visit v ON v.household_id = e.household_id AND v.id = e.visit_id
-      WHERE e.household_id = ? AND e.kind = 'bill' AND e.origin = 'imported' AND JSON_VALUE(e.payload, '$.import') = ? AND ${seen()}`,
-    [toBin(who.householdId), importId, seenBy(who.personId)],
-  );
-  const events: StoredEvent[] = [];
-  const seqs = new Map<string, number>();
-  const byVisit = await eventsOfVisits(
-    who.householdId,
-    rows.map((r) => fromBin(r.visit_id)),
-  );
-  for (const [visitId, own] of byVisit) {
-    const visit = deriveVisit(visitId, own, payloadProblem);
-    const times = own.filter((e) => e.kind === 'withdrawal').length;
-    for (const b of visit.bills)
-      if ((b.payload as { import?: unknown }).import === importId)
-        events.push(event(who, visit, seqs, idOf(who.householdId, `undo ${b.id} ${times}`), 'withdrawal', { target: b.id }, importId, undefined, own));
-  }
-  return (await sendImported(who, events)).taken;
-}
-
-/** The withdrawal that took a bill back and still stands. */
-async function withdrawalOf(who: Member, visitId: string, target: string): Promise<string | null> {
-  const own = (await eventsOfVisits(who.householdId, [visitId])).get(visitId) ?? [];
-  const backs = own.filter((e) => e.kind === 'withdrawal');
-  const undone = new Set(backs.map((e) => String(e.payload.target)));
-  return backs.findLast((e) => e.payload.target === target && !undone.has(e.id))?.id ?? null;
-}
-
-function event(
-  who: Member,
-  visit: Visit,
-  seqs: Map<string, number>,
-  id: string,
-  kind: 'bill' | 'withdrawal',
-  payload: Record<string, unknown>,
-  importId: string,
-  at?: number,
-  all: readonly StoredEvent[] = [],
-): StoredEvent {
-  const seq = (seqs.get(visit.id) ?? Math.max(0, ...visit.line.map((e) => e.seq), ...visit.takenBack.map((e) => e.seq), ...all.map((e) => e.seq))) + 1;
-  seqs.set(visit.id, seq);
-  return importedEvent(who, {
-    id,
-    visitId: visit.id,
-    zone: visit.zone,
-    seq,
-    kind,
-    payload,
-    importId,
-    ...(at === undefined ? {} : { at: Math.min(at, now()) }),
-  });
 }

@@ -6,10 +6,11 @@ import type { SheetRefused } from '@/core/formats/sheet-bytes';
 import { readSheet, type SheetAnswer, type SheetImport } from '@/core/formats/sheet-import';
 import { planRows, type RowPlan } from '@/core/formats/sheet-plan';
 import type { SheetRow, SheetWorld } from '@/core/formats/sheet-row';
-import { rowEvents, rowKey, rowTells } from '@/core/formats/sheet-visit';
+import { rowBill, rowBills, rowEvents, rowKey, rowTells } from '@/core/formats/sheet-visit';
 import { blankFields } from '@/core/records/record-schema';
 import { localInstant } from '@/core/units/local-time';
 import { localDay } from '@/core/units/zoned';
+import type { Visit } from '@/core/visit/derive';
 import type { StoredEvent } from '@/core/visit/event';
 import type { SignedIn } from '../accounts/sessions';
 import type { Member } from '../accounts/who';
@@ -20,7 +21,9 @@ import { takeBatch } from '../outbox/take-batch';
 import { recordsOf } from '../records/record-tables';
 import { eventsOfVisits } from '../visits/event-rows';
 import { seen, seenBy } from '../visits/seen-by';
+import { billInto, undoBills } from './imported-bills';
 import { idOf, importedEvent, sendImported } from './imported-events';
+import { answersAsked, habitOf, keepHabit } from './sheet-habits';
 import { visitsAround } from './visits-around';
 
 /** More rows at once nobody looks through; a file of more is sent in parts. */
@@ -35,15 +38,21 @@ export type SheetLine = Pick<SheetRow, 'line' | 'start' | 'startPrecision' | 'si
   plan: RowPlan;
   /** The visit that it came in as, or that it may be. */
   visitId: string | null;
+  /** It says what was paid, and can stand beside that visit as a bill. */
+  bills: boolean;
 };
 export type SheetPreview = Pick<SheetImport, 'dialect' | 'columns' | 'skipped' | 'refused' | 'asks' | 'proposed' | 'first'> & {
   importId: string;
+  /** What was said: here, or of a sheet of the same headings before. */
+  answers: readonly SheetAnswer[];
+  remembered: boolean;
   rows: SheetLine[];
   counts: Record<RowPlan | 'refused' | 'waiting', number>;
 };
 /** A site to be made as the file names it, in a network as it is named there or by the person. */
 export type SheetSite = { name: string; network: string };
-export type SheetAsked = { answers: readonly SheetAnswer[]; sites: readonly SheetSite[] };
+/** `answers`: `null` where nothing was said yet, and what was said of such a sheet before holds. */
+export type SheetAsked = { answers: readonly SheetAnswer[] | null; sites: readonly SheetSite[] };
 export type SheetTold =
   | { ok: true; preview: SheetPreview; taken?: number /** Rows that are still to be taken. */; left?: number }
   | { ok: false; refused: SheetRefused | { code: 'too_many'; where: null } };
@@ -52,31 +61,56 @@ export type SheetTold =
 export async function importSheet(who: SignedIn, bytes: Uint8Array, asked: SheetAsked, take: boolean): Promise<SheetTold> {
   if (take) await makeSites(who, asked.sites);
   const { world, siteOf, stallOf, carOf } = await worldOf(who);
-  const read = readSheet(bytes, world, { zone: who.zone, now: now(), currency: who.currency }, asked.answers);
+  const settings = { zone: who.zone, now: now(), currency: who.currency };
+  const plain = readSheet(bytes, world, settings, asked.answers ?? []);
+  if (!plain.ok) return { ok: false, refused: { code: plain.code, where: plain.where } };
+  const headings = plain.columns.map((c) => c.heading);
+  const before = asked.answers === null && plain.dialect.headingLine !== null ? await habitOf(who, headings) : [];
+  const asksWith = (given: readonly SheetAnswer[]) => {
+    const again = readSheet(bytes, world, settings, given);
+    return again.ok ? again.asks : [];
+  };
+  const known = before.length > 0 ? answersAsked(before, asksWith) : [];
+  const answers = asked.answers ?? known;
+  const read = known.length > 0 ? readSheet(bytes, world, settings, known) : plain;
   if (!read.ok) return { ok: false, refused: { code: read.code, where: read.where } };
+  if (take && plain.dialect.headingLine !== null) await keepHabit(who, headings, answers);
   if (read.accepted.length > MOST_ROWS) return { ok: false, refused: { code: 'too_many', where: null } };
   const importId = idOf(who.householdId, `sheet ${createHash('sha256').update(bytes).digest('hex')}`);
   const visitOf = visitIds(who, read.accepted);
   const stands = await standing(who, [...visitOf.values()]);
   const there = new Set(read.accepted.flatMap((r) => (['there', 'hidden'].includes(stands.get(visitOf.get(r.line) as string) ?? '') ? [r.line] : [])));
-  const near = await nearVisits(
+  const { near, visits } = await nearVisits(
     who,
     read.accepted.filter((r) => !there.has(r.line)),
     new Set(visitOf.values()),
   );
-  const plan = planRows(read.accepted, read.asks, asked.answers, { site: (name) => siteOf(name, null) !== null, there, near: new Set(near.keys()) });
+  const billOf = (r: SheetRow) => idOf(visitOf.get(r.line) as string, 'beside');
+  for (const [line, { visitId }] of near) {
+    const row = read.accepted.find((r) => r.line === line) as SheetRow;
+    if (visits.get(visitId)?.bills.some((b) => b.id === billOf(row))) there.add(line);
+  }
+  const plan = planRows(read.accepted, read.asks, answers, { site: (name) => siteOf(name, null) !== null, there, near: new Set(near.keys()) });
   const zoneOf = (r: SheetRow) => siteOf(r.site, r.network)?.zone ?? who.zone;
 
   let taken = 0;
-  const ready = read.accepted.filter((r) => plan.get(r.line) === 'new');
+  const ready = read.accepted.filter((r) => plan.get(r.line) === 'new' || plan.get(r.line) === 'merge');
   if (take) {
     const events: StoredEvent[] = [];
     const part = ready.slice(0, ROWS_AT_ONCE);
     const back = part.filter((r) => stands.get(visitOf.get(r.line) as string) === 'withdrawn').map((r) => visitOf.get(r.line) as string);
-    const known = back.length > 0 ? await eventsOfVisits(who.householdId, back) : new Map<string, StoredEvent[]>();
+    const standingBefore = back.length > 0 ? await eventsOfVisits(who.householdId, back) : new Map<string, StoredEvent[]>();
+    const seqs = new Map<string, number>();
     for (const row of part) {
+      const beside = plan.get(row.line) === 'merge' ? near.get(row.line) : undefined;
+      const recorded = beside && visits.get(beside.visitId);
+      if (recorded) {
+        const session = recorded.attempts.find((a) => a.n === beside.n)?.opened.id ?? null;
+        events.push(await billInto(who, recorded, seqs, { id: billOf(row), payload: rowBill(row, session, importId), importId, at: row.end ?? row.start }));
+        continue;
+      }
       const visitId = visitOf.get(row.line) as string;
-      const own = known.get(visitId);
+      const own = standingBefore.get(visitId);
       if (own) events.push(...restored(who, visitId, own, importId));
       else {
         const site = siteOf(row.site, row.network) as { id: string; zone: string };
@@ -102,7 +136,8 @@ export async function importSheet(who: SignedIn, bytes: Uint8Array, asked: Sheet
     }
     const { refused } = await sendImported(who, events);
     for (const row of part) {
-      if (refused.has(visitOf.get(row.line) as string)) continue;
+      const into = plan.get(row.line) === 'merge' ? near.get(row.line)?.visitId : visitOf.get(row.line);
+      if (refused.has(into as string)) continue;
       plan.set(row.line, 'there');
       taken += 1;
     }
@@ -112,6 +147,7 @@ export async function importSheet(who: SignedIn, bytes: Uint8Array, asked: Sheet
     new: 0,
     there: 0,
     near: 0,
+    merge: 0,
     twice: 0,
     same: 0,
     place: 0,
@@ -126,18 +162,29 @@ export async function importSheet(who: SignedIn, bytes: Uint8Array, asked: Sheet
     const { line, start, startPrecision, site, stall, kWh, amount, currency, warnings } = r;
     const p = plan.get(line) as RowPlan;
     const own = visitOf.get(line) as string;
-    const visitId = p !== 'there' ? (near.get(line) ?? null) : stands.get(own) === 'hidden' ? null : own;
-    return { line, start, startPrecision, site, stall, kWh, amount, currency, warnings, zone: zoneOf(r), plan: p, visitId };
+    const visitId = near.get(line)?.visitId ?? (p !== 'there' || stands.get(own) === 'hidden' ? null : own);
+    return { line, start, startPrecision, site, stall, kWh, amount, currency, warnings, zone: zoneOf(r), plan: p, visitId, bills: rowBills(r) };
   });
   // What asks for a word comes first.
-  const rank = (p: RowPlan) => (p === 'near' || p === 'twice' ? 0 : p === 'new' ? 2 : 1);
+  const rank = (p: RowPlan) => (p === 'near' || p === 'twice' || p === 'merge' ? 0 : p === 'new' ? 2 : 1);
   const shown = [...rows].sort((a, b) => rank(a.plan) - rank(b.plan) || a.line - b.line).slice(0, SHOWN.rows);
   const { dialect, columns, skipped, refused, asks, proposed, first } = read;
-  const preview = { importId, dialect, columns, skipped: skipped.slice(0, SHOWN.refused), refused: refused.slice(0, SHOWN.refused), asks, proposed, first };
+  const preview = {
+    importId,
+    answers,
+    remembered: known.length > 0,
+    dialect,
+    columns,
+    skipped: skipped.slice(0, SHOWN.refused),
+    refused: refused.slice(0, SHOWN.refused),
+    asks,
+    proposed,
+    first,
+  };
   return { ok: true, preview: { ...preview, rows: shown, counts }, ...(take ? { taken, left: ready.length - taken } : {}) };
 }
 
-/** Takes back every visit of an import that still stands; sites that were made for it stay. @returns how many */
+/** Takes back every visit of an import that still stands, and every bill of it that stands beside a recorded one; sites that were made for it stay. @returns how many */
 export async function undoSheet(who: Member, importId: string): Promise<number> {
   const [rows] = await (await figuresOf(who.householdId)).execute<RowDataPacket[]>(
     `SELECT DISTINCT e.visit_id FROM event e JOIN visit v ON v.household_id = e.household_id AND v.id = e.visit_id AND v.withdrawn = FALSE
@@ -151,7 +198,7 @@ export async function undoSheet(who: Member, importId: string): Promise<number> 
       const times = own.filter((e) => e.kind === 'withdrawal').length;
       events.push(bookkept(who, visitId, own, idOf(visitId, `undo ${times}`), visitId, importId));
     }
-  return (await sendImported(who, events)).taken;
+  return (await sendImported(who, events)).taken + (await undoBills(who, importId));
 }
 
 /** Taken back before: every withdrawal of the visit that still stands is itself taken back. */
@@ -211,7 +258,11 @@ function standingWithdrawals(visitId: string, own: readonly StoredEvent[]): Stor
 }
 
 /** For each row the recorded visit that it may be, by place, time and energy. @param own ids of the file's own visits, which are no others */
-async function nearVisits(who: Member, rows: readonly SheetRow[], own: ReadonlySet<string>): Promise<Map<number, string>> {
+async function nearVisits(
+  who: Member,
+  rows: readonly SheetRow[],
+  own: ReadonlySet<string>,
+): Promise<{ near: Map<number, { visitId: string; n: number }>; visits: Map<string, Visit> }> {
   const charges = rows.filter((r) => rowTells(r) === 'charged' || rowTells(r) === 'failed');
   const visits = await visitsAround(
     who,
@@ -235,8 +286,8 @@ async function nearVisits(who: Member, rows: readonly SheetRow[], own: ReadonlyS
     })),
     attempts,
   );
-  const asked = asks.flatMap((a) => (a.candidates[0] ? [[Number(a.item), a.candidates[0][0]] as const] : []));
-  return new Map([...asked, ...pairs.map((p) => [Number(p.item), p.visitId] as const)]);
+  const asked = asks.flatMap((a) => (a.candidates[0] ? [[Number(a.item), { visitId: a.candidates[0][0], n: a.candidates[0][1] }] as const] : []));
+  return { near: new Map([...asked, ...pairs.map((p) => [Number(p.item), { visitId: p.visitId, n: p.n }] as const)]), visits };
 }
 
 /** What the household knows: names as a sheet may write them, and the ids behind them. */

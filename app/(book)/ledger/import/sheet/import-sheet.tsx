@@ -12,8 +12,8 @@ import { SheetColumns } from './sheet-columns';
 import { SheetSites } from './sheet-sites';
 import { COUNTED, PLAN, REASON, REFUSED, WARNING } from './sheet-words';
 
-/** Sites made with one request: all of them would be more than an address can hold. */
-const SITES_AT_ONCE = 20;
+/** Sites made with one request. */
+const SITES_AT_ONCE = 100;
 type Told = SheetPreview & { taken?: number; left?: number };
 
 /** Chooses a file, shows what would come of each row, asks, takes it in part by part, and back. */
@@ -28,15 +28,18 @@ export function ImportSheet() {
   // Two answers given quickly: what was read for the first of them is old by then.
   const asked = useRef(0);
 
-  const send = async (of: File, with_: readonly SheetAnswer[], make: readonly SheetSite[], take: boolean): Promise<Told | null> => {
+  const send = async (of: File, with_: readonly SheetAnswer[] | null, make: readonly SheetSite[], take: boolean): Promise<Told | null> => {
     asked.current += 1;
     const mine = asked.current;
-    const query = new URLSearchParams({ asked: JSON.stringify({ answers: with_, sites: make }), ...(take ? { take: 'yes' } : {}) });
-    const answer = await fetch(`/api/v1/import/sheet?${query}`, { method: 'POST', headers: { 'content-type': 'text/csv' }, body: of });
+    const form = new FormData();
+    form.set('asked', JSON.stringify({ answers: with_, sites: make }));
+    form.set('file', of);
+    const answer = await fetch(`/api/v1/import/sheet${take ? '?take=yes' : ''}`, { method: 'POST', body: form });
     const body = await answer.json();
     if (mine !== asked.current) return null;
     if (answer.ok) {
       setSeen(body);
+      setAnswers(body.answers);
       return body;
     }
     const { line, byte } = body.refused?.where ?? {};
@@ -56,7 +59,7 @@ export function ImportSheet() {
       setBusy(false);
     }
   };
-  const read = (of: File, with_: readonly SheetAnswer[]) =>
+  const read = (of: File, with_: readonly SheetAnswer[] | null) =>
     void working(async () => {
       await send(of, with_, [], false);
     });
@@ -65,10 +68,15 @@ export function ImportSheet() {
     setAnswers(next);
     if (file) read(file, next);
   };
-  /** All such rows are one answer: an address does not hold one for each. */
-  const another = (line: number) => {
-    const before = answers.find((a) => a.code === 'near')?.lines ?? [];
-    const next = [...answers.filter((a) => a.code !== 'near'), { code: 'near', lines: [...before, line], answer: 'new' }];
+  /** What a row near a recorded visit is; all of one kind are one answer. */
+  const near = (lines: readonly number[], what: 'new' | 'merge') => {
+    const before = (of: string) => answers.find((a) => a.code === 'near' && a.answer === of)?.lines ?? [];
+    const other = what === 'new' ? 'merge' : 'new';
+    const sets = [
+      { code: 'near', lines: [...new Set([...before(what), ...lines])], answer: what },
+      { code: 'near', lines: before(other).filter((l) => !lines.includes(l)), answer: other },
+    ];
+    const next = [...answers.filter((a) => a.code !== 'near'), ...sets.filter((a) => a.lines.length > 0)];
     setAnswers(next);
     if (file) read(file, next);
   };
@@ -84,15 +92,15 @@ export function ImportSheet() {
         if (!told) return;
         taken += told.taken ?? 0;
         const more = (told.left ?? 0) > 0 || (part + 1) * SITES_AT_ONCE < make.length;
-        setSaid(more ? `${printCount(taken, 'visit')} taken in, ${told.left} to come …` : `${printCount(taken, 'visit')} taken in.`);
+        setSaid(more ? `${printCount(taken, 'row')} taken in, ${told.left} to come …` : `${printCount(taken, 'row')} taken in.`);
         if (!more) break;
         // What is refused although it could be read would be sent for ever.
         if (told.taken === 0 && some.length === 0) {
-          setSaid(`${printCount(taken, 'visit')} taken in; ${printCount(told.left ?? 0, 'row')} could not be kept.`);
+          setSaid(`${printCount(taken, 'row')} taken in; ${printCount(told.left ?? 0, 'row')} could not be kept.`);
           break;
         }
         if (stop.current) {
-          setSaid(`Stopped: ${printCount(taken, 'visit')} taken in. The same again goes on from there.`);
+          setSaid(`Stopped: ${printCount(taken, 'row')} taken in. The same again goes on from there.`);
           break;
         }
       }
@@ -108,10 +116,11 @@ export function ImportSheet() {
       });
       const { undone } = await answer.json();
       await send(file, answers, [], false);
-      setSaid(answer.ok ? `${printCount(undone ?? 0, 'visit')} taken back. Sites made for it stay.` : 'It could not be taken back just now.');
+      setSaid(answer.ok ? `${printCount(undone ?? 0, 'row')} taken back. Sites made for it stay.` : 'It could not be taken back just now.');
     });
+  const beside = seen?.rows.filter((r) => r.plan === 'near' && r.bills).map((r) => r.line) ?? [];
   const unnamed = Object.values(sites).some((n) => n.trim() === '');
-  const coming = (seen?.counts.new ?? 0) + (Object.keys(sites).length > 0 ? (seen?.counts.place ?? 0) : 0);
+  const coming = (seen?.counts.new ?? 0) + (seen?.counts.merge ?? 0) + (Object.keys(sites).length > 0 ? (seen?.counts.place ?? 0) : 0);
   return (
     <>
       <label className="mb-3 block text-[15px] font-semibold">
@@ -126,7 +135,7 @@ export function ImportSheet() {
             setAnswers([]);
             setSites({});
             setSeen(null);
-            if (chosen) read(chosen, []);
+            if (chosen) read(chosen, null);
           }}
         />
       </label>
@@ -136,7 +145,7 @@ export function ImportSheet() {
       {seen ? (
         <>
           <p className="mb-3 text-[15px]">
-            {(['new', 'there', 'near', 'twice', 'same', 'place', 'refund', 'nothing', 'too_long'] as const)
+            {(['new', 'merge', 'there', 'near', 'twice', 'same', 'place', 'refund', 'nothing', 'too_long'] as const)
               .filter((p) => seen.counts[p] > 0)
               .map((p) => `${seen.counts[p]} ${COUNTED[p]}`)
               .concat(
@@ -147,6 +156,7 @@ export function ImportSheet() {
           </p>
           <SheetAsks asks={seen.asks} columns={seen.columns} answers={answers} onAnswer={answered} />
           <SheetColumns seen={seen} answers={answers} onAnswer={answered} />
+          {seen.remembered ? <p className="mb-2 text-[14px] text-ink-2">Read as you said of such a sheet before.</p> : null}
           {answers.length > 0 ? (
             <button
               type="button"
@@ -189,6 +199,11 @@ export function ImportSheet() {
               </button>
             </section>
           ) : null}
+          {beside.length > 1 ? (
+            <button type="button" className="plate mb-3 !min-h-[44px]" disabled={busy} onClick={() => near(beside, 'merge')}>
+              Put all {beside.length} beside the visits recorded here
+            </button>
+          ) : null}
           <div className="overflow-x-auto bg-card" role="region" aria-label="Rows of the file" tabIndex={0}>
             <table className="w-full min-w-[640px] text-[14px]">
               <thead>
@@ -202,14 +217,14 @@ export function ImportSheet() {
               </thead>
               <tbody>
                 {seen.rows.map((r) => (
-                  <Row key={r.line} row={r} onTake={() => another(r.line)} />
+                  <Row key={r.line} row={r} busy={busy} onSay={(what) => near([r.line], what)} />
                 ))}
               </tbody>
             </table>
           </div>
           <div className="mt-4 flex flex-wrap gap-2">
             <button type="button" className="plate plate-next !min-h-[44px]" disabled={busy || coming === 0 || unnamed} onClick={takeIn}>
-              Take in {printCount(coming, 'visit')}
+              Take in {printCount(coming, 'row')}
             </button>
             {busy ? (
               <button type="button" className="plate !min-h-[44px]" onClick={() => (stop.current = true)}>
@@ -234,7 +249,7 @@ const whyOf =
   (x: { column: number; code: string }): string =>
     `${columns[x.column - 1]?.heading || `column ${x.column}`}: ${REASON[x.code] ?? x.code}`;
 
-function Row({ row: r, onTake }: { row: SheetLine; onTake: () => void }) {
+function Row({ row: r, busy, onSay }: { row: SheetLine; busy: boolean; onSay: (what: 'new' | 'merge') => void }) {
   return (
     <tr className="border-b border-rule-2 align-top">
       <td className="num px-2.5 py-1.5">{r.line}</td>
@@ -261,8 +276,13 @@ function Row({ row: r, onTake }: { row: SheetLine; onTake: () => void }) {
         ) : (
           PLAN[r.plan]
         )}
-        {r.plan === 'near' ? (
-          <button type="button" className="plate ml-2 !min-h-[44px]" onClick={onTake}>
+        {(r.plan === 'near' && r.bills) || (r.plan === 'new' && r.visitId) ? (
+          <button type="button" className="plate ml-2 !min-h-[44px]" disabled={busy} onClick={() => onSay('merge')}>
+            Yes: put it beside
+          </button>
+        ) : null}
+        {r.plan === 'near' || r.plan === 'merge' ? (
+          <button type="button" className="plate ml-2 !min-h-[44px]" disabled={busy} onClick={() => onSay('new')}>
             No, another visit
           </button>
         ) : null}

@@ -1,6 +1,7 @@
 import { mayRecord } from '@/core/records/roles';
 import { isId } from '@/core/units/id';
-import { previewCdrs, takeCdrs, undoImport } from '@/server/formats/import-cdrs';
+import { previewCdrs, takeCdrs } from '@/server/formats/import-cdrs';
+import { undoBills } from '@/server/formats/imported-bills';
 import { answering, noStore } from '@/server/http/answer';
 import { perMinute } from '@/server/http/rate';
 import { notSignedIn, whoAsks } from '@/server/http/session-cookie';
@@ -39,5 +40,5 @@ export const DELETE = answering(async (request: Request): Promise<Response> => {
   const id = (body.json as { id?: unknown } | null)?.id;
   if (!isId(id)) return Response.json({ error: 'id: must be that of an import' }, { status: 422, headers: noStore });
   if (!mayRecord(who.role)) return Response.json({ error: NOT_YOURS }, { status: 403, headers: noStore });
-  return Response.json({ undone: await undoImport(who, id) }, { headers: noStore });
+  return Response.json({ undone: await undoBills(who, id) }, { headers: noStore });
 });

@@ -9,13 +9,16 @@ import { notSignedIn, whoAsks } from '@/server/http/session-cookie';
 import { guardBytes, guardWrite } from '@/server/http/write-guard';
 
 const MOST_BYTES = 10 * 1024 * 1024;
+/** What is said beside the file: answers for ten thousand rows. */
+const MOST_ASKED = 400_000;
 const take = perMinute(120);
 const NOT_YOURS = 'Only those who record may take visits in.';
 const asked = z.object({
   answers: z
-    .array(z.object({ code: z.string().max(40), column: z.int().nullish(), lines: z.array(z.int()).max(1000).optional(), answer: z.unknown() }))
+    .array(z.object({ code: z.string().max(40), column: z.int().nullish(), lines: z.array(z.int()).max(10_000).optional(), answer: z.unknown() }))
     .max(500)
-    .default([]),
+    .nullable()
+    .default(null),
   sites: z
     .array(z.object({ name: z.string().trim().min(1).max(80), network: z.string().trim().min(1, 'of which network?').max(80) }))
     .max(200)
@@ -23,30 +26,41 @@ const asked = z.object({
 });
 
 /**
- * A spreadsheet as CSV in whatever dialect. Without `take=yes` it says what would come of it and changes nothing; with it the next rows come in, and `left`
- * says how many are still to come. `asked`: JSON of answers to what was asked, and of the sites to make. 422 where the file cannot be read, with its code and place.
+ * A spreadsheet as CSV in whatever dialect, as a form of two parts: `file`, and `asked`, JSON of answers to what was asked and of the sites to make. Without answers what was said of a sheet
+ * of the same headings before holds. Without `take=yes` it says what would come of it and changes nothing; with it the next rows come in, and `left` says how many are still to come. 422 where
+ * the file cannot be read, with its code and place.
  */
 export const POST = answering(async (request: Request): Promise<Response> => {
   const who = await whoAsks();
   if (!who) return notSignedIn();
-  const body = await guardBytes(request, ['text/csv'], MOST_BYTES, 'The file is larger than 10 MB. Send it in parts.');
+  const body = await guardBytes(request, ['multipart/form-data'], MOST_BYTES + MOST_ASKED, 'The file is larger than 10 MB. Send it in parts.');
   if (!body.ok) return body.response;
   const late = take(who.personId);
   if (late) return late;
   if (!mayRecord(who.role)) return Response.json({ error: NOT_YOURS }, { status: 403, headers: noStore });
-  const { searchParams } = new URL(request.url);
-  const said = readAsked(searchParams.get('asked'));
+  const sent = await partsOf(body.bytes, request.headers.get('content-type') ?? '');
+  if ('error' in sent) return Response.json(sent, { status: 422, headers: noStore });
+  const said = readAsked(sent.asked);
   if ('error' in said) return Response.json(said, { status: 422, headers: noStore });
-  const told = await importSheet(who, body.bytes, said.asked, searchParams.get('take') === 'yes');
+  const told = await importSheet(who, sent.file, said.asked, new URL(request.url).searchParams.get('take') === 'yes');
   if (!told.ok) return Response.json({ error: 'The file cannot be read.', refused: told.refused }, { status: 422, headers: noStore });
   const { preview, taken, left } = told;
   return Response.json({ ...preview, ...(taken === undefined ? {} : { taken, left }) }, { headers: noStore });
 });
 
-function readAsked(text: string | null) {
+/** The parts of a form (RFC 7578). */
+async function partsOf(bytes: Buffer, type: string): Promise<{ file: Uint8Array; asked: string } | { error: string }> {
+  const form = await new Response(new Uint8Array(bytes), { headers: { 'content-type': type } }).formData().catch(() => null);
+  const [file, asked] = [form?.get('file'), form?.get('asked')];
+  if (!(file instanceof Blob)) return { error: 'file: is missing' };
+  if (file.size > MOST_BYTES) return { error: 'The file is larger than 10 MB. Send it in parts.' };
+  return { file: new Uint8Array(await file.arrayBuffer()), asked: typeof asked === 'string' ? asked : '{}' };
+}
+
+function readAsked(text: string) {
   let json: unknown = {};
   try {
-    json = JSON.parse(text ?? '{}');
+    json = JSON.parse(text);
   } catch {
     return { error: 'asked: is not JSON' };
   }

@@ -1,0 +1,80 @@
+import type { RowDataPacket } from 'mysql2/promise';
+import { deriveVisit, type Visit } from '@/core/visit/derive';
+import type { StoredEvent } from '@/core/visit/event';
+import { payloadProblem } from '@/core/visit/payloads';
+import type { Member } from '../accounts/who';
+import { now } from '../clock';
+import { fromBin, toBin } from '../db/binary-id';
+import { figuresOf } from '../figures/refresh';
+import { eventsOfVisits } from '../visits/event-rows';
+import { seen, seenBy } from '../visits/seen-by';
+import { idOf, importedEvent, sendImported } from './imported-events';
+
+type ImportedBill = { id: string; payload: Record<string, unknown>; importId: string /** UTC ms. */; at: number };
+
+/**
+ * The event by which a bill comes to stand beside a visit that is recorded: the bill, or, where it came in before and was taken back, what takes that back.
+ * @param seqs the last place given out of each visit
+ */
+export async function billInto(who: Member, visit: Visit, seqs: Map<string, number>, bill: ImportedBill): Promise<StoredEvent> {
+  const withdrawal = visit.takenBack.some((e) => e.id === bill.id) ? await withdrawalOf(who, visit.id, bill.id) : null;
+  return withdrawal
+    ? event(who, visit, seqs, idOf(who.householdId, `again ${withdrawal}`), 'withdrawal', { target: withdrawal }, bill.importId)
+    : event(who, visit, seqs, bill.id, 'bill', bill.payload, bill.importId, bill.at);
+}
+
+/** Takes back every bill of an import that still stands. @returns how many */
+export async function undoBills(who: Member, importId: string): Promise<number> {
+  const [rows] = await (await figuresOf(who.householdId)).execute<RowDataPacket[]>(
+    `SELECT DISTINCT e.visit_id FROM event e JOIN visit v ON v.household_id = e.household_id AND v.id = e.visit_id
+      WHERE e.household_id = ? AND e.kind = 'bill' AND e.origin = 'imported' AND JSON_VALUE(e.payload, '$.import') = ? AND ${seen()}`,
+    [toBin(who.householdId), importId, seenBy(who.personId)],
+  );
+  const events: StoredEvent[] = [];
+  const seqs = new Map<string, number>();
+  const byVisit = await eventsOfVisits(
+    who.householdId,
+    rows.map((r) => fromBin(r.visit_id)),
+  );
+  for (const [visitId, own] of byVisit) {
+    const visit = deriveVisit(visitId, own, payloadProblem);
+    const times = own.filter((e) => e.kind === 'withdrawal').length;
+    for (const b of visit.bills)
+      if ((b.payload as { import?: unknown }).import === importId)
+        events.push(event(who, visit, seqs, idOf(who.householdId, `undo ${b.id} ${times}`), 'withdrawal', { target: b.id }, importId, undefined, own));
+  }
+  return (await sendImported(who, events)).taken;
+}
+
+/** The withdrawal that took a bill back and still stands. */
+async function withdrawalOf(who: Member, visitId: string, target: string): Promise<string | null> {
+  const own = (await eventsOfVisits(who.householdId, [visitId])).get(visitId) ?? [];
+  const backs = own.filter((e) => e.kind === 'withdrawal');
+  const undone = new Set(backs.map((e) => String(e.payload.target)));
+  return backs.findLast((e) => e.payload.target === target && !undone.has(e.id))?.id ?? null;
+}
+
+function event(
+  who: Member,
+  visit: Visit,
+  seqs: Map<string, number>,
+  id: string,
+  kind: 'bill' | 'withdrawal',
+  payload: Record<string, unknown>,
+  importId: string,
+  at?: number,
+  all: readonly StoredEvent[] = [],
+): StoredEvent {
+  const seq = (seqs.get(visit.id) ?? Math.max(0, ...visit.line.map((e) => e.seq), ...visit.takenBack.map((e) => e.seq), ...all.map((e) => e.seq))) + 1;
+  seqs.set(visit.id, seq);
+  return importedEvent(who, {
+    id,
+    visitId: visit.id,
+    zone: visit.zone,
+    seq,
+    kind,
+    payload,
+    importId,
+    ...(at === undefined ? {} : { at: Math.min(at, now()) }),
+  });
+}
