@@ -32,7 +32,7 @@ const LICENCES = new Set([
   '(MIT OR CC0-1.0)',
 ]);
 /** Packages that bring an install script. None of them is run: everything is installed with --ignore-scripts. */
-const WITH_SCRIPTS = new Set(['@parcel/watcher', '@swc/core', 'esbuild']);
+const WITH_SCRIPTS = new Set(['@parcel/watcher', '@swc/core', 'esbuild', 'tesseract.js']);
 
 describe('what this is built on', () => {
   it('is asked for by exact version', () => {

@@ -31,7 +31,9 @@ function decimal(digits: string, negative: boolean, openMark: Mark | null): Foun
   // The mark that both can be is the decimal one.
   const mark = isOpen(figure) ? (digits.includes(',') ? ',' : '.') : own;
   const value = valueOf(figure, mark).times(negative ? -1 : 1);
-  return { value: value.toFixed(), key: value.toString() };
+  // As many decimals as are printed: 12.20 stays 12.20.
+  const decimals = digits.includes(mark) ? digits.length - digits.lastIndexOf(mark) - 1 : 0;
+  return { value: value.toFixed(Math.min(6, decimals)), key: value.toString() };
 }
 
 /** Energies of a line: a figure before kWh or Wh that is no price and no consumption. In kWh. */

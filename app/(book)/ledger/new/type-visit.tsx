@@ -20,6 +20,8 @@ import { FormField, fieldState } from '@/ui/forms/form-field';
 import { PickOne } from '@/ui/forms/pick-one';
 import { recordChoices } from '@/ui/forms/record-choices';
 
+import { ReadReceipt, type ReceiptTold } from './read-receipt';
+
 const EMPTY: TypedTexts = {
   siteId: '',
   stallId: '',
@@ -126,8 +128,23 @@ export function TypeVisit({ currency, site, people }: { currency: string; site: 
   const time = (name: Name, label: string) => field(name, label, (p) => <input {...p} type="time" />);
   const figure = (name: Name, label: string, hint?: string) => field(name, label, (p) => <input {...p} inputMode="decimal" autoComplete="off" />, hint);
   const ids = (list: readonly { id: string; name: string }[] | undefined) => (list ?? []).map((r) => [r.id, r.name] as const);
+  /** What a receipt tells, into what is empty. @returns how much */
+  const fill = ({ kWh, amount, currency: of, date, siteId: there }: ReceiptTold): number => {
+    const now = watch();
+    const told: Partial<Record<Name, string | null>> = { kWh, amount, day: date, siteId: there };
+    let filled = 0;
+    for (const [name, value] of Object.entries(told) as [Name, string | null][])
+      if (value !== null && now[name].trim() === '') {
+        setValue(name, value, { shouldDirty: true });
+        filled += 1;
+      }
+    // The currency is the household's from the start: it is the receipt's where the amount is.
+    if (of !== null && filled > 0 && amount !== null && now.amount.trim() === '') setValue('currency', of, { shouldDirty: true });
+    return filled;
+  };
   return (
     <form onSubmit={(e) => void handleSubmit(keep)(e)} noValidate>
+      <ReadReceipt onFill={fill} />
       <Part title="Where and when">
         {pick('siteId', 'Site', 'choose', choices.site)}
         {pick('stallId', 'Stall', 'not known', choices.stall)}

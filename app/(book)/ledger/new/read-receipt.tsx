@@ -1,0 +1,163 @@
+'use client';
+import { useEffect, useState } from 'react';
+import { takePhoto } from '@/client/photos/take-photo';
+import type { ReceiptField, ReceiptRead } from '@/core/formats/receipt-text';
+
+type At = { x: number; y: number; w: number; h: number };
+type Told = ReceiptRead & { siteId: string | null; seen: Partial<Record<ReceiptField, { confidence: number; at: At }>> };
+/** What of a receipt goes into the form. */
+export type ReceiptTold = Pick<Told['proposal'], 'kWh' | 'amount' | 'currency' | 'date'> & { siteId: string | null };
+
+const LABEL: Readonly<Record<ReceiptField, string>> = { kWh: 'Energy', amount: 'Amount', currency: 'Currency', minutes: 'Minutes', date: 'Day', site: 'Site' };
+const WHY: Readonly<Record<string, string>> = {
+  not_printed: 'not on it',
+  several: 'several differ: look which one counts',
+  mark: 'its decimal mark is not plain',
+  bounds: 'beyond what can be',
+  form: 'its form is not plain',
+  symbol: 'several currencies have this sign',
+  date_order: 'day or month first is not plain',
+  unknown: 'none that is known here',
+};
+/** Below this a figure is looked at twice. */
+const SURE = 0.85;
+
+/** Reads a receipt's picture or text, and shows what it is proposed to say beside where that stands. What is typed already stays. */
+export function ReadReceipt({ onFill }: { onFill: (told: ReceiptTold) => number }) {
+  const [picture, setPicture] = useState<{ url: string; width: number; height: number } | null>(null);
+  const [told, setTold] = useState<Told | null>(null);
+  const [text, setText] = useState('');
+  const [said, setSaid] = useState('');
+  const [busy, setBusy] = useState(false);
+  useEffect(() => () => (picture ? URL.revokeObjectURL(picture.url) : undefined), [picture]);
+
+  const read = async (body: Blob | string, type: string) => {
+    setBusy(true);
+    setTold(null);
+    setSaid(typeof body === 'string' ? '' : 'Reading the picture: some ten seconds …');
+    try {
+      const answer = await fetch('/api/v1/read-receipt', { method: 'POST', headers: { 'content-type': type }, body });
+      const found = await answer.json();
+      if (answer.ok) {
+        setTold(found);
+        setSaid('');
+      } else setSaid(found.error ?? 'It could not be read.');
+    } catch {
+      setSaid('The server could not be reached: it reads the picture. What is typed stays.');
+    } finally {
+      setBusy(false);
+    }
+  };
+  const choose = async (file: File) => {
+    try {
+      const { bytes } = await takePhoto(file);
+      const { width, height } = await createImageBitmap(bytes);
+      setPicture({ url: URL.createObjectURL(bytes), width, height });
+      await read(bytes, bytes.type || 'image/jpeg');
+    } catch {
+      setPicture(null);
+      setSaid('This is no picture that can be read.');
+    }
+  };
+  return (
+    <details className="mb-4 border-y-2 border-ink bg-card px-3 py-2">
+      <summary className="flex min-h-[44px] cursor-pointer items-center text-[15px] font-semibold">Read it off a receipt or the last screen</summary>
+      <p className="mb-2 text-[13.5px] text-ink-2">
+        It is read on this machine and kept nowhere. Each figure is a proposal: hold it against the picture. What you have typed stays as it is.
+      </p>
+      <label className="mb-3 block text-[15px] font-semibold">
+        A picture of it
+        <input
+          type="file"
+          accept="image/*"
+          disabled={busy}
+          className="mt-1 block min-h-[44px] w-full max-w-full"
+          onChange={(e) => {
+            const file = e.target.files?.[0];
+            if (file) void choose(file);
+          }}
+        />
+      </label>
+      <label className="mb-2 block text-[15px] font-semibold">
+        or its text
+        <textarea className="field num mt-1 min-h-[88px]" value={text} maxLength={20_000} onChange={(e) => setText(e.target.value)} />
+      </label>
+      <button
+        type="button"
+        className="plate !min-h-[44px]"
+        disabled={busy || text.trim() === ''}
+        onClick={() => {
+          setPicture(null);
+          void read(text, 'text/plain');
+        }}
+      >
+        Read the text
+      </button>
+      <p role="status" className="my-2 min-h-6 text-[15px] font-semibold">
+        {said}
+      </p>
+      {told ? (
+        <>
+          <dl className="border-t border-rule">
+            {(Object.keys(LABEL) as ReceiptField[]).map((field) => (
+              <Figure key={field} field={field} told={told} picture={picture} />
+            ))}
+          </dl>
+          <button
+            type="button"
+            className="plate mt-3 !min-h-[44px]"
+            onClick={() => {
+              const { kWh, amount, currency, date } = told.proposal;
+              const filled = onFill({ kWh, amount, currency, date, siteId: told.siteId });
+              setSaid(
+                filled > 0 ? `${filled} filled in below. Look at each before you keep the visit.` : 'Nothing was filled in: what it says is typed already.',
+              );
+            }}
+          >
+            Fill in what is empty
+          </button>
+        </>
+      ) : null}
+    </details>
+  );
+}
+
+function Figure({ field, told, picture }: { field: ReceiptField; told: Told; picture: { url: string; width: number; height: number } | null }) {
+  const value = told.proposal[field];
+  const seen = told.seen[field];
+  return (
+    <div className="flex flex-wrap items-center gap-x-3 gap-y-1 border-b border-rule-2 py-1.5">
+      <dt className="w-[84px] shrink-0 text-[14px] font-semibold">{LABEL[field]}</dt>
+      <dd className="min-w-0 grow text-[15px]">
+        {value === null ? (
+          <span className="text-ink-2">{WHY[told.emptyBecause[field] ?? ''] ?? 'not told'}</span>
+        ) : (
+          <>
+            <span className="num">{field === 'minutes' ? Math.round(Number(value) * 10) / 10 : String(value)}</span>
+            {seen ? <span className="ml-2 text-[13px] text-ink-2">{seen.confidence >= SURE ? 'read plainly' : 'read with doubt: look'}</span> : null}
+          </>
+        )}
+      </dd>
+      {value !== null && seen && picture ? <Clipping at={seen.at} picture={picture} /> : null}
+    </div>
+  );
+}
+
+/** The part of the picture where a figure was read, a little more around it. */
+function Clipping({ at, picture }: { at: At; picture: { url: string; width: number; height: number } }) {
+  const around = at.h * 0.4;
+  const [x, y] = [Math.max(0, at.x - 0.01), Math.max(0, at.y - around)];
+  const [w, h] = [Math.min(1 - x, at.w + 0.02), Math.min(1 - y, at.h + 2 * around)];
+  const ratio = (w * picture.width) / (h * picture.height);
+  return (
+    <svg
+      role="img"
+      aria-label="Where it stands in the picture"
+      className="h-auto max-h-[44px] w-full max-w-[260px] border border-rule"
+      viewBox={`${x * picture.width} ${y * picture.height} ${w * picture.width} ${h * picture.height}`}
+      style={{ aspectRatio: ratio }}
+    >
+      <image href={picture.url} width={picture.width} height={picture.height} />
+    </svg>
+  );
+}

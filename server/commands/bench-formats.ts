@@ -1,0 +1,114 @@
+// A whole ledger of 10,000 visits out into a zip and into another household, and a sheet of 10,000 rows read and taken in. Prints rates; asserts nothing. Run by bin/bench.
+import { openAsBlob } from 'node:fs';
+import { mkdtemp, open, rm } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { v7 } from 'uuid';
+import { openLedger } from '@/core/formats/ledger-file';
+import { readWishes } from '@/core/records/wishes-form';
+import type { SignedIn } from '../accounts/sessions';
+import type { Member } from '../accounts/who';
+import { limits, pool } from '../db/pool';
+import { addPlace, CHARGED, newHousehold } from '../fixtures/household';
+import { bringIn } from '../formats/bring-in';
+import { importSheet } from '../formats/import-sheet';
+import { ledgerZip } from '../formats/ledger-out';
+import { takeBatch } from '../outbox/take-batch';
+
+const VISITS = 10_000;
+const PORTION = 50;
+limits.query_ms = 600_000;
+const say = (what: string, figure: string) => console.log(`${what.padEnd(64)} ${figure}`);
+const rate = (n: number, ms: number) => Math.round(n / (ms / 1000));
+const MB = 1024 * 1024;
+
+/** Events of a plain visit, as many a batch as it takes. */
+function visitEvents(who: Member, siteId: string, stallId: string, at: number): object[] {
+  const visitId = v7({ msecs: at });
+  const deviceId = v7();
+  const steps = [[0, 'pulled_in', { siteId }], [5, 'stall_chosen', { stallId }], ...CHARGED] as const;
+  return steps.map(([s, kind, payload = {}], i) => ({
+    type: 'event',
+    event: {
+      id: v7({ msecs: at + i }),
+      householdId: who.householdId,
+      personId: who.personId,
+      visitId,
+      kind,
+      v: 1,
+      at: at + s * 1000,
+      precision: 'ms',
+      zone: 'UTC',
+      deviceId,
+      life: deviceId,
+      mono: 1000 + s * 1000,
+      awake: true,
+      seq: i + 1,
+      origin: 'simulated',
+      role: 'recorder',
+      payload,
+    },
+  }));
+}
+
+const from = await newHousehold();
+const place = await addPlace(from);
+for (let i = 0; i < VISITS; i += PORTION) {
+  const items = Array.from({ length: PORTION }, (_, k) =>
+    visitEvents(from, place.siteId, place.stalls[0], Date.UTC(2015, 0, 1) + (i + k) * 9 * 3600_000),
+  ).flat();
+  const answer = await takeBatch(from, { items });
+  if (!answer.ok) throw new Error(answer.reason);
+}
+
+const folder = await mkdtemp(path.join(tmpdir(), 'mile-bench-'));
+const file = path.join(folder, 'ledger.zip');
+const before = process.memoryUsage().rss;
+let peak = before;
+const watch = setInterval(() => {
+  peak = Math.max(peak, process.memoryUsage().rss);
+}, 50);
+let started = performance.now();
+const out = await open(file, 'w');
+let bytes = 0;
+const zip = ledgerZip({ ...from, householdName: 'bench', currency: 'EUR', zone: 'UTC' }, new Date(0)).getReader();
+for (let part = await zip.read(); !part.done; part = await zip.read()) {
+  bytes += part.value.length;
+  await out.write(part.value);
+}
+await out.close();
+say(
+  `a ledger of ${VISITS} visits out into a zip`,
+  `${rate(VISITS, performance.now() - started)} visits a second, ${(bytes / MB).toFixed(1)} MB, ${Math.round((peak - before) / MB)} MB more memory at most`,
+);
+
+const to = await newHousehold();
+started = performance.now();
+const read = await openLedger(await openAsBlob(file));
+if (!read.ok) throw new Error(JSON.stringify(read.refused));
+const all = await bringIn(to, read.value, { people: { [from.personId]: to.personId }, theirs: [] }, true);
+say(
+  'and into another household, figures left to be derived',
+  `${rate(VISITS, performance.now() - started)} visits a second, ${all.taken.event} events, ${all.refused.length} refused`,
+);
+started = performance.now();
+const again = await bringIn(to, read.value, { people: { [from.personId]: to.personId }, theirs: [] }, false);
+say('looked at again: all of it is there', `${rate(VISITS, performance.now() - started)} visits a second, ${again.already} there`);
+await rm(folder, { recursive: true });
+
+const who: SignedIn = { ...from, sessionId: from.personId, name: 'bench', householdName: 'bench', currency: 'EUR', zone: 'UTC', wishes: readWishes(null) };
+const rows = Array.from(
+  { length: VISITS },
+  (_, i) =>
+    `${new Date(Date.UTC(2000, 0, 1) + i * 7 * 3600_000).toISOString().slice(0, 16).replace('T', ' ')};Lipa Barn;1;${10 + (i % 60)},5;${5 + (i % 20)},20`,
+);
+const sheet = new TextEncoder().encode(`Start;Station;Stall;Energy (kWh);Cost (EUR)\n${rows.join('\n')}\n`);
+started = performance.now();
+const seen = await importSheet(who, sheet, { answers: [], sites: [] }, false);
+if (!seen.ok) throw new Error(seen.refused.code);
+say(`a sheet of ${VISITS} rows read and set against the ledger`, `${rate(VISITS, performance.now() - started)} rows a second, ${seen.preview.counts.new} new`);
+started = performance.now();
+const taken = await importSheet(who, sheet, { answers: [], sites: [] }, true);
+say('the next part of it taken in, the whole read again', taken.ok ? `${rate(taken.taken ?? 0, performance.now() - started)} rows a second` : 'refused');
+clearInterval(watch);
+await pool().end();
