@@ -34,6 +34,9 @@ export const billedItems = (bills: readonly BillIn[], stallOf: (evse: string) =>
 type CdrBeside = { cdr: { start: string; end: string; evse: string; minutes: number; taxIn: boolean; credits?: string; signed?: string } };
 const iso = (ms: number) => new Date(ms).toISOString();
 
+/** By what a bill is known to the network that made it. */
+export const cdrRef = (b: Pick<BillIn, 'id'>): string => b.id.slice(0, 80);
+
 /** A bill as it is kept with a visit. A negative amount takes money back: a bill of state refunded without its sign. @param session the attempt it is for */
 export function billPayload(b: BillIn, session: string | null, importId: string): Payload<'bill'> & CdrBeside & { import: string } {
   const back = new Big(b.amount).lt(0);
@@ -44,7 +47,7 @@ export function billPayload(b: BillIn, session: string | null, importId: string)
     // A credit takes money back, never energy.
     ...(back ? {} : { kWh: new Big(b.kWh).toFixed() }),
     minutes: Math.min(10_000, Math.round(b.minutes * 100) / 100),
-    ref: b.id.slice(0, 80),
+    ref: cdrRef(b),
     state: back ? 'refunded' : 'charged',
     import: importId,
     cdr: {

@@ -5,11 +5,12 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { v7 } from 'uuid';
 import { openLedger } from '@/core/formats/ledger-file';
+import { recordItem } from '@/core/records/record-schema';
 import { readWishes } from '@/core/records/wishes-form';
+import { signUp } from '../accounts/accounts';
 import type { SignedIn } from '../accounts/sessions';
 import type { Member } from '../accounts/who';
 import { limits, pool } from '../db/pool';
-import { addPlace, CHARGED, newHousehold } from '../fixtures/household';
 import { bringIn } from '../formats/bring-in';
 import { importSheet } from '../formats/import-sheet';
 import { ledgerZip } from '../formats/ledger-out';
@@ -21,6 +22,20 @@ limits.query_ms = 600_000;
 const say = (what: string, figure: string) => console.log(`${what.padEnd(64)} ${figure}`);
 const rate = (n: number, ms: number) => Math.round(n / (ms / 1000));
 const MB = 1024 * 1024;
+
+const CHARGED = [
+  [10, 'plugged'],
+  [20, 'means_shown', { meansKind: 'contactless' }],
+  [50, 'power_seen', { screen: 'stall', mark: 'kW' }],
+  [900, 'reading', { screen: 'stall', kWh: '12.5', kW: 50 }],
+  [902, 'stop_asked', { by: 'button' }],
+  [950, 'unplugged'],
+  [990, 'pulled_out', { reason: 'enough' }],
+] as const;
+async function newHousehold(): Promise<Member> {
+  const form = { name: 'bench', householdName: 'bench', email: `${v7()}@example.invalid`, password: 'a long enough one', currency: 'EUR', zone: 'UTC' };
+  return { ...((await signUp(form)) as { householdId: string; personId: string }), role: 'owner' };
+}
 
 /** Events of a plain visit, as many a batch as it takes. */
 function visitEvents(who: Member, siteId: string, stallId: string, at: number): object[] {
@@ -52,11 +67,15 @@ function visitEvents(who: Member, siteId: string, stallId: string, at: number): 
 }
 
 const from = await newHousehold();
-const place = await addPlace(from);
+const place = { networkId: v7(), siteId: v7(), stallId: v7() };
+const records = [
+  recordItem('network', place.networkId, { name: 'Bluebarn' }),
+  recordItem('site', place.siteId, { networkId: place.networkId, name: 'Lipa Barn', zone: 'UTC' }),
+  recordItem('stall', place.stallId, { siteId: place.siteId, name: '1', outlets: [{ connector: 'CCS2', ratedKW: 150 }] }),
+];
+await takeBatch(from, { items: records.map((record) => ({ type: 'record', record })) });
 for (let i = 0; i < VISITS; i += PORTION) {
-  const items = Array.from({ length: PORTION }, (_, k) =>
-    visitEvents(from, place.siteId, place.stalls[0], Date.UTC(2015, 0, 1) + (i + k) * 9 * 3600_000),
-  ).flat();
+  const items = Array.from({ length: PORTION }, (_, k) => visitEvents(from, place.siteId, place.stallId, Date.UTC(2015, 0, 1) + (i + k) * 9 * 3600_000)).flat();
   const answer = await takeBatch(from, { items });
   if (!answer.ok) throw new Error(answer.reason);
 }

@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import { billedItems, billPayload, recordedAttempts } from '@/core/formats/cdr-bills';
+import { billedItems, billPayload, cdrRef, recordedAttempts } from '@/core/formats/cdr-bills';
 import { type AttemptRef, matchSessions, type SessionMatch } from '@/core/formats/match-sessions';
 import { type BillIn, cdrsIn } from '@/core/formats/ocpi-cdrs';
 import type { Breach } from '@/core/formats/ocpi-check';
@@ -66,7 +66,7 @@ async function load(who: Member, bytes: Uint8Array): Promise<Loaded | { refused:
     const a = attempts.find((x) => x.visitId === visitId && x.n === n);
     return { visitId, n, site: a?.site ?? '', at: a?.start ?? v.pulledInAt ?? v.lastEventAt, zone: v.zone, stall: a?.stall ?? null };
   };
-  const there = await standing(who, bills, visits);
+  const there = standing(who, bills, visits);
   const rows = bills.map((b): CdrRow => {
     const pair = match.pairs.find((p) => p.item === b.id);
     const ask = match.asks.find((a) => a.item === b.id);
@@ -99,10 +99,12 @@ async function load(who: Member, bytes: Uint8Array): Promise<Loaded | { refused:
   return { visits, match, bills, preview: { importId, rows, breaches, notKept: notKept.length, unbilled: within } };
 }
 
-/** The bills of these that stand in the ledger, taken in before and not taken back. */
-async function standing(who: Member, bills: readonly BillIn[], visits: ReadonlyMap<string, Visit>): Promise<Set<string>> {
-  const stands = new Set([...visits.values()].flatMap((v) => v.bills.map((b) => b.id)));
-  return new Set(bills.flatMap((b) => (stands.has(idOf(who.householdId, `cdr ${b.id}`)) ? [b.id] : [])));
+/** The bills of these that stand in the ledger, taken in before and not taken back: here, or where the ledger was before it was brought here. */
+function standing(who: Member, bills: readonly BillIn[], visits: ReadonlyMap<string, Visit>): Set<string> {
+  const all = [...visits.values()].flatMap((v) => v.bills);
+  const stands = new Set(all.map((b) => b.id));
+  const elsewhere = new Set(all.flatMap((b) => ('cdr' in b.payload && b.payload.ref !== undefined ? [b.payload.ref] : [])));
+  return new Set(bills.flatMap((b) => (stands.has(idOf(who.householdId, `cdr ${b.id}`)) || elsewhere.has(cdrRef(b)) ? [b.id] : [])));
 }
 
 export async function previewCdrs(who: Member, bytes: Uint8Array): Promise<CdrAnswer> {
