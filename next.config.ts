@@ -6,7 +6,7 @@ import { PHASE_PRODUCTION_SERVER } from 'next/constants';
 const config: NextConfig = {
   reactStrictMode: true,
   poweredByHeader: false,
-  serverExternalPackages: ['mysql2', '@node-rs/argon2'],
+  serverExternalPackages: ['mysql2', '@node-rs/argon2', 'pdfkit'],
   turbopack: {
     root: import.meta.dirname,
     resolveAlias: {

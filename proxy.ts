@@ -12,7 +12,7 @@ const HEADERS = {
 };
 
 /** Answers that say themselves whether they are shown, or under which name they are kept. */
-const SAYS_ITSELF = /^\/api\/v1\/(?:photos\/|export\/|household\/export$|trials\/|schema\/|openapi\.json$)/;
+const SAYS_ITSELF = /^\/api\/v1\/(?:photos\/|export\/|household\/export$|trials\/|pdf\/|schema\/|openapi\.json$)/;
 
 /** False for a path that no text is: `%ff` is half a character. */
 function isText(pathname: string): boolean {

@@ -5,9 +5,9 @@ import { outcomeText } from '@/core/visit/attempt-text';
 import { type AttemptTimes, TIME_RULES } from '@/core/visit/attempt-times';
 import type { Outcome } from '@/core/visit/attempts/attempt';
 import type { Timing } from '@/core/visit/timing';
+import { edgesText, plusMinusText, timingText } from '@/core/visit/timing-text';
 import { VISIT_TIME_RULES, type VisitTimes } from '@/core/visit/visit-times';
 import { Floating } from '../forms/floating';
-import { edgesText, plusMinusText, timingText } from './timing-text';
 
 type AttemptLine = { n: number; stall: string; means: string; outcome: Outcome; times: AttemptTimes; shows: number; mark: string | null; faults: string[] };
 

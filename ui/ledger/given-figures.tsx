@@ -1,7 +1,7 @@
 import { printDuration } from '@/core/units/print';
 import { TIME_RULES, type TimeName } from '@/core/visit/attempt-times';
 import type { Visit } from '@/core/visit/derive';
-import { timingText } from './timing-text';
+import { timingText } from '@/core/visit/timing-text';
 
 /** Stopwatch and remembered figures beside the derived ones; the derived one counts unless somebody chose the other. */
 export function GivenFigures({ visit: v }: { visit: Visit }) {

@@ -4,7 +4,7 @@ import { printClock } from '@/core/units/zoned';
 import type { Visit } from '@/core/visit/derive';
 import { type HeldBack, heldBack } from '@/core/visit/held-back';
 import { span } from '@/core/visit/timing';
-import { timingText } from './timing-text';
+import { timingText } from '@/core/visit/timing-text';
 
 /** Every reading of the visit, with its time after power, and what sharing and climate cost in kW. */
 export function ReadingsTable({ visit: v }: { visit: Visit }) {

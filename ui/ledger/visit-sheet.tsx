@@ -14,6 +14,7 @@ import { energyText } from '@/core/visit/energy-text';
 import { eventLabel } from '@/core/visit/kinds/registry';
 import type { StopTimes } from '@/core/visit/stop';
 import type { Placed } from '@/core/visit/timeline/placed';
+import { timingText } from '@/core/visit/timing-text';
 import { visitCode } from '@/core/visit/visit-code';
 import { visitFlags } from '@/core/visit/visit-flags';
 import { VisitTape } from '../tape/visit-tape';
@@ -23,7 +24,6 @@ import { type Correctable, EventTable } from './event-table';
 import { GivenFigures } from './given-figures';
 import { ReadingsTable } from './readings-table';
 import { StopNote } from './stop-note';
-import { timingText } from './timing-text';
 
 export type VisitSheetData = BillTableProps & {
   state: 'over' | 'running' | 'left_open';

@@ -14,7 +14,7 @@ import type { Around } from './ledger-beside';
 /** The page of a visit with what can be done on it. */
 export function VisitBeside({ data, around, distance }: { data: NonNullable<Awaited<ReturnType<typeof visitPage>>>; around: Around; distance: DistanceUnit }) {
   const beside = (
-    <nav aria-label="Visits before and after" className="no-print flex gap-2">
+    <nav aria-label="Visits before and after" className="no-print flex flex-wrap gap-2">
       {around.newer ? (
         <Link href={around.newer} className="plate" prefetch={false} scroll={false}>
           Newer
@@ -25,6 +25,11 @@ export function VisitBeside({ data, around, distance }: { data: NonNullable<Awai
           Older
         </Link>
       ) : null}
+      {'privateVisit' in data ? null : (
+        <a href={`/api/v1/pdf/visits/${data.visit.id}`} download className="plate">
+          PDF<span className="sr-only"> of this visit</span>
+        </a>
+      )}
     </nav>
   );
   if ('privateVisit' in data) return <PrivateVisitSheet key={data.privateVisit.id} visit={data.privateVisit} around={beside} />;

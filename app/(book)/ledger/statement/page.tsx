@@ -41,6 +41,9 @@ export default async function StatementPage({ searchParams }: { searchParams: Pr
           <Link prefetch={false} href={`/ledger/statement?of=${period.slice(0, 4)}`} className="plate">
             All of {period.slice(0, 4)}
           </Link>
+          <a href={`/api/v1/pdf/statement?of=${period}`} download className="plate">
+            PDF<span className="sr-only"> of this statement, with its receipts</span>
+          </a>
         </nav>
       </div>
       {s.rows.length === 0 ? (

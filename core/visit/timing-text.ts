@@ -1,5 +1,5 @@
-import { NOT_READ, printDuration } from '@/core/units/print';
-import type { Timing } from '@/core/visit/timing';
+import { NOT_READ, printDuration } from '../units/print';
+import type { Timing } from './timing';
 
 /** A duration as it is shown: with its bound; unknown is "not read". */
 export const timingText = (t: Timing): string =>

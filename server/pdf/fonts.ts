@@ -1,0 +1,45 @@
+import { readFileSync } from 'node:fs';
+import path from 'node:path';
+
+/** The faces of the application, as its packages ship them. */
+export type Face = 'words' | 'bold' | 'figures';
+const FILES: Readonly<Record<Face, readonly [family: string, weight: number]>> = {
+  words: ['overpass', 400],
+  bold: ['overpass', 700],
+  figures: ['overpass-mono', 400],
+};
+/** Letters come in two files: those of Western Europe, and those of the rest of it. */
+const SETS = ['latin', 'latin-ext'] as const;
+
+type Covering = { hasGlyphForCodePoint(code: number): boolean };
+type WithFonts = { registerFont(name: string, src: Buffer): unknown; font(name: string): unknown };
+
+const nameOf = (face: Face, set: (typeof SETS)[number]): string => `${face} ${set}`;
+
+/** Gives a document the faces. @returns in which font each stretch of a text is written; a letter that none has becomes a question mark */
+export function fontRuns(doc: PDFKit.PDFDocument): (text: string, face: Face) => { font: string; text: string }[] {
+  const covers = new Map<string, Covering>();
+  for (const [face, [family, weight]] of Object.entries(FILES) as [Face, readonly [string, number]][])
+    for (const set of SETS) {
+      const name = nameOf(face, set);
+      (doc as WithFonts).registerFont(
+        name,
+        readFileSync(path.join(process.cwd(), 'node_modules', '@fontsource', family, 'files', `${family}-${set}-${weight}-normal.woff`)),
+      );
+      doc.font(name);
+      covers.set(name, (doc as unknown as { _font: { font: Covering } })._font.font);
+    }
+  return (text, face) => {
+    const out: { font: string; text: string }[] = [];
+    for (const letter of text.normalize('NFC')) {
+      const code = letter.codePointAt(0) as number;
+      const set = SETS.find((s) => covers.get(nameOf(face, s))?.hasGlyphForCodePoint(code));
+      const font = nameOf(face, set ?? 'latin');
+      const last = out.at(-1);
+      const own = set ? letter : '?';
+      if (last?.font === font) last.text += own;
+      else out.push({ font, text: own });
+    }
+    return out;
+  };
+}

@@ -1,0 +1,55 @@
+import { scaleLinear } from 'd3-scale';
+import { powerProfile } from '@/core/visit/power-profile';
+import type { Segment } from '@/core/visit/tape';
+import { type PdfSheet, WIDTH } from './pdf-sheet';
+
+const HEIGHT = 78;
+const ASPHALT = '#23292C';
+const COLOR = { handshake: '#8FC4FF', fault: '#FF6A4D', energy: '#F6BC0A', idle: '#B99AE6' } as const;
+
+/** The tape of a visit, as on its page: time to the right, the height of the yellow is kW; what hinders is hatched, so that it is told apart without colour. */
+export function drawTape(sheet: PdfSheet, tape: readonly Segment[]): void {
+  const from = tape[0]?.from ?? 0;
+  const to = Math.max(tape.at(-1)?.to ?? 1, from + 1);
+  const x = scaleLinear([from, to], [0, WIDTH]);
+  const top = Math.ceil(Math.max(50, ...tape.flatMap((s) => (s.kW ?? []).map((p) => p.kW))) / 50) * 50;
+  sheet.box(HEIGHT + 16, (doc, left, y, label) => {
+    const up = (kW: number) => y + HEIGHT - (Math.min(kW, top) / top) * (HEIGHT - 6);
+    doc.rect(left, y, WIDTH, HEIGHT).fill(ASPHALT);
+    for (const s of tape) {
+      const [a, width] = [left + x(s.from), Math.max(0.6, x(s.to) - x(s.from))];
+      if (s.kind === 'bare' || s.kind === 'queue') continue;
+      if (s.kind === 'energy') {
+        const profile = powerProfile(s);
+        if (profile.length === 0) doc.rect(a, y + HEIGHT / 2, width, HEIGHT / 2).fill(COLOR.energy);
+        else {
+          doc.moveTo(a, y + HEIGHT);
+          for (const p of profile) doc.lineTo(left + x(p.t), up(p.kW));
+          doc
+            .lineTo(a + width, y + HEIGHT)
+            .closePath()
+            .fill(COLOR.energy);
+        }
+        continue;
+      }
+      doc.save();
+      doc.rect(a, y, width, HEIGHT).clip();
+      doc.rect(a, y, width, HEIGHT).fill(s.kind === 'handshake' ? COLOR.handshake : s.kind === 'fault' ? '#3A1A14' : ASPHALT);
+      const lean = s.kind === 'fault' ? 1 : -1;
+      if (s.kind !== 'handshake')
+        for (let k = -HEIGHT; k < width + HEIGHT; k += s.kind === 'fault' ? 8 : 6)
+          doc
+            .moveTo(a + k, y + HEIGHT)
+            .lineTo(a + k + lean * 30, y)
+            .lineWidth(s.kind === 'fault' ? 3.5 : 1.6)
+            .strokeColor(COLOR[s.kind])
+            .stroke();
+      doc.restore();
+    }
+    for (let kW = 50; kW < top; kW += top > 150 ? 100 : 50) label(`${kW} kW`, left + WIDTH - 30, up(kW) - 4, { size: 6.5, color: '#ffffff' });
+    const minutes = (to - from) / 60_000;
+    const tick = [1, 2, 5, 10, 15, 30, 60, 120, 240, 720].find((m) => minutes / m <= 8) ?? 1440;
+    for (let m = 0; m <= minutes && x(from + m * 60_000) < WIDTH - 16; m += tick)
+      label(`${m} min`, left + x(from + m * 60_000), y + HEIGHT + 3, { size: 7, color: '#54625B' });
+  });
+}
