@@ -56,6 +56,11 @@ describe('a ledger that was taken along', () => {
       { ...none, views: [{ id: 'v' }] },
     ]);
   });
+  it('what makes a visit private comes before the visit', async () => {
+    const marked = story(IN, [10, 'plugged'], [20, 'mark', { as: 'private' }], [40, 'power_seen', KW]);
+    const [piece] = await all(utf8({ ...head, events: [...marked, null, 7] }));
+    expect(piece && 'events' in piece ? piece.events : []).toEqual([marked[2], marked[0], marked[1], marked[3], null, 7]);
+  });
   it('no piece is more than a request takes; what is large by itself goes alone', async () => {
     const many = Array.from({ length: 900 }, (_, i) => ({ ...events[0], id: i, payload: { text: 'é'.repeat(i === 450 ? 700_000 : 10) } }));
     const pieces = await all(utf8({ ...head, events: many }));

@@ -129,6 +129,7 @@ function* pieces<T>(all: readonly T[]): Generator<T[]> {
   if (piece.length > 0) yield piece;
 }
 
+const isMark = (raw: unknown): boolean => typeof raw === 'object' && raw !== null && (raw as { kind?: unknown }).kind === 'mark';
 const asRecord = (raw: unknown): { id: string; fields: object } => {
   const r = (typeof raw === 'object' && raw !== null ? raw : {}) as { id?: unknown; fields?: unknown };
   return { id: String(r.id ?? ''), fields: typeof r.fields === 'object' && r.fields !== null ? r.fields : {} };
@@ -140,7 +141,9 @@ export async function* ledgerBatches(file: LedgerFile): AsyncGenerator<Read<Ledg
   for (const records of pieces(inReferenceOrder(file.head.records, asRecord))) yield { ok: true, value: { ...none, records } };
   for await (const part of file.events()) {
     if (!part.ok) return void (yield part);
-    for (const events of pieces(part.value)) yield { ok: true, value: { ...none, events } };
+    // What makes a visit private before the visit itself: it is never seen by others, however long the rest takes.
+    const [marks, others] = [true, false].map((is) => part.value.filter((e) => isMark(e) === is)) as [unknown[], unknown[]];
+    for (const events of pieces([...marks, ...others])) yield { ok: true, value: { ...none, events } };
   }
   for (const watches of pieces(file.head.watches)) yield { ok: true, value: { ...none, watches } };
   for (const views of pieces(file.head.views)) yield { ok: true, value: { ...none, views } };

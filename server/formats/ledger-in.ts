@@ -16,7 +16,7 @@ import { now } from '../clock';
 import { isDataError } from '../db/away';
 import { fromBin, toBin } from '../db/binary-id';
 import { pool } from '../db/pool';
-import { figuresOf } from '../figures/refresh';
+import { figuresOf, refreshVisits } from '../figures/refresh';
 import { type EventItem, takeEvents, takeRecord } from '../outbox/take-batch';
 import { writing } from '../outbox/writing';
 import { readRecord } from '../records/record-tables';
@@ -180,6 +180,8 @@ async function write(
     for (const row of [...watches, ...views]) extras.push({ id: row.id, kind: row.kind, is: await insertExtra(w.c, who.householdId, row) });
     return { records, events: answers, extras };
   });
+  // Whose a private visit is stands with it at once: figures are derived later, and what is not derived is seen by everybody.
+  await refreshVisits(who.householdId, [...new Set(events.filter((e) => e.kind === 'mark').map((e) => e.visitId))]);
   return result;
 }
 

@@ -1,13 +1,15 @@
 import { createHash } from 'node:crypto';
 import Ajv from 'ajv/dist/2020';
+import type { RowDataPacket } from 'mysql2/promise';
 import sharp from 'sharp';
 import { v7 } from 'uuid';
-import { type LedgerFile, openLedger } from '@/core/formats/ledger-file';
+import { type LedgerFile, ledgerBatches, openLedger } from '@/core/formats/ledger-file';
 import { ledgerSchema } from '@/core/formats/ledger-schema';
 import { recordItem } from '@/core/records/record-schema';
 import type { Member } from '../accounts/who';
 import { savedViews, saveView } from '../compare/saved-views';
 import { endWatch, putOnWatch, watchesOf } from '../compare/watches';
+import { fromBin, toBin } from '../db/binary-id';
 import { pool } from '../db/pool';
 import { addPlace, addSomebody, addVisit, asRecords, CHARGED, describeWithDatabase, newHousehold, type Place, send } from '../fixtures/household';
 import { keepPhoto, readPhoto, restorePhoto } from '../photos/photo-table';
@@ -163,6 +165,22 @@ describeWithDatabase('a whole ledger, out and in', () => {
         (await takeLedger(ines, { people: { [tone.personId]: tone.personId }, theirs: [], records: [], events: [mark], watches: [], views: [] }, take)).refused,
       ).toMatchObject([{ kind: 'event', path: 'visitId', reason: 'is a visit here that is private to somebody else' }]);
     expect((await said(ines)) as string).not.toContain(hers);
+  });
+  it('what is private is so from the first on, before any figure is derived', async () => {
+    const { tone, place } = await used();
+    const hers = await addVisit(tone, place, Date.UTC(2025, 9, 3, 12), [...CHARGED, [1000, 'mark', { as: 'private' }]]);
+    const file = await taken(tone);
+    const to = await newHousehold();
+    const people = Object.fromEntries(file.head.people.map((p) => [p.personId, to.personId]));
+    for await (const piece of ledgerBatches(file)) {
+      if (!piece.ok) throw new Error();
+      await takeLedger(to, { ...piece.value, people, theirs: [] }, true);
+      const [rows] = await pool().execute<RowDataPacket[]>('SELECT private_to FROM visit WHERE household_id = ? AND id = ?', [
+        toBin(to.householdId),
+        toBin(hers),
+      ]);
+      for (const r of rows) expect(fromBin(r.private_to)).toBe(to.personId);
+    }
   });
   it('one bad thing costs itself', async () => {
     const { ines, tone } = await used();
