@@ -8,7 +8,7 @@ import { type Browser, expect, type Page, test } from '@playwright/test';
 import mysql, { type RowDataPacket } from 'mysql2/promise';
 import sharp from 'sharp';
 import { sumsOf } from '@/server/backup/restore-backup';
-import { addPlace, asItems, from, type Member, newHousehold, type Place, send, visitEvents } from './hands/household';
+import { addPlace, asItems, from, type Member, newHousehold, own, type Place, send, visitEvents } from './hands/household';
 import { ownDatabase } from './hands/own-database';
 import { ownServer } from './hands/own-server';
 import { allSent, openStall, thumb } from './hands/stall';
@@ -306,6 +306,40 @@ test('back to any moment after the backup, by the binary log', async ({ browser 
     expect((await signIn(l, who)).status()).toBe(200);
     expect(await rowsOf(l.page)).toEqual(before);
     expect(await l.command('check', '--ledger', 'own')).toMatchObject({ code: 0 });
+  } finally {
+    await l.end();
+  }
+});
+
+test('one household’s ledger goes out by a command and into another household; it is looked at first, and nothing is written over', async ({ browser }) => {
+  test.setTimeout(120_000);
+  const l = await ownLedger(browser);
+  try {
+    const who = await newHousehold(l.page, l.server.url);
+    await someVisits(l.page, l.server.url, who, await addPlace(l.page, l.server.url, { network: 'Bluebarn', site: 'Lipa Barn' }), 3, Date.UTC(2026, 5, 1, 9));
+    const file = path.join(l.env.MILE_DATA, 'ledger.zip');
+    const ledger = (...args: string[]) => l.command('ledger', ...args, '--ledger', 'own');
+    expect(await ledger('out', file)).toMatchObject({ code: 0, said: expect.stringMatching(/ledger\.zip: Test household, 6 records, \d+ events, 0 photos/) });
+    const before = readFileSync(file);
+    expect(await ledger('out', file)).toMatchObject({ code: 1, said: expect.stringContaining('never written over') });
+    expect(readFileSync(file).equals(before)).toBe(true);
+    expect((await ledger('in', file, '--look')).said).toMatch(/Would bring into Test household: 0 records, 0 events, .* 0 differ, 0 refused/);
+
+    const second = await (await browser.newContext({ baseURL: l.server.url })).newPage();
+    await newHousehold(second, l.server.url);
+    await second.request.put('/api/v1/household', {
+      headers: own(l.server.url),
+      data: { householdName: 'Workshop', currency: 'EUR', zone: 'Europe/Ljubljana' },
+    });
+    expect(await ledger('in', file)).toMatchObject({ code: 1, said: expect.stringContaining('Which household?') });
+    expect((await ledger('in', file, '--household', 'Workshop', '--look')).said).toContain('Would bring into Workshop: 6 records, ');
+    expect((await (await second.request.get('/api/v1/visits')).json()).items).toEqual([]);
+    expect((await ledger('in', file, '--household', 'Workshop')).said).toContain('Tone Zupan of the file is Tone Zupan here');
+    const listed = async (page: Page) => (await (await page.request.get('/api/v1/attempts')).json()).items;
+    expect(await listed(second)).toEqual(await listed(l.page));
+    writeFileSync(file, before.subarray(0, 900));
+    expect(await ledger('in', file, '--household', 'Workshop')).toMatchObject({ code: 1, said: expect.stringContaining('cannot be read') });
+    await second.context().close();
   } finally {
     await l.end();
   }

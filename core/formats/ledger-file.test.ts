@@ -1,4 +1,6 @@
 import { configure, Uint8ArrayWriter, ZipWriter } from '@zip.js/zip.js';
+import fc from 'fast-check';
+import { unkeepable } from '../units/keepable-json';
 import { IN, KW, story } from '../visit/fixtures/story';
 import { ledgerBatches, openLedger, proposedPeople } from './ledger-file';
 
@@ -142,6 +144,36 @@ describe('a ledger that was taken along', () => {
     expect(await all(bytes)).toEqual([{ of: 'ledger', code: 'part_differs', entry: 'e.json' }]);
   });
 });
+
+// Whatever is in it: what goes in comes out, in whichever parts it was written.
+it('a ledger of any records and events comes out of its zip as it went in', async () => {
+  const some = (kind: string) =>
+    fc.array(
+      fc
+        .record({
+          id: fc.uuid(),
+          kind: fc.constant(kind),
+          payload: fc.dictionary(fc.stringMatching(/^[a-z]{1,8}$/), fc.jsonValue({ maxDepth: 3, noUnicodeString: false })),
+        })
+        // As the record keeps it: no zero and no half a character in a text.
+        .filter((x) => unkeepable(x, '') === null),
+      { maxLength: 12 },
+    );
+  await fc.assert(
+    fc.asyncProperty(some('note'), some('reading'), some('plugged'), fc.boolean(), async (records, inHead, inPart, parted) => {
+      const bytes = await zipOf({
+        'ledger.json': { ...head, records, events: inHead, parts: parted ? [{ name: 'e.json', events: inPart.length }] : [] },
+        ...(parted ? { 'e.json': part(inPart) } : {}),
+      });
+      const found = await all(bytes);
+      const of = (name: 'records' | 'events') => found.flatMap((p) => (name in p ? (p as { records: unknown[]; events: unknown[] })[name] : []));
+      const plain = (x: unknown) => JSON.parse(JSON.stringify(x));
+      expect(new Set(of('records').map((r) => JSON.stringify(r)))).toEqual(new Set(records.map((r) => JSON.stringify(r))));
+      expect(of('events')).toEqual(plain([...inHead, ...(parted ? inPart : [])]));
+    }),
+    { numRuns: 100, seed: 11 },
+  );
+}, 60_000);
 
 describe('who somebody of the file is here', () => {
   const tone = { personId: 'b', name: 'Tone' };

@@ -3,7 +3,7 @@ import { inReferenceOrder } from '../records/reference-order';
 import { firstProblem, ownWords } from '../units/own-words';
 import { LEDGER_FORMAT, LEDGER_VERSION } from './ledger-schema';
 import { plainJson } from './plain-json';
-import { type JsonRefused, readJson } from './strict-json';
+import { ANY_DOUBLE, type JsonRefused, readJson } from './strict-json';
 import { openZip, type ZipEntry, type ZipRefused } from './zip-in';
 
 /** Before there were zips a household was one JSON file. It is read for good. */
@@ -48,7 +48,7 @@ const no = (code: 'not_a_ledger' | 'newer_version' | 'part_missing' | 'part_diff
 });
 
 function document(bytes: Uint8Array, entry: string | null): Read<Record<string, unknown>> {
-  const read = readJson(bytes);
+  const read = readJson(bytes, ANY_DOUBLE);
   if (!read.ok) return { ok: false, refused: { of: 'json', code: read.code, where: read.where, entry } };
   const value = plainJson(read.value);
   if (typeof value !== 'object' || value === null || Array.isArray(value)) return no('not_a_ledger', entry);

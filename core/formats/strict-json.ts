@@ -1,6 +1,9 @@
 /** Deeper, longer or greater than this nobody writes by hand or by machine. Choices. */
 const MOST = { depth: 64, bytes: 25 * 1024 * 1024, digits: 40, exponent: 30 };
 
+/** Any number that a program writes who keeps them in 64 bits (IEEE 754): what was kept here once must come back. */
+export const ANY_DOUBLE = { digits: 800, exponent: 400 };
+
 /** A number as it was written: nothing is lost by reading it. */
 export class JsonNumber {
   constructor(readonly text: string) {}
@@ -47,8 +50,9 @@ type Frame = { list: Json[] } | { object: JsonObject; key: string };
 /**
  * Reads a JSON text (RFC 8259) strictly: UTF-8, a BOM skipped, keys once, whole surrogate pairs, numbers of sane size,
  * and only so deep. No recursion: what is nested too deep is told, not fallen over.
+ * @param numbers how long and how great a number may be
  */
-export function readJson(bytes: Uint8Array): JsonRead {
+export function readJson(bytes: Uint8Array, numbers: { digits: number; exponent: number } = MOST): JsonRead {
   const refuse = (code: JsonRefused['code'], where: JsonRefused['where']): JsonRead => ({ ok: false, code, where });
   if (bytes.length > MOST.bytes) return refuse('too_large', { byte: MOST.bytes });
   const bad = badUtf8(bytes);
@@ -123,7 +127,7 @@ export function readJson(bytes: Uint8Array): JsonRead {
         NUMBER.lastIndex = at;
         const n = NUMBER.exec(text)?.[0];
         if (!n) return no();
-        if (tooGreat(n)) return refuse('bad_number', { pointer: pointer() });
+        if (tooGreat(n, numbers)) return refuse('bad_number', { pointer: pointer() });
         put(new JsonNumber(n));
         at += n.length;
       }
@@ -152,9 +156,9 @@ export function readJson(bytes: Uint8Array): JsonRead {
 }
 
 const NUMBER = /-?(?:0|[1-9]\d*)(?:\.\d+)?(?:[eE][+-]?\d+)?/y;
-function tooGreat(n: string): boolean {
+function tooGreat(n: string, most: { digits: number; exponent: number }): boolean {
   const [digits = '', exponent = '0'] = n.toLowerCase().split('e');
-  return digits.replace(/\D/g, '').length > MOST.digits || Math.abs(Number(exponent)) > MOST.exponent;
+  return digits.replace(/\D/g, '').length > most.digits || Math.abs(Number(exponent)) > most.exponent;
 }
 
 const ESCAPED: Readonly<Record<string, string>> = { '"': '"', '\\': '\\', '/': '/', b: '\b', f: '\f', n: '\n', r: '\r', t: '\t' };

@@ -2,8 +2,7 @@ import { spawn } from 'node:child_process';
 import path from 'node:path';
 import { TookTooLong } from '../db/away';
 
-/** Pictures worked on at a time, and waiting for that: one process leaves a core to everybody else. */
-const AT_ONCE = 1;
+/** Pictures that wait for a script: it works on one at a time, which leaves a core to everybody else. */
 const MOST_WAITING = 16;
 const MOST_OUT = 8_000_000;
 
@@ -12,8 +11,8 @@ export type PictureLimits = { space: number; cpu_s: number; time_s: number; flag
 /** How a process ended, and what it wrote. */
 export type PictureOutcome = { code: number | null; out: Buffer; said: string };
 
-let working = 0;
-const waiting: (() => void)[] = [];
+/** Who waits for each script that works: a photo on its way does not wait for a receipt that is read. */
+const waiting = new Map<string, (() => void)[]>();
 
 /** The first bytes of the formats that are taken: JPEG, PNG, and WebP in its RIFF. */
 export function looksLikePicture(sent: Uint8Array): boolean {
@@ -26,21 +25,22 @@ export function looksLikePicture(sent: Uint8Array): boolean {
 }
 
 /**
- * Hands a picture to a script in a process of its own with bounded memory and time, one at a time: sign-ins and pages go on meanwhile, and whatever a hostile picture does
+ * Hands a picture to a script in a process of its own with bounded memory and time, one at a time for each script: sign-ins and pages go on meanwhile, and whatever a hostile picture does
  * to a decoder, it does there.
  * @throws TookTooLong when too many wait already
  */
 export async function inPictureProcess(script: string, sent: Uint8Array, limits: PictureLimits): Promise<PictureOutcome> {
-  if (working >= AT_ONCE) {
-    if (waiting.length >= MOST_WAITING) throw new TookTooLong('too many pictures wait already');
-    await new Promise<void>((go) => waiting.push(go));
-  }
-  working += 1;
+  const queue = waiting.get(script);
+  if (queue) {
+    if (queue.length >= MOST_WAITING) throw new TookTooLong('too many pictures wait already');
+    await new Promise<void>((go) => queue.push(go));
+  } else waiting.set(script, []);
   try {
     return await run(path.join(process.cwd(), 'server', 'photos', script), sent, limits);
   } finally {
-    working -= 1;
-    waiting.shift()?.();
+    const next = waiting.get(script)?.shift();
+    if (next) next();
+    else waiting.delete(script);
   }
 }
 
