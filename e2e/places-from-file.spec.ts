@@ -21,6 +21,7 @@ const sites = async (page: Page) =>
     latitude: number | null;
     longitude: number | null;
     zone: string;
+    openingHours: string | null;
     stalls: { name: string }[];
   }[];
 
@@ -113,6 +114,7 @@ test('Locations of a network with their posts; places and prices go out and star
     coordinates: { latitude: '46.37700', longitude: '14.09200' },
     operator: { name: 'Saltmarsh Rapid' },
     time_zone: 'Europe/Ljubljana',
+    opening_times: { twentyfourseven: false, regular_hours: [1, 2, 3, 4, 5].map((weekday) => ({ weekday, period_begin: '07:00', period_end: '19:00' })) },
     evses,
     last_updated: '2026-01-01T00:00:00Z',
   });
@@ -128,6 +130,7 @@ test('Locations of a network with their posts; places and prices go out and star
   const found = Object.fromEntries((await sites(page)).map((s) => [s.name, s.stalls.map((x) => x.name).sort()]));
   expect(found).toEqual({ 'Vrba Crossing': ['1', '2', '3'], 'Hrast Depo': ['1'] });
 
+  expect((await sites(page)).map((s) => s.openingHours)).toEqual(['Mon–Fri 07:00–19:00', 'Mon–Fri 07:00–19:00']);
   // Out again: as Locations, as GeoJSON, and as a start for somebody else.
   const out = await (await page.request.get('/api/v1/export/ocpi-locations.json')).json();
   expect(out.data.map((l: { name: string }) => l.name).sort()).toEqual(['Hrast Depo', 'Vrba Crossing']);

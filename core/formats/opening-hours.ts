@@ -26,3 +26,31 @@ export function openAt(hours: JsonObject | null, zone: string, at: number): bool
     return Number((day as { value?: number } | undefined)?.value) === weekday && begin <= clock && (end === '00:00' || clock < end);
   });
 }
+
+const DAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'];
+/** More than a sign says, and than a site can hold. */
+const MOST_LETTERS = 120;
+
+/** The week's hours in a line, days with the same hours together: `Mon–Fri 07:00–19:00, Sat 08:00–12:00`. `null` where none are told, or they do not fit in one. */
+export function hoursText(hours: JsonObject | null): string | null {
+  if (!hours) return null;
+  if (member(hours, 'twentyfourseven') === true) return '24 hours';
+  const byDay = DAYS.map((_, i) =>
+    objectsIn(hours, 'regular_hours')
+      .filter((h) => Number((member(h, 'weekday') as { value?: number } | undefined)?.value) === i + 1)
+      .map((h) => `${textOf(h, 'period_begin')}–${textOf(h, 'period_end') === '00:00' ? '24:00' : textOf(h, 'period_end')}`)
+      .sort()
+      .join(' and '),
+  );
+  const runs: { from: number; to: number; said: string }[] = [];
+  for (const [i, said] of byDay.entries()) {
+    const last = runs.at(-1);
+    if (last && last.said === said) last.to = i;
+    else runs.push({ from: i, to: i, said });
+  }
+  const text = runs
+    .filter((r) => r.said !== '')
+    .map((r) => `${DAYS[r.from]}${r.to > r.from ? `–${DAYS[r.to]}` : ''} ${r.said}`)
+    .join(', ');
+  return text === '' || text.length > MOST_LETTERS ? null : text;
+}

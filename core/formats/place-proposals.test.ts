@@ -31,6 +31,7 @@ const file = (more: Partial<PlaceProposal> = {}): PlaceProposal => ({
   asks: [],
   better: null,
   note: null,
+  hours: null,
   stalls: [],
   ...more,
 });
@@ -63,6 +64,14 @@ describe('a site of a file and those that are here', () => {
     expect(isNews(placeNews(file({ latitude: null, longitude: null }), [here]))).toBe(false);
     expect(placeNews(file({ latitude: 46, asks: ['moved'] }), [here])).toMatchObject({ position: false, moves: true });
     expect(isNews(placeNews(file({ name: 'New' }), [here]))).toBe(true);
+  });
+  it('brings its hours where none are noted', () => {
+    const here = known('Lipa Barn', 'Bluebarn', [], [45.9, 14.5]);
+    expect(placeNews(file({ hours: '24 hours' }), [here]).hours).toBe(true);
+    expect(isNews(placeNews(file({ hours: '24 hours' }), [here]))).toBe(true);
+    expect(placeNews(file({ hours: '24 hours' }), [{ ...here, fields: { ...here.fields, openingHours: 'by day' } }]).hours).toBe(false);
+    expect(placeNews(file(), [here]).hours).toBe(false);
+    expect(placeNews(file({ name: 'New', hours: '24 hours' }), []).hours).toBe(true);
   });
   it('does not fill a post beyond the ids that it can hold', () => {
     const uids = Array.from({ length: 8 }, (_, i) => `E${i}`);

@@ -2,6 +2,7 @@ import type { RecordFields } from '../records/record-schema';
 import type { GeoQuestion, GeoSite } from './geojson';
 import { fold } from './match-sessions';
 import type { SiteIn, StallIn } from './ocpi-locations';
+import { hoursText } from './opening-hours';
 
 /** A site of a file as it may come in. */
 export type PlaceProposal = {
@@ -15,6 +16,7 @@ export type PlaceProposal = {
   /** Longitude and latitude as they may have been meant. */
   better: [number, number] | null;
   note: string | null;
+  hours: string | null;
   stalls: StallIn[];
 };
 export type KnownSite = {
@@ -34,6 +36,7 @@ export const proposalOfGeo = (s: GeoSite): PlaceProposal => ({
   asks: s.asks,
   better: s.better,
   note: typeof s.rest.note === 'string' ? s.rest.note : null,
+  hours: null,
   stalls: [],
 });
 export const proposalOfLocation = (s: SiteIn): PlaceProposal => ({
@@ -46,6 +49,7 @@ export const proposalOfLocation = (s: SiteIn): PlaceProposal => ({
   asks: [],
   better: null,
   note: null,
+  hours: hoursText(s.hours),
   stalls: s.stalls,
 });
 
@@ -71,13 +75,14 @@ export type PlaceNews = {
   same: KnownSite | null;
   position: boolean;
   moves: boolean;
+  hours: boolean;
   stalls: StallIn[];
   uids: { id: string; rev: number; evseUids: string[] }[];
 };
 export function placeNews(p: PlaceProposal, known: readonly KnownSite[]): PlaceNews {
   const same = sameSite(p, known);
   const placed = p.latitude !== null && p.longitude !== null;
-  if (!same) return { same, position: placed, moves: false, stalls: p.stalls, uids: [] };
+  if (!same) return { same, position: placed, moves: false, hours: p.hours !== null, stalls: p.stalls, uids: [] };
   const uids = same.stalls.flatMap((ours) => {
     const theirs = p.stalls.find((s) => isSame(s, ours.fields));
     const more = theirs?.evseUids.filter((uid) => !ours.fields.evseUids.includes(uid)) ?? [];
@@ -88,11 +93,12 @@ export function placeNews(p: PlaceProposal, known: readonly KnownSite[]): PlaceN
     same,
     position: placed && same.fields.latitude === null,
     moves: p.asks.includes('moved'),
+    hours: p.hours !== null && same.fields.openingHours === null,
     stalls: p.stalls.filter((s) => !same.stalls.some((ours) => isSame(s, ours.fields))),
     uids,
   };
 }
-export const isNews = (n: PlaceNews): boolean => !n.same || n.position || n.moves || n.stalls.length > 0 || n.uids.length > 0;
+export const isNews = (n: PlaceNews): boolean => !n.same || n.position || n.moves || n.hours || n.stalls.length > 0 || n.uids.length > 0;
 
 /** The fields of a post as a record has them. A network's rating is no plate that somebody read; phases that a record cannot say are left open. @param day the day it was written down */
 export function stallFields(s: StallIn, siteId: string, day: string): Partial<RecordFields<'stall'>> {

@@ -117,7 +117,8 @@ export async function takePlaces(who: SignedIn, bytes: Uint8Array, choices: read
     const position = positionOf(p, choice);
     if (news.same) {
       const moves = (news.moves || p.asks.length > 0) && choice.position !== 'none';
-      if (position && (news.position || moves)) record('site', news.same.id, revs.get(news.same.id) ?? 1, position);
+      const more = { ...(position && (news.position || moves) ? position : {}), ...(news.hours ? { openingHours: p.hours } : {}) };
+      if (Object.keys(more).length > 0) record('site', news.same.id, revs.get(news.same.id) ?? 1, more);
     } else {
       const name = choice.network.trim();
       const networkId = networkIds.get(fold(name)) ?? idOf(who.householdId, `network ${fold(name)}`);
@@ -132,6 +133,7 @@ export async function takePlaces(who: SignedIn, bytes: Uint8Array, choices: read
         name: [...p.name].slice(0, 80).join(''),
         zone,
         ...position,
+        openingHours: p.hours,
         note: p.note ? p.note.slice(0, 1000) : null,
       });
     }
