@@ -4,6 +4,7 @@ import { printMoney } from '@/core/units/money';
 import { printCount, printKWh, printShift } from '@/core/units/print';
 import { printDate, printTime } from '@/core/units/zoned';
 import type { CdrPreview, CdrRow } from '@/server/formats/import-cdrs';
+import { ChooseFile, useFileWork } from '@/ui/forms/file-work';
 
 type Taken = CdrPreview & { taken?: number };
 const WHY: Readonly<Record<string, string>> = {
@@ -29,35 +30,25 @@ export function ImportBills() {
   const [file, setFile] = useState<File | null>(null);
   const [seen, setSeen] = useState<Taken | null>(null);
   const [picks, setPicks] = useState<Record<string, string>>({});
-  const [said, setSaid] = useState('');
-  const [busy, setBusy] = useState(false);
+  const { busy, said, say, working } = useFileWork();
 
-  const send = async (of: File, take: boolean) => {
-    setBusy(true);
-    setSaid('');
-    try {
-      const chosen = Object.entries(picks).flatMap(([id, at]) => (at ? [`pick=${encodeURIComponent(`${id}~${at}`)}`] : []));
-      const query = take ? `?take=yes${chosen.length > 0 ? `&${chosen.join('&')}` : ''}` : '';
-      const answer = await fetch(`/api/v1/import/cdrs${query}`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: of });
-      const body = await answer.json();
-      if (!answer.ok) {
-        setSeen(null);
-        const where = body.refused?.where?.pointer ?? (body.refused?.where?.byte === undefined ? '' : `byte ${body.refused.where.byte}`);
-        setSaid(`${body.error ?? 'The file was refused.'} ${REFUSED[body.refused?.code] ?? ''} ${where}`.trim());
-        return;
-      }
-      setSeen(body);
-      if (take) setSaid(`${printCount(body.taken ?? 0, 'bill')} taken in.`);
-    } catch {
-      setSaid('The server could not be reached. Nothing was taken in.');
-    } finally {
-      setBusy(false);
+  const send = async (of: File, take: boolean): Promise<void> => {
+    const chosen = Object.entries(picks).flatMap(([id, at]) => (at ? [`pick=${encodeURIComponent(`${id}~${at}`)}`] : []));
+    const query = take ? `?take=yes${chosen.length > 0 ? `&${chosen.join('&')}` : ''}` : '';
+    const answer = await fetch(`/api/v1/import/cdrs${query}`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: of });
+    const body = await answer.json();
+    if (!answer.ok) {
+      setSeen(null);
+      const where = body.refused?.where?.pointer ?? (body.refused?.where?.byte === undefined ? '' : `byte ${body.refused.where.byte}`);
+      say(`${body.error ?? 'The file was refused.'} ${REFUSED[body.refused?.code] ?? ''} ${where}`.trim());
+      return;
     }
+    setSeen(body);
+    if (take) say(`${printCount(body.taken ?? 0, 'bill')} taken in.`);
   };
-  const undo = async () => {
-    if (!seen) return;
-    setBusy(true);
-    try {
+  const undo = () =>
+    void working(async () => {
+      if (!seen) return;
       const answer = await fetch('/api/v1/import/cdrs', {
         method: 'DELETE',
         headers: { 'content-type': 'application/json' },
@@ -65,32 +56,23 @@ export function ImportBills() {
       });
       const { undone } = await answer.json();
       if (file) await send(file, false);
-      setSaid(answer.ok ? `${printCount(undone ?? 0, 'bill')} taken back.` : 'It could not be taken back just now.');
-    } finally {
-      setBusy(false);
-    }
-  };
+      say(answer.ok ? `${printCount(undone ?? 0, 'bill')} taken back.` : 'It could not be taken back just now.');
+    }, true);
   const ready = (seen?.rows ?? []).filter((r) => !r.there && (r.match.is === 'paired' || (r.match.is === 'asked' && picks[r.id])));
   return (
     <>
-      <label className="mb-3 block text-[15px] font-semibold">
-        The file, JSON
-        <input
-          type="file"
-          accept="application/json,.json"
-          className="mt-1 block min-h-[44px] w-full max-w-full"
-          onChange={(e) => {
-            const chosen = e.target.files?.[0] ?? null;
-            setFile(chosen);
-            setPicks({});
-            if (chosen) void send(chosen, false);
-            else setSeen(null);
-          }}
-        />
-      </label>
-      <p role="status" className="mb-3 min-h-6 text-[15px] font-semibold">
-        {busy ? 'Reading …' : said}
-      </p>
+      <ChooseFile
+        label="The file, JSON"
+        accept="application/json,.json"
+        busy={busy}
+        said={said}
+        onChoose={(chosen) => {
+          setFile(chosen);
+          setPicks({});
+          if (chosen) void working(() => send(chosen, false), false);
+          else setSeen(null);
+        }}
+      />
       {seen ? (
         <>
           {seen.breaches
@@ -137,12 +119,12 @@ export function ImportBills() {
               type="button"
               className="plate plate-next !min-h-[44px]"
               disabled={busy || ready.length === 0 || !file}
-              onClick={() => file && void send(file, true)}
+              onClick={() => file && void working(() => send(file, true), true)}
             >
               Take in {printCount(ready.length, 'bill')}
             </button>
             {seen.rows.some((r) => r.there) || (seen.taken ?? 0) > 0 ? (
-              <button type="button" className="plate !min-h-[44px]" disabled={busy} onClick={() => void undo()}>
+              <button type="button" className="plate !min-h-[44px]" disabled={busy} onClick={undo}>
                 Take this import back
               </button>
             ) : null}

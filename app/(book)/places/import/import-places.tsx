@@ -2,6 +2,7 @@
 import { useState } from 'react';
 import { printCount } from '@/core/units/print';
 import type { PlaceChoice, PlaceRow, PlacesPreview } from '@/server/formats/import-places';
+import { ChooseFile, useFileWork } from '@/ui/forms/file-work';
 
 /** Rows of one request: all of them would be more than an address can hold. */
 const AT_ONCE = 25;
@@ -42,8 +43,7 @@ export function ImportPlaces() {
   const [file, setFile] = useState<File | null>(null);
   const [seen, setSeen] = useState<PlacesPreview | null>(null);
   const [choices, setChoices] = useState<Readonly<Record<string, Choice>>>({});
-  const [said, setSaid] = useState('');
-  const [busy, setBusy] = useState(false);
+  const { busy, said, say, working } = useFileWork();
 
   const send = async (of: File, some: readonly PlaceChoice[] | null): Promise<(PlacesPreview & { taken?: number }) | null> => {
     const query = some === null ? '' : `?${new URLSearchParams({ choices: JSON.stringify(some) })}`;
@@ -51,23 +51,12 @@ export function ImportPlaces() {
     const body = await answer.json();
     if (answer.ok) return body;
     const { pointer, byte } = body.refused?.where ?? {};
-    setSaid(
+    say(
       [body.error, REFUSED[body.refused?.code] ?? body.refused?.code?.replaceAll('_', ' '), pointer || (byte === undefined ? '' : `byte ${byte}`)]
         .filter(Boolean)
         .join(' '),
     );
     return null;
-  };
-  const working = async (work: () => Promise<void>) => {
-    setBusy(true);
-    setSaid('');
-    try {
-      await work();
-    } catch {
-      setSaid('The server could not be reached. What came in so far is here; the same again goes on from there.');
-    } finally {
-      setBusy(false);
-    }
   };
   const show = (preview: PlacesPreview) => {
     setSeen(preview);
@@ -78,7 +67,7 @@ export function ImportPlaces() {
       setSeen(null);
       const preview = await send(of, null);
       if (preview) show(preview);
-    });
+    }, false);
   const takeIn = () =>
     working(async () => {
       if (!file || !seen) return;
@@ -89,35 +78,28 @@ export function ImportPlaces() {
         if (!told) return;
         taken += told.taken ?? 0;
         show(told);
-        setSaid(
+        say(
           at + AT_ONCE < all.length
             ? `${printCount(taken, 'record')} taken in, more to come …`
             : `${printCount(taken, 'record')} taken in: sites, stalls and networks.`,
         );
       }
-    });
+    }, true);
   const choose = (pointer: string, c: Choice | null) => setChoices(({ [pointer]: _, ...others }) => (c === null ? others : { ...others, [pointer]: c }));
   const unnamed = seen?.rows.some((r) => choices[r.pointer]?.network.trim() === '' && r.is === 'new');
   const coming = Object.keys(choices).length;
   return (
     <>
-      <label className="mb-3 block text-[15px] font-semibold">
-        The file, GeoJSON or OCPI
-        <input
-          type="file"
-          accept=".geojson,.json,application/geo+json,application/json"
-          className="mt-1 block min-h-[44px] w-full max-w-full"
-          disabled={busy}
-          onChange={(e) => {
-            const chosen = e.target.files?.[0] ?? null;
-            setFile(chosen);
-            if (chosen) void read(chosen);
-          }}
-        />
-      </label>
-      <p role="status" className="mb-3 min-h-6 text-[15px] font-semibold">
-        {said || (busy ? 'Reading …' : '')}
-      </p>
+      <ChooseFile
+        label="The file, GeoJSON or OCPI"
+        accept=".geojson,.json,application/geo+json,application/json"
+        busy={busy}
+        said={said}
+        onChoose={(chosen) => {
+          setFile(chosen);
+          if (chosen) void read(chosen);
+        }}
+      />
       {seen ? (
         <>
           {seen.breaches.length > 0 ? (

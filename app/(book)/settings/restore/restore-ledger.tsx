@@ -3,6 +3,7 @@ import { useRef, useState } from 'react';
 import type { LedgerBatch, LedgerFile } from '@/core/formats/ledger-file';
 import { printCount } from '@/core/units/print';
 import type { Differs, LedgerTold } from '@/server/formats/ledger-in';
+import { ChooseFile, useFileWork } from '@/ui/forms/file-work';
 import type { Names } from '@/ui/records/form-fields';
 import { LedgerDifferences } from './ledger-differences';
 import { refusedWords } from './refused-words';
@@ -39,22 +40,9 @@ export function RestoreLedger({
   const [people, setPeople] = useState<Record<string, string>>({});
   const [seen, setSeen] = useState<Sum | null>(null);
   const [theirs, setTheirs] = useState<readonly string[]>([]);
-  const [said, setSaid] = useState('');
-  const [busy, setBusy] = useState(false);
+  const { busy, said, say, working } = useFileWork();
   const stop = useRef(false);
 
-  const working = async (work: () => Promise<void>) => {
-    setBusy(true);
-    setSaid('');
-    stop.current = false;
-    try {
-      await work();
-    } catch {
-      setSaid('The server could not be reached. What came in so far is here; the same again goes on from there.');
-    } finally {
-      setBusy(false);
-    }
-  };
   const open = (chosen: File) =>
     working(async () => {
       setFile(null);
@@ -63,12 +51,12 @@ export function RestoreLedger({
       // The reader of zips is only carried by those who bring one.
       const { openLedger, proposedPeople } = await import('@/core/formats/ledger-file');
       const read = await openLedger(chosen);
-      if (!read.ok) return setSaid(refusedWords(read.refused));
+      if (!read.ok) return say(refusedWords(read.refused));
       const proposed = Object.fromEntries([...proposedPeople(read.value.head.people, here)].map(([id, to]) => [id, to ?? '']));
       setFile(read.value);
       setPeople(proposed);
       if (!Object.values(proposed).includes('')) await look(read.value, proposed);
-    });
+    }, false);
   const send = async (piece: LedgerBatch, who: Record<string, string>, take: boolean): Promise<LedgerTold | null> => {
     for (;;) {
       const answer = await fetch('/api/v1/import/ledger', {
@@ -81,7 +69,7 @@ export function RestoreLedger({
         await new Promise((go) => setTimeout(go, 1000 * Number(answer.headers.get('retry-after') ?? 5)));
         continue;
       }
-      setSaid(((await answer.json()) as { error?: string }).error ?? 'It was refused.');
+      say(((await answer.json()) as { error?: string }).error ?? 'It was refused.');
       return null;
     }
   };
@@ -91,7 +79,7 @@ export function RestoreLedger({
     const sum = nothing();
     for await (const piece of ledgerBatches(of)) {
       if (!piece.ok) {
-        setSaid(refusedWords(piece.refused));
+        say(refusedWords(piece.refused));
         return null;
       }
       const told = await send(piece.value, who, take);
@@ -100,36 +88,38 @@ export function RestoreLedger({
       sum.already += told.already;
       sum.differs.push(...told.differs);
       sum.refused.push(...told.refused);
-      setSaid(`${take ? 'Bringing in' : 'Looking'} … ${counted(sum)}`);
+      say(`${take ? 'Bringing in' : 'Looking'} … ${counted(sum)}`);
       if (stop.current) {
-        setSaid(take ? `Stopped: ${counted(sum)} The same again goes on from there.` : 'Stopped. Nothing was changed.');
+        say(take ? `Stopped: ${counted(sum)} The same again goes on from there.` : 'Stopped. Nothing was changed.');
         return null;
       }
     }
     return sum;
   };
   const look = async (of: LedgerFile, who: Record<string, string>) => {
+    stop.current = false;
     const sum = await through(of, who, false);
     setSeen(sum);
-    if (sum) setSaid(counted(sum));
+    if (sum) say(counted(sum));
   };
   const bringIn = () =>
     working(async () => {
+      stop.current = false;
       if (!file) return;
       const lost = await photos(file);
       if (lost === null) return;
       const sum = await through(file, people, true);
       if (!sum) return;
       setSeen(null);
-      setSaid(`Brought in: ${counted(sum)}${lost > 0 ? ` ${printCount(lost, 'photo')} could not be kept.` : ''}`);
-    });
+      say(`Brought in: ${counted(sum)}${lost > 0 ? ` ${printCount(lost, 'photo')} could not be kept.` : ''}`);
+    }, true);
   /** The pictures, so that nothing speaks of one that is not there. @returns how many could not be kept; `null` where it stopped */
   const photos = async (of: LedgerFile): Promise<number | null> => {
     let lost = 0;
     for (const [i, { name }] of of.head.photos.entries()) {
       const bytes = await of.photo(name);
       if (!bytes.ok) {
-        setSaid(refusedWords(bytes.refused));
+        say(refusedWords(bytes.refused));
         return null;
       }
       const answer =
@@ -140,9 +130,9 @@ export function RestoreLedger({
           body: new Blob([new Uint8Array(bytes.value)]),
         }));
       if (!answer?.ok) lost += 1;
-      setSaid(`Photo ${i + 1} of ${of.head.photos.length} …`);
+      say(`Photo ${i + 1} of ${of.head.photos.length} …`);
       if (stop.current) {
-        setSaid('Stopped. The same again goes on from there.');
+        say('Stopped. The same again goes on from there.');
         return null;
       }
     }
@@ -153,22 +143,15 @@ export function RestoreLedger({
   const differ = file ? (['currency', 'zone'] as const).filter((k) => file.head.household[k] !== household[k]) : [];
   return (
     <>
-      <label className="mb-3 block text-[15px] font-semibold">
-        The file, ZIP or JSON
-        <input
-          type="file"
-          accept=".zip,.json,application/zip,application/json"
-          className="mt-1 block min-h-[44px] w-full max-w-full"
-          disabled={busy}
-          onChange={(e) => {
-            const chosen = e.target.files?.[0];
-            if (chosen) void open(chosen);
-          }}
-        />
-      </label>
-      <p role="status" className="mb-3 min-h-6 text-[15px] font-semibold">
-        {said || (busy ? 'Reading …' : '')}
-      </p>
+      <ChooseFile
+        label="The file, ZIP or JSON"
+        accept=".zip,.json,application/zip,application/json"
+        busy={busy}
+        said={said}
+        onChoose={(chosen) => {
+          if (chosen) void open(chosen);
+        }}
+      />
       {file ? (
         <>
           <p className="mb-3 text-[15px]">
@@ -188,7 +171,7 @@ export function RestoreLedger({
                       const next = { ...people, [p.personId]: e.target.value };
                       setPeople(next);
                       setSeen(null);
-                      if (!Object.values(next).includes('')) void working(() => look(file, next));
+                      if (!Object.values(next).includes('')) void working(() => look(file, next), false);
                     }}
                   >
                     <option value="">who is that here?</option>

@@ -6,6 +6,7 @@ import { printMoney } from '@/core/units/money';
 import { printCount } from '@/core/units/print';
 import { printDate, printTime } from '@/core/units/zoned';
 import type { SheetLine, SheetPreview, SheetSite } from '@/server/formats/import-sheet';
+import { ChooseFile, useFileWork } from '@/ui/forms/file-work';
 import { saveFile } from '@/ui/forms/save-file';
 import { SheetAsks } from './sheet-asks';
 import { SheetColumns } from './sheet-columns';
@@ -22,8 +23,7 @@ export function ImportSheet() {
   const [seen, setSeen] = useState<Told | null>(null);
   const [answers, setAnswers] = useState<SheetAnswer[]>([]);
   const [sites, setSites] = useState<Record<string, string>>({});
-  const [said, setSaid] = useState('');
-  const [busy, setBusy] = useState(false);
+  const { busy, said, say, working } = useFileWork();
   const stop = useRef(false);
   // Two answers given quickly: what was read for the first of them is old by then.
   const asked = useRef(0);
@@ -44,25 +44,14 @@ export function ImportSheet() {
     }
     const { line, byte } = body.refused?.where ?? {};
     const where = line !== undefined ? `Line ${line}.` : byte !== undefined ? `Byte ${byte}.` : '';
-    setSaid(`${body.error ?? 'The file was refused.'} ${REFUSED[body.refused?.code] ?? ''} ${where}`.trim());
+    say(`${body.error ?? 'The file was refused.'} ${REFUSED[body.refused?.code] ?? ''} ${where}`.trim());
     if (!take) setSeen(null);
     return null;
-  };
-  const working = async (work: () => Promise<void>) => {
-    setBusy(true);
-    setSaid('');
-    try {
-      await work();
-    } catch {
-      setSaid('The server could not be reached. What came in so far is in the ledger; the same again goes on from there.');
-    } finally {
-      setBusy(false);
-    }
   };
   const read = (of: File, with_: readonly SheetAnswer[] | null) =>
     void working(async () => {
       await send(of, with_, [], false);
-    });
+    }, false);
   const answered = (a: SheetAnswer) => {
     const next = [...answers.filter((x) => !(x.code === a.code && x.column === a.column && JSON.stringify(x.lines) === JSON.stringify(a.lines))), a];
     setAnswers(next);
@@ -92,20 +81,20 @@ export function ImportSheet() {
         if (!told) return;
         taken += told.taken ?? 0;
         const more = (told.left ?? 0) > 0 || (part + 1) * SITES_AT_ONCE < make.length;
-        setSaid(more ? `${printCount(taken, 'row')} taken in, ${told.left} to come …` : `${printCount(taken, 'row')} taken in.`);
+        say(more ? `${printCount(taken, 'row')} taken in, ${told.left} to come …` : `${printCount(taken, 'row')} taken in.`);
         if (!more) break;
         // What is refused although it could be read would be sent for ever.
         if (told.taken === 0 && some.length === 0) {
-          setSaid(`${printCount(taken, 'row')} taken in; ${printCount(told.left ?? 0, 'row')} could not be kept.`);
+          say(`${printCount(taken, 'row')} taken in; ${printCount(told.left ?? 0, 'row')} could not be kept.`);
           break;
         }
         if (stop.current) {
-          setSaid(`Stopped: ${printCount(taken, 'row')} taken in. The same again goes on from there.`);
+          say(`Stopped: ${printCount(taken, 'row')} taken in. The same again goes on from there.`);
           break;
         }
       }
       setSites({});
-    });
+    }, true);
   const undo = () =>
     void working(async () => {
       if (!seen || !file) return;
@@ -116,32 +105,26 @@ export function ImportSheet() {
       });
       const { undone } = await answer.json();
       await send(file, answers, [], false);
-      setSaid(answer.ok ? `${printCount(undone ?? 0, 'row')} taken back. Sites made for it stay.` : 'It could not be taken back just now.');
-    });
+      say(answer.ok ? `${printCount(undone ?? 0, 'row')} taken back. Sites made for it stay.` : 'It could not be taken back just now.');
+    }, true);
   const beside = seen?.rows.filter((r) => r.plan === 'near' && r.bills).map((r) => r.line) ?? [];
   const unnamed = Object.values(sites).some((n) => n.trim() === '');
   const coming = (seen?.counts.new ?? 0) + (seen?.counts.merge ?? 0) + (Object.keys(sites).length > 0 ? (seen?.counts.place ?? 0) : 0);
   return (
     <>
-      <label className="mb-3 block text-[15px] font-semibold">
-        The file, CSV
-        <input
-          type="file"
-          accept=".csv,.txt,.tsv,text/csv,text/plain"
-          className="mt-1 block min-h-[44px] w-full max-w-full"
-          onChange={(e) => {
-            const chosen = e.target.files?.[0] ?? null;
-            setFile(chosen);
-            setAnswers([]);
-            setSites({});
-            setSeen(null);
-            if (chosen) read(chosen, null);
-          }}
-        />
-      </label>
-      <p role="status" className="mb-3 min-h-6 text-[15px] font-semibold">
-        {said || (busy ? 'Reading …' : '')}
-      </p>
+      <ChooseFile
+        label="The file, CSV"
+        accept=".csv,.txt,.tsv,text/csv,text/plain"
+        busy={busy}
+        said={said}
+        onChoose={(chosen) => {
+          setFile(chosen);
+          setAnswers([]);
+          setSites({});
+          setSeen(null);
+          if (chosen) read(chosen, null);
+        }}
+      />
       {seen ? (
         <>
           <p className="mb-3 text-[15px]">
