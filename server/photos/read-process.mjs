@@ -28,15 +28,14 @@ try {
     .autoOrient()
     .greyscale()
     .resize({ width: SIDE, height: SIDE, fit: 'inside' })
-    // What light falls unevenly on is read by how it differs from around it.
-    .clahe({ width: 200, height: 200, maxSlope: 3 })
     .png({ compressionLevel: 1 })
     .toBuffer({ resolveWithObject: true });
 } catch {
   process.exit(2);
 }
 const worker = await createWorker('eng', OEM.LSTM_ONLY, { langPath: DATA, gzip: true, cacheMethod: 'none' });
-await worker.setParameters({ tessedit_pageseg_mode: PSM.SINGLE_BLOCK, preserve_interword_spaces: '1' });
+// Ink is told from paper by what is around it (Sauvola): light falls unevenly on a receipt.
+await worker.setParameters({ tessedit_pageseg_mode: PSM.SINGLE_BLOCK, preserve_interword_spaces: '1', thresholding_method: '2' });
 const { data } = await worker.recognize(picture.data, { rotateAuto: true }, { text: true, blocks: true });
 await worker.terminate();
 const lines = (data.blocks ?? []).flatMap((b) => b.paragraphs).flatMap((p) => p.lines);

@@ -34,7 +34,7 @@ export function ReadReceipt({ onFill }: { onFill: (told: ReceiptTold) => number 
   const read = async (body: Blob | string, type: string) => {
     setBusy(true);
     setTold(null);
-    setSaid(typeof body === 'string' ? '' : 'Reading the picture: some ten seconds …');
+    setSaid(typeof body === 'string' ? '' : 'Reading the picture: some seconds …');
     try {
       const answer = await fetch('/api/v1/read-receipt', { method: 'POST', headers: { 'content-type': type }, body });
       const found = await answer.json();
