@@ -9,6 +9,7 @@ import { forgetDevices } from './known-devices';
 import { hashPassword, passwordFits } from './password';
 import { logSecurity } from './security-log';
 import { endOtherSessions } from './sessions';
+import { endTokens } from './tokens';
 import type { Who } from './who';
 
 /** Makes a person's recovery code; one made before no longer opens anything. @returns the code, shown once and kept as a hash only */
@@ -24,7 +25,7 @@ export async function makeRecoveryCode(who: Who): Promise<string> {
   return code;
 }
 
-/** Sets a new password and ends every session but one. @param keep the session in which it was changed */
+/** Sets a new password and ends every session but one, and every token. @param keep the session in which it was changed */
 export async function setPassword(who: Who, password: string, keep: string | null): Promise<void> {
   await pool().execute('UPDATE person SET password_hash = ?, password_changed_at = ? WHERE id = ?', [
     await hashPassword(password),
@@ -32,6 +33,8 @@ export async function setPassword(who: Who, password: string, keep: string | nul
     toBin(who.personId),
   ]);
   await endOtherSessions(who.personId, keep);
+  // Whoever was in may have made a way of their own.
+  await endTokens(who.personId);
 }
 
 /**

@@ -5,6 +5,7 @@ import { pool } from '../db/pool';
 import { addSomebody, describeWithDatabase, newHousehold } from '../fixtures/household';
 import { deleteHousehold, deletePerson } from './forget';
 import { changeRole, endMembership } from './members';
+import { setPassword } from './recovery';
 import { endToken, makeToken, tokenOf, tokensOf } from './tokens';
 import type { Member } from './who';
 
@@ -67,6 +68,13 @@ describeWithDatabase('tokens of programs', () => {
     expect(await roles()).toEqual(['reader']);
     expect(await endMembership(owner, driver.personId)).toBeNull();
     expect(await roles()).toEqual([]);
+  });
+  it('are over with the password that they were made under', async () => {
+    const [who, other] = [await newHousehold(), await newHousehold()];
+    const [token, theirs] = [await made(who), await made(other)];
+    await setPassword(who, 'another long enough one', null);
+    expect(await tokenOf(token)).toBeNull();
+    expect(await tokenOf(theirs)).not.toBeNull();
   });
   it('go with their person and with their household', async () => {
     const [who, alone] = [await newHousehold(), await newHousehold()];

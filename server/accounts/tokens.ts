@@ -87,6 +87,10 @@ export async function endToken(personId: string, tokenId: string): Promise<void>
   for (const r of rows) await logSecurity({ kind: 'token_ended', householdId: fromBin(r.household_id), personId });
 }
 
+/** Ends every token of a person. */
+export const endTokens = (personId: string) =>
+  pool().execute('UPDATE api_token SET ended_at = ? WHERE person_id = ? AND ended_at IS NULL', [new Date(now()), toBin(personId)]);
+
 /** Whose a token is and what it opens today: its person's households as far as they still belong to them. `null` for one that is unknown or ended. */
 export async function tokenOf(token: string): Promise<TokenOf | null> {
   if (!token.startsWith(BEGINS) || token.length > 100) return null;

@@ -29,7 +29,7 @@ export function ChangePassword() {
       </button>
       {done ? (
         <p role="status" className="mt-2 text-sm font-semibold">
-          The password is changed. Every other device is signed out.
+          The password is changed. Every other device is signed out, and the tokens of programs are over.
         </p>
       ) : null}
     </form>
