@@ -77,7 +77,7 @@ test('what fails otherwise is answered with a reference that stands in the log, 
     const { error, reference } = await answer.json();
     expect(reference).toMatch(/^[0-9a-f]{10}$/);
     expect(error).not.toMatch(/sort_at|SELECT|mysql/i);
-    await expect.poll(() => server.log()).toContain(`reference ${reference}: GET /api/v1/visits failed`);
+    await expect.poll(() => server.log()).toContain(`reference ${reference}: GET /api/v1/visits/lately failed`);
     await page.goto('/ledger');
     const shown = await page.getByText(/^Reference /).textContent();
     await expect.poll(() => server.log()).toContain((shown as string).replace('Reference ', ''));

@@ -58,12 +58,12 @@ describe('a zip', () => {
     const directory = view.getUint32(packed.length - 22 + 16, true);
     view.setUint16(directory + 10, 12, true);
     expect(await read(packed)).toMatchObject({ code: 'zip_method', entry: 'a' });
-  });
+  }, 60_000);
   it('takes much from little where both are small, and refuses a little more of it', async () => {
     // Zeros pack about a thousand to one.
     expect(await read(await zipOf(['zeros', new Uint8Array(ZIP_MOST.ratioFrom - 1)]))).toEqual({ zeros: '\0'.repeat(ZIP_MOST.ratioFrom - 1) });
     expect(await read(await zipOf(['zeros', new Uint8Array(ZIP_MOST.ratioFrom)]))).toEqual({ code: 'zip_ratio', entry: 'zeros' });
-  });
+  }, 60_000);
   it('whatever is changed or cut in it, it is read as it was or refused, never fallen over', async () => {
     const good = await zipOf(['ledger.json', text(JSON.stringify({ a: 'b'.repeat(60) }))], ['photos/x.jpg', text('picture'), { level: 0 }]);
     const known = new Set(['zip_broken', 'zip_entries', 'zip_encrypted', 'zip_name', 'zip_duplicate', 'zip_method', 'zip_size', 'zip_ratio']);
@@ -77,5 +77,5 @@ describe('a zip', () => {
       else expect(known).toContain(got.code);
     }
     for (let i = 0; i < good.length; i += 7) expect(await read(good.subarray(0, i))).toMatchObject({ code: 'zip_broken' });
-  });
+  }, 60_000);
 });
