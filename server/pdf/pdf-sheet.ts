@@ -187,7 +187,12 @@ export class PdfSheet {
     this.y = PAPER.top;
     this.text(words, { face: 'bold', size: 11 });
     this.gap(6);
-    this.doc.image(bytes, PAPER.side, this.y, { fit: [WIDTH, PAPER.height - PAPER.bottom - this.y] });
+    try {
+      this.doc.image(bytes, PAPER.side, this.y, { fit: [WIDTH, PAPER.height - PAPER.bottom - this.y] });
+    } catch {
+      // One picture that cannot be drawn costs its own page and no other.
+      this.small('This picture cannot be drawn here.');
+    }
     this.y = PAPER.height - PAPER.bottom;
   }
 
