@@ -122,6 +122,43 @@ for (const scheme of ['light', 'dark'] as const) {
       await page.getByText('Columns, as they are read').click();
       await expect(page.getByLabel('What Price is')).toHaveValue('amount');
       await clean(page, 'a spreadsheet with a site to make');
+      await page.goto('/places/import');
+      const point = (name: string, coordinates: number[]) => ({ type: 'Feature', geometry: { type: 'Point', coordinates }, properties: { name } });
+      const places = { type: 'FeatureCollection', features: [point('New Barn', [14.5, 46]), point('Buoy', [12.2, 39.9]), {}] };
+      await page
+        .getByLabel('The file, GeoJSON or OCPI')
+        .setInputFiles({ name: 'a.geojson', mimeType: 'application/json', buffer: Buffer.from(JSON.stringify(places)) });
+      await expect(page.getByLabel('Network of New Barn')).toBeVisible();
+      await clean(page, 'places of a file');
+      const site = { type: 'site', id: place.siteId, archived: false, fields: { networkId: place.networkId, name: 'Another name', zone: 'UTC' } };
+      const strangers = [{ personId: '01900000-0000-7000-8000-0000000000b1', name: 'Mojca', role: 'owner' }];
+      const ledger = {
+        format: 'mile-ledger',
+        version: 1,
+        household: { id: place.siteId, name: 'Elsewhere', currency: 'GBP', zone: 'UTC' },
+        people: strangers,
+        records: [site, {}],
+        events: [],
+      };
+      await page.goto('/settings/restore');
+      await page
+        .getByLabel('The file, ZIP or JSON')
+        .setInputFiles({ name: 'a.json', mimeType: 'application/json', buffer: Buffer.from(JSON.stringify(ledger)) });
+      await expect(page.getByRole('region', { name: 'Records that differ' })).toBeVisible();
+      await clean(page, 'a ledger that differs');
+      await page.goto('/settings/programs');
+      await page.getByLabel('What it is for').fill('van');
+      await page.getByRole('button', { name: 'Make a token' }).click();
+      await expect(page.locator('code').filter({ hasText: /^mile_/ })).toBeVisible();
+      await clean(page, 'a token that was made');
+      await page.goto('/settings/programs/api');
+      await clean(page, 'what programs can ask');
+      await page.goto('/ledger/new');
+      await page.getByText('Read it off a receipt or the last screen').click();
+      await page.getByLabel('or its text').fill('Total 12.20 EUR\n4137 kWh');
+      await page.getByRole('button', { name: 'Read the text' }).click();
+      await expect(page.getByText('its decimal mark is not plain')).toBeVisible();
+      await clean(page, 'a receipt that was read');
       await page.goto('/settings');
       await clean(page, 'settings');
       await page.goto('/settings/people');
