@@ -66,9 +66,9 @@ test('a program reads by its token what its person sees; a token ended in mid-us
   expect((await get('/visits', { 'if-none-match': etag })).status()).toBe(200);
 
   // What is not understood, all of it, each by its place.
-  const odd = await get('/visits?limit=0&cursor=x&from=yesterday&site=y');
+  const odd = await get('/visits?limit=0&cursor=x&from=yesterday&to=2026-02-30&site=y');
   expect([odd.status(), odd.headers()['content-type']]).toEqual([422, 'application/problem+json']);
-  expect((await odd.json()).errors.map((e: { pointer: string }) => e.pointer)).toEqual(['?limit', '?cursor', '?from', '?site']);
+  expect((await odd.json()).errors.map((e: { pointer: string }) => e.pointer)).toEqual(['?limit', '?cursor', '?from', '?to', '?site']);
   expect((await get(`/visits/${v7()}`)).status()).toBe(404);
   expect((await get(`/visits?household=${v7()}`)).status()).toBe(403);
   const late = await program.post('/api/v1/events', { headers: bearer(reads), data: { events: [{}] } });

@@ -111,7 +111,7 @@ async function photoOf(entry: ZipEntry | undefined): Promise<Read<Uint8Array | n
 
 /** One request's worth of a ledger on its way in. */
 export type LedgerBatch = { records: unknown[]; events: unknown[]; watches: unknown[]; views: unknown[] };
-const MOST = { items: 400, characters: 300_000 };
+const MOST = { items: 400, characters: 250_000 };
 /** Lists of one kind in pieces that fit into a request; what is too large by itself travels alone and is refused where it comes in. */
 function* pieces<T>(all: readonly T[]): Generator<T[]> {
   let piece: T[] = [];

@@ -3,6 +3,7 @@ import { rowObject } from '@/core/formats/row-object';
 import { deriveVisit, type Visit } from '@/core/visit/derive';
 import type { StoredEvent } from '@/core/visit/event';
 import { payloadProblem } from '@/core/visit/payloads';
+import { inRecordOrder } from '@/core/visit/record-order';
 import { sheetNames } from '../formats/export-sheets';
 import { eventsOfVisits } from '../visits/event-rows';
 import { calling } from './caller';
@@ -13,12 +14,11 @@ import { tagged } from './tagged';
 export const LISTS = ['visits', 'attempts', 'readings', 'bills', 'events'] as const;
 export type ListName = (typeof LISTS)[number];
 
-const inOrder = (events: readonly StoredEvent[]) => [...events].sort((a, b) => a.seq - b.seq || (`${a.deviceId} ${a.id}` < `${b.deviceId} ${b.id}` ? -1 : 1));
 const idsOf = (v: Visit) => ({ site_id: v.siteId, car_id: v.carId, driver_id: v.driverId });
 
 /** The rows of a visit, as objects. Events are the record itself, as they travelled, taken back or not. */
 export function rowsOf(name: ListName, id: string, events: readonly StoredEvent[], names: Awaited<ReturnType<typeof sheetNames>>): object[] {
-  if (name === 'events') return inOrder(events);
+  if (name === 'events') return inRecordOrder(events);
   const visit = deriveVisit(id, events, payloadProblem);
   const { columns, rows } = VISIT_SHEETS[name];
   return rows(visit, names).map((row) => ({ ...rowObject(columns, row), ...(name === 'visits' ? idsOf(visit) : {}) }));

@@ -1,4 +1,5 @@
 import type { RowDataPacket } from 'mysql2/promise';
+import { isDay } from '@/core/formats/sheet-dates';
 import { isId } from '@/core/units/id';
 import { FIRST_INSTANT, LAST_INSTANT } from '@/core/units/instant';
 import { fromBin, toBin } from '../db/binary-id';
@@ -14,7 +15,8 @@ export type PageAsk = { limit: number; after: string | null; from: number | null
 
 const instantOf = (text: string): number | null => {
   const at = /^\d{4}-\d{2}-\d{2}(?:T\d{2}:\d{2}(?::\d{2}(?:\.\d{1,3})?)?(?:Z|[+-]\d{2}:\d{2}))?$/.test(text) ? Date.parse(text) : Number.NaN;
-  return at >= FIRST_INSTANT && at <= LAST_INSTANT ? at : null;
+  const [y = 0, m = 0, d = 0] = text.slice(0, 10).split('-').map(Number);
+  return at >= FIRST_INSTANT && at <= LAST_INSTANT && isDay([y, m, d]) ? at : null;
 };
 const cursorOf = (id: string): string => Buffer.from(id.replaceAll('-', ''), 'hex').toString('base64url');
 function idOfCursor(cursor: string): string | null {

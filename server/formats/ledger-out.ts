@@ -7,6 +7,7 @@ import type { RecordType } from '@/core/records/record-types';
 import { inReferenceOrder } from '@/core/records/reference-order';
 import { RECORD_TYPES } from '@/core/records/types/registry';
 import type { StoredEvent } from '@/core/visit/event';
+import { inRecordOrder } from '@/core/visit/record-order';
 import { membersOf } from '../accounts/members';
 import type { Who } from '../accounts/who';
 import { fromBin, toBin } from '../db/binary-id';
@@ -80,7 +81,7 @@ export async function* ledgerEntries(of: LedgerOf, only?: 'places'): AsyncGenera
 async function* eventsSeen(who: Who): AsyncGenerator<StoredEvent> {
   for await (const ids of visitPortions(who)) {
     const byVisit = await eventsOfVisits(who.householdId, ids);
-    for (const id of ids) yield* (byVisit.get(id) ?? []).sort((a, b) => a.seq - b.seq || (`${a.deviceId} ${a.id}` < `${b.deviceId} ${b.id}` ? -1 : 1));
+    for (const id of ids) yield* inRecordOrder(byVisit.get(id) ?? []);
   }
 }
 

@@ -1,19 +1,19 @@
 import { faultLabel } from '@/core/faults/fault-list';
 import { meansLabel } from '@/core/records/means-kind';
 import type { DistanceUnit } from '@/core/units/distance';
-import { printMoney, printPerKWh } from '@/core/units/money';
-import { NOT_READ, printDuration, printKW, printKWh } from '@/core/units/print';
+import { billState } from '@/core/tariff/bill-state';
+import { printMoney } from '@/core/units/money';
+import { NOT_READ, printKWh } from '@/core/units/print';
 import { printClock, printLongDate, printTime } from '@/core/units/zoned';
 import { attemptsText } from '@/core/visit/attempt-text';
 import { meansOf, TIME_RULES, type TimeName } from '@/core/visit/attempt-times';
 import { attemptsNamed } from '@/core/visit/billed';
 import type { TimedAttempt, Visit } from '@/core/visit/derive';
-import { describeEnd } from '@/core/visit/describe-visit';
-import { energyText } from '@/core/visit/energy-text';
 import { eventDetail, eventLabel } from '@/core/visit/kinds/registry';
 import { span } from '@/core/visit/timing';
 import { timingText } from '@/core/visit/timing-text';
 import { visitCode } from '@/core/visit/visit-code';
+import { visitFacts } from '@/core/visit/visit-facts';
 import { visitFlags } from '@/core/visit/visit-flags';
 import type { VisitPageData } from '../visits/visit-page';
 import { PdfSheet } from './pdf-sheet';
@@ -45,59 +45,12 @@ export async function visitPdf(page: VisitPageData, at: Date, distance: Distance
   sheet.gap(4);
   drawTape(sheet, v.tape);
   sheet.rule();
-  sheet.facts(factsOf(page));
+  sheet.facts(visitFacts(v, page.state));
   attempts(sheet, page);
   readings(sheet, v);
   bill(sheet, page);
   record(sheet, page, distance);
   return sheet.bytes();
-}
-
-function factsOf({ visit: v, state }: VisitPageData): { label: string; value: string; foot: string }[] {
-  const session = v.attempts.find((a) => a.proof);
-  const failed = v.attempts.filter((a) => a.outcome.kind === 'failed' || a.outcome.kind === 'gave_up').length;
-  const why = (of: { known: boolean; why?: string }) => (of.known ? '' : (of.why ?? ''));
-  return [
-    {
-      label: 'Attempts',
-      value: String(v.attempts.length),
-      foot:
-        v.attempts.length === 0
-          ? describeEnd({ state, ended: v.ended, leftReason: v.leftReason }) || 'none'
-          : failed === 0
-            ? 'none failed'
-            : `${failed} failed`,
-    },
-    {
-      label: 'Handshake',
-      value: session ? timingText(session.times.handshake) : NOT_READ,
-      foot: session
-        ? session.times.handshake.known
-          ? `attempt ${session.n}, to first ${session.proof?.mark}`
-          : session.times.handshake.why
-        : 'no power was seen',
-    },
-    {
-      label: 'Lost to faults',
-      value: timingText(v.times.lost),
-      foot: v.times.visit.known ? `of ${printDuration(v.times.visit.s)} visit` : why(v.times.lost as never),
-    },
-    {
-      label: 'Delivered',
-      value: v.delivered.known ? energyText(v.delivered) : NOT_READ,
-      foot: !v.delivered.known ? v.delivered.why : v.socFrom !== null && v.socTo !== null ? `${v.socFrom} to ${v.socTo} %` : 'battery not read',
-    },
-    {
-      label: 'Average power',
-      value: v.average.known ? printKW(v.average.value) : NOT_READ,
-      foot: v.peak.known ? `peak ${Math.round(v.peak.value.kW)}, ${v.peak.value.screen}’s screen` : v.average.known ? v.peak.why : v.average.why,
-    },
-    {
-      label: 'Paid',
-      value: v.paid.known ? printMoney(v.paid.value.amount, v.paid.value.currency) : NOT_READ,
-      foot: v.allIn.known ? `${printPerKWh(v.allIn.value.perKWh, v.allIn.value.currency)} per kWh with fees` : v.paid.known ? v.allIn.why : v.paid.why,
-    },
-  ];
 }
 
 const OUTCOME = { power: 'power', failed: 'failed', gave_up: 'gave up', open: 'open' } as const;
@@ -163,16 +116,6 @@ function readings(sheet: PdfSheet, v: Visit): void {
   );
 }
 
-/** What a bill's state is called beside what was charged. */
-const STATE: Readonly<Record<string, string>> = {
-  charged: 'Was charged',
-  pending: 'Is pending',
-  checked: 'Was charged, checked',
-  queried: 'Was charged, queried',
-  settled: 'Was charged, settled',
-  refunded: 'Refunded',
-};
-
 function bill(sheet: PdfSheet, { visit: v, checked }: VisitPageData): void {
   const priced = checked && !('unpriced' in checked) ? checked : null;
   sheet.head('The bill');
@@ -184,7 +127,7 @@ function bill(sheet: PdfSheet, { visit: v, checked }: VisitPageData): void {
         ]
       : []),
     ...v.bills.map(({ payload: b }) => [
-      [STATE[b.state] ?? b.state, b.payee, b.ref, b.kWh ? printKWh(b.kWh) : null].filter(Boolean).join(', '),
+      [billState(b.state), b.payee, b.ref, b.kWh ? printKWh(b.kWh) : null].filter(Boolean).join(', '),
       printMoney(b.state === 'refunded' ? `-${b.amount}` : b.amount, b.currency),
     ]),
   ];

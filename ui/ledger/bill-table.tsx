@@ -1,3 +1,4 @@
+import { billState } from '@/core/tariff/bill-state';
 import type { CheckedBill } from '@/core/tariff/checked-bill';
 import { printMoney } from '@/core/units/money';
 import { printKWh } from '@/core/units/print';
@@ -12,15 +13,6 @@ export type BillTableProps = {
   visit: Visit;
   /** By the price on file for that day; `null` when none is. */
   checked: CheckedBill | null;
-};
-
-const STATES: Readonly<Record<string, string>> = {
-  charged: 'Was charged',
-  pending: 'Is pending',
-  checked: 'Was charged, checked',
-  queried: 'Was charged, queried',
-  settled: 'Was charged, settled',
-  refunded: 'Refunded',
 };
 
 /** What a means held back: the amount, and when. It is released by the bank, which the ledger does not see. */
@@ -77,7 +69,7 @@ export function BillTable({ visit: v, checked }: BillTableProps) {
               line(
                 <>
                   {[
-                    `${STATES[b.payload.state] ?? 'Was charged'}${b.payload.kWh && b.payload.state !== 'refunded' ? ` for ${printKWh(b.payload.kWh)}` : ''}`,
+                    `${billState(b.payload.state)}${b.payload.kWh && b.payload.state !== 'refunded' ? ` for ${printKWh(b.payload.kWh)}` : ''}`,
                     attemptsText(attemptsNamed(b.payload.sessions, v.attempts, v.line)),
                   ]
                     .filter(Boolean)

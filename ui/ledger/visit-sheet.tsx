@@ -4,18 +4,16 @@ import { meansLabel } from '@/core/records/means-kind';
 import type { RecordFields } from '@/core/records/record-schema';
 import { plateText } from '@/core/records/stall-plate';
 import type { DistanceUnit } from '@/core/units/distance';
-import { printMoney, printPerKWh } from '@/core/units/money';
-import { NOT_READ, printDuration, printKW } from '@/core/units/print';
+import { NOT_READ, printDuration } from '@/core/units/print';
 import { printLongDate, printTime } from '@/core/units/zoned';
 import { meansOf } from '@/core/visit/attempt-times';
 import type { Visit } from '@/core/visit/derive';
-import { describeEnd } from '@/core/visit/describe-visit';
 import { energyText } from '@/core/visit/energy-text';
 import { eventLabel } from '@/core/visit/kinds/registry';
 import type { StopTimes } from '@/core/visit/stop';
 import type { Placed } from '@/core/visit/timeline/placed';
-import { timingText } from '@/core/visit/timing-text';
 import { visitCode } from '@/core/visit/visit-code';
+import { visitFacts } from '@/core/visit/visit-facts';
 import { visitFlags } from '@/core/visit/visit-flags';
 import { VisitTape } from '../tape/visit-tape';
 import { AttemptTable } from './attempt-table';
@@ -71,9 +69,6 @@ export function VisitSheet({
   const stallIds = [...new Set(v.attempts.map((a) => a.stallId).filter((id) => id !== null))];
   const stallText = stallIds.length === 0 ? 'no stall tried' : `stall ${stallIds.map((id) => names.stall(id)).join(', then ')}`;
   const lastStall = page.stalls.find((s) => s.id === stallIds.at(-1));
-  const session = v.attempts.find((a) => a.proof);
-  const end = describeEnd({ state: page.state, ended: v.ended, leftReason: v.leftReason });
-  const failed = v.attempts.filter((a) => a.outcome.kind === 'failed' || a.outcome.kind === 'gave_up').length;
   const flags = visitFlags(v);
   const at = v.pulledInAt ?? v.line[0]?.t ?? v.lastEventAt;
   return (
@@ -175,42 +170,9 @@ export function VisitSheet({
         }`}
       />
       <dl className="mt-2 grid grid-cols-2 border-b border-t-2 border-b-rule border-t-ink sm:grid-cols-3 xl:grid-cols-6">
-        <Fact
-          label="Attempts"
-          value={String(v.attempts.length)}
-          foot={v.attempts.length === 0 ? end || 'none' : failed === 0 ? 'none failed' : `${failed} failed`}
-        />
-        <Fact
-          label="Handshake"
-          value={session ? timingText(session.times.handshake) : NOT_READ}
-          foot={
-            session
-              ? session.times.handshake.known
-                ? `attempt ${session.n}, to first ${session.proof?.mark}`
-                : session.times.handshake.why
-              : 'no power was seen'
-          }
-        />
-        <Fact
-          label="Lost to faults"
-          value={timingText(v.times.lost)}
-          foot={v.times.visit.known ? `of ${printDuration(v.times.visit.s)} visit` : !v.times.lost.known ? v.times.lost.why : ''}
-        />
-        <Fact
-          label="Delivered"
-          value={v.delivered.known ? energyText(v.delivered) : NOT_READ}
-          foot={!v.delivered.known ? v.delivered.why : v.socFrom !== null && v.socTo !== null ? `${v.socFrom} to ${v.socTo} %` : 'battery not read'}
-        />
-        <Fact
-          label="Average power"
-          value={v.average.known ? printKW(v.average.value) : NOT_READ}
-          foot={v.peak.known ? `peak ${Math.round(v.peak.value.kW)}, ${v.peak.value.screen}’s screen` : v.average.known ? v.peak.why : v.average.why}
-        />
-        <Fact
-          label="Paid"
-          value={v.paid.known ? printMoney(v.paid.value.amount, v.paid.value.currency) : NOT_READ}
-          foot={v.allIn.known ? `${printPerKWh(v.allIn.value.perKWh, v.allIn.value.currency)} per kWh with fees` : v.paid.known ? v.allIn.why : v.paid.why}
-        />
+        {visitFacts(v, page.state).map((f) => (
+          <Fact key={f.label} {...f} />
+        ))}
       </dl>
       {page.stop ? <StopNote stop={page.stop} here={v.id} site={names.site} /> : null}
       {v.given.length > 0 ? <GivenFigures visit={v} /> : null}

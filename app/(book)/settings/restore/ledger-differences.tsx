@@ -55,6 +55,7 @@ export function LedgerDifferences({
               </li>
             ))}
           </ul>
+          {records.length > MOST ? <p className="text-[13px] text-ink-2">and {records.length - MOST} more, which stay as they are here.</p> : null}
         </section>
       ) : null}
       {events.length > 0 ? (

@@ -69,6 +69,15 @@ export function RestoreLedger({
         await new Promise((go) => setTimeout(go, 1000 * Number(answer.headers.get('retry-after') ?? 5)));
         continue;
       }
+      const [alone, ...others] = Object.entries(piece).flatMap(([kind, list]) => list.map(() => kind.slice(0, -1) as LedgerTold['refused'][number]['kind']));
+      // One thing that is too large for a request costs itself.
+      if (answer.status === 413 && alone && others.length === 0)
+        return {
+          taken: { record: 0, event: 0, watch: 0, view: 0 },
+          already: 0,
+          differs: [],
+          refused: [{ kind: alone, id: '', path: alone, reason: 'is too large' }],
+        };
       say(((await answer.json()) as { error?: string }).error ?? 'It was refused.');
       return null;
     }
