@@ -120,3 +120,21 @@ test('a ledger comes in without a network half-way, as JSON of an earlier versio
   await nobody.close();
   expect(who.householdId).toBeTruthy();
 });
+
+test('one thing that is too large for a request is refused by itself, and the rest comes in', async ({ page, baseURL }) => {
+  const base = baseURL as string;
+  const who = await newHousehold(page, base);
+  const id = (n: number) => `01900000-0000-7000-8000-0000000000${n}`;
+  const event = (n: number, payload: object) => ({
+    ...{ id: id(n), householdId: id(11), personId: who.personId, visitId: id(12), kind: 'note', v: 1, at: Date.UTC(2026, 5, 1), precision: 'ms', zone: 'UTC' },
+    ...{ deviceId: id(13), life: id(13), mono: 0, awake: true, seq: n, origin: 'typed', role: 'recorder', payload },
+  });
+  const events = [event(21, { text: 'before' }), event(22, { text: 'x'.repeat(1_200_000) }), event(23, { text: 'after' })];
+  const people = [{ personId: who.personId, name: 'Tone Zupan', role: 'owner' }];
+  const ledger = { format: 'mile-ledger', version: 1, household: { id: id(11), name: 'A', currency: 'EUR', zone: 'UTC' }, people, records: [], events };
+  await choose(page, { name: 'a.json', mimeType: 'application/json', buffer: Buffer.from(JSON.stringify(ledger)) });
+  await expect(status(page)).toContainText('2 events; 1 refused.');
+  await expect(page.getByRole('region', { name: 'What is refused' })).toContainText('event is too large');
+  await page.getByRole('button', { name: 'Bring it in' }).click();
+  await expect(status(page)).toContainText('Brought in: 2 events; 1 refused.');
+});
