@@ -1,7 +1,7 @@
 import { faultLabel } from '@/core/faults/fault-list';
 import { meansLabel } from '@/core/records/means-kind';
-import type { DistanceUnit } from '@/core/units/distance';
 import { billState } from '@/core/tariff/bill-state';
+import type { DistanceUnit } from '@/core/units/distance';
 import { printMoney } from '@/core/units/money';
 import { NOT_READ, printKWh } from '@/core/units/print';
 import { printClock, printLongDate, printTime } from '@/core/units/zoned';
