@@ -4,14 +4,11 @@ import { placeId } from './ids';
 import { networks, sites } from './scenario';
 
 /**
- * What the household has noted of sites and stalls: the plates, cabinets, states and access notes, and the sites
- * nobody has visited yet. All of it invented.
+ * What the household has noted of sites and stalls: the plates, cabinets, states and access notes. All of it invented.
  */
 const FOUNDED = Date.parse('2024-04-02T06:00:00Z');
 const made = () => placeId(FOUNDED);
 type Said = Record<string, unknown>;
-
-export const quietNetworks = { otterbrook: { id: made(), name: 'Otterbrook' }, hollinPublic: { id: made(), name: 'Hollin Public' } };
 
 const dc = (connector: Connector, ratedKW: number, more: Said = {}) => ({ connector, ratedKW, cable: 'tethered', ...more });
 const ac = (ratedKW: number, cable = 'own cable') => ({ connector: 'Type 2', ratedKW, phases: 3, maxA: ratedKW >= 43 ? 63 : 32, cable });
@@ -19,7 +16,8 @@ const pair = (cabinet: string, sharing: 'shared' | 'one at a time', cabinetKW?: 
 const REAR = ['rear', 'rear left', 'rear right'];
 const seen = (is: string, seenOn: string, kW?: number) => ({ state: { is, seenOn, by: 'Ines Kolar', ...(kW ? { kW } : {}) } });
 
-/** What is known of sites that the visits name, beyond name and place. */
+const COPPER = ['contactless', 'app', 'autocharge'];
+/** What is known of the sites, beyond name and place. */
 const KNOWN: Record<keyof typeof sites, Said> = {
   hollin: {
     entrance: 'First left after the bridge, behind the farm shop',
@@ -97,12 +95,58 @@ const KNOWN: Record<keyof typeof sites, Said> = {
     light: 'good',
     food: 'kiosk in summer',
   },
+  quay: { entrance: 'Down to the quay, keep left', meansAccepted: ['contactless', 'web'], orderThatWorks: 'card, then plug', shelter: 'none', light: 'some' },
+  osier: { meansAccepted: ['contactless', 'rfid', 'app'], openingHours: '06:00–22:00' },
+  forge: {
+    entrance: 'Council yard, through the arch',
+    heightLimit_m: 2.3,
+    meansAccepted: ['contactless', 'web'],
+    maxStay_min: 120,
+    light: 'good',
+    note: 'Free until July 2025, while the council tried it out.',
+  },
+  belfry: { entrance: 'Behind the church, two bays by the wall', meansAccepted: ['contactless', 'web', 'remote'], maxStay_min: 60 },
+  gail: { meansAccepted: ['contactless', 'rfid', 'plug_and_charge'], entrance: 'Second gate of the orchard' },
+  kiln: {
+    entrance: 'At the lime kiln, from the north only',
+    direction: 'northbound only',
+    meansAccepted: ['app', 'contactless', 'plug_and_charge'],
+    light: 'good',
+    toilets: 'at the lay-by',
+  },
+  slope: { entrance: 'Above the beech wood, first car park', meansAccepted: COPPER, light: 'good', toilets: 'none', bins: true },
+  ridge: { entrance: 'At the top of the pass', meansAccepted: COPPER, light: 'none', shelter: 'none', food: 'hut, weekends' },
+  lavant: { entrance: 'Beside the weir, over the small bridge', meansAccepted: COPPER, heightLimit_m: 2.8, note: 'Prices with Austrian tax.' },
+  dike: { entrance: 'Along the dike, second ramp', meansAccepted: ['contactless', 'rfid', 'app'], light: 'some', food: 'fish fryer, Thursday to Sunday' },
+  reeds: { entrance: 'Behind the fire station', meansAccepted: ['contactless', 'rfid', 'app'], light: 'good', toilets: 'in the fire station, on asking' },
+  granary: { entrance: 'Under the old granary; low beam', heightLimit_m: 2.4, meansAccepted: ['app', 'contactless'], light: 'some' },
+  barns: { entrance: 'Third barn from the road', meansAccepted: ['app', 'contactless'], light: 'good', shop: 'farm shop, closed Sundays' },
+  ropeway: {
+    entrance: 'Valley station, lower car park',
+    meansAccepted: ['contactless', 'in_app_account'],
+    openingHours: '06:00–22:00',
+    light: 'good',
+    toilets: 'in the station',
+  },
+  pontoon: { entrance: 'On the river side, past the boats', meansAccepted: ['contactless', 'in_app_account'], light: 'none', safeAtNight: 'partly' },
+  locks: { entrance: 'At the ninth lock', meansAccepted: ['contactless', 'in_app_account'], helpline: '+386 1 555 0177', light: 'some' },
+  millrace: { entrance: 'Left of the mill, cobbles', meansAccepted: ['contactless', 'web'], shelter: 'roof over 1', light: 'good' },
+  gurk: { entrance: 'Before the ford; may be under water in spring', meansAccepted: ['contactless', 'rfid', 'app'], note: 'Prices with Austrian tax.' },
+  holt: { entrance: 'One post by the trout farm', meansAccepted: ['contactless', 'web'], light: 'none' },
+  market: {
+    entrance: 'Market square, free on market days only after 14:00',
+    meansAccepted: ['contactless', 'web'],
+    maxStay_min: 180,
+    toilets: 'at the town hall',
+  },
+  baths: { entrance: 'In front of the old baths', meansAccepted: ['contactless', 'web'], maxStay_min: 180, food: 'café in the baths' },
+  library: { entrance: 'Library yard, ring for the gate', barrier: 'gate, opened until 20:00', meansAccepted: ['contactless', 'web'], maxStay_min: 180 },
 };
 
-/** What is known of the stalls that the visits name, by site and post. */
 /** Ways to pay that a site is known to take. */
 export const takesThere = (site: keyof typeof sites): readonly string[] => KNOWN[site].meansAccepted as string[];
 
+/** What is known of the stalls that the visits name, by site and post. */
 const STALLS: Partial<Record<keyof typeof sites, Record<string, Said>>> = {
   hollin: {
     1: pair('1', 'shared', 300),
@@ -125,6 +169,21 @@ const STALLS: Partial<Record<keyof typeof sites, Record<string, Said>>> = {
   },
   logarnik: { 1: { ...seen('closed', '2025-10-09') }, 2: {}, 3: { sharing: 'own' } },
   brod: { 1: { sharing: 'own', outlets: [dc('CCS2', 120, { maxA: 300, maxV: 1000 })] } },
+  quay: { 1: pair('1', 'one at a time'), 2: pair('1', 'one at a time') },
+  osier: { 1: { outlets: [dc('CCS2', 160), dc('CHAdeMO', 63, { maxA: 125, maxV: 500 })] } },
+  forge: { 1: { sharing: 'own' }, 2: { sharing: 'own' } },
+  belfry: { Left: { outlets: [ac(22), { connector: 'Household socket', ratedKW: 2.3, phases: 1, maxA: 10, cable: 'own cable' }] } },
+  gail: { 1: { sharing: 'own' }, 2: { sharing: 'own' } },
+  kiln: Object.fromEntries(
+    [1, 2, 3, 4].map((n) => [
+      n,
+      { outlets: [dc('CCS2', 300, { maxA: 500, minV: 150, maxV: 1000 })], ...pair(n < 3 ? 'A' : 'B', 'shared', 360), pullThrough: n === 4, trailer: n === 4 },
+    ]),
+  ),
+  ridge: { 1: pair('1', 'shared', 300), 2: pair('1', 'shared', 300) },
+  barns: { 1: pair('1', 'shared', 150), 2: pair('1', 'shared', 150) },
+  locks: { 2: { ...seen('derated', '2025-09-04', 30) } },
+  gurk: { 1: { sharing: 'own' }, 2: { sharing: 'own' } },
 };
 
 /** Further stalls at those sites. */
@@ -149,105 +208,19 @@ const MORE: Partial<Record<keyof typeof sites, [string, Said][]>> = {
   ],
   logarnik: [['4', { outlets: [dc('CCS2', 50, { maxA: 125, maxV: 500 }), dc('CHAdeMO', 50, { maxA: 125, maxV: 500 })], sharing: 'own' }]],
   brod: [['2', { outlets: [dc('CHAdeMO', 50, { maxA: 120, maxV: 500 })], sharing: 'own' }]],
+  osier: [['3', { outlets: [ac(22)] }]],
+  gail: [['3', { outlets: [dc('CHAdeMO', 50, { maxA: 125, maxV: 500 })], sharing: 'own' }]],
+  kiln: [
+    ['5', { outlets: [dc('NACS', 150)], sharing: 'own', builtInAdapter: 'CCS2' }],
+    ['6', { outlets: [dc('CCS2', 300)], ...seen('not yet open', '2025-09-22') }],
+  ],
 };
-
-type QuietSite = { name: string; network: string; latitude: number; longitude: number; zone?: string; said: Said; stalls: [string, Said][] };
-/** Sites noted from the road, not charged at yet. */
-const QUIET: QuietSite[] = [
-  {
-    name: 'Otterbrook Quay',
-    network: quietNetworks.otterbrook.id,
-    latitude: 46.101,
-    longitude: 14.861,
-    said: { entrance: 'Down to the quay, keep left', meansAccepted: ['contactless', 'web'], orderThatWorks: 'card, then plug', shelter: 'none', light: 'some' },
-    stalls: [
-      ['1', { outlets: [dc('CCS2', 100)], ...pair('1', 'one at a time') }],
-      ['2', { outlets: [dc('CCS2', 100)], ...pair('1', 'one at a time') }],
-    ],
-  },
-  {
-    name: 'Sava Osier',
-    network: quietNetworks.otterbrook.id,
-    latitude: 45.983,
-    longitude: 15.287,
-    said: { meansAccepted: ['rfid', 'app'], openingHours: '06:00–22:00' },
-    stalls: [
-      ['1', { outlets: [dc('CCS2', 160), dc('CHAdeMO', 63, { maxA: 125, maxV: 500 })] }],
-      ['2', { outlets: [dc('CCS2', 160)] }],
-      ['3', { outlets: [ac(22)] }],
-    ],
-  },
-  {
-    name: 'Alder Forge',
-    network: quietNetworks.hollinPublic.id,
-    latitude: 46.318,
-    longitude: 14.402,
-    said: {
-      entrance: 'Council yard, through the arch',
-      heightLimit_m: 2.3,
-      meansAccepted: ['free_vend'],
-      maxStay_min: 120,
-      light: 'good',
-      note: 'Free while the council tries it out.',
-    },
-    stalls: [
-      ['1', { outlets: [ac(43, 'tethered')], sharing: 'own' }],
-      ['2', { outlets: [ac(22)], sharing: 'own' }],
-    ],
-  },
-  {
-    name: 'Under the Belfry',
-    network: quietNetworks.hollinPublic.id,
-    latitude: 46.153,
-    longitude: 14.297,
-    said: { entrance: 'Behind the church, two bays by the wall', meansAccepted: ['web', 'remote'], maxStay_min: 60 },
-    stalls: [
-      ['Left', { outlets: [ac(22), { connector: 'Household socket', ratedKW: 2.3, phases: 1, maxA: 10, cable: 'own cable' }] }],
-      ['Right', { outlets: [ac(22)] }],
-    ],
-  },
-  {
-    name: 'Jelka Kiln',
-    network: networks.bluebarn.id,
-    latitude: 46.424,
-    longitude: 14.842,
-    said: {
-      entrance: 'At the lime kiln, from the north only',
-      direction: 'northbound only',
-      meansAccepted: ['app', 'contactless', 'plug_and_charge'],
-      light: 'good',
-      toilets: 'at the lay-by',
-    },
-    stalls: [
-      ...['1', '2', '3', '4'].map((n, i): [string, Said] => [
-        n,
-        { outlets: [dc('CCS2', 300, { maxA: 500, minV: 150, maxV: 1000 })], ...pair(i < 2 ? 'A' : 'B', 'shared', 360), pullThrough: i === 3, trailer: i === 3 },
-      ]),
-      ['5', { outlets: [dc('NACS', 150)], sharing: 'own', builtInAdapter: 'CCS2' }],
-      ['6', { outlets: [dc('CCS2', 300)], ...seen('not yet open', '2025-09-22') }],
-    ],
-  },
-  {
-    name: 'Gail Orchard',
-    network: networks.saltmarsh.id,
-    latitude: 46.612,
-    longitude: 13.702,
-    zone: 'Europe/Vienna',
-    said: { meansAccepted: ['contactless', 'rfid', 'plug_and_charge'], entrance: 'Second gate of the orchard' },
-    stalls: [
-      ['1', { outlets: [dc('CCS2', 75)], sharing: 'own' }],
-      ['2', { outlets: [dc('CCS2', 75)], sharing: 'own' }],
-      ['3', { outlets: [dc('CHAdeMO', 50, { maxA: 125, maxV: 500 })], sharing: 'own' }],
-    ],
-  },
-];
 
 /** Networks, sites and stalls in the order in which one refers to another. @param photo SHA-256 of the picture of Vrba's entrance, when there is one */
 export function placeRecords(photo: string | null): RecordItem[] {
   const out: RecordItem[] = [];
   const lines: Record<string, Said> = { saltmarsh: { helpline: '+386 1 555 0131' }, copperbeech: { helpline: '+386 1 555 0120' } };
   for (const [key, n] of Object.entries(networks)) out.push(recordItem('network', n.id, { name: n.name, ...lines[key] }));
-  for (const n of Object.values(quietNetworks)) out.push(recordItem('network', n.id, { name: n.name }));
   for (const [k, s] of Object.entries(sites)) {
     const key = k as keyof typeof sites;
     out.push(
@@ -262,22 +235,15 @@ export function placeRecords(photo: string | null): RecordItem[] {
       }),
     );
     for (const st of s.stalls)
-      out.push(recordItem('stall', st.id, { siteId: s.id, name: st.name, outlets: [dc('CCS2', st.kW) as never], ...STALLS[key]?.[st.name] }));
+      out.push(
+        recordItem('stall', st.id, {
+          siteId: s.id,
+          name: st.name,
+          outlets: [(s.network === 'hollinPublic' ? ac(st.kW, st.kW >= 43 ? 'tethered' : 'own cable') : dc('CCS2', st.kW)) as never],
+          ...STALLS[key]?.[st.name],
+        }),
+      );
     for (const [name, more] of MORE[key] ?? []) out.push(recordItem('stall', made(), { siteId: s.id, name, ...more } as never));
-  }
-  for (const q of QUIET) {
-    const id = made();
-    out.push(
-      recordItem('site', id, {
-        networkId: q.network,
-        name: q.name,
-        latitude: q.latitude,
-        longitude: q.longitude,
-        zone: q.zone ?? 'Europe/Ljubljana',
-        ...q.said,
-      }),
-    );
-    for (const [name, said] of q.stalls) out.push(recordItem('stall', made(), { siteId: id, name, ...said } as never));
   }
   return out;
 }

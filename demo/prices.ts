@@ -2,7 +2,6 @@ import { randomLcg } from 'd3-random';
 import { type RecordItem, recordItem } from '@/core/records/record-schema';
 import { NO_PRICE, objectOfPlain, oneLineOf, type PlainPrice } from '@/core/tariff/plain-price';
 import { idFrom } from './ids';
-import { quietNetworks } from './places';
 import { MEMBER, networks, sites } from './scenario';
 
 /** What posts say on both sides of the border, beside the networks’ plain prices: by the time of day, by minutes and power, idle, overstay, tax on top, and for those who hold a plan. */
@@ -22,8 +21,8 @@ function price(of: Of, said: Partial<PlainPrice>): RecordItem {
 /** @param others records among which sites and plans are found by their names */
 export function priceRecords(others: readonly RecordItem[]): RecordItem[] {
   const named = (name: string): string => others.find((r) => 'name' in r.fields && r.fields.name === name)?.id ?? '';
-  const { otterbrook, hollinPublic } = quietNetworks;
-  const [belfry, alder, gail] = ['Under the Belfry', 'Alder Forge', 'Gail Orchard'].map(named) as [string, string, string];
+  const { otterbrook, hollinPublic } = networks;
+  const [belfry, alder, gail] = [sites.belfry.id, sites.forge.id, sites.gail.id];
   const copper = networks.copperbeech.id;
   return [
     price({ networkId: copper, planId: named(MEMBER.name), validFrom: '2024-06-01', note: 'From the plan’s own page' }, { perKWh: MEMBER.perKWh }),
@@ -31,9 +30,17 @@ export function priceRecords(others: readonly RecordItem[]): RecordItem[] {
       { networkId: networks.saltmarsh.id, siteId: gail, validFrom: '2025-05-12', note: 'On the post, with Austrian tax' },
       { perKWh: '0.44', windows: [{ from: '07:00', to: '20:00', days: 'weekdays', perKWh: '0.62' }], startFee: '0.46', idlePerMin: '0.25', idleAfterMin: '10' },
     ),
-    price({ networkId: otterbrook.id, validFrom: '2024-06-01', validUntil: '2025-02-28' }, { perKWh: '0.44', startFee: '0.40', taxOnTop: '20' }),
+    price({ networkId: otterbrook.id, validFrom: '2024-01-01', validUntil: '2025-02-28' }, { perKWh: '0.44', startFee: '0.40', taxOnTop: '20' }),
     price({ networkId: otterbrook.id, validFrom: '2025-03-01', note: 'The app shows it without tax' }, { perKWh: '0.49', startFee: '0.50', taxOnTop: '20' }),
     price({ networkId: otterbrook.id, planId: named('Lindenpass workshop'), validFrom: '2025-03-01' }, { perKWh: '0.52' }),
+    price(
+      { networkId: hollinPublic.id, validFrom: '2024-01-01', note: 'The council’s own price' },
+      { perKWh: '0.27', overstayFee: '12.00', overstayAfterMin: '180' },
+    ),
+    price(
+      { networkId: hollinPublic.id, siteId: alder, validFrom: '2024-01-01', validUntil: '2025-07-31', note: 'Free while the council tries it out' },
+      { perKWh: '0' },
+    ),
     price({ networkId: hollinPublic.id, siteId: belfry, validFrom: '2025-03-03' }, { perKWh: '0.29', overstayFee: '12.00', overstayAfterMin: '120' }),
     price(
       { networkId: hollinPublic.id, siteId: alder, validFrom: '2025-08-01' },

@@ -9,12 +9,14 @@ import { pool } from '@/server/db/pool';
 import { takeBatch } from '@/server/outbox/take-batch';
 import { keepPhoto } from '@/server/photos/photo-table';
 import { typedIn, withNotes } from './asides';
+import { billed } from './bills';
 import { entrancePicture } from './entrance-picture';
 import { demoId, demoRandom } from './ids';
 import { demoRecords } from './records';
 import { ines } from './scenario';
 import { trialRecord, trialVisits } from './trial';
 import { demoVisits } from './visits';
+import { demoWatch } from './watch';
 
 const who = { householdId: ines.householdId, personId: ines.personId };
 
@@ -43,9 +45,16 @@ if (Number(done[0]?.n) === 0) {
   const picture = await entrancePicture();
   const photo = createHash('sha256').update(picture).digest('hex');
   await keepPhoto(who, photo, picture);
-  await take(demoRecords(photo).map((record) => ({ type: 'record', record })));
-  const plans = demoVisits();
-  const played = withNotes(plans.map((plan) => simulateVisit(plan, { random: demoRandom, newId: demoId })));
+  const records = demoRecords(photo);
+  await take(records.map((record) => ({ type: 'record', record })));
+  const { plans, wrong } = demoVisits();
+  const played = withNotes(
+    billed(
+      plans.map((plan) => simulateVisit(plan, { random: demoRandom, newId: demoId })),
+      records,
+      wrong,
+    ),
+  );
   const visits = plans.map((plan, i) => ({ plan, events: played[i] as StoredEvent[] }));
 
   // One bill was typed with a slip and put right; one visit was a press by mistake and taken back.
@@ -61,6 +70,18 @@ if (Number(done[0]?.n) === 0) {
 
   await take([{ type: 'record', record: trialRecord() }]);
   for (const events of [...visits.map((v) => v.events), ...trialVisits(), typedIn()]) await take(events.map((event) => ({ type: 'event', event })));
+  const { id, by, a, b, figure, since } = demoWatch;
+  // The page takes the moment of the press: a watch of some time ago is put in here.
+  await pool().execute('INSERT INTO watch (household_id, id, by_what, key_a, key_b, figure, since, put_by) VALUES (?, ?, ?, ?, ?, ?, ?, ?)', [
+    toBin(who.householdId),
+    toBin(id),
+    by,
+    a,
+    b,
+    figure,
+    new Date(since),
+    toBin(who.personId),
+  ]);
   console.log(
     `demo ledger written: ${visits.length + 3} visits, ${visits.reduce((n, v) => n + v.events.length, 0)} events, in ${((Date.now() - started) / 1000).toFixed(1)} s`,
   );

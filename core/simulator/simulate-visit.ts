@@ -12,7 +12,8 @@ export type AttemptPlan = {
   /** Seconds from what came before to the choosing of the stall. */
   after_s?: number;
   order?: 'plug_first' | 'card_first';
-  means: { kind: MeansKind; id?: string };
+  /** `hold`: what showing it holds back, in euro. */
+  means: { kind: MeansKind; id?: string; hold?: string };
   result:
     | {
         is: 'power';
@@ -136,7 +137,11 @@ export function simulateVisit(plan: VisitPlan, hands: SimulationHands): StoredEv
     const show = () => {
       if (CARDLESS.has(a.means.kind)) return;
       pass(9);
-      emit('means_shown', { meansKind: a.means.kind, ...(a.means.id ? { meansId: a.means.id } : {}) });
+      emit('means_shown', {
+        meansKind: a.means.kind,
+        ...(a.means.id ? { meansId: a.means.id } : {}),
+        ...(a.means.hold ? { holdAmount: a.means.hold, currency: 'EUR' } : {}),
+      });
     };
     const meansPayload = { meansKind: a.means.kind, ...(a.means.id ? { meansId: a.means.id } : {}) };
     // A refused card is answered by another means with the plug left in.
