@@ -78,6 +78,9 @@ export function garageRecords(): RecordItem[] {
       note: 'Paid in June, not in July.',
     }),
     recordItem('plan', made(), { name: 'Lindenpass workshop', providerId: providers.lindenpass, monthlyFee: '0', currency: 'EUR', from: '2024-04-01' }),
+    recordItem('otherprice', made(), { what: 'home', price: '0.19', currency: 'EUR', from: '2024-01-01', note: 'The workshop’s meter' }),
+    recordItem('otherprice', made(), { what: 'diesel', price: '1.58', currency: 'EUR', needs: 6.1, from: '2024-01-01', note: 'The van before the Badger' }),
+    recordItem('otherprice', made(), { what: 'hour', price: '18', currency: 'EUR', from: '2024-01-01' }),
     recordItem('enrolment', made(), {
       kind: 'autocharge',
       carId: cars.heron.id,

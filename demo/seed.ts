@@ -28,7 +28,7 @@ async function take(items: object[]): Promise<void> {
 }
 
 /** A correction or withdrawal made by hand a while after the visit. */
-function afterwards(events: readonly StoredEvent[], kind: 'correction' | 'withdrawal', payload: Record<string, unknown>): StoredEvent {
+function afterwards(events: readonly StoredEvent[], kind: 'correction' | 'withdrawal' | 'hold_released', payload: Record<string, unknown>): StoredEvent {
   const last = events.at(-1) as StoredEvent;
   const at = last.at + 3 * 3_600_000;
   return { ...last, id: demoId(at), kind, at, mono: last.mono + 3 * 3_600_000, seq: last.seq + 1, payload };
@@ -65,8 +65,16 @@ if (Number(done[0]?.n) === 0) {
     bill.payload = { ...bill.payload, amount: String(Number(right) * 10) };
     corrected.events.push(afterwards(corrected.events, 'correction', { target: bill.id, set: { amount: right } }));
   }
-  const mistaken = visits.find((v) => v.plan.at > Date.parse('2025-02-01') && v.plan.attempts.length === 1);
+  const mistaken = visits.find((v) => v.plan.at > Date.parse('2025-02-10') && v.plan.attempts.length === 1);
   if (mistaken) mistaken.events.push(afterwards(mistaken.events, 'withdrawal', { target: mistaken.plan.visitId }));
+
+  // Her bank tells when a hold is free again: of all but the last somebody noted it.
+  const held = visits.filter((v) => v.events.some((e) => e.payload.holdAmount !== undefined));
+  for (const [i, v] of held.slice(0, -1).entries()) {
+    const shown = v.events.findLast((e) => e.payload.holdAmount !== undefined) as StoredEvent;
+    const on = new Date(shown.at + (1 + ((i * 5) % 7)) * 86_400_000).toISOString().slice(0, 10);
+    for (const e of v.events.filter((x) => x.payload.holdAmount !== undefined)) v.events.push(afterwards(v.events, 'hold_released', { hold: e.id, on }));
+  }
 
   await take([{ type: 'record', record: trialRecord() }]);
   for (const events of [...visits.map((v) => v.events), ...trialVisits(), typedIn()]) await take(events.map((event) => ({ type: 'event', event })));

@@ -32,7 +32,15 @@ export type TimesCell = { is: 'times'; n: number; median: Maybe<number>; quarter
 export type MeanCell = { is: 'mean'; n: number; mean: Maybe<number> };
 /** So many on a hundred visits or hours; `parts`: which, the most frequent first. */
 export type RateCell = { is: 'rate'; count: number; per: number; of: 'visits' | 'hours'; rate: Maybe<number>; parts: [name: string, count: number][] };
-export type PriceCell = { is: 'price'; n: number; perKWh: Maybe<string>; currency: string };
+/** `bills`: those off, of those that could be held against a price on file. `stop`: kWh and hour of a stop in the middle, where they are known. */
+export type PriceCell = {
+  is: 'price';
+  n: number;
+  perKWh: Maybe<string>;
+  currency: string;
+  bills: { off: number; checked: number };
+  stop: { kWh: number; hour: number | null } | null;
+};
 /** Bays out of order of those looked at, over so many looks: looks at one stall are not independent. */
 export type BaysCell = Share & { is: 'bays'; looks: number };
 /** How long stalls stayed broken, seconds: at least from the first failure seen to the last, at most from the last time it worked to the next. */
@@ -121,7 +129,7 @@ export function rateCell(names: readonly string[], per: number, of: RateCell['of
 }
 
 /** All-in price: everything paid over everything delivered, not the mean of ratios. */
-export function priceCell(visits: readonly VisitRow[], currency: string): PriceCell {
+export function priceCell(visits: readonly VisitRow[], currency: string, bills: PriceCell['bills']): PriceCell {
   const kWh = sumOf(visits.map((v) => v.deliveredKWh as string));
   const perKWh: Maybe<string> = kWh.eq(0)
     ? unknown(visits.length === 0 ? 'no bill and kWh together' : 'nothing delivered')
@@ -130,7 +138,18 @@ export function priceCell(visits: readonly VisitRow[], currency: string): PriceC
           .div(kWh)
           .toString(),
       );
-  return { is: 'price', n: visits.length, perKWh, currency };
+  const hours = visits.flatMap((v) => (typeof v.hour === 'number' ? [v.hour] : []));
+  const stop =
+    visits.length === 0
+      ? null
+      : {
+          kWh: quantiles(
+            visits.map((v) => Number(v.deliveredKWh)),
+            [0.5] as const,
+          )[0],
+          hour: hours.length > 0 ? Math.round(quantiles(hours, [0.5] as const)[0]) : null,
+        };
+  return { is: 'price', n: visits.length, perKWh, currency, bills, stop };
 }
 
 /** Bays out of order on arrival. */

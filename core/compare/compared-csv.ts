@@ -67,6 +67,9 @@ function columns(head: string, c: Cell): Column[] {
       return [
         [`${head}: visits`, c.n],
         [`${head}: ${c.currency} per kWh`, known(c.perKWh)],
+        [`${head}: bills off`, c.bills.off],
+        [`${head}: bills checked`, c.bills.checked],
+        [`${head}: kWh of a stop, median`, c.stop?.kWh ?? null],
       ];
     case 'repair':
       return [

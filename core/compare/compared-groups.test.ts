@@ -56,9 +56,20 @@ describe('a line of the comparison', () => {
         visit({ paid: '99', deliveredKWh: '1', currency: 'CHF' }),
         visit({ paid: '99', deliveredKWh: null, currency: 'EUR' }),
       ]),
-    ).toEqual({ is: 'price', n: 2, perKWh: { known: true, value: '0.6' }, currency: 'EUR' });
+    ).toEqual({ is: 'price', n: 2, perKWh: { known: true, value: '0.6' }, currency: 'EUR', bills: { off: 0, checked: 0 }, stop: { kWh: 10, hour: null } });
     expect(cell('allIn', [visit({ paid: '2', deliveredKWh: '0', currency: 'EUR' })])).toMatchObject({ perKWh: { why: 'nothing delivered' } });
     expect(cell('allIn', [visit()])).toMatchObject({ perKWh: { why: 'no bill and kWh together' } });
+  });
+  it('says beside the price how many bills were off of those held against one, and what a stop was like', () => {
+    const bills = [
+      ['off', 9],
+      ['right', 15],
+      ['right', 16],
+      [null, null],
+    ] as const;
+    const rows = bills.map(([billCheck, hour], i) => visit({ paid: '10', deliveredKWh: String(10 + 10 * i), currency: 'EUR', billCheck, hour }));
+    expect(cell('allIn', [...rows, visit({ billCheck: 'off', leftOut: true })])).toMatchObject({ bills: { off: 1, checked: 3 }, stop: { kWh: 25, hour: 15 } });
+    expect(cell('allIn', [visit()])).toMatchObject({ stop: null });
   });
   it('lines stand in the order of the interval’s lower end: one lucky visit does not lead', () => {
     const lucky = [visit({ networkId: 'lucky' }), ...times(20, (i) => visit({ networkId: 'steady', firstTry: i === 0 ? 'no' : 'yes' }))];

@@ -5,7 +5,7 @@ import { type Asked, type Condition, type On, POPULATIONS, type Population } fro
 import { VISIT_FIGURES, type VisitFigure } from '../figures/visit-figures';
 import { TIME_RULES } from '../visit/attempt-times';
 import { EARLY_KWH, EARLY_S } from '../visit/session-end';
-import { baysCell, type Cell, type Grouped, meanCell, priceCell, rateCell, shareCell, timesCell, visitsIn, waiting } from './cells';
+import { baysCell, type Cell, counted, type Grouped, meanCell, priceCell, rateCell, shareCell, timesCell, visitsIn, waiting } from './cells';
 import { repairCell } from './repairs';
 
 /** One thing that is compared. `opens`: the populations of which its cell says a number, each opening its visits. */
@@ -72,10 +72,12 @@ export const MEASURES = {
   allIn: {
     label: () => 'Paid',
     under: 'price per kWh with fees',
-    rule: 'everything paid over everything delivered, where both are known',
-    opens: ['priced'],
+    rule: 'everything paid over everything delivered, where both are known; beneath it how many bills were not those of the prices on file, of those that could be held against one',
+    opens: ['priced', 'bill_off', 'bill_checked'],
+    reads: { visit: ['hour'] },
     lessIsBetter: true,
-    cell: (g, asked) => priceCell(visitsIn('priced', g, asked), asked.currency),
+    cell: (g, asked) =>
+      priceCell(visitsIn('priced', g, asked), asked.currency, { off: counted('bill_off', g, asked), checked: counted('bill_checked', g, asked) }),
   },
   chargeStart: share('Attempts that got power', 'start_yes', 'start_no', 'attempts reaching power, of those that reached it, failed or were given up'),
   session: share('Got power and ended as wished', 'session_yes', 'session_no', 'attempts that got power and ended as the driver wished'),

@@ -13,6 +13,7 @@ const OTHER_NETWORK = idOf(22);
 const ADAPTER = idOf(23);
 const CARD_HELD = idOf(24);
 const where: Where = {
+  bill: (of) => (of.bills.length > 0 ? 'off' : null),
   networkOfSite: (id) => ({ [SITE]: NETWORK, [OTHER_SITE]: OTHER_NETWORK })[id],
   stall: (id) => ({ [STALL_B]: { siteId: OTHER_SITE, model: 'Twin 300', connectors: ['CCS2', 'CCS2'] } })[id],
 };
@@ -41,7 +42,7 @@ const STEPS: Step[] = [
   [2000, 'bill', { sessions: [], amount: '10.25', currency: 'EUR', kWh: '20.5', state: 'charged' }],
 ];
 const v = visit(...STEPS);
-const ofVisit = (name: VisitFigure, of = v): Value => VISIT_FIGURES[name].value(of);
+const ofVisit = (name: VisitFigure, of = v): Value => VISIT_FIGURES[name].value(of, where);
 const ofAttempt = (name: AttemptFigure, n: number, of = v, at = where): Value => {
   const attempt = of.attempts[n - 1];
   if (!attempt) throw new Error(`no attempt ${n}`);
@@ -76,6 +77,8 @@ describe('figures of a visit', () => {
     ['deliveredLeast', null],
     ['paid', '10.25'],
     ['currency', 'EUR'],
+    ['billCheck', 'off'],
+    ['openMoney', null],
     ['handshake_s', 60],
     ['handshakeBound', 'exact'],
   ])('%s is %s', (name, value) => expect(ofVisit(name)).toBe(value));
@@ -182,8 +185,16 @@ describe('figures of an attempt', () => {
 });
 
 describe('what figures depend on', () => {
-  it('is a site’s network and a stall’s site, model and connectors', () =>
-    expect([...USED_INPUTS].sort()).toEqual(['site.networkId', 'stall.model', 'stall.outlets', 'stall.siteId']));
+  it('is a site’s network, a stall’s site, model and connectors, and the prices that bills are held against', () =>
+    expect([...USED_INPUTS].sort()).toEqual([
+      'means.providerId',
+      'plan.holds',
+      'site.networkId',
+      'stall.model',
+      'stall.outlets',
+      'stall.siteId',
+      'tariff.says',
+    ]));
   it.each([
     ['a site moved to another network', 'site', { networkId: 'a', name: 'x' }, { networkId: 'b', name: 'x' }, ['site.networkId']],
     ['a site with another name', 'site', { networkId: 'a', name: 'x' }, { networkId: 'a', name: 'y' }, []],
@@ -199,6 +210,12 @@ describe('what figures depend on', () => {
       ['stall.outlets'],
     ],
     ['a stall with another plate', 'stall', { outlets: [{ connector: 'CCS2', ratedKW: 50 }] }, { outlets: [{ connector: 'CCS2', ratedKW: 75 }] }, []],
+    ['a price that says something else', 'tariff', { perKWh: '0.5' }, { perKWh: '0.6' }, ['tariff.says']],
+    ['a price with another note', 'tariff', { perKWh: '0.5', note: 'a' }, { perKWh: '0.5', note: 'b' }, []],
+    ['a plan that ended', 'plan', { from: '2025-01-01', until: null }, { from: '2025-01-01', until: '2025-06-30' }, ['plan.holds']],
+    ['a plan with another fee', 'plan', { from: '2025-01-01', monthlyFee: '4' }, { from: '2025-01-01', monthlyFee: '5' }, []],
+    ['a card of another provider', 'means', { providerId: 'a', label: 'x' }, { providerId: 'b', label: 'x' }, ['means.providerId']],
+    ['a card with another label', 'means', { providerId: 'a', label: 'x' }, { providerId: 'a', label: 'y' }, []],
     ['a car', 'car', null, { networkId: 'a', siteId: 'b' }, []],
   ] as const)('%s changes what depends on it', (_what, type, before, now, changed) => expect(changedInputs(type, before, now)).toEqual(changed));
 });

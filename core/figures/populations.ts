@@ -121,6 +121,8 @@ export const POPULATIONS = {
   faulty: visits('with a fault or refusal', () => ({ all: [TRIED, { figure: 'faultCount', above: 0 }] })),
   queued: visits('with a timed queue', () => ({ figure: 'queue_s', known: true })),
   helped: visits('with a timed answer of the helpline', () => ({ figure: 'helpAnswered_s', known: true })),
+  bill_off: visits('with a bill that is not that of the price on file', () => is('billCheck', 'off')),
+  bill_checked: visits('with a bill that was held against a price on file', () => is('billCheck', 'off', 'right')),
   billed: visits('charged and billed', () => ({ all: [is('ended', 'charge'), { figure: 'paid', known: true }] })),
   billed_noted: visits('charged and billed, with the start recorded', () => ({
     all: [is('ended', 'charge'), { figure: 'paid', known: true }, is('noted', true)],

@@ -3,6 +3,7 @@ import { isNoted } from '../visit/attempts/attempt';
 import { wholeEnergy } from '../visit/delivered';
 import type { Visit } from '../visit/derive';
 import { baysOnArrival, priceBeforeStart, weatherNoted } from '../visit/on-arrival';
+import { openMoney } from '../visit/open-money';
 import type { Timing } from '../visit/timing';
 import { visitFlags } from '../visit/visit-flags';
 import type { Figure } from './figure';
@@ -137,6 +138,21 @@ export const VISIT_FIGURES = {
     unit: 'money',
     definition: 'everything paid, refunds taken off',
     value: (v) => (v.paid.known ? v.paid.value.amount : null),
+  },
+  billCheck: {
+    column: 'bill_check',
+    is: 'text',
+    unit: '',
+    definition: 'whether the bill is that of the price on file on its day, where it can be held against one',
+    inputs: ['tariff.says', 'plan.holds', 'means.providerId'],
+    value: (v, where) => where.bill?.(v) ?? null,
+  },
+  openMoney: {
+    column: 'open_money',
+    is: 'text',
+    unit: '',
+    definition: 'what of its money waits: a bill to come, one that is pending or queried, a hold',
+    value: (v) => openMoney(v).join(',') || null,
   },
   currency: { column: 'currency', is: 'text', unit: '', definition: 'currency of what was paid', value: (v) => (v.paid.known ? v.paid.value.currency : null) },
   handshake_s: { column: 'handshake_s', is: 'number', unit: 's', definition: 'handshake of the attempt that got power', value: (v) => secondsOf(handshake(v)) },

@@ -45,17 +45,19 @@ describe('a ledger that was taken along', () => {
         ],
         watches: [{ id: 'w' }],
         views: [{ id: 'v' }],
+        closed: [{ month: '2025-09' }],
       },
       'events-1.json': part(events.slice(0, 2)),
       'events-2.json': part(events.slice(2)),
     });
-    const none = { records: [], events: [], watches: [], views: [] };
+    const none = { records: [], events: [], watches: [], views: [], closed: [] };
     expect(await all(bytes)).toEqual([
       { ...none, records: [network, site] },
       { ...none, events: events.slice(0, 2) },
       { ...none, events: events.slice(2) },
       { ...none, watches: [{ id: 'w' }] },
       { ...none, views: [{ id: 'v' }] },
+      { ...none, closed: [{ month: '2025-09' }] },
     ]);
   });
   it('what makes a visit private comes before the visit', async () => {
@@ -70,7 +72,7 @@ describe('a ledger that was taken along', () => {
   });
   it('is read as it was before there were zips: one file with all events in it', async () => {
     const old = { format: 'mile-ledger-household', version: 1, household, people: [ines], records: [], events };
-    expect(await all(utf8(old))).toEqual([{ records: [], events, watches: [], views: [] }]);
+    expect(await all(utf8(old))).toEqual([{ records: [], events, watches: [], views: [], closed: [] }]);
     expect(await all(utf8(`\ufeff  ${JSON.stringify({ ...old, format: 'mile-ledger' })}`))).toHaveLength(1);
     // Nothing of it has pictures.
     const read = await openLedger(new Blob([utf8(old)]));

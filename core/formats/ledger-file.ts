@@ -23,6 +23,7 @@ const head = z.looseObject({
   parts: z._default(z.array(z.looseObject({ name: z.string(), events: z.int() })), []),
   watches: z._default(z.array(z.unknown()), []),
   views: z._default(z.array(z.unknown()), []),
+  closed: z._default(z.array(z.unknown()), []),
   photos: z._default(z.array(z.looseObject({ name: z.string().check(z.regex(/^[0-9a-f]{64}$/)), stored: z.string() })), []),
 });
 export type LedgerHead = z.infer<typeof head>;
@@ -110,7 +111,7 @@ async function photoOf(entry: ZipEntry | undefined): Promise<Read<Uint8Array | n
 }
 
 /** One request's worth of a ledger on its way in. */
-export type LedgerBatch = { records: unknown[]; events: unknown[]; watches: unknown[]; views: unknown[] };
+export type LedgerBatch = { records: unknown[]; events: unknown[]; watches: unknown[]; views: unknown[]; closed: unknown[] };
 const MOST = { items: 400, characters: 250_000 };
 /** Lists of one kind in pieces that fit into a request; what is too large by itself travels alone and is refused where it comes in. */
 function* pieces<T>(all: readonly T[]): Generator<T[]> {
@@ -137,7 +138,7 @@ const asRecord = (raw: unknown): { id: string; fields: object } => {
 
 /** A ledger in the pieces in which it comes in: what another refers to before it, what names records after them. */
 export async function* ledgerBatches(file: LedgerFile): AsyncGenerator<Read<LedgerBatch>> {
-  const none: LedgerBatch = { records: [], events: [], watches: [], views: [] };
+  const none: LedgerBatch = { records: [], events: [], watches: [], views: [], closed: [] };
   for (const records of pieces(inReferenceOrder(file.head.records, asRecord))) yield { ok: true, value: { ...none, records } };
   for await (const part of file.events()) {
     if (!part.ok) return void (yield part);
@@ -147,6 +148,7 @@ export async function* ledgerBatches(file: LedgerFile): AsyncGenerator<Read<Ledg
   }
   for (const watches of pieces(file.head.watches)) yield { ok: true, value: { ...none, watches } };
   for (const views of pieces(file.head.views)) yield { ok: true, value: { ...none, views } };
+  for (const closed of pieces(file.head.closed)) yield { ok: true, value: { ...none, closed } };
 }
 
 /**

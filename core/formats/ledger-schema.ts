@@ -64,6 +64,10 @@ export const ledgerSchema = z.looseObject({
     }),
   ),
   views: z.array(z.looseObject({ id: id(), name: z.string(), address: z.string(), savedBy: id(), savedAt: instant() })),
+  /** Months whose books are closed, as they were then; what is private tells car, kWh and money alone. */
+  closed: z.optional(
+    z.array(z.looseObject({ month: z.string(), closedAt: instant(), closedBy: id(), rows: z.array(z.looseObject({ visitId: id(), day: z.string() })) })),
+  ),
   /** Pictures of the zip: `photos/{name}.jpg`, by the name under which events and records speak of them. */
   photos: z.array(z.looseObject({ name: sha256(), stored: sha256(), personId: id() })),
 });

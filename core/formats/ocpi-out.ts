@@ -3,7 +3,7 @@ import { getCountryForTimezone } from 'countries-and-timezones';
 import { alpha2ToAlpha3 } from 'i18n-iso-countries';
 import type { RecordFields } from '../records/record-schema';
 import { chargingEnd, meansOf } from '../visit/attempt-times';
-import { attemptsNamed } from '../visit/billed';
+import { attemptsNamed, forCharging } from '../visit/billed';
 import { sessionEnergy } from '../visit/delivered';
 import type { TimedAttempt, Visit } from '../visit/derive';
 import { OCPI_CONNECTORS } from './ocpi-objects';
@@ -259,7 +259,7 @@ function eachAttempt(visits: readonly Visit[], siteOf: SiteOf, say: (v: Visit, t
 /** What an attempt cost by the bills for it alone, or by all of them where it was the visit's only session; refunds taken off. */
 function costOf(v: Visit, a: TimedAttempt): { currency: string; price: { excl_vat: number; incl_vat: number }; taxKnown: boolean } | 'no_cost' | 'currencies' {
   const only = v.attempts.filter((x) => x.proof).length === 1;
-  const bills = v.bills.filter((b) => {
+  const bills = forCharging(v.bills).filter((b) => {
     const named = attemptsNamed(b.payload.sessions, v.attempts, v.line);
     return (named.length === 0 && only) || (named.length === 1 && named[0] === a.n);
   });

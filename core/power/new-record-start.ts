@@ -15,6 +15,10 @@ export function newRecordStart(
       return { kind: 'contactless' };
     case 'plan':
       return { currency: at.currency, from: at.today };
+    case 'rate':
+      return { into: at.currency, on: at.today };
+    case 'otherprice':
+      return { what: 'home', unit: 'litre', currency: at.currency, from: at.today };
     case 'enrolment': {
       const kind = at.kind === 'plug_and_charge' ? 'plug_and_charge' : 'autocharge';
       return { kind, carId: at.cars.length === 1 ? at.cars[0]?.id : null, steps: enrolmentSteps(kind) };

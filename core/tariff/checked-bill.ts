@@ -3,12 +3,13 @@ import { plateKW } from '../records/stall-plate';
 import type { Maybe } from '../units/known';
 import { toMinor } from '../units/money';
 import { localDay } from '../units/zoned';
-import { kWhBilledForAll } from '../visit/billed';
+import { forCharging, kWhBilledForAll, paidOf } from '../visit/billed';
 import type { Visit } from '../visit/derive';
+import type { Bill } from './bill';
 import { type Explanation, explainBill } from './bill-check';
 import { draftQuery } from './bill-query';
 import { type BillWords, billWords, sumOfBills } from './bill-words';
-import { chargedAttempts, visitBills } from './charged-visit';
+import { type ChargedAttempt, chargedAttempts, visitBills } from './charged-visit';
 import { pricingRuleQuestion } from './pricing-rule';
 import { billDifference } from './simple-tariff';
 import { compiledOf } from './tariff-object';
@@ -46,50 +47,85 @@ export type BillRecords = {
   providers: readonly MileRecord<'provider'>[];
 };
 
+type Found = {
+  taken: { payer: Payer; tariff: KeptTariff };
+  attempts: ChargedAttempt[];
+  bills: Bill[];
+  apart: boolean;
+  total: string;
+  paid: ReturnType<typeof paidOf>;
+};
+
 /**
- * What a visit should cost by the price on file on its day: by a plan held that day where there is a price for it, else through the provider of the means that
- * was accepted, else as a guest. `null`: no price is kept.
+ * The price that a visit is held against and what it makes of it: by a plan held that day where there is a price for it, else through the provider of the means
+ * that was accepted, else as a guest. `null`: no price is kept. Without sessions there are no bills.
  */
+function priced(visit: Visit, around: Pick<BillRecords, 'site' | 'tariffs' | 'plans' | 'means'>): Found | { unpriced: string } | null {
+  const { site, tariffs, plans, means } = around;
+  const day = localDay(visit.pulledInAt ?? visit.lastEventAt, visit.zone);
+  const accepted = new Set(visit.attempts.flatMap((a) => a.accepted?.meansId ?? a.shows.at(-1)?.meansId ?? []));
+  const providerIds = means.flatMap((m) => (accepted.has(m.id) && m.fields.providerId ? [m.fields.providerId] : []));
+  const offers = offersOn(tariffs, plans, providerIds, { siteId: site.id, networkId: site.fields.networkId }, day);
+  const taken = offers.find((o) => o.payer.planId) ?? offers.find((o) => o.payer.providerId) ?? offers[0];
+  if (!taken) return null;
+  const charging = forCharging(visit.bills);
+  const paid = paidOf(charging);
+  const attempts = chargedAttempts(visit);
+  if (!attempts.known) return { unpriced: attempts.why };
+  if (attempts.value.length === 0) return { taken, attempts: [], bills: [], apart: false, total: toMinor('0', taken.tariff.currency), paid };
+  const bills = visitBills(compiledOf(taken.tariff), attempts.value);
+  if (!bills.known) return { unpriced: bills.why };
+  const apart = charging.filter((b) => b.payload.state !== 'refunded').length >= bills.value.length;
+  return { taken, attempts: attempts.value, bills: bills.value, apart, total: sumOfBills(bills.value, apart), paid };
+}
+
+/** Every try failed or was given up: nothing that a price is of was delivered. */
+const nothingCame = (visit: Visit): boolean =>
+  visit.attempts.length > 0 && visit.attempts.every((a) => a.outcome.kind === 'failed' || a.outcome.kind === 'gave_up');
+
+/** Whether what was charged is what the price on file makes, to the minor unit; `null`: no bill, or none that can be held against a price. */
+export function billVerdict(visit: Visit, around: Pick<BillRecords, 'site' | 'tariffs' | 'plans' | 'means'>): 'right' | 'off' | null {
+  if (visit.bills.length === 0) return null;
+  const found = priced(visit, around);
+  if (!found || 'unpriced' in found || !found.paid.known || (found.bills.length === 0 && !nothingCame(visit))) return null;
+  const difference = billDifference({ lines: [], total: found.total, currency: found.taken.tariff.currency }, found.paid.value);
+  return difference.known ? (Number(difference.value) === 0 ? 'right' : 'off') : null;
+}
+
+/** What a visit should cost by the price on file on its day, line by line, beside what was charged. `null`: no price is kept. */
 export function checkedBill(visit: Visit, around: BillRecords): CheckedBill | null {
-  const { site, tariffs, plans, means, providers, stalls, sites } = around;
+  const { site, tariffs, plans, providers, stalls, sites } = around;
   const at = visit.pulledInAt ?? visit.lastEventAt;
   const day = localDay(at, visit.zone);
   const place = { siteId: site.id, networkId: site.fields.networkId };
-  const accepted = new Set(visit.attempts.flatMap((a) => a.accepted?.meansId ?? a.shows.at(-1)?.meansId ?? []));
-  const providerIds = means.flatMap((m) => (accepted.has(m.id) && m.fields.providerId ? [m.fields.providerId] : []));
-  const offers = offersOn(tariffs, plans, providerIds, place, day);
-  const taken = offers.find((o) => o.payer.planId) ?? offers.find((o) => o.payer.providerId) ?? offers[0];
-  if (!taken) return null;
+  const found = priced(visit, around);
+  if (!found || 'unpriced' in found) return found;
+  const { taken, attempts, bills, apart, total, paid } = found;
   const { tariff } = taken;
-  const attempts = chargedAttempts(visit);
-  if (!attempts.known) return { unpriced: attempts.why };
-  const by = payerWords(taken.payer, plans, providers);
-  if (attempts.value.length === 0) return nothingDelivered(visit, around, tariff, by);
-  const compiled = compiledOf(tariff);
-  const bills = visitBills(compiled, attempts.value);
-  if (!bills.known) return { unpriced: bills.why };
-  const timed = attempts.value.every((a) => a.timed);
-  const words = bills.value.map((b) => billWords(b, timed ? visit.zone : null));
-  const apart = visit.bills.filter((b) => b.payload.state !== 'refunded').length >= bills.value.length;
-  const total = sumOfBills(bills.value, apart);
   const { currency } = tariff;
-  const difference = visit.paid.known ? billDifference({ lines: [], total, currency }, visit.paid.value) : null;
+  const by = payerWords(taken.payer, plans, providers);
+  if (attempts.length === 0) return nothingDelivered(visit, around, tariff, by, paid);
+  const charging = forCharging(visit.bills);
+  const compiled = compiledOf(tariff);
+  const timed = attempts.every((a) => a.timed);
+  const words = bills.map((b) => billWords(b, timed ? visit.zone : null));
+  const difference = paid.known ? billDifference({ lines: [], total, currency }, paid.value) : null;
   const guestTariff = taken.payer.planId || taken.payer.providerId ? (tariffOn(tariffs, place, day) ?? null) : null;
-  const guest = guestTariff ? visitBills(compiledOf(guestTariff), attempts.value) : null;
+  const guest = guestTariff ? visitBills(compiledOf(guestTariff), attempts) : null;
   const off = difference?.known && Number(difference.value) !== 0;
   const shown = visit.line.findLast((e) => e.kind === 'price_shown' && e.payload.perKWh !== undefined && (e.payload.currency ?? currency) === currency);
   const stallName = (id: string | null) => stalls.find((r) => r.id === id)?.fields.name ?? '';
   const explanations =
-    off && visit.paid.known
+    off && paid.known
       ? explainBill({
           tariff: compiled,
-          attempts: attempts.value,
+          attempts: attempts,
           failed: visit.attempts.filter((a) => !a.proof && (a.outcome.kind === 'failed' || a.outcome.kind === 'gave_up')).length,
-          charged: visit.paid.value.amount,
+          charged: paid.value.amount,
           apart,
           billedKWh:
             kWhBilledForAll(
-              attempts.value.map((a) => a.n),
+              attempts.map((a) => a.n),
               visit.billed,
             ) ?? null,
           asGuest: guestTariff ? compiledOf(guestTariff) : null,
@@ -99,7 +135,7 @@ export function checkedBill(visit: Visit, around: BillRecords): CheckedBill | nu
       : [];
   const lines = words.flatMap((w, i) => (words.length === 1 ? w.lines : w.lines.map((l) => ({ ...l, label: `${l.label}, session ${i + 1}` }))));
   const taxes = words.map((w) => w.tax).filter((t) => t !== null);
-  const last = attempts.value.at(-1)?.session.periods.at(-1)?.end ?? null;
+  const last = attempts.at(-1)?.session.periods.at(-1)?.end ?? null;
   const first = visit.attempts.find((a) => a.proof);
   const plate = stalls.find((s) => s.id === first?.stallId);
   return {
@@ -115,19 +151,19 @@ export function checkedBill(visit: Visit, around: BillRecords): CheckedBill | nu
     guest: guest?.known ? sumOfBills(guest.value, apart) : null,
     question: pricingRuleQuestion(compiled, { zone: visit.zone, mostKW: plate ? plateKW(plate.fields) : null }, day),
     query:
-      off && visit.paid.known && !difference.value.startsWith('-')
+      off && paid.known && !difference.value.startsWith('-')
         ? draftQuery({
             network: around.network,
             site: site.fields.name,
             stall: stallName(first?.stallId ?? null),
             zone: visit.zone,
-            from: timed ? (attempts.value[0]?.session.periods[0]?.start ?? null) : at,
+            from: timed ? (attempts[0]?.session.periods[0]?.start ?? null) : at,
             to: timed ? last : null,
-            kWh: attempts.value.length === 1 ? (attempts.value[0]?.kWh ?? null) : null,
-            charged: visit.paid.value.amount,
+            kWh: attempts.length === 1 ? (attempts[0]?.kWh ?? null) : null,
+            charged: paid.value.amount,
             expected: total,
             currency,
-            bills: visit.bills.map((b) => ({ amount: b.payload.amount, currency: b.payload.currency, ref: b.payload.ref ?? null })),
+            bills: charging.map((b) => ({ amount: b.payload.amount, currency: b.payload.currency, ref: b.payload.ref ?? null })),
             lines,
             explanations,
           })
@@ -143,12 +179,12 @@ const payerWords = (payer: Payer, plans: BillRecords['plans'], providers: BillRe
       : 'guest';
 
 /** Every try failed or was given up, and a bill came all the same; `null` where none did, or where it is not over. */
-function nothingDelivered(visit: Visit, around: BillRecords, tariff: KeptTariff, by: string): CheckedBill | null {
-  const over = visit.attempts.length > 0 && visit.attempts.every((a) => a.outcome.kind === 'failed' || a.outcome.kind === 'gave_up');
-  if (!over || !visit.paid.known || visit.bills.length === 0) return null;
+function nothingDelivered(visit: Visit, around: BillRecords, tariff: KeptTariff, by: string, paid: Found['paid']): CheckedBill | null {
+  if (!nothingCame(visit) || !paid.known) return null;
+  const charging = forCharging(visit.bills);
   const { currency } = tariff;
   const total = toMinor('0', currency);
-  const difference = billDifference({ lines: [], total, currency }, visit.paid.value);
+  const difference = billDifference({ lines: [], total, currency }, paid.value);
   const off = difference.known && Number(difference.value) > 0;
   const explanations: Explanation[] = off
     ? [{ cause: 'failed_billed', fit: 'exact', text: 'No power came, and a bill did: nothing that the price on file is of was delivered.' }]
@@ -175,10 +211,10 @@ function nothingDelivered(visit: Visit, around: BillRecords, tariff: KeptTariff,
           from: at,
           to: null,
           kWh: '0',
-          charged: visit.paid.value.amount,
+          charged: paid.value.amount,
           expected: total,
           currency,
-          bills: visit.bills.map((b) => ({ amount: b.payload.amount, currency: b.payload.currency, ref: b.payload.ref ?? null })),
+          bills: charging.map((b) => ({ amount: b.payload.amount, currency: b.payload.currency, ref: b.payload.ref ?? null })),
           lines: [],
           explanations,
         })

@@ -2,7 +2,7 @@ import { RECORDS } from '../records/record-schema';
 import { sessionOf } from './fixtures/sessions';
 import { NO_PRICE, objectOfPlain, oneLineOf, type PlainPrice } from './plain-price';
 import { type PlanVisit, paysFrom, planMonths, planSentence, pricedBothWays, twelveMonths } from './plan-months';
-import { byCost, leastOf, PLAIN_STOP, type StopSite, sameStopSentence, stopAt, stopMinutes, usualStop } from './same-stop';
+import { byCost, leastOf, nearSentence, PLAIN_STOP, perBatteryKWh, type StopSite, sameStopSentence, stopAt, stopMinutes, usualStop } from './same-stop';
 import { sameStopCsv } from './same-stop-csv';
 import { readStopAsk } from './stop-address';
 import type { KeptTariff } from './tariff-on';
@@ -36,18 +36,21 @@ describe('the usual stop', () => {
     expect(read({ kwh: '37,2', day: '0', time: '07:30', parked: '12.4', car: 'x' })).toEqual({ kWh: 37.2, weekday: 0, time: '07:30', parkedMin: 12, car: 'x' });
     expect(read({ kwh: 'NaN', day: '7', time: '25:00', parked: '-1' })).toEqual({});
     expect(read({ kwh: '0', day: '1.5', time: '7:30', parked: '99999' })).toEqual({});
+    expect(read({ from: 'a site', within: '30' })).toEqual({ from: 'a site', within: 30 });
+    expect(read({ within: '0.5' })).toEqual({});
     expect(read({})).toEqual({});
   });
 });
 
 describe('how long it takes at a site', () => {
   it('by its own past power, else by the lesser of plate and car at the best stall', () => {
-    expect(stopMinutes(40, site({ ownKW: { kW: 60, n: 3 } }), CAR)).toEqual({ minutes: 40, by: 'own' });
-    expect(stopMinutes(40, site({ ownKW: { kW: 60, n: 2 } }), CAR)).toEqual({ minutes: 20, by: 'car' });
-    expect(stopMinutes(40, site({ dc: 50 }), CAR)).toEqual({ minutes: 48, by: 'plate' });
-    expect(stopMinutes(40, site({ dc: 50 }), { ac: null, dc: null })).toEqual({ minutes: 48, by: 'plate' });
+    expect(stopMinutes(40, site({ ownKW: { kW: 60, n: 3 } }), CAR)).toEqual({ minutes: 40, by: 'own', current: 'dc' });
+    expect(stopMinutes(40, site({ ownKW: { kW: 60, n: 2 } }), CAR)).toEqual({ minutes: 20, by: 'car', current: 'dc' });
+    expect(stopMinutes(40, site({ dc: 50 }), CAR)).toEqual({ minutes: 48, by: 'plate', current: 'dc' });
+    expect(stopMinutes(40, site({ dc: 50 }), { ac: null, dc: null })).toEqual({ minutes: 48, by: 'plate', current: 'dc' });
     // A post of 43 kW is 11 kW for a car that takes no more from the wall.
-    expect(stopMinutes(11, site({ dc: 0, ac: 43 }), CAR)).toEqual({ minutes: 60, by: 'car' });
+    expect(stopMinutes(11, site({ dc: 0, ac: 43 }), CAR)).toEqual({ minutes: 60, by: 'car', current: 'ac' });
+    expect(stopMinutes(11, site({ dc: 0, ac: 43, ownKW: { kW: 11, n: 3 } }), CAR)).toEqual({ minutes: 60, by: 'own', current: 'ac' });
     expect(stopMinutes(40, site({ dc: 0 }), CAR)).toBeNull();
   });
 });
@@ -60,7 +63,7 @@ describe('one stop at a site', () => {
       { name: 'Good', tariff: price({ perKWh: '0.40' }) },
     ]);
     expect(found).toMatchObject({
-      minutes: { minutes: 20, by: 'car' },
+      minutes: { minutes: 20, by: 'car', current: 'dc' },
       why: null,
       guest: {
         total: '23.00',
@@ -116,6 +119,21 @@ describe('one stop at a site', () => {
       'This stop costs the same, 20.00, at all 2 sites with a price on file.',
     );
     expect(sameStopSentence([at([])], name, money)).toMatch(/^No site has a price on file/);
+  });
+  it('what of it costs a kWh in the battery: of AC comes less there', () => {
+    expect(perBatteryKWh(at(guest({ perKWh: '0.57' })), 40)).toBeCloseTo(0.6, 9);
+    expect(perBatteryKWh(at(guest({ perKWh: '0.54' }), { dc: 0, ac: 22 }), 40)).toBeCloseTo(0.6, 9);
+    expect(perBatteryKWh(at([]), 40)).toBeNull();
+  });
+  it('the cheapest of those near, and how much more that is', () => {
+    const name = (id: string) => id.toUpperCase();
+    const money = (n: number) => n.toFixed(2);
+    const [a, b, none] = [at(guest({ perKWh: '0.50' }), { id: 'a' }), at(guest({ perKWh: '0.60' }), { id: 'b' }), at([], { id: 'c' })];
+    const near = (of: (typeof a)[]) => nearSentence([a, b, none], of, '30 km of X', name, money);
+    expect(near([none, b])).toBe('Within 30 km of X it costs least at B: 24.00, 4.00 more than at A.');
+    expect(near([b, a])).toBe('Within 30 km of X it costs least at A: 20.00, the cheapest of all.');
+    expect(near([none])).toBe('Within 30 km of X no site has a price on file.');
+    expect(near([])).toBe('Within 30 km of X no site has a price on file.');
   });
   it('as a table for a spreadsheet, formulas told to be text', () => {
     const csv = sameStopCsv(

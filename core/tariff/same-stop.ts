@@ -1,3 +1,4 @@
+import { type Current, USUAL_YIELD } from './all-in';
 import type { Bill, Line } from './bill';
 import { billOf, cannotPrice } from './bill';
 import { sumOfBills } from './bill-words';
@@ -47,22 +48,24 @@ const LEAST_SESSIONS = 3;
 export type StopSite = { id: string; zone: string; ac: number; dc: number; ownKW: { kW: number; n: number } | null };
 /** The most that a car takes, kW; `null`: not noted. */
 export type StopCar = { ac: number | null; dc: number | null };
-export type StopMinutes = { minutes: number; by: 'own' | 'plate' | 'car' };
+/** `current`: by which outlet, the quicker. */
+export type StopMinutes = { minutes: number; by: 'own' | 'plate' | 'car'; current: Current };
 
 /** How long the energy takes at a site: by its own past power, else by the lesser of plate and car at its best stall. `null`: no power is noted. */
 export function stopMinutes(kWh: number, site: StopSite, car: StopCar): StopMinutes | null {
-  if (site.ownKW && site.ownKW.n >= LEAST_SESSIONS && site.ownKW.kW > 0) return { minutes: (kWh / site.ownKW.kW) * 60, by: 'own' };
+  if (site.ownKW && site.ownKW.n >= LEAST_SESSIONS && site.ownKW.kW > 0)
+    return { minutes: (kWh / site.ownKW.kW) * 60, by: 'own', current: site.dc > 0 ? 'dc' : 'ac' };
   const [best] = (
     [
-      [site.dc, car.dc],
-      [site.ac, car.ac],
+      ['dc', site.dc, car.dc],
+      ['ac', site.ac, car.ac],
     ] as const
   )
-    .flatMap(([plate, most]) =>
-      plate > 0 ? [{ kW: Math.min(plate, most ?? plate), by: most !== null && most < plate ? ('car' as const) : ('plate' as const) }] : [],
+    .flatMap(([current, plate, most]) =>
+      plate > 0 ? [{ current, kW: Math.min(plate, most ?? plate), by: most !== null && most < plate ? ('car' as const) : ('plate' as const) }] : [],
     )
     .sort((a, b) => b.kW - a.kW);
-  return best && best.kW > 0 ? { minutes: (kWh / best.kW) * 60, by: best.by } : null;
+  return best && best.kW > 0 ? { minutes: (kWh / best.kW) * 60, by: best.by, current: best.current } : null;
 }
 
 /** What a price is made of, in the order in which it is drawn; amounts tax in. */
@@ -131,6 +134,12 @@ export const leastOf = (s: StopAt): number | null => {
   return all.length === 0 ? null : Math.min(...all);
 };
 
+/** What of it costs a kWh that comes into the battery, at the least price: AC, DC and home are made equal there. */
+export const perBatteryKWh = (s: StopAt, kWh: number): number | null => {
+  const least = leastOf(s);
+  return least === null || !s.minutes ? null : least / (kWh * USUAL_YIELD[s.minutes.current]);
+};
+
 /** The cheapest first; what has no price last, in the order it came. */
 export const byCost = (a: StopAt, b: StopAt): number => (leastOf(a) ?? Number.POSITIVE_INFINITY) - (leastOf(b) ?? Number.POSITIVE_INFINITY) || 0;
 
@@ -146,4 +155,20 @@ export function sameStopSentence(stops: readonly StopAt[], nameOf: (siteId: stri
   const why = (first.guest ?? first.held)?.parts.map(([p]) => p);
   const more = (last.guest ?? last.held)?.parts.map(([p]) => p).filter((p) => !why?.includes(p) && (p === 'idle' || p === 'overstay')) ?? [];
   return `${at}, and ${money(most - least)} more at ${nameOf(last.siteId)}${more.length > 0 ? ', where you stay past the grace' : ''}.`;
+}
+
+/** The cheapest of those near, and how much more it is than the cheapest of all. @param near those within so far, in words such as `30 km of Vrba Crossing` */
+export function nearSentence(
+  stops: readonly StopAt[],
+  near: readonly StopAt[],
+  within: string,
+  nameOf: (siteId: string) => string,
+  money: (amount: number) => string,
+): string {
+  const cheapest = (of: readonly StopAt[]) => [...of].filter((s) => leastOf(s) !== null).sort(byCost)[0];
+  const [here, best] = [cheapest(near), cheapest(stops)];
+  if (!here || !best) return `Within ${within} no site has a price on file.`;
+  const [least, all] = [leastOf(here) as number, leastOf(best) as number];
+  const more = least - all >= 0.005 ? `, ${money(least - all)} more than at ${nameOf(best.siteId)}` : ', the cheapest of all';
+  return `Within ${within} it costs least at ${nameOf(here.siteId)}: ${money(least)}${more}.`;
 }

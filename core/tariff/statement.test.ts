@@ -1,7 +1,7 @@
 import { deriveVisit } from '../visit/derive';
 import { CARD, IN, idOf, KW, type Step, story, VISIT } from '../visit/fixtures/story';
 import { payloadProblem } from '../visit/payloads';
-import { periodOf, type StatementRow, statement, statementCsv, statementRow, wordsOfUse } from './statement';
+import { periodOf, type StatementRow, statement, statementCsv, statementRow, taxRate, wordsOfUse } from './statement';
 
 const CHARGE: Step[] = [
   [20, 'plugged'],
@@ -35,8 +35,8 @@ describe('a visit in a statement', () => {
       hidden: false,
     });
     expect(found.bills).toEqual([
-      { amount: '20.00', currency: 'EUR', tax: '3.61', payee: 'Network', ref: 'No. 7', state: 'charged' },
-      { amount: '-5', currency: 'EUR', tax: '0.90', payee: null, ref: null, state: 'refunded' },
+      { amount: '20.00', currency: 'EUR', tax: '3.61', payee: 'Network', ref: 'No. 7', state: 'charged', kind: 'charging' },
+      { amount: '-5', currency: 'EUR', tax: '0.90', payee: null, ref: null, state: 'refunded', kind: 'charging' },
     ]);
   });
   it('that is private to somebody else tells car, kWh and money alone', () => {
@@ -63,7 +63,15 @@ const plain = (n: number, more: Partial<StatementRow>): StatementRow => ({
   hidden: false,
   ...more,
 });
-const paid = (amount: string, currency = 'EUR', tax: string | null = null) => ({ amount, currency, tax, payee: null, ref: null, state: 'charged' });
+const paid = (amount: string, currency = 'EUR', tax: string | null = null) => ({
+  amount,
+  currency,
+  tax,
+  payee: null,
+  ref: null,
+  state: 'charged',
+  kind: 'charging' as const,
+});
 
 describe('a statement', () => {
   const s = statement([
@@ -90,7 +98,28 @@ describe('a statement', () => {
       ['Private', '7'],
     ]);
     expect(s.byDriver.map((x) => x.of)).toEqual(['Ines', 'Ines']);
+    expect(s.byKind).toEqual([]);
     expect(wordsOfUse(null)).toBe('Not said');
+  });
+  it('is told by rates of tax, which a bill of cents says to half a per cent', () => {
+    // 22 % and 9.5 % are Slovenia's rates, 20 % Austria's: from memory.
+    const of = (amount: string, tax: string | null) => taxRate({ amount, tax });
+    expect([of('20.00', '3.61'), of('12.41', '1.08'), of('-6.00', '1.00'), of('0.61', '0.11')]).toEqual(['22 % tax', '9.5 % tax', '20 % tax', '22 % tax']);
+    expect([of('5', null), of('0', '0'), of('1', '1'), of('5', '0')]).toEqual(['Tax not said', 'Tax not said', 'Tax not said', '0 % tax']);
+    const all = statement([plain(1, { bills: [paid('20.00', 'EUR', '3.61'), paid('6', 'EUR', '1')] }), plain(2, { bills: [paid('3')] })]);
+    expect(all.byTax.map((x) => [x.of, x.paid, x.tax])).toEqual([
+      ['20 % tax', '6', '1'],
+      ['22 % tax', '20', '3.61'],
+      ['Tax not said', '3', '0'],
+    ]);
+  });
+  it('tells parking apart from charging where there is any', () => {
+    const all = statement([plain(1, { bills: [paid('20'), { ...paid('2.50'), kind: 'parking' }] })]);
+    expect(all.byKind.map((x) => [x.of, x.paid])).toEqual([
+      ['Charging', '20'],
+      ['Parking', '2.5'],
+    ]);
+    expect(statementCsv(all)).toContain('2.50,EUR,,,,charged,parking,0');
   });
   it('tells what is missing', () => {
     expect(s.noBill.map((r) => r.visitId)).toEqual([idOf(4)]);
@@ -104,10 +133,10 @@ describe('a statement', () => {
       '\n',
     );
     expect(csv).toEqual([
-      'day,place,car,driver,use,kWh,amount,currency,tax,paid to,number,state,receipts',
-      "2025-10-01,'=A1,Heron,Ines,,,-5,EUR,0.90,,,charged,0",
-      '2025-10-01,A,Heron,Ines,,,,,,,,no bill,0',
-      '2025-10-01,A,Heron,Ines,,,,,,,,no charge,0',
+      'day,place,car,driver,use,kWh,amount,currency,tax,paid to,number,state,for,receipts',
+      "2025-10-01,'=A1,Heron,Ines,,,-5,EUR,0.90,,,charged,charging,0",
+      '2025-10-01,A,Heron,Ines,,,,,,,,no bill,,0',
+      '2025-10-01,A,Heron,Ines,,,,,,,,no charge,,0',
       '',
     ]);
   });

@@ -6,7 +6,15 @@ import { wholeEnergy } from '../visit/delivered';
 import type { Visit } from '../visit/derive';
 
 /** A bill as it stands in a statement: what was paid, less than nothing for a refund; tax where the bill says it. Decimal strings. */
-export type StatementBill = { amount: string; currency: string; tax: string | null; payee: string | null; ref: string | null; state: string };
+export type StatementBill = {
+  amount: string;
+  currency: string;
+  tax: string | null;
+  payee: string | null;
+  ref: string | null;
+  state: string;
+  kind: 'charging' | 'parking';
+};
 /** A visit in it. `kWh`: where all of it is known. `hidden`: private to somebody else, of whom only car, kWh and money are told. */
 export type StatementRow = {
   visitId: string;
@@ -29,6 +37,10 @@ export type Statement = {
   byCar: StatementSum[];
   byDriver: StatementSum[];
   byUse: StatementSum[];
+  /** By the rate of tax that the bills say. */
+  byTax: StatementSum[];
+  /** What was paid for standing, where any of it was. */
+  byKind: StatementSum[];
   /** Charges without a bill, and bills without a receipt. */
   noBill: StatementRow[];
   noReceipt: StatementRow[];
@@ -39,6 +51,14 @@ const OPEN = new Set(['pending', 'queried']);
 
 /** A calendar month, `2025-10`, or a year, `2025`; `null` for what is neither. */
 export const periodOf = (text: string | null | undefined): string | null => (text && /^20\d\d(-(0[1-9]|1[0-2]))?$/.test(text) ? text : null);
+
+/** A row of which car, kWh and money alone are told. */
+export const unnamed = (r: StatementRow): StatementRow => ({
+  ...r,
+  place: 'private',
+  hidden: true,
+  bills: r.bills.map((b) => ({ ...b, payee: null, ref: null })),
+});
 
 /** A visit as a row. @param names what its place, car and driver are called @param seen whether the reader may see all of it */
 export function statementRow(v: Visit, names: { place: string; car: string; driver: string }, seen: boolean): StatementRow {
@@ -58,6 +78,7 @@ export function statementRow(v: Visit, names: { place: string; car: string; driv
       payee: seen ? (b.payee ?? null) : null,
       ref: seen ? (b.ref ?? null) : null,
       state: b.state,
+      kind: b.what ?? 'charging',
     })),
     receipts: v.line.filter((e) => e.kind === 'receipt').length,
     charged: v.ended === 'charge',
@@ -65,12 +86,13 @@ export function statementRow(v: Visit, names: { place: string; car: string; driv
   };
 }
 
-function sumsBy(rows: readonly StatementRow[], of: (r: StatementRow) => string): StatementSum[] {
+function sumsBy(rows: readonly StatementRow[], of: (r: StatementRow, b: StatementBill) => string): StatementSum[] {
   const sums = new Map<string, { of: string; currency: string; bills: number; paid: Big; tax: Big; taxed: number }>();
   for (const r of rows)
     for (const b of r.bills) {
-      const key = `${of(r)}\u0000${b.currency}`;
-      const sum = sums.get(key) ?? { of: of(r), currency: b.currency, bills: 0, paid: new Big(0), tax: new Big(0), taxed: 0 };
+      const name = of(r, b);
+      const key = `${name}\u0000${b.currency}`;
+      const sum = sums.get(key) ?? { of: name, currency: b.currency, bills: 0, paid: new Big(0), tax: new Big(0), taxed: 0 };
       sum.bills += 1;
       sum.paid = sum.paid.plus(b.amount);
       if (b.tax !== null) {
@@ -87,6 +109,18 @@ function sumsBy(rows: readonly StatementRow[], of: (r: StatementRow) => string):
 const USES = { business: 'Business', private: 'Private' } as const;
 export const wordsOfUse = (as: StatementRow['as']): string => (as === null ? 'Not said' : USES[as]);
 
+/**
+ * The rate that a bill's tax makes of what it is on, to half a per cent: bills are rounded to the cent, rates are round.
+ * @returns `22 %`, or that the bill does not say
+ */
+export function taxRate(b: Pick<StatementBill, 'amount' | 'tax'>): string {
+  const paid = new Big(b.amount).abs();
+  const without = b.tax === null ? null : paid.minus(b.tax);
+  if (b.tax === null || without === null || without.lte(0)) return 'Tax not said';
+  const half = new Big(b.tax).div(without).times(200).round(0, Big.roundHalfUp).div(2);
+  return `${half.toString()} % tax`;
+}
+
 /** What was paid in some visits, by currency, by car, by driver and by use, with what is missing. Sums only within a currency. */
 export function statement(rows: readonly StatementRow[]): Statement {
   const inTime = [...rows].sort((a, b) => (a.day < b.day ? -1 : a.day > b.day ? 1 : a.visitId < b.visitId ? -1 : 1));
@@ -96,6 +130,8 @@ export function statement(rows: readonly StatementRow[]): Statement {
     byCar: sumsBy(inTime, (r) => r.car),
     byDriver: sumsBy(inTime, (r) => r.driver),
     byUse: sumsBy(inTime, (r) => wordsOfUse(r.as)),
+    byTax: sumsBy(inTime, (_, b) => taxRate(b)),
+    byKind: inTime.some((r) => r.bills.some((b) => b.kind === 'parking')) ? sumsBy(inTime, (_, b) => (b.kind === 'parking' ? 'Parking' : 'Charging')) : [],
     noBill: inTime.filter((r) => r.charged && r.bills.length === 0),
     noReceipt: inTime.filter((r) => r.bills.length > 0 && r.receipts === 0),
     open: inTime.filter((r) => r.bills.some((b) => OPEN.has(b.state))),
@@ -104,11 +140,15 @@ export function statement(rows: readonly StatementRow[]): Statement {
 
 /** The same for a spreadsheet: a line a bill, and one for each visit without. */
 export function statementCsv(s: Statement): string {
-  const head = ['day', 'place', 'car', 'driver', 'use', 'kWh', 'amount', 'currency', 'tax', 'paid to', 'number', 'state', 'receipts'];
+  const head = ['day', 'place', 'car', 'driver', 'use', 'kWh', 'amount', 'currency', 'tax', 'paid to', 'number', 'state', 'for', 'receipts'];
   const lines = s.rows.flatMap((r) => {
     const visit = [r.day, r.place, r.car, r.driver, r.as, r.kWh];
-    const bills: (string | null)[][] = r.bills.map((b) => [b.amount, b.currency, b.tax, b.payee, b.ref, b.state]);
-    return (bills.length > 0 ? bills : [[null, null, null, null, null, r.charged ? 'no bill' : 'no charge']]).map((b) => [...visit, ...b, String(r.receipts)]);
+    const bills: (string | null)[][] = r.bills.map((b) => [b.amount, b.currency, b.tax, b.payee, b.ref, b.state, b.kind]);
+    return (bills.length > 0 ? bills : [[null, null, null, null, null, r.charged ? 'no bill' : 'no charge', null]]).map((b) => [
+      ...visit,
+      ...b,
+      String(r.receipts),
+    ]);
   });
   // An amount may be less than nothing: it is a number, and no formula.
   const cell = (value: string | null, i: number) => (i === 6 || i === 8 || i === 5 ? (value ?? '') : csvText(value));

@@ -1,7 +1,7 @@
 import type { UsualStop } from './same-stop';
 
-/** What is asked of the look at one stop: what differs from the proposal, and with which car. */
-export type StopAsk = Partial<UsualStop> & { car?: string };
+/** What is asked of the look at one stop: what differs from the proposal, with which car, and how far around which site: in the distance its reader reads. */
+export type StopAsk = Partial<UsualStop> & { car?: string; from?: string; within?: number };
 
 const inRange = (text: string | null | undefined, least: number, most: number): number | undefined => {
   const n = Number((text ?? '').replace(',', '.'));
@@ -15,11 +15,15 @@ export function readStopAsk(get: (name: string) => string | null | undefined): S
   const time = get('time');
   const parkedMin = inRange(get('parked'), 0, 2880);
   const car = get('car');
+  const from = get('from');
+  const within = inRange(get('within'), 1, 2000);
   return {
     ...(kWh === undefined ? {} : { kWh }),
     ...(weekday === undefined || !Number.isInteger(weekday) ? {} : { weekday }),
     ...(time && /^([01]\d|2[0-3]):[0-5]\d$/.test(time) ? { time } : {}),
     ...(parkedMin === undefined ? {} : { parkedMin: Math.round(parkedMin) }),
     ...(car ? { car } : {}),
+    ...(from ? { from } : {}),
+    ...(within === undefined ? {} : { within }),
   };
 }

@@ -52,6 +52,9 @@ export function localDay(ms: number, zone: string): string {
   return `${get('year')}-${get('month')}-${get('day')}`;
 }
 
+/** Calendar days from one day to another, `2025-10-14`; less than none when the other was before. */
+export const daysBetween = (from: string, to: string): number => Math.round((Date.parse(to) - Date.parse(from)) / 86_400_000);
+
 /** Hour of the day by the clock of a zone, 0 to 23. */
 export const localHour = (ms: number, zone: string): number =>
   Number(

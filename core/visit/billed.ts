@@ -1,4 +1,5 @@
 import Big from 'big.js';
+import { known, type Maybe, unknown } from '../units/known';
 import { attemptText } from './attempt-text';
 import type { Attempt } from './attempts/attempt';
 import type { EventOf } from './event';
@@ -7,13 +8,25 @@ import type { Placed } from './timeline/placed';
 /** A bill with the numbers of the attempts it is for; none: the whole visit. */
 export type Billed = { attempts: readonly number[]; kWh?: string };
 
+/** The bills for charging: a parking ticket is of no price of a kWh, and says nothing of energy. */
+export const forCharging = <B extends Pick<EventOf<'bill'>, 'payload'>>(bills: readonly B[]): B[] => bills.filter((b) => b.payload.what !== 'parking');
+
+/** Everything paid; refunds taken off. Unknown across currencies: they are never added without a rate. */
+export function paidOf(bills: readonly Pick<EventOf<'bill'>, 'payload'>[]): Maybe<{ amount: string; currency: string }> {
+  const first = bills[0];
+  if (!first) return unknown('no bill recorded');
+  if (bills.some((b) => b.payload.currency !== first.payload.currency)) return unknown('bills in more than one currency');
+  const amount = bills.reduce((s, b) => (b.payload.state === 'refunded' ? s.minus(b.payload.amount) : s.plus(b.payload.amount)), new Big(0));
+  return known({ amount: amount.toString(), currency: first.payload.currency });
+}
+
 /**
- * What was billed, by attempt. Refunds are left out: they take back money, not energy.
+ * What was billed, by attempt. Refunds are left out: they take back money, not energy; parking, which is none.
  * An attempt is named by any of its events, so that a correction which gives it another first event unnames nothing;
  * an event that was taken back names nothing.
  */
 export function billedOf(bills: readonly EventOf<'bill'>[], attempts: readonly Attempt[], line: readonly Placed[]): Billed[] {
-  return bills
+  return forCharging(bills)
     .filter((b) => b.payload.state !== 'refunded')
     .map((b) => ({ attempts: attemptsNamed(b.payload.sessions, attempts, line), ...(b.payload.kWh === undefined ? {} : { kWh: b.payload.kWh }) }));
 }

@@ -4,7 +4,7 @@ import { known, type Maybe, type Unknown, unknown } from '../units/known';
 import { type AttemptTimes, attemptTimes, TIME_RULES, type TimeName } from './attempt-times';
 import type { Attempt, Proof } from './attempts/attempt';
 import { cutAttempts } from './attempts/cut-attempts';
-import { type Billed, billedOf } from './billed';
+import { type Billed, billedOf, paidOf } from './billed';
 import { type Danger, dangersOf } from './dangers';
 import { LEFT_OPEN_MS } from './definitions-version';
 import { averageKW, deliveredKWh, type Energy, peakKW, wholeEnergy } from './delivered';
@@ -187,15 +187,6 @@ const GIVEN_PM_S = 2;
 export function visitState(v: Pick<Visit, 'pulledOutAt' | 'lastEventAt'>, now: number): 'over' | 'running' | 'left_open' {
   if (v.pulledOutAt !== null) return 'over';
   return now - v.lastEventAt > LEFT_OPEN_MS ? 'left_open' : 'running';
-}
-
-/** Everything paid; refunds taken off. Unknown across currencies: they are never added without a rate. */
-function paidOf(bills: readonly EventOf<'bill'>[]): Maybe<{ amount: string; currency: string }> {
-  const first = bills[0];
-  if (!first) return unknown('no bill recorded');
-  if (bills.some((b) => b.payload.currency !== first.payload.currency)) return unknown('bills in more than one currency');
-  const amount = bills.reduce((s, b) => (b.payload.state === 'refunded' ? s.minus(b.payload.amount) : s.plus(b.payload.amount)), new Big(0));
-  return known({ amount: amount.toString(), currency: first.payload.currency });
 }
 
 function allInOf(paid: Visit['paid'], delivered: Maybe<string>): Maybe<{ perKWh: string; currency: string }> {

@@ -158,6 +158,8 @@ export const PAYLOADS = {
   pulled_out: z.looseObject({ reason: z.enum(['enough', 'gave_up', 'queue', 'price', 'unsafe', 'closed', 'called_away']), continuesVisit: opt(uuid()) }),
   bill: z.looseObject({
     sessions: z.array(uuid()).check(z.maxLength(50)),
+    /** A parking ticket is a bill of its own, often to somebody else: no price of a kWh is held against it. */
+    what: opt(z.enum(['charging', 'parking'])),
     payee: opt(text(80)),
     meansKind: opt(meansKind()),
     meansId: opt(uuid()),
@@ -171,6 +173,8 @@ export const PAYLOADS = {
     state: z.enum(['charged', 'pending', 'checked', 'queried', 'settled', 'refunded']),
   }),
   receipt: z.looseObject({ sha256: photo(), takenAt: opt(takenAt()) }),
+  // The hold is named by the event that told of it.
+  hold_released: z.looseObject({ hold: uuid(), on: z.iso.date('must be a date such as 2025-10-17') }),
   rating: z.looseObject({ stars: opt(between(1, 5, '')) }),
   note: z.looseObject({ text: text(2000), photo: opt(photo()), takenAt: opt(takenAt()) }),
   mark: z

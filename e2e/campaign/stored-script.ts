@@ -22,6 +22,8 @@ function records(ids: Record<string, string>): { type: RecordType; id: string; f
     plan: { name: 'x', networkId: ids.network, currency: 'EUR', from: '2025-01-01' },
     enrolment: { kind: 'autocharge', carId: ids.car, networkId: ids.network, steps: [{ where: 'home', act: SCRIPTS[1], shows: SCRIPTS[0] }] },
     tariff: { networkId: ids.network, currency: 'EUR', perKWh: '0.5', startFee: '0', validFrom: '2020-01-01' },
+    rate: { currency: 'CHF', into: 'EUR', rate: '0.94', on: '2025-01-01' },
+    otherprice: { what: 'home', price: '0.2', currency: 'EUR', from: '2025-01-01' },
     trial: {
       name: 'x',
       kind: 'network',
@@ -128,7 +130,7 @@ export async function storedScript(base: string, open: (d: Driver) => Promise<Pa
     `/places/${ids.site}/change`,
     `/places/${ids.site}/stalls/${ids.stall}`,
     '/settings',
-    ...['car', 'adapter', 'means', 'plan', 'enrolment', 'provider', 'network', 'tariff'].map((t) => `/garage/${t}`),
+    ...['car', 'adapter', 'means', 'plan', 'enrolment', 'provider', 'network', 'tariff', 'rate', 'otherprice'].map((t) => `/garage/${t}`),
     ...garage,
   ];
   for (const path of paths) {

@@ -59,9 +59,9 @@ async function bring(from: string): Promise<void> {
   for (const d of all.differs) console.log(`DIFFERS  ${d.kind} ${d.id} ${d.what}: stays as it is here`);
   for (const r of all.refused) console.log(`REFUSED  ${r.kind} ${r.id}: ${r.path} ${r.reason}`);
   for (const name of all.photos.refused) console.log(`REFUSED  photo ${name}`);
-  const { record, event, watch, view } = all.taken;
+  const { record, event, watch, view, closed } = all.taken;
   console.log(
-    `${look === 'look' ? 'Would bring' : 'Brought'} into ${who.householdName}: ${record} records, ${event} events, ${watch} pairs on watch, ${view} saved comparisons, ${all.photos.taken} photos; ${all.already} were here already, ${all.differs.length} differ, ${all.refused.length} refused.`,
+    `${look === 'look' ? 'Would bring' : 'Brought'} into ${who.householdName}: ${record} records, ${event} events, ${watch} pairs on watch, ${view} saved comparisons, ${closed} closed months, ${all.photos.taken} photos; ${all.already} were here already, ${all.differs.length} differ, ${all.refused.length} refused.`,
   );
   if (all.stopped) throw new Cannot(`It could not be read to its end: ${JSON.stringify(all.stopped)}. What came before that is in.`);
 }

@@ -22,7 +22,7 @@ export type SameStop = {
   car: { id: string; name: string } | null;
   cars: { id: string; name: string }[];
   rows: (StopAt & { name: string; network: string; latitude: number | null; longitude: number | null })[];
-  from: { name: string; latitude: number; longitude: number } | null;
+  from: { id: string; name: string; latitude: number; longitude: number } | null;
   plans: number;
 };
 
@@ -57,7 +57,7 @@ export async function sameStop(who: SignedIn, ask: StopAsk): Promise<SameStop> {
     ),
   ]);
   const visits = usual.map((r) => ({ kWh: Number(r.delivered_kwh), day: String(r.arrival_day), hour: Number(r.arrival_hour) }));
-  const { car: carId, ...said } = ask;
+  const { car: carId, from: fromId, within: _, ...said } = ask;
   const stop = { ...usualStop(visits), ...said };
   const kept = cars.filter((c) => !c.archived);
   const car = kept.find((c) => c.id === carId) ?? kept[0] ?? null;
@@ -111,10 +111,10 @@ export async function sameStop(who: SignedIn, ask: StopAsk): Promise<SameStop> {
       };
     })
     .sort((a, b) => byCost(a, b) || (a.name < b.name ? -1 : 1));
-  const last = lastHere[0] ? sites.find((s) => s.id === fromBin(lastHere[0]?.site_id)) : undefined;
+  const last = sites.find((s) => s.id === fromId) ?? (lastHere[0] ? sites.find((s) => s.id === fromBin(lastHere[0]?.site_id)) : undefined);
   const from =
     last && last.fields.latitude !== null && last.fields.longitude !== null
-      ? { name: last.fields.name, latitude: last.fields.latitude, longitude: last.fields.longitude }
+      ? { id: last.id, name: last.fields.name, latitude: last.fields.latitude, longitude: last.fields.longitude }
       : null;
   return {
     stop,

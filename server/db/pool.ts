@@ -6,6 +6,8 @@ export const limits = { query_ms: 10_000, acquire_ms: 5_000 };
 
 /** What of a pool is used: every query through it has a time limit. */
 export type Database = Pick<Pool, 'execute' | 'query' | 'end'> & { getConnection: (within_ms?: number) => Promise<PoolConnection> };
+/** What is read with: a pool, or the connection of a transaction, whose own writes are seen too. */
+export type Reader = Pick<PoolConnection, 'execute'>;
 const kept = globalThis as unknown as { milePool?: Database };
 
 /** The pool. UTC both ways; DECIMAL arrives as strings. @throws when DATABASE_URL is missing */

@@ -1,3 +1,4 @@
+import { v7 } from 'uuid';
 import type { LedgerFilter } from '@/core/compare/ledger-filter';
 import { visitRow } from '@/core/compare/visit-row';
 import type { Group } from '@/core/figures/groupings';
@@ -6,8 +7,9 @@ import { CARD, KW, type Step } from '@/core/visit/fixtures/story';
 import type { Member } from '../accounts/who';
 import { fromBin } from '../db/binary-id';
 import { pool } from '../db/pool';
-import { addPlace, addVisit, CHARGED, describeWithDatabase, newHousehold, type Place } from '../fixtures/household';
+import { addPlace, addVisit, asRecords, CHARGED, describeWithDatabase, newHousehold, type Place, send } from '../fixtures/household';
 import { visitWhere } from '../visits/visit-where';
+import { billsAgainst } from './bills-against';
 import { deriveVisits } from './write-figures';
 
 afterAll(() => (process.env.DATABASE_URL ? pool().end() : undefined));
@@ -21,6 +23,7 @@ const bill = (currency: string, kWh?: string): Step => [1000, 'bill', { sessions
 /** One visit of every sort that a comparison tells apart. */
 const SORTS: Record<string, readonly Step[]> = {
   clean: [...CHARGED, bill('EUR')],
+  'billed over the price on file': [...CHARGED, [1000, 'bill', { sessions: [], amount: '6', currency: 'EUR', state: 'charged' }]],
   'in another currency': [...CHARGED, bill('CHF')],
   'read too early': [
     ...start,
@@ -79,6 +82,11 @@ describeWithDatabase('a number and the list behind it', () => {
     member = who;
     householdId = who.householdId;
     place = await addPlace(who);
+    // 12.5 kWh make the 5 that the plain ones were charged.
+    await send(
+      who,
+      asRecords([{ type: 'tariff', id: v7(), baseRev: 0, fields: { networkId: place.networkId, currency: 'EUR', perKWh: '0.4', validFrom: '2025-01-01' } }]),
+    );
     for (const [i, steps] of Object.values(SORTS).entries()) ids.push(await addVisit(who, place, Date.UTC(2025, 5, 1 + i), steps));
   }, 30_000);
 
@@ -93,8 +101,10 @@ describeWithDatabase('a number and the list behind it', () => {
   const asked = POPULATION_NAMES.flatMap((name) => [undefined, 'car' as const].map((without) => [name, without] as const));
   it.each(asked)('are of the same visits: %s, without %s', async (counted, without) => {
     const how = { time: 'handshake', mark: 'kW', currency: 'EUR', ...(without ? { without } : {}) } as const;
+    const bill = await billsAgainst(householdId, new Set([place.networkId]), pool());
+    const where = { networkOfSite: () => place.networkId, stall: () => undefined, bill };
     const byCore = (await deriveVisits(householdId, ids))
-      .filter(({ visit }) => visitTest(POPULATIONS[counted].who(how))(visitRow(visit, place.networkId)))
+      .filter(({ visit }) => visitTest(POPULATIONS[counted].who(how))(visitRow(visit, place.networkId, where)))
       .map(({ visit }) => visit.id);
     const got = await listed({ ...how, counted });
     expect(got.sort()).toEqual(byCore.sort());
@@ -117,7 +127,8 @@ describeWithDatabase('a number and the list behind it', () => {
   ];
   it.each(groups.map((g) => [g.map((x) => `${x.by} ${x.key}`).join(', '), g] as const))('so are those of a group: %s', async (_, of) => {
     const derived = await deriveVisits(householdId, ids);
-    const where = { networkOfSite: () => place.networkId, stall: () => ({ siteId: place.siteId, model: 'Twin 300', connectors: ['CCS2'] }) };
+    const bill = await billsAgainst(householdId, new Set([place.networkId]), pool());
+    const where = { bill, networkOfSite: () => place.networkId, stall: () => ({ siteId: place.siteId, model: 'Twin 300', connectors: ['CCS2'] }) };
     for (const counted of POPULATION_NAMES) {
       const how = { time: 'handshake', mark: 'kW', currency: 'EUR', groups: of } as const;
       const rows = derived.map(({ visit }) => ({ id: visit.id, row: visitRow(visit, place.networkId, where) }));

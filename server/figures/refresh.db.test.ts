@@ -1,8 +1,10 @@
 import type { RowDataPacket } from 'mysql2/promise';
+import { v7 } from 'uuid';
 import { DEFINITION_VERSION } from '@/core/visit/definitions-version';
+import type { Step } from '@/core/visit/fixtures/story';
 import { toBin } from '../db/binary-id';
 import { pool } from '../db/pool';
-import { addPlace, addVisit, asRecords, describeWithDatabase, newHousehold, type Place, send } from '../fixtures/household';
+import { addPlace, addVisit, asRecords, CHARGED, describeWithDatabase, newHousehold, type Place, send } from '../fixtures/household';
 import { figuresOf, figuresWaiting, rebuild } from './refresh';
 
 afterAll(() => (process.env.DATABASE_URL ? pool().end() : undefined));
@@ -54,6 +56,44 @@ describeWithDatabase('figures that are out of date', () => {
       unknown,
     ];
     expect((attempt?.network_id as Buffer | undefined)?.equals(toBin(network.id))).toBe(true);
+  });
+  it('are held against the price on file: a new price stales the bills from its month on, and what it says of them is read', async () => {
+    const bill: Step = [1000, 'bill', { sessions: [], amount: '5', currency: 'EUR', state: 'charged' }];
+    const old = await addVisit(who, place, Date.UTC(2025, 2, 1), [...CHARGED, bill]);
+    const billed = await addVisit(who, place, Date.UTC(2025, 5, 3), [...CHARGED, bill]);
+    const price = (id: string, fields: object, baseRev = 0) =>
+      send(
+        who,
+        asRecords([
+          { type: 'tariff', id, baseRev, fields: { networkId: place.networkId, currency: 'EUR', perKWh: '0.4', validFrom: '2025-01-01', ...fields } },
+        ]),
+      );
+    const said = async () => {
+      await figuresOf(who.householdId);
+      const [rows] = await pool().execute<RowDataPacket[]>('SELECT visit_id, bill_check FROM visit_figures WHERE household_id = ?', [toBin(who.householdId)]);
+      const of = (id: string) => rows.find((r) => (r.visit_id as Buffer).equals(toBin(id)))?.bill_check;
+      return [of(old), of(billed), of(visitId)];
+    };
+    const stale = async () => {
+      const [rows] = await pool().execute<RowDataPacket[]>('SELECT id FROM visit WHERE household_id = ? AND stale = TRUE', [toBin(who.householdId)]);
+      return rows.length;
+    };
+    expect(await said()).toEqual([null, null, null]);
+    const [first, later] = [v7(), v7()];
+    await price(first, {});
+    // 12.5 kWh at 0.40 are the 5 that were charged; the visit without a bill is left alone.
+    expect(await stale()).toBe(2);
+    expect(await said()).toEqual(['right', 'right', null]);
+    const [made] = await price(later, { perKWh: '0.6', validFrom: '2025-06-02' });
+    expect(await stale()).toBe(1);
+    expect(await said()).toEqual(['right', 'off', null]);
+    await price(later, { perKWh: '0.6', validFrom: '2025-06-02', note: 'from the post' }, made?.rev ?? 0);
+    expect(await stale()).toBe(0);
+    const plan = v7();
+    const holds = { type: 'plan', id: plan, baseRev: 0, fields: { name: 'Member', networkId: place.networkId, currency: 'EUR', from: '2025-06-01' } };
+    await send(who, asRecords([holds]));
+    await price(v7(), { planId: plan, perKWh: '0.4' });
+    expect(await said()).toEqual(['right', 'right', null]);
   });
   it('that cannot be written hinder no other, and are tried again', async () => {
     const other = await addVisit(who, place, Date.UTC(2025, 5, 2));

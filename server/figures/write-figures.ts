@@ -10,11 +10,11 @@ import { payloadProblem } from '@/core/visit/payloads';
 import { privateTo } from '@/core/visit/private';
 import { thinTape } from '@/core/visit/tape';
 import { fromBin, toBin, toBinOrNull } from '../db/binary-id';
-import { pool } from '../db/pool';
+import { pool, type Reader } from '../db/pool';
 import { eventsOfVisits } from '../visits/event-rows';
+import { billsAgainst } from './bills-against';
 import { ATTEMPT_COLUMNS, attemptRows, VISIT_COLUMNS, visitRow } from './figure-rows';
 
-type Reader = Pick<PoolConnection, 'execute'>;
 const marks = (list: readonly unknown[]) => list.map(() => '?').join(', ');
 
 /** A visit derived from its events as they were at a rev. */
@@ -74,7 +74,8 @@ async function whereOf(householdId: string, visits: readonly Visit[], on: Reader
       )
     ).map((r) => [fromBin(r.id), fromBin(r.network_id)]),
   );
-  return { networkOfSite: (id) => networkOfSite.get(id), stall: (id) => stalls.get(id) };
+  const bill = visits.some((v) => v.bills.length > 0) ? await billsAgainst(householdId, new Set(networkOfSite.values()), on) : undefined;
+  return { networkOfSite: (id) => networkOfSite.get(id), stall: (id) => stalls.get(id), ...(bill ? { bill } : {}) };
 }
 
 /** As many as the column holds. */

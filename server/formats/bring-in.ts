@@ -12,7 +12,7 @@ export type BroughtIn = LedgerTold & { photos: { taken: number; already: number;
  */
 export async function bringIn(who: Member, file: LedgerFile, ask: Pick<LedgerAsk, 'people' | 'theirs'>, take: boolean): Promise<BroughtIn> {
   const all: BroughtIn = {
-    taken: { record: 0, event: 0, watch: 0, view: 0 },
+    taken: { record: 0, event: 0, watch: 0, view: 0, closed: 0 },
     already: 0,
     differs: [],
     refused: [],
@@ -30,7 +30,8 @@ export async function bringIn(who: Member, file: LedgerFile, ask: Pick<LedgerAsk
   for await (const piece of ledgerBatches(file)) {
     if (!piece.ok) return { ...all, stopped: piece.refused };
     const told = await takeLedger(who, { ...piece.value, ...ask }, take);
-    for (const kind of ['record', 'event', 'watch', 'view'] as const) (all.taken as Record<string, number>)[kind] = all.taken[kind] + told.taken[kind];
+    for (const kind of ['record', 'event', 'watch', 'view', 'closed'] as const)
+      (all.taken as Record<string, number>)[kind] = all.taken[kind] + told.taken[kind];
     all.already += told.already;
     all.differs.push(...told.differs);
     all.refused.push(...told.refused);

@@ -13,15 +13,16 @@ import type { StoredEvent } from '@/core/visit/event';
 import { membersOf } from '../accounts/members';
 import type { Member } from '../accounts/who';
 import { now } from '../clock';
+import { type ClosedMonth, closedMonths, insertClosed, readClosed } from '../compare/closed-months';
 import { isDataError } from '../db/away';
 import { fromBin, toBin } from '../db/binary-id';
 import { pool } from '../db/pool';
-import { figuresOf, refreshVisits } from '../figures/refresh';
+import { refreshVisits } from '../figures/refresh';
 import { type EventItem, takeEvents, takeRecord } from '../outbox/take-batch';
 import { writing } from '../outbox/writing';
 import { readRecord } from '../records/record-tables';
 import { eventsById } from '../visits/event-rows';
-import { seen, seenBy } from '../visits/seen-by';
+import { hiddenOf } from '../visits/seen-by';
 import { type ExtraRow as Row, viewRow, watchRow } from './ledger-extras';
 
 /** How somebody wants a ledger to come in. */
@@ -31,7 +32,7 @@ export type LedgerAsk = LedgerBatch & {
   /** Ids of records that differ of which the file's version is wanted. */
   theirs: readonly string[];
 };
-type Kind = 'record' | 'event' | 'watch' | 'view';
+type Kind = 'record' | 'event' | 'watch' | 'view' | 'closed';
 /** One that is here already and says something else. */
 export type Differs = { kind: Kind; id: string; what: string; here: MileRecord | null; file: unknown };
 export type LedgerTold = {
@@ -50,7 +51,12 @@ const CHOSEN_REV = Number.MAX_SAFE_INTEGER;
  * @param take false: says what would come of it and changes nothing
  */
 export async function takeLedger(who: Member, ask: LedgerAsk, take: boolean): Promise<LedgerTold> {
-  const told: LedgerTold & { taken: Record<Kind, number> } = { taken: { record: 0, event: 0, watch: 0, view: 0 }, already: 0, differs: [], refused: [] };
+  const told: LedgerTold & { taken: Record<Kind, number> } = {
+    taken: { record: 0, event: 0, watch: 0, view: 0, closed: 0 },
+    already: 0,
+    differs: [],
+    refused: [],
+  };
   const here = new Set((await membersOf(who.householdId)).filter((m) => m.leftAt === null).map((m) => m.personId));
   const personOf = (id: unknown): string | null => {
     const mapped = typeof id === 'string' && Object.hasOwn(ask.people, id) ? ask.people[id] : undefined;
@@ -71,7 +77,7 @@ export async function takeLedger(who: Member, ask: LedgerAsk, take: boolean): Pr
     if (!check.ok) refuse('event', idOf(raw), check.path, check.reason);
     else events.push({ ...check.event, ...('heard' in mapped ? mapped.heard : {}) });
   }
-  const hidden = await hiddenVisits(who, events);
+  const hidden = await hiddenOf(who, [...new Set(events.map((e) => e.visitId))]);
   const seenEvents = events.filter((e) => {
     if (hidden.has(e.visitId)) refuse('event', e.id, 'visitId', 'is a visit here that is private to somebody else');
     return !hidden.has(e.visitId);
@@ -87,10 +93,20 @@ export async function takeLedger(who: Member, ask: LedgerAsk, take: boolean): Pr
     return 'reason' in row ? [] : [row];
   });
 
+  const closed = ask.closed.flatMap((raw) => {
+    const month = readClosed(raw, personOf(member(raw, 'closedBy')) ?? who.personId);
+    if ('reason' in month) refuse('closed', String(member(raw, 'month') ?? ''), month.path, month.reason);
+    return 'reason' in month ? [] : [month];
+  });
+
   const wanted = new Set(ask.theirs);
   const results = take
-    ? await write(who, changes, wanted, seenEvents, watches, views)
-    : { records: await weighRecords(who, changes, wanted), events: await weighEvents(who, seenEvents), extras: await weighExtras(who, watches, views) };
+    ? await write(who, changes, wanted, seenEvents, [...watches, ...views], closed)
+    : {
+        records: await weighRecords(who, changes, wanted),
+        events: await weighEvents(who, seenEvents),
+        extras: [...(await weighExtras(who, watches, views)), ...(await weighClosed(who, closed))],
+      };
 
   for (const [i, r] of results.records.entries()) {
     const change = changes[i] as RecordChange;
@@ -145,18 +161,7 @@ function eventHere(
   };
 }
 
-/** Visits here that this person does not see: nothing is added to them, or a mark in a file would open them. */
-async function hiddenVisits(who: Member, events: readonly StoredEvent[]): Promise<Set<string>> {
-  const ids = [...new Set(events.map((e) => e.visitId))];
-  if (ids.length === 0) return new Set();
-  const [rows] = await (await figuresOf(who.householdId)).execute<RowDataPacket[]>(
-    `SELECT id FROM visit v WHERE household_id = ? AND id IN (${ids.map(() => '?').join(', ')}) AND NOT ${seen()}`,
-    [toBin(who.householdId), ...ids.map(toBin), seenBy(who.personId)],
-  );
-  return new Set(rows.map((r) => fromBin(r.id)));
-}
-
-type Extra = { id: string; kind: 'watch' | 'view'; is: 'taken' | 'already' | 'full' };
+type Extra = { id: string; kind: 'watch' | 'view' | 'closed'; is: 'taken' | 'already' | 'full' };
 type Results = { records: ItemResult[]; events: ItemResult[]; extras: Extra[] };
 
 async function write(
@@ -164,8 +169,8 @@ async function write(
   changes: readonly RecordChange[],
   wanted: ReadonlySet<string>,
   events: readonly StoredEvent[],
-  watches: readonly Row[],
-  views: readonly Row[],
+  rows: readonly Row[],
+  closed: readonly ClosedMonth[],
 ): Promise<Results> {
   const at = now();
   const { result } = await writing(who, new Date(at), async (w) => {
@@ -177,7 +182,8 @@ async function write(
     // What was heard of a device's clock stays with the event, as if it had come here in the same way.
     await takeEvents(w, items, answers, (e) => (e.heard_ms === undefined ? null : new Date(at - e.heard_ms)));
     const extras: Extra[] = [];
-    for (const row of [...watches, ...views]) extras.push({ id: row.id, kind: row.kind, is: await insertExtra(w.c, who.householdId, row) });
+    for (const row of rows) extras.push({ id: row.id, kind: row.kind, is: await insertExtra(w.c, who.householdId, row) });
+    for (const m of closed) extras.push({ id: m.month, kind: 'closed', is: await insertClosed(w.c, who.householdId, m) });
     return { records, events: answers, extras };
   });
   // Whose a private visit is stands with it at once: figures are derived later, and what is not derived is seen by everybody.
@@ -246,6 +252,11 @@ async function weighExtras(who: Member, watches: readonly Row[], views: readonly
       (row): Extra => ({ id: row.id, kind: 'view', is: v.some((x) => x.id === row.id || x.named === row.name?.toLowerCase()) ? 'already' : 'taken' }),
     ),
   ];
+}
+
+async function weighClosed(who: Member, closed: readonly ClosedMonth[]): Promise<Extra[]> {
+  const here = closed.length === 0 ? new Set() : new Set((await closedMonths(who)).map((m) => m.month));
+  return closed.map((m): Extra => ({ id: m.month, kind: 'closed', is: here.has(m.month) ? 'already' : 'taken' }));
 }
 
 const storedHere = async (householdId: string, ids: readonly string[]): Promise<Map<string, StoredEvent>> => {

@@ -10,6 +10,7 @@ import type { StoredEvent } from '@/core/visit/event';
 import { inRecordOrder } from '@/core/visit/record-order';
 import { membersOf } from '../accounts/members';
 import type { Who } from '../accounts/who';
+import { closedMonths } from '../compare/closed-months';
 import { fromBin, toBin } from '../db/binary-id';
 import { pool } from '../db/pool';
 import { readPhoto } from '../photos/photo-table';
@@ -32,7 +33,7 @@ export type LedgerOf = Who & { householdName: string; currency: string; zone: st
 
 /**
  * Everything that was recorded in a household, file by file: its people, its records of every type, its events, each as it travels, the pairs on watch, the saved
- * comparisons and the pictures that any of these speaks of. Visits that are private to somebody else are left out, and their pictures with them. What names
+ * comparisons, the closed months and the pictures that any of these speaks of. Visits that are private to somebody else are left out, and their pictures with them. What names
  * records comes before them, so that a visit recorded meanwhile finds its site.
  * @param only `places`: the places and prices alone, without visits, people or cars: for somebody who starts
  */
@@ -71,7 +72,13 @@ export async function* ledgerEntries(of: LedgerOf, only?: 'places'): AsyncGenera
     yield { name: photoEntry(photo.name), content: bytes, stored: true };
   }
   const people = (only ? [] : await membersOf(householdId)).map((m) => ({ personId: m.personId, name: m.name, role: m.role }));
-  const rest = { parts, watches: only ? [] : await watchesOf(householdId), views: only ? [] : await viewsOf(householdId), photos };
+  const rest = {
+    parts,
+    watches: only ? [] : await watchesOf(householdId),
+    views: only ? [] : await viewsOf(householdId),
+    closed: only ? [] : await closedMonths(of),
+    photos,
+  };
   const head = { format: LEDGER_FORMAT, version: LEDGER_VERSION, household: { id: householdId, name: householdName, currency, zone }, people };
   const content = `${JSON.stringify(head).slice(0, -1)},"records":${recordText},"events":[${texts.join(',')}],${JSON.stringify(rest).slice(1)}`;
   yield { name: LEDGER_ENTRY, content, stored: false };

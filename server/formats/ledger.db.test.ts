@@ -7,6 +7,7 @@ import { type LedgerFile, ledgerBatches, openLedger } from '@/core/formats/ledge
 import { ledgerSchema } from '@/core/formats/ledger-schema';
 import { recordItem } from '@/core/records/record-schema';
 import type { Member } from '../accounts/who';
+import { closeMonth } from '../compare/closed-months';
 import { savedViews, saveView } from '../compare/saved-views';
 import { endWatch, putOnWatch, watchesOf } from '../compare/watches';
 import { fromBin, toBin } from '../db/binary-id';
@@ -66,6 +67,7 @@ async function used(): Promise<{ ines: Member; tone: Member; place: Place; visit
   await endWatch(ines, first);
   await putOnWatch(tone, { id: second, ...pair, figure: 'first_try' });
   await saveView(ines, { id: v7(), name: 'By site', address: '?by=site' });
+  expect(await closeMonth({ ...ines, zone: 'UTC' }, '2025-10')).toBeNull();
   return { ines, tone, place, visits, photo };
 }
 
@@ -77,7 +79,15 @@ describeWithDatabase('a whole ledger, out and in', () => {
     const second = await addSomebody(to.householdId, 'driver');
     const people = { [from.ines.personId]: to.personId, [from.tone.personId]: second.personId };
     const before = await bringIn(to, file, { people, theirs: [] }, false);
-    expect([before.taken.record, before.taken.view, before.taken.watch, before.already, before.refused, before.differs]).toEqual([4, 1, 2, 0, [], []]);
+    expect([before.taken.record, before.taken.view, before.taken.watch, before.taken.closed, before.already, before.refused, before.differs]).toEqual([
+      4,
+      1,
+      2,
+      1,
+      0,
+      [],
+      [],
+    ]);
     expect(await readRecord(to.householdId, 'site', from.place.siteId)).toBeNull();
 
     const all = await bringIn(to, file, { people, theirs: [] }, true);
@@ -95,12 +105,12 @@ describeWithDatabase('a whole ledger, out and in', () => {
     }
     const again = await bringIn(to, file, { people, theirs: [] }, true);
     expect([again.taken, again.differs, again.refused, again.photos]).toEqual([
-      { record: 0, event: 0, watch: 0, view: 0 },
+      { record: 0, event: 0, watch: 0, view: 0, closed: 0 },
       [],
       [],
       { taken: 0, already: 1, refused: [] },
     ]);
-    expect(again.already).toBe(before.taken.record + before.taken.event + before.taken.watch + before.taken.view);
+    expect(again.already).toBe(before.taken.record + before.taken.event + before.taken.watch + before.taken.view + before.taken.closed);
     // Said to be somebody else the second time: still the same events.
     const other = await bringIn(to, file, { people: { ...people, [from.tone.personId]: to.personId }, theirs: [] }, true);
     expect([other.already, other.differs]).toEqual([again.already, []]);
@@ -127,7 +137,7 @@ describeWithDatabase('a whole ledger, out and in', () => {
         { kind: 'record', id: place.siteId, what: 'Lipa Barn', here: { fields: { name: 'Lipa Barn South' } }, file: { fields: { name: 'Lipa Barn' } } },
         { kind: 'event', what: 'fault', file: visits[0] },
       ]);
-      expect(told.taken).toEqual({ record: 0, event: 0, watch: 0, view: 0 });
+      expect(told.taken).toEqual({ record: 0, event: 0, watch: 0, view: 0, closed: 0 });
     }
     expect((await readRecord(ines.householdId, 'site', place.siteId))?.fields.name).toBe('Lipa Barn South');
     const chosen = await bringIn(ines, file, { people, theirs: [place.siteId] }, true);
@@ -145,9 +155,22 @@ describeWithDatabase('a whole ledger, out and in', () => {
     expect(own[0]).toMatchObject({ kind: 'event', path: 'personId', reason: 'is somebody of whom it was not said who that is here' });
     // Names of the language itself are nobody's either.
     expect(
-      (await takeLedger(to, { people: {}, theirs: [], records: [], events: [{ personId: 'constructor' }, null, 7, []], watches: [null], views: ['x'] }, true))
-        .refused,
-    ).toHaveLength(6);
+      (
+        await takeLedger(
+          to,
+          {
+            people: {},
+            theirs: [],
+            records: [],
+            events: [{ personId: 'constructor' }, null, 7, []],
+            watches: [null],
+            views: ['x'],
+            closed: [{ month: '2025-99' }, null],
+          },
+          true,
+        )
+      ).refused,
+    ).toHaveLength(8);
   });
   it('opens no visit that is private to somebody else, and takes out none', async () => {
     const { ines, tone, place } = await used();
@@ -162,7 +185,13 @@ describeWithDatabase('a whole ledger, out and in', () => {
     };
     for (const take of [false, true])
       expect(
-        (await takeLedger(ines, { people: { [tone.personId]: tone.personId }, theirs: [], records: [], events: [mark], watches: [], views: [] }, take)).refused,
+        (
+          await takeLedger(
+            ines,
+            { people: { [tone.personId]: tone.personId }, theirs: [], records: [], events: [mark], watches: [], views: [], closed: [] },
+            take,
+          )
+        ).refused,
       ).toMatchObject([{ kind: 'event', path: 'visitId', reason: 'is a visit here that is private to somebody else' }]);
     expect((await said(ines)) as string).not.toContain(hers);
   });
@@ -198,11 +227,12 @@ describeWithDatabase('a whole ledger, out and in', () => {
         events: [{ ...first, at: 'noon' }, ...others],
         watches: [{ ...(head.watches[0] as object), since: 'then' }, head.watches[1]],
         views: [{ id: 'x' }, head.views[0]],
+        closed: [{ ...(head.closed[0] as object), month: '2025-7' }, head.closed[0]],
       },
       true,
     );
     // Without its network a site finds no place.
-    expect(told.taken).toEqual({ record: 0, event: others.length, watch: 1, view: 1 });
+    expect(told.taken).toEqual({ record: 0, event: others.length, watch: 1, view: 1, closed: 1 });
     expect(told.refused.map((r) => [r.kind, r.path])).toEqual(
       expect.arrayContaining([
         ['record', 'fields.name'],
@@ -212,14 +242,20 @@ describeWithDatabase('a whole ledger, out and in', () => {
         ['event', 'at'],
         ['watch', 'since'],
         ['view', 'id'],
+        ['closed', 'month'],
       ]),
     );
     expect(await watchesOf(to.householdId)).toHaveLength(1);
     expect((await savedViews(to.householdId)).map((v) => v.name)).toEqual(['By site']);
     // A comparison of the same name stays the one that is here.
     expect(
-      (await takeLedger(to, { people, theirs: [], records: [], events: [], watches: [], views: [{ ...(head.views[0] as object), id: v7() }] }, true)).taken
-        .view,
+      (
+        await takeLedger(
+          to,
+          { people, theirs: [], records: [], events: [], watches: [], views: [{ ...(head.views[0] as object), id: v7() }], closed: [] },
+          true,
+        )
+      ).taken.view,
     ).toBe(0);
   });
   it('a photo comes back byte for byte, one with more in it is written anew, what is none is refused', async () => {

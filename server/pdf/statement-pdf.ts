@@ -1,6 +1,9 @@
-import type { Statement, StatementRow, StatementSum } from '@/core/tariff/statement';
+import { inOneWords } from '@/core/tariff/exchange';
+import type { StatementRow, StatementSum } from '@/core/tariff/statement';
 import { printMoney } from '@/core/units/money';
 import { printCount, printKWh } from '@/core/units/print';
+import { printDate } from '@/core/units/zoned';
+import type { StatementPage } from '../compare/statement-page';
 import { PdfSheet } from './pdf-sheet';
 
 /** A receipt that is attached: of which visit it is. */
@@ -8,11 +11,11 @@ export type AttachedReceipt = { bytes: Buffer; words: string };
 
 /** What was paid in a month or a year on paper: every bill, the sums, what is missing, and the receipts one a page. @param at when it is made */
 export async function statementPdf(
-  of: { household: string; period: string; statement: Statement; beyond: number; more: number },
+  of: Pick<StatementPage, 'statement' | 'beyond' | 'inOne' | 'closed' | 'changes'> & { household: string; period: string; zone: string; more: number },
   receipts: readonly AttachedReceipt[],
   at: Date,
 ): Promise<Buffer> {
-  const { household, period, statement: s, beyond, more } = of;
+  const { household, period, zone, statement: s, beyond, more, inOne, closed, changes } = of;
   const sheet = new PdfSheet(`Statement ${period}, ${household}`, at);
   sheet.small(household);
   sheet.text(`Statement, ${period}`, { face: 'bold', size: 20 });
@@ -24,6 +27,12 @@ export async function statementPdf(
         : `${s.sums.map((x) => `${printMoney(x.paid, x.currency)} in ${printCount(x.bills, 'bill')}`).join('; ')}, from ${printCount(s.rows.length, 'visit')}.`,
   );
   if (beyond > 0) sheet.small(`${beyond} more visits are in no statement of so many: ask for a month.`);
+  if (inOne) sheet.small(inOneWords(inOne));
+  for (const m of closed) sheet.small(`${m.month} was closed on ${printDate(m.at, zone)} by ${m.by}, and is told as it was then.`);
+  for (const c of changes)
+    sheet.small(
+      `Changed since: ${c.day} ${c.place}: ${c.what.join('; ')}${c.by.length > 0 ? ` (${c.by.map((x) => printMoney(x.amount, x.currency)).join(', ')})` : ''}`,
+    );
   if (s.rows.length > 0) {
     sheet.gap(8);
     sheet.table(
@@ -52,6 +61,8 @@ export async function statementPdf(
     sums(sheet, 'By car', s.byCar);
     sums(sheet, 'By driver', s.byDriver);
     sums(sheet, 'Business or private', s.byUse);
+    sums(sheet, 'By tax rate', s.byTax);
+    sums(sheet, 'Charging and parking', s.byKind);
     sheet.head('Open and missing');
     missing(sheet, s.open, 'with a bill that is pending or queried');
     missing(sheet, s.noBill, 'charged, and no bill');

@@ -10,7 +10,7 @@ import type { ColumnKind } from '@/core/records/types/record-type';
 import { RECORD_TYPES, TYPES } from '@/core/records/types/registry';
 import { now } from '../clock';
 import { fromBin, toBin, toBinOrNull } from '../db/binary-id';
-import { pool } from '../db/pool';
+import { pool, type Reader } from '../db/pool';
 import type { Writing } from '../outbox/writing';
 
 const BLANK = Object.fromEntries(RECORD_TYPES.map((type) => [type, blankFields(type)]));
@@ -32,10 +32,15 @@ const fromRow = (type: RecordType, row: RowDataPacket): MileRecord =>
 const READ = 'id, rev, archived_at, fields';
 
 /** Records of a household of some types written after `since`. */
-export async function recordsSince(householdId: string, since: number, types: readonly RecordType[] = RECORD_TYPES): Promise<MileRecord[]> {
+export async function recordsSince(
+  householdId: string,
+  since: number,
+  types: readonly RecordType[] = RECORD_TYPES,
+  on: Reader = pool(),
+): Promise<MileRecord[]> {
   const lists = await Promise.all(
     types.map(async (type) => {
-      const [rows] = await pool().execute<RowDataPacket[]>(`SELECT ${READ} FROM ${type} WHERE household_id = ? AND rev > ? ORDER BY rev, id`, [
+      const [rows] = await on.execute<RowDataPacket[]>(`SELECT ${READ} FROM ${type} WHERE household_id = ? AND rev > ? ORDER BY rev, id`, [
         toBin(householdId),
         since,
       ]);
@@ -46,8 +51,8 @@ export async function recordsSince(householdId: string, since: number, types: re
 }
 
 /** All records of one type, archived ones too. */
-export const recordsOf = async <T extends RecordType>(householdId: string, type: T): Promise<MileRecord<T>[]> =>
-  (await recordsSince(householdId, -1, [type])) as MileRecord<T>[];
+export const recordsOf = async <T extends RecordType>(householdId: string, type: T, on: Reader = pool()): Promise<MileRecord<T>[]> =>
+  (await recordsSince(householdId, -1, [type], on)) as MileRecord<T>[];
 
 /** Records of one type whose column says one of these: stalls of a site, tariffs of a network, or by `id` themselves. */
 export async function recordsWhere<T extends RecordType>(
@@ -55,9 +60,10 @@ export async function recordsWhere<T extends RecordType>(
   type: T,
   field: 'id' | 'siteId' | 'networkId',
   ids: readonly string[],
+  on: Reader = pool(),
 ): Promise<MileRecord<T>[]> {
   if (ids.length === 0) return [];
-  const [rows] = await pool().execute<RowDataPacket[]>(
+  const [rows] = await on.execute<RowDataPacket[]>(
     `SELECT ${READ} FROM ${type} WHERE household_id = ? AND ${columnName(field)} IN (${ids.map(() => '?').join(', ')}) ORDER BY rev, id`,
     [toBin(householdId), ...ids.map(toBin)],
   );

@@ -4,7 +4,7 @@ import { canonicalJson } from '@/core/records/canonical-json';
 import type { StoredEvent } from '@/core/visit/event';
 import { isDataError } from '../db/away';
 import { fromBin, toBin } from '../db/binary-id';
-import { pool } from '../db/pool';
+import { pool, type Reader } from '../db/pool';
 import type { Writing } from '../outbox/writing';
 
 const COLUMNS = 'id, visit_id, person_id, kind, v, at, at_precision, zone, device_id, life, mono, awake, seq, origin, role, payload';
@@ -32,11 +32,7 @@ function fromRow(householdId: string, r: RowDataPacket): StoredEvent {
 }
 
 /** Every event of the given visits, by visit, each with what its batch said of its device's clock. @param on the transaction whose own writes are seen too */
-export async function eventsOfVisits(
-  householdId: string,
-  visitIds: readonly string[],
-  on: Pick<PoolConnection, 'execute'> = pool(),
-): Promise<Map<string, StoredEvent[]>> {
+export async function eventsOfVisits(householdId: string, visitIds: readonly string[], on: Reader = pool()): Promise<Map<string, StoredEvent[]>> {
   const byVisit = new Map<string, StoredEvent[]>();
   if (visitIds.length === 0) return byVisit;
   const [rows] = await on.execute<RowDataPacket[]>(

@@ -1,6 +1,7 @@
 import type { MileRecord } from '@/core/records/record-schema';
 import type { CheckedBill } from '@/core/tariff/checked-bill';
 import { isId } from '@/core/units/id';
+import { localDay } from '@/core/units/zoned';
 import { deriveVisit, type Visit, visitState } from '@/core/visit/derive';
 import type { StoredEvent } from '@/core/visit/event';
 import { takenBackTo } from '@/core/visit/join-visits';
@@ -33,6 +34,8 @@ export type VisitPageData = {
   stalls: Extract<MileRecord, { type: 'stall' }>[];
   /** What it should cost by the price on file, set against what was charged; `null`: at a place that is not known. */
   checked: CheckedBill | null;
+  /** Local day at the place, `2025-10-14`. */
+  today: string;
   /** Everybody of the household, those who left too. */
   people: MemberRow[];
   maxSeq: number;
@@ -106,7 +109,9 @@ export async function visitPage(who: Who, visitId: string): Promise<VisitPageDat
   const stop = await stopOfVisit(who, visitId);
   const records = await recordsNamed(householdId, events, stop);
   const site = records.find((r): r is MileRecord<'site'> => r.type === 'site' && r.id === visit.siteId);
-  const checked = site ? await billCheck(householdId, visit, site, records) : null;
+  const stalls = records.filter((r): r is MileRecord<'stall'> => r.type === 'stall');
+  const networks = records.filter((r): r is MileRecord<'network'> => r.type === 'network');
+  const checked = site ? (await billCheck(householdId, [site], networks))(visit, stalls) : null;
   const clocks_s = await phoneClocks(householdId, visitId);
   const people = await membersOf(householdId);
   return {
@@ -114,8 +119,9 @@ export async function visitPage(who: Who, visitId: string): Promise<VisitPageDat
     state: visitState(visit, now()),
     names: recordNames(records, people),
     networkId: site?.fields.networkId ?? null,
-    stalls: records.filter((r): r is MileRecord<'stall'> => r.type === 'stall'),
+    stalls,
     checked,
+    today: localDay(now(), visit.zone),
     people,
     maxSeq: Math.max(...events.map((e) => e.seq)),
     clocks_s,

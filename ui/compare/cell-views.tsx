@@ -31,9 +31,17 @@ export function CellView({ cell, measure, scale, open }: { cell: Cell; measure: 
       return <Plain>{cell.mean.known ? <Opens href={open(first as Population)}>{printDuration(cell.mean.value)}</Opens> : <Why>{cell.mean.why}</Why>}</Plain>;
     case 'price':
       return (
-        <Plain>
-          {cell.perKWh.known ? <Opens href={open(first as Population)}>{printPerKWh(cell.perKWh.value, cell.currency)}</Opens> : <Why>{cell.perKWh.why}</Why>}
-        </Plain>
+        <div>
+          <Plain>
+            {cell.perKWh.known ? <Opens href={open(first as Population)}>{printPerKWh(cell.perKWh.value, cell.currency)}</Opens> : <Why>{cell.perKWh.why}</Why>}
+          </Plain>
+          {cell.bills.checked > 0 ? (
+            <span className="block text-[12px] text-ink-2">
+              bills off: <Count href={open(second as Population)}>{cell.bills.off}</Count> of{' '}
+              <Count href={open(third as Population)}>{cell.bills.checked} checked</Count>
+            </span>
+          ) : null}
+        </div>
       );
     case 'rate':
       return <RateView cell={cell} href={open((second ?? first) as Population)} />;

@@ -85,12 +85,15 @@ export function LookedAt({ ask }: { ask: CompareAsk }) {
 }
 
 /** The looks that are pages of their own: what power came, and what things cost, by prices and no visits. */
-export function PriceLooks({ here }: { here: 'power' | 'same-stop' | 'plans' | null }) {
+export function PriceLooks({ here }: { here: 'power' | 'all-in' | 'same-stop' | 'plans' | null }) {
   const link = (is: boolean) => `inline-flex items-center ${segment(is)}`;
   return (
     <nav aria-label="Power and prices" className={SEGMENTS}>
       <Link prefetch={false} href="/compare/power" aria-current={here === 'power' ? 'page' : undefined} className={link(here === 'power')}>
         Power
+      </Link>
+      <Link prefetch={false} href="/compare/all-in" aria-current={here === 'all-in' ? 'page' : undefined} className={link(here === 'all-in')}>
+        All in
       </Link>
       <Link prefetch={false} href="/compare/same-stop" aria-current={here === 'same-stop' ? 'page' : undefined} className={link(here === 'same-stop')}>
         The same stop

@@ -1,13 +1,15 @@
 import Link from 'next/link';
 import { type CompareAsk, writeCompareAsk } from '@/core/compare/compare-address';
 import { comparedCsv } from '@/core/compare/compared-csv';
+import { frontierSentence } from '@/core/compare/frontier';
 import { LOOKS, MEASURES, type Measure } from '@/core/compare/measures';
 import type { SavedView } from '@/core/compare/saved-view';
 import type { CompareSentence } from '@/core/compare/sentence';
 import type { WaitingCurves } from '@/core/compare/waiting-curve';
 import { GROUPINGS } from '@/core/figures/groupings';
 import type { Asked } from '@/core/figures/populations';
-import { printCount } from '@/core/units/print';
+import { printPerKWh } from '@/core/units/money';
+import { printCount, printKWh, printShare } from '@/core/units/print';
 import { KeepFigure } from '../charts/keep-figure';
 import { FiguresWaiting } from '../ledger/figures-waiting';
 import { MoreFilters } from '../ledger/more-filters';
@@ -54,6 +56,14 @@ export function ComparedPage(page: {
   const measures: readonly Measure[] = LOOKS[ask.look].measures;
   const heads = [...ask.by.map((g) => GROUPINGS[g].one), ...(ask.change ? ['when'] : [])];
   const groups = Object.entries(page.curveNames).map(([id, name]) => ({ id, name }));
+  const frontier =
+    ask.look === 'starts' && !ask.change
+      ? frontierSentence(
+          rows.map((r) => r.row),
+          (row) => rows.find((r) => r.row === row)?.names.join(', ') ?? '',
+          { share: printShare, perKWh: (n) => printPerKWh(String(n), page.currency), kWh: (n) => printKWh(String(n)) },
+        )
+      : null;
   const nothing = rows.length === 0 && page.hidden === 0 && page.ungrouped === 0 && writeCompareAsk(ask) === '';
   return (
     <div className="mx-auto w-full max-w-[1280px] px-4 py-4 sm:px-6">
@@ -89,6 +99,7 @@ export function ComparedPage(page: {
             <SavedViews views={page.views} address={writeCompareAsk(ask)} />
           </div>
           {page.sentences.length > 0 ? <Sentences sentences={page.sentences} /> : null}
+          {frontier ? <p className="mb-3 max-w-[1000px] px-1 text-[14px] leading-snug">{frontier}</p> : null}
           {ask.look === 'starts' && ask.by[0] !== 'month' && page.watching ? (
             <OnWatch rows={page.watches} by={ask.by[0] ?? 'network'} one={by.one} groups={groups} />
           ) : null}

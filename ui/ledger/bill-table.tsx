@@ -1,31 +1,34 @@
+import type { ReactNode } from 'react';
 import { billState } from '@/core/tariff/bill-state';
 import type { CheckedBill } from '@/core/tariff/checked-bill';
 import { printMoney } from '@/core/units/money';
-import { printKWh } from '@/core/units/print';
-import { printDate, printTime } from '@/core/units/zoned';
+import { printCount, printKWh } from '@/core/units/print';
+import { printDate, printSeen, printTime } from '@/core/units/zoned';
 import { attemptsText } from '@/core/visit/attempt-text';
 import { attemptsNamed } from '@/core/visit/billed';
 import type { Visit } from '@/core/visit/derive';
-
+import { type Hold, holdsOf } from '@/core/visit/holds';
 import { CopyText } from './copy-text';
 
 export type BillTableProps = {
   visit: Visit;
   /** By the price on file for that day; `null` when none is. */
   checked: CheckedBill | null;
+  /** Local day, `2025-10-14`. */
+  today: string;
 };
 
-/** What a means held back: the amount, and when. It is released by the bank, which the ledger does not see. */
-function holdsOf(v: Visit) {
-  return v.line.flatMap((e) =>
-    (e.kind === 'means_shown' || e.kind === 'means_accepted') && e.payload.holdAmount !== undefined && Number(e.payload.holdAmount) > 0
-      ? [{ id: e.id, t: e.t, amount: e.payload.holdAmount, currency: e.payload.currency ?? null }]
-      : [],
-  );
-}
-
 /** What was charged, set against what the price on file says. */
-export function BillTable({ visit: v, checked }: BillTableProps) {
+export function BillTable({
+  visit: v,
+  checked,
+  today,
+  add = null,
+  release,
+}: BillTableProps & {
+  /** The way to a further bill. */ add?: ReactNode;
+  /** The way to say that a hold was released. */ release?: (hold: Hold) => ReactNode;
+}) {
   const priced = checked && !('unpriced' in checked) ? checked : null;
   const line = (label: React.ReactNode, amount: string, key: string, bold = false) => (
     <tr key={key} className={`border-b border-rule-2 ${bold ? 'font-bold' : ''}`}>
@@ -35,7 +38,7 @@ export function BillTable({ visit: v, checked }: BillTableProps) {
       <td className="num text-right align-top">{amount}</td>
     </tr>
   );
-  const holds = holdsOf(v);
+  const holds = holdsOf(v, today);
   const { difference = null } = priced ?? {};
   const off = priced && difference?.known && Number(difference.value) !== 0 ? difference.value : null;
   return (
@@ -43,7 +46,7 @@ export function BillTable({ visit: v, checked }: BillTableProps) {
       <h2 id="bill-head" className="mb-1.5 text-[15px]">
         The bill
       </h2>
-      {!priced && v.bills.length === 0 ? (
+      {!priced && v.bills.length === 0 && holds.length === 0 ? (
         <p className="text-sm text-ink-2">
           {checked && 'unpriced' in checked
             ? `No bill recorded, and what it should be is not known: ${checked.unpriced}.`
@@ -69,7 +72,7 @@ export function BillTable({ visit: v, checked }: BillTableProps) {
               line(
                 <>
                   {[
-                    `${billState(b.payload.state)}${b.payload.kWh && b.payload.state !== 'refunded' ? ` for ${printKWh(b.payload.kWh)}` : ''}`,
+                    `${billState(b.payload.state)}${b.payload.what === 'parking' ? ' for parking' : ''}${b.payload.kWh && b.payload.state !== 'refunded' ? ` for ${printKWh(b.payload.kWh)}` : ''}`,
                     attemptsText(attemptsNamed(b.payload.sessions, v.attempts, v.line)),
                   ]
                     .filter(Boolean)
@@ -86,7 +89,21 @@ export function BillTable({ visit: v, checked }: BillTableProps) {
               ),
             )}
             {v.bills.length === 0 ? line('Was charged', 'no bill yet', 'none', true) : null}
-            {holds.map((h) => line(`Held back at ${printTime(h.t, v.zone)}`, h.currency ? printMoney(h.amount, h.currency) : h.amount, h.id))}
+            {holds.map((h) =>
+              line(
+                <>
+                  Held back at {printTime(h.t, v.zone)}
+                  <span className="block text-[12px] text-ink-2">
+                    {h.released === null
+                      ? `not noted as released, ${printCount(h.days, 'day')} on`
+                      : `released on ${printSeen(h.released)} ${h.released.slice(0, 4)}, after ${printCount(h.days, 'day')}`}
+                  </span>
+                  {h.released === null ? release?.(h) : null}
+                </>,
+                h.currency ? printMoney(h.amount, h.currency) : h.amount,
+                h.id,
+              ),
+            )}
           </tbody>
         </table>
       )}
@@ -128,6 +145,7 @@ export function BillTable({ visit: v, checked }: BillTableProps) {
             : 'No price is kept for this place on that day, so the bill is not checked.'}
         </p>
       ) : null}
+      {add ? <div className="no-print mt-3">{add}</div> : null}
     </section>
   );
 }

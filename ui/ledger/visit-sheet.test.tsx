@@ -32,6 +32,7 @@ const page = (...steps: Step[]): VisitSheetData => {
     names,
     networkId: null,
     stalls: [{ id: STALL_B, fields: recordItem('stall', STALL_B, { siteId: STALL_A, name: '4', outlets: [{ connector: 'CCS2', ratedKW: 150 }] }).fields }],
+    today: '2025-10-15',
     checked: null,
     people: [PERSON],
     stop: null,

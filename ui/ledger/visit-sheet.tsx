@@ -9,6 +9,7 @@ import { printLongDate, printTime } from '@/core/units/zoned';
 import { meansOf } from '@/core/visit/attempt-times';
 import type { Visit } from '@/core/visit/derive';
 import { energyText } from '@/core/visit/energy-text';
+import type { Hold } from '@/core/visit/holds';
 import { eventLabel } from '@/core/visit/kinds/registry';
 import type { StopTimes } from '@/core/visit/stop';
 import type { Placed } from '@/core/visit/timeline/placed';
@@ -51,6 +52,8 @@ export function VisitSheet({
   around = null,
   withdraw,
   marks = null,
+  addBill = null,
+  release,
   distance = 'km',
   correct,
 }: {
@@ -63,6 +66,10 @@ export function VisitSheet({
   withdraw: ReactNode;
   /** What the visit counts as, and the way to say so. */
   marks?: ReactNode;
+  /** The way to a bill or receipt that came later. */
+  addBill?: ReactNode;
+  /** The way to say that a hold was released. */
+  release?: (hold: Hold) => ReactNode;
   correct: (event: Correctable) => ReactNode;
 }) {
   const { visit: v, names } = page;
@@ -193,7 +200,7 @@ export function VisitSheet({
       />
       <div className="mt-5 grid gap-6 xl:grid-cols-[1.25fr_1fr]">
         <ReadingsTable visit={v} />
-        <BillTable visit={v} checked={page.checked} />
+        <BillTable visit={v} checked={page.checked} today={page.today} add={v.withdrawn ? null : addBill} {...(release ? { release } : {})} />
       </div>
       <EventTable visit={v} nameOf={(type, id) => names[type](id)} distance={distance} correct={correct} />
       {v.withdrawn ? null : (

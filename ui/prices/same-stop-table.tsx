@@ -1,6 +1,6 @@
 import Link from 'next/link';
-import { PARTS, type Part, type StopAt } from '@/core/tariff/same-stop';
-import { printMoney } from '@/core/units/money';
+import { PARTS, type Part, perBatteryKWh, type StopAt } from '@/core/tariff/same-stop';
+import { printMoney, printPerKWh } from '@/core/units/money';
 import { printSeen } from '@/core/units/zoned';
 
 export type StopRow = StopAt & { name: string; network: string; away: string | null };
@@ -65,7 +65,8 @@ function Patterns() {
 }
 
 /** One stop priced at every site, what it is made of drawn to one scale. */
-export function SameStopTable({ rows, currency }: { rows: readonly StopRow[]; currency: string }) {
+/** @param kWh of the stop, by the meter */
+export function SameStopTable({ rows, currency, kWh }: { rows: readonly StopRow[]; currency: string; kWh: number }) {
   const priced = rows.filter((r) => r.guest || r.held);
   const unpriced = rows.filter((r) => !r.guest && !r.held);
   const most = Math.max(0.01, ...priced.map((r) => Number((r.guest ?? r.held)?.total ?? 0)));
@@ -101,6 +102,7 @@ export function SameStopTable({ rows, currency }: { rows: readonly StopRow[]; cu
               {priced.map((r) => {
                 const cost = r.guest ?? r.held;
                 const since = (r.held ?? r.guest)?.since ?? '';
+                const inBattery = perBatteryKWh(r, kWh);
                 return (
                   <tr key={r.siteId} className="border-b border-rule-2">
                     <th scope="row" className="px-2.5 py-2 text-left font-normal">
@@ -108,7 +110,14 @@ export function SameStopTable({ rows, currency }: { rows: readonly StopRow[]; cu
                         {r.name}
                       </Link>
                       <span className="block text-[12.5px] text-ink-2">
-                        {[r.network, r.away, r.minutes ? `${Math.round(r.minutes.minutes)} min` : null].filter(Boolean).join(', ')}
+                        {[
+                          r.network,
+                          r.away,
+                          r.minutes ? `${Math.round(r.minutes.minutes)} min` : null,
+                          inBattery === null ? null : `${printPerKWh(inBattery.toFixed(6), currency)} a kWh in the battery`,
+                        ]
+                          .filter(Boolean)
+                          .join(', ')}
                       </span>
                     </th>
                     <td className="w-[40%] px-2.5 py-2 max-sm:hidden">{cost ? <Bar parts={cost.parts} most={most} of={r.name} /> : null}</td>

@@ -1,9 +1,27 @@
 import type { UsualStop } from '@/core/tariff/same-stop';
+import type { DistanceUnit } from '@/core/units/distance';
 
 const NAMES = ['Sunday', 'Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday'];
 
 /** The stop that is priced: in the address, by a plain form that also works before any script has run. */
-export function StopChoice({ stop, car, cars }: { stop: UsualStop; car: string | null; cars: readonly { id: string; name: string }[] }) {
+export function StopChoice({
+  stop,
+  car,
+  cars,
+  sites,
+  from,
+  within,
+  distance,
+}: {
+  stop: UsualStop;
+  car: string | null;
+  cars: readonly { id: string; name: string }[];
+  /** From which distances are counted, and how far around it one looks. */
+  sites: readonly { id: string; name: string }[];
+  from: string | null;
+  within: number | null;
+  distance: DistanceUnit;
+}) {
   const label = 'flex flex-col text-[13px] font-semibold';
   return (
     <form action="/compare/same-stop" className="no-print mb-3 flex flex-wrap items-end gap-2">
@@ -40,6 +58,24 @@ export function StopChoice({ stop, car, cars }: { stop: UsualStop; car: string |
             ))}
           </select>
         </label>
+      ) : null}
+      {sites.length > 1 ? (
+        <>
+          <label className={label}>
+            within, {distance}
+            <input name="within" inputMode="numeric" defaultValue={within ?? ''} className="field mt-0.5 !w-[84px]" />
+          </label>
+          <label className={label}>
+            of
+            <select name="from" defaultValue={from ?? ''} className="field mt-0.5 !w-[180px]">
+              {sites.map((s) => (
+                <option key={s.id} value={s.id}>
+                  {s.name}
+                </option>
+              ))}
+            </select>
+          </label>
+        </>
       ) : null}
       <button type="submit" className="plate !min-h-[44px]">
         Price it

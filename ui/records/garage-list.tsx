@@ -122,4 +122,6 @@ const EMPTY: Record<GarageType, string> = {
   enrolment: 'Autocharge and Plug & Charge are set up once per network: the steps at home, those at the stall, and what shows that each worked.',
   network: 'Networks come with the sites you add.',
   provider: 'Who bills, when that is not the network.',
+  rate: 'Bills of other currencies are summed apart until a dated rate is noted here; the sum then names it.',
+  otherprice: 'What charging costs at home, what fuel costs, what an hour of waiting is worth: what a stop is held against.',
 };

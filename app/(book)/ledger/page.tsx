@@ -13,7 +13,7 @@ export default async function LedgerPage({ searchParams }: { searchParams: Promi
   if (!who) redirect('/sign-in');
   const page = async (visitId: string, around: Around) => {
     const data = await visitPage(who, visitId);
-    return data && <VisitBeside data={data} around={around} distance={who.wishes.distance} />;
+    return data && <VisitBeside data={data} around={around} distance={who.wishes.distance} currency={who.currency} />;
   };
   return (
     <Suspense fallback={<ReadingTheLedger />}>

@@ -1,18 +1,33 @@
 import Link from 'next/link';
 import type { DistanceUnit } from '@/core/units/distance';
+import { localDay } from '@/core/units/zoned';
+import { attemptChoices } from '@/core/visit/billed';
 import { momentOf } from '@/core/visit/time-doubt';
 import type { visitPage } from '@/server/visits/visit-page';
 import { VisitMarks } from '@/ui/ledger/marking';
 import { PrivateVisitSheet } from '@/ui/ledger/private-visit';
 import { VisitSheet } from '@/ui/ledger/visit-sheet';
 import { ForDrivers } from '@/ui/road/role';
+import { AddBill } from './[visitId]/add-bill';
 import { CorrectEvent } from './[visitId]/correct-event';
 import { JoinVisit } from './[visitId]/join-visit';
+import { ReleaseHold } from './[visitId]/release-hold';
 import { WithdrawVisit } from './[visitId]/withdraw-visit';
 import type { Around } from './ledger-beside';
 
 /** The page of a visit with what can be done on it. */
-export function VisitBeside({ data, around, distance }: { data: NonNullable<Awaited<ReturnType<typeof visitPage>>>; around: Around; distance: DistanceUnit }) {
+export function VisitBeside({
+  data,
+  around,
+  distance,
+  currency,
+}: {
+  data: NonNullable<Awaited<ReturnType<typeof visitPage>>>;
+  around: Around;
+  distance: DistanceUnit;
+  /** Of the household. */
+  currency: string;
+}) {
   const beside = (
     <nav aria-label="Visits before and after" className="no-print flex flex-wrap gap-2">
       {around.newer ? (
@@ -55,6 +70,16 @@ export function VisitBeside({ data, around, distance }: { data: NonNullable<Awai
           <VisitMarks visitId={data.visit.id} {...data.visit.marks} />
         </ForDrivers>
       }
+      addBill={
+        <ForDrivers>
+          <AddBill context={context} currency={currency} attempts={attemptChoices(data.visit.attempts, data.visit.line, data.names.stall)} />
+        </ForDrivers>
+      }
+      release={(hold) => (
+        <ForDrivers>
+          <ReleaseHold context={context} hold={hold.id} since={localDay(hold.t, data.visit.zone)} today={data.today} />
+        </ForDrivers>
+      )}
       correct={(event) => (
         <ForDrivers key={event.id}>
           <CorrectEvent context={context} event={event} line={line} people={people} distance={distance} />

@@ -3,8 +3,9 @@ import { type KindFile, unit } from './kind';
 
 export const bill: KindFile<'bill'> = {
   label: 'Bill',
-  detail: ({ amount, currency, kWh, sessions, state, payee, ref }, _, attempts) => [
+  detail: ({ amount, currency, kWh, sessions, state, payee, ref, what }, _, attempts) => [
     `${amount} ${currency}`,
+    what === 'parking' ? 'for parking' : null,
     unit(kWh, 'kWh'),
     attempts(sessions),
     state === 'charged' ? null : state,
@@ -18,6 +19,10 @@ export const bill: KindFile<'bill'> = {
     decimal('kWh', 'kWh on the bill'),
     number('minutes', 'Minutes on the bill'),
     decimal('tax', 'Of that tax'),
+    choice('what', 'For', [
+      ['charging', 'Charging'],
+      ['parking', 'Parking'],
+    ]),
     text('payee', 'Paid to'),
     text('ref', 'Number of the bill'),
     choice('state', 'State', [

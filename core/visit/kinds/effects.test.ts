@@ -31,7 +31,18 @@ describe('what is true of a kind, whatever happened', () => {
       'pulled_out',
     ]));
   it('it comes afterwards, and says nothing of the visit’s length', () =>
-    expect(which(isAfterwards)).toEqual(['danger_cleared', 'bill', 'receipt', 'rating', 'note', 'mark', 'trial_round', 'trial_voided', 'figure_given']));
+    expect(which(isAfterwards)).toEqual([
+      'danger_cleared',
+      'bill',
+      'receipt',
+      'hold_released',
+      'rating',
+      'note',
+      'mark',
+      'trial_round',
+      'trial_voided',
+      'figure_given',
+    ]));
   it('it is an act of the driver at the stall', () =>
     expect(which(isActAtStall)).toEqual(['stall_chosen', 'first_act', 'adapter_fitted', 'plugged', 'means_shown', 'pulled_out']));
   it('a kind is known by its own name alone', () => {

@@ -16,6 +16,7 @@ import { firstAct } from './first-act';
 import { helpAnswered } from './help-answered';
 import { helpCalled } from './help-called';
 import { helpEnded } from './help-ended';
+import { holdReleased } from './hold-released';
 import type { KindFile, NameOf } from './kind';
 import { mark } from './mark';
 import { meansAccepted } from './means-accepted';
@@ -80,6 +81,7 @@ const REGISTRY: { readonly [K in Kind]: KindFile<K> } = {
   pulled_out: pulledOut,
   bill,
   receipt,
+  hold_released: holdReleased,
   rating,
   note,
   mark,

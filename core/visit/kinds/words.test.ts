@@ -94,8 +94,10 @@ const SAID: { [K in Kind]?: readonly object[] } = {
   bill: [
     { sessions: [idOf(50)], amount: '24.17', currency: 'EUR', kWh: '41.6', state: 'pending', payee: 'Saltmarsh Rapid', ref: '2025-77' },
     { sessions: [], amount: '24.17', currency: 'EUR', state: 'charged' },
+    { sessions: [], amount: '2.50', currency: 'EUR', state: 'charged', what: 'parking' },
   ],
   receipt: [{ sha256: 'f'.repeat(64) }],
+  hold_released: [{ hold: idOf(102), on: '2025-10-17' }],
   rating: [{ stars: 4 }, {}],
   note: [{ text: 'Dark behind the shed' }],
   mark: [{ as: 'business' }, { as: 'left_out', reason: 'a trial' }],
@@ -214,8 +216,11 @@ pulled_out: Pulled out
 bill: Bill
   Bill | 24.17 EUR, 41.6 kWh, for 1, pending, Saltmarsh Rapid, 2025-77
   Bill | 24.17 EUR
+  Bill | 2.50 EUR, for parking
 receipt: Receipt
   Receipt | 
+hold_released: Hold released
+  Hold released | on 17 Oct 2025
 rating: Rating
   Rating | 4 of 5
   Rating | 
@@ -354,10 +359,13 @@ bill
   kWh “kWh on the bill” decimal
   minutes “Minutes on the bill” number
   tax “Of that tax” decimal
+  what “For” choice charging=Charging, parking=Parking
   payee “Paid to” text
   ref “Number of the bill” text
   state “State” choice charged=Charged, pending=Pending, checked=Checked, queried=Queried, settled=Settled, refunded=Refunded
 receipt
+hold_released
+  on “On, such as 2025-10-17” text
 rating
   stars “Stars, 1 to 5” number
 note

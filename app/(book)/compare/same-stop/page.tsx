@@ -1,9 +1,11 @@
-import distance from '@turf/distance';
 import type { Metadata } from 'next';
 import { redirect } from 'next/navigation';
-import { sameStopSentence } from '@/core/tariff/same-stop';
+import { kmBetween } from '@/core/records/place-questions';
+import { USUAL_YIELD } from '@/core/tariff/all-in';
+import { nearSentence, sameStopSentence } from '@/core/tariff/same-stop';
 import { sameStopCsv } from '@/core/tariff/same-stop-csv';
 import { readStopAsk } from '@/core/tariff/stop-address';
+import { toKm } from '@/core/units/distance';
 import { printMoney } from '@/core/units/money';
 import { printDistance } from '@/core/units/print';
 import { sameStop } from '@/server/compare/same-stop';
@@ -21,18 +23,18 @@ export default async function SameStopPage({ searchParams }: { searchParams: Pro
   const who = await whoAsks();
   if (!who) redirect('/sign-in');
   const query = await searchParams;
-  const page = await sameStop(
-    who,
-    readStopAsk((name) => one(query, name)),
-  );
+  const ask = readStopAsk((name) => one(query, name));
+  const page = await sameStop(who, ask);
   const { from } = page;
-  const rows = page.rows.map((r) => ({
+  const unit = who.wishes.distance;
+  const placed = page.rows.map((r) => ({
     ...r,
-    away:
-      from && r.latitude !== null && r.longitude !== null
-        ? printDistance(distance([from.longitude, from.latitude], [r.longitude, r.latitude]), who.wishes.distance)
-        : null,
+    km: from && r.latitude !== null && r.longitude !== null ? kmBetween(from, { latitude: r.latitude, longitude: r.longitude }) : null,
   }));
+  const rows = placed.map((r) => ({ ...r, away: r.km === null ? null : printDistance(r.km, unit) }));
+  const within = ask.within ?? null;
+  const near = within === null ? null : placed.filter((r) => r.km !== null && r.km <= toKm(within, unit));
+  const money = (amount: number) => printMoney(String(amount), who.currency);
   const names = new Map(rows.map((r) => [r.siteId, r.name]));
   return (
     <div className="mx-auto w-full max-w-[1280px] px-4 py-4 sm:px-6">
@@ -43,23 +45,30 @@ export default async function SameStopPage({ searchParams }: { searchParams: Pro
         </a>
         <PriceLooks here="same-stop" />
       </div>
-      <StopChoice stop={page.stop} car={page.car?.id ?? null} cars={page.cars} />
+      <StopChoice
+        stop={page.stop}
+        car={page.car?.id ?? null}
+        cars={page.cars}
+        sites={page.rows
+          .filter((r) => r.latitude !== null && r.longitude !== null)
+          .map((r) => ({ id: r.siteId, name: r.name }))
+          .sort((a, b) => a.name.localeCompare(b.name))}
+        from={from?.id ?? null}
+        within={within}
+        distance={unit}
+      />
       <p className="mb-3 border-l-[6px] border-paint bg-card px-4 py-2 text-[16px] leading-snug">
-        {rows.length === 0
-          ? 'No site yet: add one, and the price on its post.'
-          : sameStopSentence(
-              page.rows,
-              (id) => names.get(id) ?? '',
-              (amount) => printMoney(String(amount), who.currency),
-            )}
+        {rows.length === 0 ? 'No site yet: add one, and the price on its post.' : sameStopSentence(page.rows, (id) => names.get(id) ?? '', money)}
+        {near && from ? ` ${nearSentence(page.rows, near, `${within} ${unit} of ${from.name}`, (id) => names.get(id) ?? '', money)}` : ''}
       </p>
       <KeepFigure name="The same stop" csv={sameStopCsv(rows, who.currency)}>
-        <SameStopTable rows={rows} currency={who.currency} />
+        <SameStopTable rows={rows} currency={who.currency} kWh={page.stop.kWh} />
       </KeepFigure>
       <p className="mt-3 max-w-[820px] text-[13px] text-ink-2">
         {page.proposed ? 'Proposed from the visits of the last year. ' : ''}
         Minutes by the site’s own past power once three sessions are known, else by the lesser of plate and car: slow posts by the minute do not look cheap.
-        Prices are those on file today, tax in; what the post says goes before them. {from ? `Distances from ${from.name}, as the crow flies.` : ''}
+        Prices are those on file today, tax in; what the post says goes before them. In the battery: of a kWh by an AC meter {Math.round(USUAL_YIELD.ac * 100)}{' '}
+        %, by a DC meter {Math.round(USUAL_YIELD.dc * 100)} %, as is usual. {from ? `Distances from ${from.name}, as the crow flies.` : ''}
       </p>
     </div>
   );

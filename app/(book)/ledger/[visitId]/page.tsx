@@ -18,7 +18,7 @@ export default async function VisitPage({ params, searchParams }: { params: Prom
       who={who}
       query={await searchParams}
       selected={visitId}
-      page={async (_, around) => <VisitBeside data={data} around={around} distance={who.wishes.distance} />}
+      page={async (_, around) => <VisitBeside data={data} around={around} distance={who.wishes.distance} currency={who.currency} />}
     />
   );
 }

@@ -2,37 +2,44 @@
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { sendOutbox } from '@/client/outbox/send-outbox';
+import { writePhoto } from '@/client/photos/photo-outbox';
+import type { Photo } from '@/client/photos/take-photo';
 import { eventsOfVisit, keepEvents } from '@/client/store/keep-event';
 import { openPhoneStore } from '@/client/store/phone-store';
 import { askWho, readWho } from '@/client/store/who';
 import { touchTime } from '@/client/touch/touch-time';
+import type { Origin } from '@/core/visit/event';
 import type { Payload } from '@/core/visit/payloads';
 
 export type VisitContext = { visitId: string; siteId: string | null; zone: string; knownSeq: number };
-type Afterwards =
-  | { kind: 'correction'; payload: Payload<'correction'> }
-  | { kind: 'withdrawal'; payload: Payload<'withdrawal'> }
-  | { kind: 'danger_cleared'; payload: Payload<'danger_cleared'> };
+/** What can be said of a visit on its page. */
+type Said = 'correction' | 'withdrawal' | 'danger_cleared' | 'bill' | 'receipt' | 'hold_released';
+export type Afterwards = { [K in Said]: { kind: K; payload: Payload<K>; origin?: Origin } }[Said];
 
 /**
  * Records what is said of a visit afterwards, on a page of the book, by the same way as at the stall: kept here first,
- * then sent. @returns `record`, giving the refusal's reason or null, and whether it is at work
+ * then sent. @returns `record`, giving the refusal's reason or null, and whether it is at work. What is said together is kept together, or not at all.
  */
 export function useRecordAfterwards(context: VisitContext) {
   const router = useRouter();
   const [busy, setBusy] = useState(false);
-  const record = async (timeStamp: number, draft: Afterwards): Promise<string | null> => {
+  const record = async (timeStamp: number, drafts: Afterwards | readonly Afterwards[], photo?: Photo): Promise<string | null> => {
     setBusy(true);
     try {
       const asked = await askWho();
       const who = typeof asked === 'object' ? asked : readWho();
       if (!who || asked === 'signed_out') return 'Sign in again, then repeat this.';
       const store = await openPhoneStore(who.householdId, who.personId);
-      const [made] = await keepEvents(store, who, [
-        { ...draft, visitId: context.visitId, zone: context.zone, touch: touchTime(timeStamp), knownSeq: context.knownSeq },
-      ]);
+      // The picture before what speaks of it: an event never waits for a picture that nobody has.
+      if (photo) await writePhoto(store, photo);
+      const made = await keepEvents(
+        store,
+        who,
+        [drafts].flat().map((draft) => ({ ...draft, visitId: context.visitId, zone: context.zone, touch: touchTime(timeStamp), knownSeq: context.knownSeq })),
+      );
       const outcome = await sendOutbox(store);
-      const kept = (await eventsOfVisit(store, context.visitId)).find((k) => k.event.id === made?.id);
+      const ids = new Set(made.map((e) => e.id));
+      const kept = (await eventsOfVisit(store, context.visitId)).find((k) => ids.has(k.event.id) && k.state === 'refused');
       store.close();
       if (kept?.state === 'refused') return `${kept.path ?? ''} ${kept.reason ?? 'was refused'}`.trim();
       router.refresh();

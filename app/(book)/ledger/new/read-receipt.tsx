@@ -1,6 +1,6 @@
 'use client';
 import { useEffect, useState } from 'react';
-import { takePhoto } from '@/client/photos/take-photo';
+import { type Photo, takePhoto } from '@/client/photos/take-photo';
 import type { ReceiptField, ReceiptRead } from '@/core/formats/receipt-text';
 
 type At = { x: number; y: number; w: number; h: number };
@@ -23,7 +23,13 @@ const WHY: Readonly<Record<string, string>> = {
 const SURE = 0.85;
 
 /** Reads a receipt's picture or text, and shows what it is proposed to say beside where that stands. What is typed already stays. */
-export function ReadReceipt({ onFill }: { onFill: (told: ReceiptTold) => number }) {
+export function ReadReceipt({
+  onFill,
+  onPicture,
+}: {
+  onFill: (told: ReceiptTold) => number /** Where the picture can be kept: it is given as it would be. */;
+  onPicture?: (photo: Photo) => void;
+}) {
   const [picture, setPicture] = useState<{ url: string; width: number; height: number } | null>(null);
   const [told, setTold] = useState<Told | null>(null);
   const [text, setText] = useState('');
@@ -50,7 +56,9 @@ export function ReadReceipt({ onFill }: { onFill: (told: ReceiptTold) => number 
   };
   const choose = async (file: File) => {
     try {
-      const { bytes } = await takePhoto(file);
+      const photo = await takePhoto(file);
+      const { bytes } = photo;
+      onPicture?.(photo);
       const { width, height } = await createImageBitmap(bytes);
       setPicture({ url: URL.createObjectURL(bytes), width, height });
       await read(bytes, bytes.type || 'image/jpeg');
@@ -63,7 +71,8 @@ export function ReadReceipt({ onFill }: { onFill: (told: ReceiptTold) => number 
     <details className="mb-4 border-y-2 border-ink bg-card px-3 py-2">
       <summary className="flex min-h-[44px] cursor-pointer items-center text-[15px] font-semibold">Read it off a receipt or the last screen</summary>
       <p className="mb-2 text-[13.5px] text-ink-2">
-        It is read on this machine and kept nowhere. Each figure is a proposal: hold it against the picture. What you have typed stays as it is.
+        It is read on this machine{onPicture ? '' : ' and kept nowhere'}. Each figure is a proposal: hold it against the picture. What you have typed stays as
+        it is.
       </p>
       <label className="mb-3 block text-[15px] font-semibold">
         A picture of it

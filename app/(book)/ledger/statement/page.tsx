@@ -1,16 +1,18 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
 import { redirect } from 'next/navigation';
+import { inOneWords } from '@/core/tariff/exchange';
 import { periodOf, type StatementRow, type StatementSum, statementCsv, wordsOfUse } from '@/core/tariff/statement';
 import { printMoney } from '@/core/units/money';
 import { printCount, printKWh } from '@/core/units/print';
-import { localDay, printMonth, printSeen } from '@/core/units/zoned';
+import { localDay, printDate, printMonth, printSeen } from '@/core/units/zoned';
 import { now } from '@/server/clock';
 import { statementPage } from '@/server/compare/statement-page';
 import { whoAsks } from '@/server/http/session-cookie';
 import { KeepFigure } from '@/ui/charts/keep-figure';
 import { Section } from '@/ui/places/section';
 import { one, type Query } from '../ledger-beside';
+import { CloseMonth } from './close-month';
 
 export const metadata: Metadata = { title: 'Statement' };
 
@@ -25,7 +27,7 @@ export default async function StatementPage({ searchParams }: { searchParams: Pr
   const query = await searchParams;
   const today = localDay(now(), who.zone);
   const period = periodOf(one(query, 'of')) ?? today.slice(0, 7);
-  const { statement: s, beyond } = await statementPage(who, period);
+  const { statement: s, beyond, inOne, closed, changes, canClose } = await statementPage(who, period);
   return (
     <div className="mx-auto w-full max-w-[1080px] px-4 py-4 sm:px-6">
       <div className="mb-3 flex flex-wrap items-center gap-2">
@@ -40,6 +42,9 @@ export default async function StatementPage({ searchParams }: { searchParams: Pr
           </Link>
           <Link prefetch={false} href={`/ledger/statement?of=${period.slice(0, 4)}`} className="plate">
             All of {period.slice(0, 4)}
+          </Link>
+          <Link prefetch={false} href="/ledger/open" className="plate">
+            What is open
           </Link>
           <a href={`/api/v1/pdf/statement?of=${period}`} download className="plate">
             PDF<span className="sr-only"> of this statement, with its receipts</span>
@@ -56,6 +61,32 @@ export default async function StatementPage({ searchParams }: { searchParams: Pr
               : `${s.sums.map((x) => `${printMoney(x.paid, x.currency)} in ${printCount(x.bills, 'bill')}`).join('; ')}, from ${printCount(s.rows.length, 'visit')}.`}
             {beyond > 0 ? ` ${beyond} more visits are in no statement of so many: ask for a month.` : ''}
           </p>
+          {inOne ? <p className="mb-3 max-w-[820px] text-[14px]">{inOneWords(inOne)}</p> : null}
+          {closed.length > 0 ? (
+            <section aria-label="Closed books" className="mb-3 border-l-4 border-ink bg-card px-4 py-2 text-[14px]">
+              <p>
+                {closed.map((m) => `${period.length === 4 ? `${printMonth(m.month)} closed` : 'Closed'} on ${printDate(m.at, who.zone)} by ${m.by}`).join('; ')}
+                . {changes.length === 0 ? 'Nothing changed since.' : 'It is told as it was closed. Changed since:'}
+              </p>
+              {changes.length > 0 ? (
+                <ul className="mt-1 list-disc pl-5">
+                  {changes.map((c) => (
+                    <li key={c.visitId}>
+                      {c.hidden ? (
+                        `${printSeen(c.day)} private`
+                      ) : (
+                        <Link href={`/ledger/${c.visitId}`} prefetch={false} className="underline">
+                          {printSeen(c.day)} {c.place}
+                        </Link>
+                      )}
+                      : {c.what.join('; ')}
+                      {c.by.length > 0 ? ` (${c.by.map((x) => `${Number(x.amount) > 0 ? '+' : ''}${printMoney(x.amount, x.currency)}`).join(', ')})` : ''}
+                    </li>
+                  ))}
+                </ul>
+              ) : null}
+            </section>
+          ) : null}
           <KeepFigure name={`Statement ${period}`} csv={statementCsv(s)}>
             <Bills rows={s.rows} />
           </KeepFigure>
@@ -63,6 +94,8 @@ export default async function StatementPage({ searchParams }: { searchParams: Pr
             <Sums head="By car" sums={s.byCar} />
             <Sums head="By driver" sums={s.byDriver} />
             <Sums head="Business or private" sums={s.byUse} />
+            <Sums head="By tax rate" sums={s.byTax} />
+            {s.byKind.length > 0 ? <Sums head="Charging and parking" sums={s.byKind} /> : null}
           </div>
           <Section head="Open and missing" className="mt-6">
             <Missing rows={s.open} what="with a bill that is pending or queried" />
@@ -72,6 +105,7 @@ export default async function StatementPage({ searchParams }: { searchParams: Pr
               <p className="text-sm text-ink-2">Nothing: every charge has its bill, every bill its receipt, and none waits for an answer.</p>
             ) : null}
           </Section>
+          {canClose ? <CloseMonth month={canClose} words={words(canClose)} /> : null}
           <p className="mt-4 text-[13px] text-ink-2">
             Sums are of one currency each. Tax is that of the bills that say it. What is private to somebody else is told by its car, kWh and money alone.
           </p>

@@ -10,7 +10,7 @@ import { refusedWords } from './refused-words';
 
 type Person = { personId: string; name: string };
 type Sum = { taken: Record<string, number>; already: number; differs: Differs[]; refused: LedgerTold['refused'] };
-const nothing = (): Sum => ({ taken: { record: 0, event: 0, watch: 0, view: 0 }, already: 0, differs: [], refused: [] });
+const nothing = (): Sum => ({ taken: { record: 0, event: 0, watch: 0, view: 0, closed: 0 }, already: 0, differs: [], refused: [] });
 
 /** What came in, or would, in words. */
 function counted({ taken, already, differs, refused }: Sum): string {
@@ -19,6 +19,7 @@ function counted({ taken, already, differs, refused }: Sum): string {
     taken.event && printCount(taken.event, 'event'),
     taken.watch && `${printCount(taken.watch, 'pair')} on watch`,
     taken.view && printCount(taken.view, 'saved comparison'),
+    taken.closed && printCount(taken.closed, 'closed month'),
   ].filter(Boolean);
   const rest = [already && `${already} here already`, differs.length && `${differs.length} that differ`, refused.length && `${refused.length} refused`].filter(
     Boolean,
@@ -69,11 +70,13 @@ export function RestoreLedger({
         await new Promise((go) => setTimeout(go, 1000 * Number(answer.headers.get('retry-after') ?? 5)));
         continue;
       }
-      const [alone, ...others] = Object.entries(piece).flatMap(([kind, list]) => list.map(() => kind.slice(0, -1) as LedgerTold['refused'][number]['kind']));
+      const [alone, ...others] = Object.entries(piece).flatMap(([kind, list]) =>
+        list.map(() => (kind === 'closed' ? kind : kind.slice(0, -1)) as LedgerTold['refused'][number]['kind']),
+      );
       // One thing that is too large for a request costs itself.
       if (answer.status === 413 && alone && others.length === 0)
         return {
-          taken: { record: 0, event: 0, watch: 0, view: 0 },
+          taken: { record: 0, event: 0, watch: 0, view: 0, closed: 0 },
           already: 0,
           differs: [],
           refused: [{ kind: alone, id: '', path: alone, reason: 'is too large' }],

@@ -16,11 +16,12 @@ const piece = z.object({
   events: some,
   watches: some,
   views: some,
+  closed: some,
   take: z.boolean().default(false),
 });
 
 /**
- * A piece of a ledger that was taken along: `{people, records, events, watches, views, theirs, take}`. Without `take` it says what would come of it and changes nothing.
+ * A piece of a ledger that was taken along: `{people, records, events, watches, views, closed, theirs, take}`. Without `take` it says what would come of it and changes nothing.
  * Sent twice it is written once.
  */
 export const POST = answering(async (request: Request): Promise<Response> => {
@@ -37,7 +38,7 @@ export const POST = answering(async (request: Request): Promise<Response> => {
   }
   const { take, ...ask } = parsed.data;
   // Places and prices alone are of nobody: whoever records may bring them.
-  const ofPeople = ask.events.length + ask.watches.length + ask.views.length > 0;
+  const ofPeople = ask.events.length + ask.watches.length + ask.views.length + ask.closed.length > 0;
   if (ofPeople ? who.role !== 'owner' : !mayRecord(who.role))
     return Response.json(
       { error: ofPeople ? 'Only the owner brings a whole ledger in.' : 'Only those who record may bring places in.' },

@@ -20,7 +20,7 @@ export const GET = answering(async (request: Request): Promise<Response> => {
   if (!period) return Response.json({ error: 'of: must be a month, 2025-10, or a year' }, { status: 422, headers: noStore });
   const page = await statementPage(who, period);
   const { receipts, more } = await receiptsOf(who.householdId, page.statement.rows);
-  const bytes = await statementPdf({ household: who.householdName, period, ...page, more }, receipts, new Date(now()));
+  const bytes = await statementPdf({ household: who.householdName, zone: who.zone, period, ...page, more }, receipts, new Date(now()));
   return new Response(new Uint8Array(bytes), {
     headers: { ...noStore, 'content-type': 'application/pdf', 'content-disposition': `attachment; filename="statement-${period}.pdf"` },
   });
