@@ -2,8 +2,10 @@ import { createHash } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import { expect, type Page, test } from '@playwright/test';
 import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
+import { v7 } from 'uuid';
+import { recordItem } from '@/core/records/record-schema';
 import { addRoad, look, tell, untilPower } from './hands/charging-now';
-import { newHousehold, own } from './hands/household';
+import { addPlace, asItems, newHousehold, own, send, visitEvents } from './hands/household';
 
 /** The text of each page, read by a reader of PDF that knows nothing of ours. */
 async function pagesOf(page: Page, link: string | RegExp): Promise<{ name: string; pages: string[]; glued: string }> {
@@ -66,4 +68,52 @@ test('a visit and a month as PDF: their words can be read, each page has its num
   expect((await pagesOf(page, /^PDF/)).pages[0]).toContain('Nothing was charged or paid then.');
   expect((await page.request.get('/api/v1/pdf/statement?of=June')).status()).toBe(422);
   expect((await page.request.get(`/api/v1/pdf/visits/${who.householdId}`)).status()).toBe(404);
+});
+
+test('a site, a network and a trial as PDF, with n, dates, method and that the operator was not asked', async ({ page, baseURL }) => {
+  const base = baseURL as string;
+  const who = await newHousehold(page, base);
+  const place = await addPlace(page, base, { network: 'Saltmarsh Rapid', site: 'Vrba Crossing' });
+  for (const days of [40, 20, 3]) await send(page.request, base, asItems(visitEvents(who, place, Date.now() - days * 86_400_000, days === 20)));
+  const trial = v7();
+  const sides = place.stalls.map((key, i) => ({ key, label: `Vrba Crossing ${i + 1}`, siteId: place.siteId }));
+  const plan = {
+    name: 'Stall 1 or 2',
+    kind: 'stall' as const,
+    sides,
+    rounds: 7,
+    seed: 5,
+    time: 'handshake' as const,
+    mark: 'kW' as const,
+    observers: 1 as const,
+  };
+  await send(page.request, base, [{ type: 'record', record: recordItem('trial', trial, plan) }]);
+
+  await page.goto(`/places/${place.siteId}`);
+  const site = await pagesOf(page, /^PDF/);
+  expect(site.name).toBe(`site-${place.siteId}.pdf`);
+  const words = [
+    'What the visits say',
+    'Starts at the first try',
+    '2 of 3',
+    'Stalls by starts at the first try',
+    'Month by month',
+    'Faults, newest first',
+    'The operator was not asked.',
+  ];
+  for (const w of words) expect(site.pages.join(' ')).toContain(w);
+  expect(site.pages.at(-1)).toMatch(/3 visits, .* Method: every visit that was recorded counts/);
+  expect(site.pages[0]).toContain(`page 1 of ${site.pages.length}`);
+  await page.goto(`/places/networks/${place.networkId}`);
+  const network = await pagesOf(page, /^PDF/);
+  expect(network.pages.join(' ')).toContain('Sites by starts at the first try');
+  expect(network.pages.join(' ')).toContain('Vrba Crossing');
+  await page.goto(`/compare/trials/${trial}`);
+  const paper = await pagesOf(page, /^PDF/);
+  for (const w of ['Stall 1 or 2: who gives power sooner?', 'by lot within each round, seed 5', 'No round was run yet.', 'the operators'])
+    expect(paper.pages.join(' ')).toContain(w);
+  for (const what of ['sites', 'networks', 'trials']) {
+    expect((await page.request.get(`/api/v1/pdf/${what}/${v7()}`)).status()).toBe(404);
+    expect((await page.request.get(`/api/v1/pdf/${what}/x`)).status()).toBe(404);
+  }
 });

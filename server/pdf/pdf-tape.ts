@@ -7,13 +7,46 @@ const HEIGHT = 78;
 const ASPHALT = '#23292C';
 const COLOR = { handshake: '#8FC4FF', fault: '#FF6A4D', energy: '#F6BC0A', idle: '#B99AE6' } as const;
 
+/** Rows of words above the tape, and what of its width a letter takes. */
+const WORD_ROWS = 3;
+const ROW = 8.5;
+const LETTER = 3.5;
+
+/** The words that find room above the tape, each in the first row where none is in its way; what finds none is in the record. */
+export function placedWords(marks: readonly { x: number; text: string }[]): { x: number; at: number; row: number; text: string }[] {
+  const ends = Array<number>(WORD_ROWS).fill(Number.NEGATIVE_INFINITY);
+  return [...marks]
+    .sort((a, b) => a.x - b.x)
+    .flatMap(({ x, text }) => {
+      const width = text.length * LETTER;
+      const at = Math.max(0, Math.min(x, WIDTH - width));
+      const row = ends.findIndex((end) => end + 4 <= at);
+      if (row < 0) return [];
+      ends[row] = at + width;
+      return [{ x, at, row, text }];
+    });
+}
+
 /** The tape of a visit, as on its page: time to the right, the height of the yellow is kW; what hinders is hatched, so that it is told apart without colour. */
-export function drawTape(sheet: PdfSheet, tape: readonly Segment[]): void {
+export function drawTape(sheet: PdfSheet, tape: readonly Segment[], marks: readonly { t: number; text: string }[]): void {
   const from = tape[0]?.from ?? 0;
   const to = Math.max(tape.at(-1)?.to ?? 1, from + 1);
   const x = scaleLinear([from, to], [0, WIDTH]);
   const top = Math.ceil(Math.max(50, ...tape.flatMap((s) => (s.kW ?? []).map((p) => p.kW))) / 50) * 50;
-  sheet.box(HEIGHT + 16, (doc, left, y, label) => {
+  const words = placedWords(marks.map((m) => ({ x: x(Math.min(to, Math.max(from, m.t))), text: m.text })));
+  const above = words.length > 0 ? (1 + Math.max(...words.map((w) => w.row))) * ROW + 3 : 0;
+  sheet.box(above + HEIGHT + 16, (doc, left, upper, label) => {
+    const y = upper + above;
+    for (const w of words) {
+      const foot = y - 2 - w.row * ROW;
+      doc
+        .moveTo(left + w.x, y)
+        .lineTo(left + w.x, foot)
+        .lineWidth(0.5)
+        .strokeColor('#54625B')
+        .stroke();
+      label(w.text, left + w.at, foot - ROW + 1, { size: 7 });
+    }
     const up = (kW: number) => y + HEIGHT - (Math.min(kW, top) / top) * (HEIGHT - 6);
     doc.rect(left, y, WIDTH, HEIGHT).fill(ASPHALT);
     for (const s of tape) {

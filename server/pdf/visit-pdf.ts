@@ -12,6 +12,7 @@ import type { TimedAttempt, Visit } from '@/core/visit/derive';
 import { eventDetail, eventLabel } from '@/core/visit/kinds/registry';
 import { span } from '@/core/visit/timing';
 import { timingText } from '@/core/visit/timing-text';
+import { toldMarks } from '@/core/visit/told-marks';
 import { visitCode } from '@/core/visit/visit-code';
 import { visitFacts } from '@/core/visit/visit-facts';
 import { visitFlags } from '@/core/visit/visit-flags';
@@ -43,7 +44,7 @@ export async function visitPdf(page: VisitPageData, at: Date, distance: Distance
   if (v.withdrawn) sheet.text('This visit is withdrawn: it stands in no list, count or figure.', { face: 'bold' });
   for (const question of visitFlags(v)) sheet.small(`Worth a second look. ${question}`);
   sheet.gap(4);
-  drawTape(sheet, v.tape);
+  drawTape(sheet, v.tape, toldMarks(v.line, names.stall));
   sheet.rule();
   sheet.facts(visitFacts(v, page.state));
   attempts(sheet, page);

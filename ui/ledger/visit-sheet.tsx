@@ -10,9 +10,8 @@ import { meansOf } from '@/core/visit/attempt-times';
 import type { Visit } from '@/core/visit/derive';
 import { energyText } from '@/core/visit/energy-text';
 import type { Hold } from '@/core/visit/holds';
-import { eventLabel } from '@/core/visit/kinds/registry';
 import type { StopTimes } from '@/core/visit/stop';
-import type { Placed } from '@/core/visit/timeline/placed';
+import { toldMarks } from '@/core/visit/told-marks';
 import { visitCode } from '@/core/visit/visit-code';
 import { visitFacts } from '@/core/visit/visit-facts';
 import { visitFlags } from '@/core/visit/visit-flags';
@@ -167,7 +166,7 @@ export function VisitSheet({
       </div>
       <VisitTape
         tape={v.tape}
-        marks={v.line.filter((e) => isTold(e, v.line)).map((e) => ({ t: e.t, text: eventLabel(e, names.stall) }))}
+        marks={toldMarks(v.line, names.stall)}
         energy={v.delivered.known && v.ended === 'charge' ? energyText(v.delivered) : null}
         description={`Tape of the visit: ${
           v.tape
@@ -213,25 +212,6 @@ export function VisitSheet({
   );
 }
 
-/** What is told above the tape; what the paint itself shows, power and waiting, needs no words. */
-const MARKED = new Set<string>([
-  'pulled_in',
-  'queue_joined',
-  'stall_chosen',
-  'plugged',
-  'means_refused',
-  'fault',
-  'change',
-  'stop_asked',
-  'power_gone',
-  'pulled_out',
-]);
-const isTold = (e: Placed, line: readonly Placed[]): boolean => {
-  if (e.kind === 'power_gone') return e.payload.why !== 'asked';
-  // A plug right after its stall was chosen stands under the same words.
-  if (e.kind === 'plugged') return !line.some((o) => o.kind === 'stall_chosen' && o.place < e.place && e.t - o.t < 90_000);
-  return MARKED.has(e.kind);
-};
 const WORD = { bare: '', queue: 'queue', handshake: 'waiting for power', fault: 'fault', energy: 'charging', idle: 'idle' } as const;
 
 const meansText = (a: Visit['attempts'][number]): string => {

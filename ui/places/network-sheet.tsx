@@ -1,9 +1,10 @@
 import Link from 'next/link';
 import { writeLedgerFilter } from '@/core/compare/ledger-filter';
 import type { PlaceRecord } from '@/core/compare/place-record';
+import { methodWords } from '@/core/compare/place-words';
 import type { MileRecord } from '@/core/records/record-schema';
 import { printCount } from '@/core/units/print';
-import { printDate, printLongDate } from '@/core/units/zoned';
+import { printDate } from '@/core/units/zoned';
 import { PlaceSections, RecordRows } from './place-record';
 import { Rows, Section } from './section';
 
@@ -40,6 +41,9 @@ export function NetworkSheet({ page, zone }: { page: NetworkSheetData; zone: str
           <Link href={`/compare${writeLedgerFilter({ ...filter, time: 'handshake', mark: 'kW' }) || '?'}&by=site`} className="plate">
             Compare its sites
           </Link>
+          <a href={`/api/v1/pdf/networks/${network.id}`} download className="plate">
+            PDF<span className="sr-only"> of this network’s record</span>
+          </a>
         </div>
       </div>
       <div className="grid gap-x-6 gap-y-7 md:grid-cols-2">
@@ -61,15 +65,7 @@ export function NetworkSheet({ page, zone }: { page: NetworkSheetData; zone: str
           />
         </Section>
       </div>
-      <p className="mt-6 max-w-[760px] border-t border-rule pt-3 text-[13px] text-ink-2">
-        {record.from !== null && record.to !== null
-          ? `${printCount(visits, 'visit')}, ${printLongDate(record.from, zone)} to ${printLongDate(record.to, zone)}. `
-          : ''}
-        Method: every visit that was recorded counts, times are taken by the driver at the stall, failed attempts count as never; shares with Wilson’s 95 %
-        interval. Bad stops are recorded more often than good ones
-        {record.all && record.all.coverage.billed > 0 ? `: ${record.all.coverage.noted} of ${record.all.coverage.billed} billed charges were recorded` : ''}.
-        The operator was not asked.
-      </p>
+      <p className="mt-6 max-w-[760px] border-t border-rule pt-3 text-[13px] text-ink-2">{methodWords(record, visits, zone)}</p>
     </article>
   );
 }

@@ -2,11 +2,11 @@ import Link from 'next/link';
 import type { ReactNode } from 'react';
 import { type LedgerFilter, writeLedgerFilter } from '@/core/compare/ledger-filter';
 import type { PlaceRecord } from '@/core/compare/place-record';
-import { againstYardstick, YARDSTICKS } from '@/core/compare/yardsticks';
+import { arrivalWords, NOT_METERED, placeRows, SPREAD_WORDS } from '@/core/compare/place-words';
+import { YARDSTICKS } from '@/core/compare/yardsticks';
 import type { Population } from '@/core/figures/populations';
 import { meansLabel } from '@/core/records/means-kind';
-import { printPerKWh } from '@/core/units/money';
-import { printBetween, printCount, printDuration, printShare } from '@/core/units/print';
+import { printDuration, printShare } from '@/core/units/print';
 import { printMonth } from '@/core/units/zoned';
 import { Rows, Section } from './section';
 
@@ -24,29 +24,20 @@ const Opens = ({ href, children }: { href: string; children: ReactNode }) => (
 
 /** Its record in one look: every figure opens its visits. */
 export function RecordRows(place: Place & { empty: string }) {
-  const r = place.record.all;
-  if (!r) return <Rows rows={[]} empty={place.empty} />;
-  const { firstTry, wait, lost, allIn, faults, repair } = r.cells;
-  const open = (counted: Population, text: string) => <Opens href={listOf(place, counted)}>{text}</Opens>;
-  const rows: [ReactNode, ReactNode][] = [];
-  if (firstTry) {
-    const { yes, no, interval, leftOut } = firstTry;
-    rows.push(['Starts at the first try', open('attempted', `${yes} of ${yes + no}`)]);
-    rows.push([
-      '95 % interval',
-      interval ? <span key="i" className="num">{`${printShare(interval[0])} to ${printShare(interval[1])}`}</span> : 'cannot tell yet',
-    ]);
-    if (leftOut > 0) rows.push(['Left out: only claimed or open', open('first_left_out', String(leftOut))]);
-  }
-  if (wait) rows.push(['Handshake, median', wait.median.known ? open('timed', printDuration(wait.median.value)) : wait.median.why]);
-  if (lost) rows.push(['Lost per visit', lost.mean.known ? open('lost', printDuration(lost.mean.value)) : lost.mean.why]);
-  if (allIn) rows.push(['Price per kWh with fees', allIn.perKWh.known ? open('priced', printPerKWh(allIn.perKWh.value, allIn.currency)) : allIn.perKWh.why]);
-  if (faults?.rate.known) rows.push(['Faults per 100 visits', open('faulty', faults.rate.value.toFixed(faults.rate.value >= 100 ? 0 : 1))]);
-  if (repair && (repair.n > 0 || repair.open > 0))
-    rows.push([
-      'Repaired after, as seen',
-      repair.least.known ? printBetween(repair.least.value, repair.most.known ? repair.most.value : null) : `${repair.open} not seen working since`,
-    ]);
+  const rows = placeRows(place.record.all).map(({ label, value, counted }): [ReactNode, ReactNode] => [
+    label,
+    counted ? (
+      <Opens key={label} href={listOf(place, counted)}>
+        {value}
+      </Opens>
+    ) : /^\d/.test(value) ? (
+      <span key={label} className="num">
+        {value}
+      </span>
+    ) : (
+      value
+    ),
+  ]);
   return <Rows rows={rows} empty={place.empty} />;
 }
 
@@ -81,7 +72,7 @@ export function PlaceSections({
           ])}
           empty="No visit with a start yet."
         />
-        {record.spread ? <p className="mt-2 text-[13px] text-ink-2">{SPREAD[record.spread]}</p> : null}
+        {record.spread ? <p className="mt-2 text-[13px] text-ink-2">{SPREAD_WORDS[record.spread]}</p> : null}
       </Section>
       <Section head="Typical handshake" beside="to first kW, by means">
         <Rows
@@ -112,14 +103,6 @@ export function PlaceSections({
     </>
   );
 }
-
-const SPREAD: Readonly<Record<NonNullable<PlaceRecord['spread']>, string>> = {
-  interior: 'Few visits are pulled towards what all of them show, so that one lucky start does not lead.',
-  homogeneous: 'They differ no more than chance makes them: no reason yet to prefer one.',
-  polarised: 'Each started always or never: too few visits to tell how they differ.',
-  same: 'All of them alike: no reason to prefer one.',
-  single: 'One visit each: it cannot be told how they differ.',
-};
 
 /** Starts of each month, those at the first try filled. */
 function Trend({ trend }: { trend: PlaceRecord['trend'] }) {
@@ -160,20 +143,18 @@ function Trend({ trend }: { trend: PlaceRecord['trend'] }) {
   );
 }
 
-const VERDICT = { above: 'above', below: 'below', cannot_tell: 'cannot tell yet' } as const;
-
 /** What was seen on arrival beside what rules ask as metered. */
 function Arrival({ place }: { place: Place }) {
   const { arrival } = place.record;
   const n = arrival.yes + arrival.no;
-  if (!arrival.interval || n === 0) return <p className="text-sm text-ink-2">No bays were looked at on arrival.</p>;
+  const words = arrivalWords(place.record);
+  if (!arrival.interval || !words) return <p className="text-sm text-ink-2">No bays were looked at on arrival.</p>;
   const [low, high] = arrival.interval;
   const x = (v: number) => 4 + v * 292;
   return (
     <>
       <p className="text-[14.5px]">
-        <Opens href={listOf(place, 'looked')}>{printCount(arrival.looks, 'look')}</Opens>: {arrival.no} of {printCount(n, 'bay')} in order,{' '}
-        <b className="num">{printShare(arrival.no / n)}</b>, 95 % interval {printShare(1 - high)} to {printShare(1 - low)}.
+        <Opens href={listOf(place, 'looked')}>{words.looks}</Opens>: {words.rest}, <b className="num">{words.share}</b>, 95 % interval {words.interval}.
       </p>
       <svg viewBox="0 0 300 26" className="mt-1 w-full max-w-[420px]" aria-hidden="true">
         <line x1="4" x2="296" y1="13" y2="13" stroke="var(--rule-2)" />
@@ -184,18 +165,15 @@ function Arrival({ place }: { place: Place }) {
         ))}
       </svg>
       <Rows
-        rows={YARDSTICKS.map((s) => [
+        rows={words.rows.map((s) => [
           <span key="s">
             {s.label} <span className="text-[12.5px] text-ink-2">{s.source}</span>
           </span>,
-          VERDICT[againstYardstick(arrival.no, n, s.share)],
+          s.verdict,
         ])}
         empty=""
       />
-      <p className="mt-2 text-[13px] text-ink-2">
-        As seen by you is not as metered: rules count the time in which a port works over a year, you count bays at the moments you came. Looks at one stall are
-        not independent. 99 looks with none down are needed to say 97 %, 299 to say 99 %.
-      </p>
+      <p className="mt-2 text-[13px] text-ink-2">{NOT_METERED}</p>
     </>
   );
 }

@@ -3,14 +3,13 @@ import { timesText } from '@/core/compare/called';
 import { heldTo } from '@/core/compare/share-working';
 import type { MileRecord } from '@/core/records/record-schema';
 import { sideLabel } from '@/core/records/trial-schema';
-import { roundsFor } from '@/core/trials/best-verdict';
 import { stepsLeft } from '@/core/trials/trial-order';
 import type { TrialResult } from '@/core/trials/trial-result';
 import { type RoundRun, stepsDone } from '@/core/trials/trial-rounds';
 import { trialCsv } from '@/core/trials/trial-share';
+import { roundNote, roundTime, trialDays, trialMethod, trialVerdict, trialWhen } from '@/core/trials/trial-words';
 import { printCount, printDuration } from '@/core/units/print';
 import { printDate, printTime } from '@/core/units/zoned';
-import { TIME_RULES } from '@/core/visit/attempt-times';
 import { KeepFigure } from '../charts/keep-figure';
 import { Rows, Section } from '../places/section';
 import { ForDrivers } from '../road/role';
@@ -20,30 +19,20 @@ import { RoundLanes } from './round-lanes';
 import { VoidRound } from './void-round';
 
 export type TrialSheetData = { trial: MileRecord<'trial'>; rounds: RoundRun[]; result: TrialResult; zone: string };
-/** Of what a trial tells, and of nothing beyond. */
-const STALLS = { stall: 'These stalls', network: 'These stalls', means: 'This stall' } as const;
-const VERDICT = { clearly: 'clearly', probably: 'probably', cannot_tell: 'nothing, even all one way' } as const;
-
 /** The page of a trial: what it shows, each round, how sure it became, how it was done. */
 export function TrialSheet({ page: { trial, rounds, result, zone } }: { page: TrialSheetData }) {
   const plan = trial.fields;
   const labelOf = (side: string) => sideLabel(plan, side);
   const left = stepsLeft(plan, stepsDone(rounds));
   const [next] = left;
-  const days = [...new Set(rounds.map((r) => printDate(r.at, zone)))];
+  const days = trialDays(rounds, zone);
   const open = plan.endedOn === null && next !== undefined;
   const csv = trialCsv({ id: trial.id, plan, rounds, result }, true);
   return (
     <article aria-labelledby="trial-head" className="mx-auto w-full max-w-[1280px] px-4 py-4 sm:px-6">
       <div className="mb-3 flex flex-wrap items-end gap-3">
         <div className="min-w-0">
-          <p className="text-[12.5px] font-semibold text-ink-2">
-            {[
-              'Trial',
-              days.length === 0 ? 'not begun' : days.length === 1 ? days[0] : `${days[0]} to ${days.at(-1)}`,
-              plan.observers === 2 ? 'two observers' : 'one observer',
-            ].join(', ')}
-          </p>
+          <p className="text-[12.5px] font-semibold text-ink-2">{trialWhen(plan, days)}</p>
           <h1 id="trial-head" className="mt-1 text-[24px]">
             {plan.name}: who gives power sooner?
           </h1>
@@ -59,10 +48,13 @@ export function TrialSheet({ page: { trial, rounds, result, zone } }: { page: Tr
           <a className="plate" href={`/api/v1/trials/${trial.id}?as=csv`} download="trial.csv">
             Raw times
           </a>
+          <a className="plate" href={`/api/v1/pdf/trials/${trial.id}`} download>
+            PDF<span className="sr-only"> of this trial</span>
+          </a>
         </div>
       </div>
       <p className="mb-3 border-l-[6px] border-paint bg-card px-4 py-2.5 text-[17px] leading-snug">
-        {result.text} {STALLS[plan.kind]}, {days.length > 1 ? 'these days' : 'this day'}.
+        {trialVerdict(plan, result, days)}
         {result.degree === 'clearly' && open ? ' It is decided: the rounds that are left need not be run.' : ''}
       </p>
       {open ? (
@@ -87,21 +79,7 @@ export function TrialSheet({ page: { trial, rounds, result, zone } }: { page: Tr
         <div className="grid grid-cols-[minmax(0,1fr)] content-start gap-5">
           {result.pairs[0] && result.pairs[0].course.length > 0 ? <HowSure pair={result.pairs[0]} pairs={result.pairs.length} /> : null}
           <Section head="Method">
-            <Rows
-              rows={[
-                ['Held equal', plan.heldEqual ?? 'not noted'],
-                ['Order', `by lot within each round, seed ${plan.seed}`],
-                ['From, to', `${TIME_RULES[plan.time].label}, to first ${plan.mark}`],
-                ['Rounds', `${plan.rounds} planned, ${result.counted} counted${result.voided > 0 ? `, ${result.voided} voided` : ''}`],
-                [
-                  'Best possible',
-                  `${VERDICT[result.best]}; all one way, ${roundsFor('probably', plan.sides.length)} rounds say probably, ${roundsFor('clearly', plan.sides.length)} clearly`,
-                ],
-                ['Not asked', 'the operators'],
-                ['Everyday shares', 'its visits are in none'],
-              ]}
-              empty=""
-            />
+            <Rows rows={trialMethod(plan, result)} empty="" />
             {result.pairs.some((p) => p.later) ? <Pairs result={result} labelOf={labelOf} /> : null}
           </Section>
         </div>
@@ -129,13 +107,7 @@ export function TrialSheet({ page: { trial, rounds, result, zone } }: { page: Tr
                     {r.round}
                   </td>
                   <td className="py-1 pr-4 font-semibold">{labelOf(r.side)}</td>
-                  <td className="num py-1 pr-4">
-                    {r.s === null ? (
-                      <span className="font-sans">{r.is === 'never' ? `never: ${r.why}` : r.why}</span>
-                    ) : (
-                      `${printDuration(r.s)} ± ${r.pm_s.toFixed(1)}`
-                    )}
-                  </td>
+                  <td className="num py-1 pr-4">{r.s === null ? <span className="font-sans">{roundTime(r)}</span> : roundTime(r)}</td>
                   <td className="num py-1 pr-4">
                     {r.observers}
                     <span className="font-sans sm:hidden"> {r.observers === 1 ? 'observer' : 'observers'}</span>
@@ -146,7 +118,7 @@ export function TrialSheet({ page: { trial, rounds, result, zone } }: { page: Tr
                     </Link>
                   </td>
                   <td className="py-1">
-                    {r.voided !== null ? `Voided: ${r.voided}` : r.repeated ? 'Run again' : null}
+                    {roundNote(r)}
                     {r.voided === null ? (
                       <ForDrivers>
                         <VoidRound visitId={r.visitId} trialId={trial.id} round={r.round} side={r.side} what={`round ${r.round}, ${labelOf(r.side)}`} />

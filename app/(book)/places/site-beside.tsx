@@ -27,6 +27,9 @@ export function SiteBeside({ page }: { page: SitePage }) {
           <Link href={`/ledger${writeLedgerFilter({ site: page.site.id, time: 'handshake', mark: 'kW' })}`} className="plate">
             Its visits, {page.visits}
           </Link>
+          <a href={`/api/v1/pdf/sites/${page.site.id}`} download className="plate">
+            PDF<span className="sr-only"> of this site’s record</span>
+          </a>
           {page.site.archived ? null : (
             <ForDrivers>
               <a href={`/stall?site=${page.site.id}`} className="plate plate-next">

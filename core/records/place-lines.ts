@@ -1,4 +1,4 @@
-import type { RecordFields } from '@/core/records/record-schema';
+import type { RecordFields } from './record-schema';
 
 type Site = RecordFields<'site'>;
 
