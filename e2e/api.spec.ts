@@ -52,7 +52,10 @@ test('a program reads by its token what its person sees; a token ended in mid-us
   expect([one.visit.visit, one.attempts.length > 0, one.events.length > 3]).toEqual([seen[0], true, true]);
   expect((await (await get('/visits?from=2026-06-03&to=2026-06-05')).json()).items).toHaveLength(2);
   expect((await (await get(`/visits?site=${v7()}`)).json()).items).toHaveLength(0);
-  expect((await (await get('/compare?by=network')).json()).items[0].groups[0].name).toBe('Saltmarsh Rapid');
+  const compared = await (await get('/compare?by=network')).json();
+  expect(compared.items[0].groups[0].name).toBe('Saltmarsh Rapid');
+  expect(compared.sentences[0]).toMatchObject({ text: expect.stringContaining('Saltmarsh Rapid'), working: expect.any(Array) });
+  expect(compared.on_watch).toEqual([]);
 
   // Nothing is told again until something is written.
   const etag = (await get('/visits')).headers().etag as string;

@@ -51,6 +51,15 @@ const pageSchema = (items: Schema): Schema => ({
   required: ['items', 'next'],
   properties: { items: { type: 'array', items }, next: { type: ['string', 'null'], description: 'the cursor of the next page; null on the last' } },
 });
+const SENTENCE: Schema = {
+  type: 'object',
+  required: ['degree', 'text', 'working'],
+  properties: {
+    degree: { enum: ['empty', 'one', 'thin', 'cannot_tell', 'probably', 'clearly'] },
+    text: { type: 'string' },
+    working: { type: 'array', items: { type: 'array', items: { type: 'string' } } },
+  },
+};
 const record = (type: RecordType, more: Record<string, Schema> = {}): Schema => ({
   allOf: [
     { type: 'object', required: ['id', 'archived'], properties: { id: idSchema, archived: { type: 'boolean', description: 'put away' }, ...more } },
@@ -179,7 +188,7 @@ export const OPERATIONS: Readonly<Record<string, Readonly<Record<string, Operati
     get: {
       id: 'compare',
       tag: 'Comparisons',
-      summary: 'A comparison, every figure with what it was counted of. It takes the parameters of the page Compare’s own address',
+      summary: 'A comparison: the sentences, and every figure with what it was counted of. It takes the parameters of the page Compare’s own address',
       parameters: [
         household,
         {
@@ -193,8 +202,16 @@ export const OPERATIONS: Readonly<Record<string, Readonly<Record<string, Operati
       ],
       answers: {
         200: {
-          description: 'the groups',
-          schema: { type: 'object', required: ['items'], properties: { items: { type: 'array', items: { type: 'object' } } } },
+          description: 'the sentences with their degrees, never surer than they are, what is on watch, and the groups',
+          schema: {
+            type: 'object',
+            required: ['items', 'sentences', 'on_watch'],
+            properties: {
+              items: { type: 'array', items: { type: 'object' } },
+              sentences: { type: 'array', items: SENTENCE },
+              on_watch: { type: 'array', items: SENTENCE },
+            },
+          },
         },
       },
     },

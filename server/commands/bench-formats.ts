@@ -1,4 +1,4 @@
-// A whole ledger of 10,000 visits out into a zip and into another household, and a sheet of 10,000 rows read and taken in. Prints rates; asserts nothing. Run by bin/bench.
+// A whole ledger of 10,000 visits out into a zip and into another household. Prints rates; asserts nothing. Run by bin/bench.
 import { openAsBlob } from 'node:fs';
 import { mkdtemp, open, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
@@ -6,13 +6,10 @@ import path from 'node:path';
 import { v7 } from 'uuid';
 import { openLedger } from '@/core/formats/ledger-file';
 import { recordItem } from '@/core/records/record-schema';
-import { readWishes } from '@/core/records/wishes-form';
 import { signUp } from '../accounts/accounts';
-import type { SignedIn } from '../accounts/sessions';
 import type { Member } from '../accounts/who';
 import { limits, pool } from '../db/pool';
 import { bringIn } from '../formats/bring-in';
-import { importSheet } from '../formats/import-sheet';
 import { ledgerZip } from '../formats/ledger-out';
 import { takeBatch } from '../outbox/take-batch';
 
@@ -115,19 +112,5 @@ const again = await bringIn(to, read.value, { people: { [from.personId]: to.pers
 say('looked at again: all of it is there', `${rate(VISITS, performance.now() - started)} visits a second, ${again.already} there`);
 await rm(folder, { recursive: true });
 
-const who: SignedIn = { ...from, sessionId: from.personId, name: 'bench', householdName: 'bench', currency: 'EUR', zone: 'UTC', wishes: readWishes(null) };
-const rows = Array.from(
-  { length: VISITS },
-  (_, i) =>
-    `${new Date(Date.UTC(2000, 0, 1) + i * 7 * 3600_000).toISOString().slice(0, 16).replace('T', ' ')};Lipa Barn;1;${10 + (i % 60)},5;${5 + (i % 20)},20`,
-);
-const sheet = new TextEncoder().encode(`Start;Station;Stall;Energy (kWh);Cost (EUR)\n${rows.join('\n')}\n`);
-started = performance.now();
-const seen = await importSheet(who, sheet, { answers: [], sites: [] }, false);
-if (!seen.ok) throw new Error(seen.refused.code);
-say(`a sheet of ${VISITS} rows read and set against the ledger`, `${rate(VISITS, performance.now() - started)} rows a second, ${seen.preview.counts.new} new`);
-started = performance.now();
-const taken = await importSheet(who, sheet, { answers: [], sites: [] }, true);
-say('the next part of it taken in, the whole read again', taken.ok ? `${rate(taken.taken ?? 0, performance.now() - started)} rows a second` : 'refused');
 clearInterval(watch);
 await pool().end();

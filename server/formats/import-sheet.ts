@@ -21,15 +21,18 @@ import { takeBatch } from '../outbox/take-batch';
 import { recordsOf } from '../records/record-tables';
 import { eventsOfVisits } from '../visits/event-rows';
 import { seen, seenBy } from '../visits/seen-by';
+import { HeldSheets } from './held-sheets';
 import { billInto, undoBills } from './imported-bills';
 import { idOf, importedEvent, sendImported } from './imported-events';
 import { answersAsked, habitOf, keepHabit } from './sheet-habits';
 import { visitsAround } from './visits-around';
 
-/** More rows at once nobody looks through; a file of more is sent in parts. */
-const MOST_ROWS = 10_000;
-/** Rows that one request takes in: the page asks on until none is left. */
-export const ROWS_AT_ONCE = 300;
+/** More rows a file does not have; one of more is sent in parts. */
+const MOST_ROWS = 100_000;
+/** Rows that one request takes in: the page asks on until none is left, and can stop in between. */
+export const ROWS_AT_ONCE = 1_000;
+/** So few are derived at once: who looks at the ledger next sees them. */
+const FEW = 200;
 const SHOWN = { rows: 200, refused: 1000 };
 const PORTION = 500;
 
@@ -57,26 +60,69 @@ export type SheetTold =
   | { ok: true; preview: SheetPreview; taken?: number /** Rows that are still to be taken. */; left?: number }
   | { ok: false; refused: SheetRefused | { code: 'too_many'; where: null } };
 
-/** Reads a spreadsheet and sets it against the ledger. Changes nothing but, with `take`, what is taken: sites that were asked for, and the next rows. */
+/**
+ * Reads a spreadsheet and sets it against the ledger. Changes nothing but, with `take`, what is taken: sites that were asked for, and the next rows. What was read is held for the
+ * parts that follow: a file of a hundred thousand rows is read once.
+ */
 export async function importSheet(who: SignedIn, bytes: Uint8Array, asked: SheetAsked, take: boolean): Promise<SheetTold> {
   if (take) await makeSites(who, asked.sites);
-  const { world, siteOf, stallOf, carOf } = await worldOf(who);
+  const importId = idOf(who.householdId, `sheet ${createHash('sha256').update(bytes).digest('hex')}`);
+  const key = `${importId} ${JSON.stringify(asked.answers)}`;
+  const kept = take && asked.sites.length === 0 ? held.of(who.personId, key) : null;
+  const made = kept ?? (await prepare(who, bytes, asked, importId));
+  if ('refused' in made) return { ok: false, refused: made.refused };
+  // Answers that were remembered are sent back as said: the same file then.
+  held.keep(who.personId, [key, `${importId} ${JSON.stringify(made.answers)}`], made);
+  if (!take) return { ok: true, preview: previewOf(who, made) };
+  if (made.read.dialect.headingLine !== null && !kept)
+    await keepHabit(
+      who,
+      made.read.columns.map((c) => c.heading),
+      made.answers,
+    );
+  const ready = made.read.accepted.filter((r) => ['new', 'merge'].includes(made.plan.get(r.line) as string));
+  const taken = await takeRows(who, made, ready.slice(0, ROWS_AT_ONCE));
+  return { ok: true, preview: previewOf(who, made), taken, left: ready.length - taken };
+}
+
+/** A sheet as it was read and set against the ledger. */
+type Prepared = {
+  importId: string;
+  read: SheetImport;
+  answers: readonly SheetAnswer[];
+  remembered: boolean;
+  known: Awaited<ReturnType<typeof worldOf>>;
+  visitOf: ReadonlyMap<number, string>;
+  stands: ReadonlyMap<string, 'there' | 'withdrawn' | 'hidden'>;
+  near: ReadonlyMap<number, { visitId: string; n: number }>;
+  visits: ReadonlyMap<string, Visit>;
+  plan: Map<number, RowPlan>;
+};
+const held = new HeldSheets<Prepared>();
+
+const billOf = (p: Pick<Prepared, 'visitOf'>, r: SheetRow) => idOf(p.visitOf.get(r.line) as string, 'beside');
+
+async function prepare(
+  who: SignedIn,
+  bytes: Uint8Array,
+  asked: SheetAsked,
+  importId: string,
+): Promise<Prepared | { refused: SheetRefused | { code: 'too_many'; where: null } }> {
+  const known = await worldOf(who);
   const settings = { zone: who.zone, now: now(), currency: who.currency };
-  const plain = readSheet(bytes, world, settings, asked.answers ?? []);
-  if (!plain.ok) return { ok: false, refused: { code: plain.code, where: plain.where } };
+  const plain = readSheet(bytes, known.world, settings, asked.answers ?? []);
+  if (!plain.ok) return { refused: { code: plain.code, where: plain.where } };
   const headings = plain.columns.map((c) => c.heading);
   const before = asked.answers === null && plain.dialect.headingLine !== null ? await habitOf(who, headings) : [];
   const asksWith = (given: readonly SheetAnswer[]) => {
-    const again = readSheet(bytes, world, settings, given);
+    const again = readSheet(bytes, known.world, settings, given);
     return again.ok ? again.asks : [];
   };
-  const known = before.length > 0 ? answersAsked(before, asksWith) : [];
-  const answers = asked.answers ?? known;
-  const read = known.length > 0 ? readSheet(bytes, world, settings, known) : plain;
-  if (!read.ok) return { ok: false, refused: { code: read.code, where: read.where } };
-  if (take && plain.dialect.headingLine !== null) await keepHabit(who, headings, answers);
-  if (read.accepted.length > MOST_ROWS) return { ok: false, refused: { code: 'too_many', where: null } };
-  const importId = idOf(who.householdId, `sheet ${createHash('sha256').update(bytes).digest('hex')}`);
+  const remembered = before.length > 0 ? answersAsked(before, asksWith) : [];
+  const answers = asked.answers ?? remembered;
+  const read = remembered.length > 0 ? readSheet(bytes, known.world, settings, remembered) : plain;
+  if (!read.ok) return { refused: { code: read.code, where: read.where } };
+  if (read.accepted.length > MOST_ROWS) return { refused: { code: 'too_many', where: null } };
   const visitOf = visitIds(who, read.accepted);
   const stands = await standing(who, [...visitOf.values()]);
   const there = new Set(read.accepted.flatMap((r) => (['there', 'hidden'].includes(stands.get(visitOf.get(r.line) as string) ?? '') ? [r.line] : [])));
@@ -85,64 +131,58 @@ export async function importSheet(who: SignedIn, bytes: Uint8Array, asked: Sheet
     read.accepted.filter((r) => !there.has(r.line)),
     new Set(visitOf.values()),
   );
-  const billOf = (r: SheetRow) => idOf(visitOf.get(r.line) as string, 'beside');
-  for (const [line, { visitId }] of near) {
-    const row = read.accepted.find((r) => r.line === line) as SheetRow;
-    if (visits.get(visitId)?.bills.some((b) => b.id === billOf(row))) there.add(line);
+  for (const r of read.accepted) {
+    const beside = near.get(r.line);
+    if (beside && visits.get(beside.visitId)?.bills.some((b) => b.id === billOf({ visitOf }, r))) there.add(r.line);
   }
-  const plan = planRows(read.accepted, read.asks, answers, { site: (name) => siteOf(name, null) !== null, there, near: new Set(near.keys()) });
-  const zoneOf = (r: SheetRow) => siteOf(r.site, r.network)?.zone ?? who.zone;
+  const site = (name: string) => known.siteOf(name, null) !== null;
+  const plan = planRows(read.accepted, read.asks, answers, { site, there, near: new Set(near.keys()) });
+  return { importId, read, answers, remembered: remembered.length > 0, known, visitOf, stands, near, visits, plan };
+}
 
+/** Writes rows of a sheet: visits of their own, bills beside recorded ones. @returns how many came in */
+async function takeRows(who: SignedIn, p: Prepared, part: readonly SheetRow[]): Promise<number> {
+  const { importId, plan, near, visits, visitOf, stands, known } = p;
+  const events: StoredEvent[] = [];
+  const back = part.filter((r) => stands.get(visitOf.get(r.line) as string) === 'withdrawn').map((r) => visitOf.get(r.line) as string);
+  const standingBefore = back.length > 0 ? await eventsOfVisits(who.householdId, back) : new Map<string, StoredEvent[]>();
+  const seqs = new Map<string, number>();
+  for (const row of part) {
+    const beside = plan.get(row.line) === 'merge' ? near.get(row.line) : undefined;
+    const recorded = beside && visits.get(beside.visitId);
+    if (recorded) {
+      const session = recorded.attempts.find((a) => a.n === beside.n)?.opened.id ?? null;
+      events.push(await billInto(who, recorded, seqs, { id: billOf(p, row), payload: rowBill(row, session, importId), importId, at: row.end ?? row.start }));
+      continue;
+    }
+    const visitId = visitOf.get(row.line) as string;
+    const own = standingBefore.get(visitId);
+    if (own) {
+      events.push(...restored(who, visitId, own, importId));
+      continue;
+    }
+    const site = known.siteOf(row.site, row.network) as { id: string; zone: string };
+    const noon = localInstant(localDay(row.start, site.zone), '12:00', site.zone) ?? row.start;
+    const refs = { siteId: site.id, stallId: known.stallOf(site.id, row.stall), carId: known.carOf(row.car) };
+    rowEvents(row, refs, noon, importId).forEach(({ kind, at, precision, payload }, i) => {
+      const id = idOf(visitId, `${i} ${kind}`);
+      events.push(importedEvent(who, { id, visitId, zone: site.zone, seq: i + 1, kind, payload: payload as Record<string, unknown>, importId, at, precision }));
+    });
+  }
+  // Whether a visit stands again is asked of its figures at once; those of new ones wait until somebody reads them.
+  const { refused } = await sendImported(who, events, back.length > 0 || part.length <= FEW ? 'now' : 'later');
   let taken = 0;
-  const ready = read.accepted.filter((r) => plan.get(r.line) === 'new' || plan.get(r.line) === 'merge');
-  if (take) {
-    const events: StoredEvent[] = [];
-    const part = ready.slice(0, ROWS_AT_ONCE);
-    const back = part.filter((r) => stands.get(visitOf.get(r.line) as string) === 'withdrawn').map((r) => visitOf.get(r.line) as string);
-    const standingBefore = back.length > 0 ? await eventsOfVisits(who.householdId, back) : new Map<string, StoredEvent[]>();
-    const seqs = new Map<string, number>();
-    for (const row of part) {
-      const beside = plan.get(row.line) === 'merge' ? near.get(row.line) : undefined;
-      const recorded = beside && visits.get(beside.visitId);
-      if (recorded) {
-        const session = recorded.attempts.find((a) => a.n === beside.n)?.opened.id ?? null;
-        events.push(await billInto(who, recorded, seqs, { id: billOf(row), payload: rowBill(row, session, importId), importId, at: row.end ?? row.start }));
-        continue;
-      }
-      const visitId = visitOf.get(row.line) as string;
-      const own = standingBefore.get(visitId);
-      if (own) events.push(...restored(who, visitId, own, importId));
-      else {
-        const site = siteOf(row.site, row.network) as { id: string; zone: string };
-        const noon = localInstant(localDay(row.start, site.zone), '12:00', site.zone) ?? row.start;
-        const refs = { siteId: site.id, stallId: stallOf(site.id, row.stall), carId: carOf(row.car) };
-        rowEvents(row, refs, noon, importId).forEach((e, i) => {
-          const { kind, at, precision } = e;
-          events.push(
-            importedEvent(who, {
-              id: idOf(visitId, `${i} ${kind}`),
-              visitId,
-              zone: site.zone,
-              seq: i + 1,
-              kind,
-              payload: e.payload as Record<string, unknown>,
-              importId,
-              at,
-              precision,
-            }),
-          );
-        });
-      }
-    }
-    const { refused } = await sendImported(who, events);
-    for (const row of part) {
-      const into = plan.get(row.line) === 'merge' ? near.get(row.line)?.visitId : visitOf.get(row.line);
-      if (refused.has(into as string)) continue;
-      plan.set(row.line, 'there');
-      taken += 1;
-    }
+  for (const row of part) {
+    const into = plan.get(row.line) === 'merge' ? near.get(row.line)?.visitId : visitOf.get(row.line);
+    if (refused.has(into as string)) continue;
+    plan.set(row.line, 'there');
+    taken += 1;
   }
+  return taken;
+}
 
+function previewOf(who: SignedIn, p: Prepared): SheetPreview {
+  const { read, plan, near, stands, visitOf } = p;
   const counts = {
     new: 0,
     there: 0,
@@ -157,22 +197,26 @@ export async function importSheet(who: SignedIn, bytes: Uint8Array, asked: Sheet
     refused: read.refused.length,
     waiting: read.waiting.length,
   };
-  for (const p of plan.values()) counts[p] += 1;
-  const rows = read.accepted.map((r): SheetLine => {
-    const { line, start, startPrecision, site, stall, kWh, amount, currency, warnings } = r;
-    const p = plan.get(line) as RowPlan;
-    const own = visitOf.get(line) as string;
-    const visitId = near.get(line)?.visitId ?? (p !== 'there' || stands.get(own) === 'hidden' ? null : own);
-    return { line, start, startPrecision, site, stall, kWh, amount, currency, warnings, zone: zoneOf(r), plan: p, visitId, bills: rowBills(r) };
-  });
+  for (const is of plan.values()) counts[is] += 1;
   // What asks for a word comes first.
-  const rank = (p: RowPlan) => (p === 'near' || p === 'twice' || p === 'merge' ? 0 : p === 'new' ? 2 : 1);
-  const shown = [...rows].sort((a, b) => rank(a.plan) - rank(b.plan) || a.line - b.line).slice(0, SHOWN.rows);
+  const rank = (r: SheetRow) => {
+    const is = plan.get(r.line) as RowPlan;
+    return is === 'near' || is === 'twice' || is === 'merge' ? 0 : is === 'new' ? 2 : 1;
+  };
+  const shown = [0, 1, 2].flatMap((n) => read.accepted.filter((r) => rank(r) === n).sort((a, b) => a.line - b.line)).slice(0, SHOWN.rows);
+  const rows = shown.map((r): SheetLine => {
+    const { line, start, startPrecision, site, stall, kWh, amount, currency, warnings } = r;
+    const is = plan.get(line) as RowPlan;
+    const own = visitOf.get(line) as string;
+    const visitId = near.get(line)?.visitId ?? (is !== 'there' || stands.get(own) === 'hidden' ? null : own);
+    const zone = p.known.siteOf(r.site, r.network)?.zone ?? who.zone;
+    return { line, start, startPrecision, site, stall, kWh, amount, currency, warnings, zone, plan: is, visitId, bills: rowBills(r) };
+  });
   const { dialect, columns, skipped, refused, asks, proposed, first } = read;
-  const preview = {
-    importId,
-    answers,
-    remembered: known.length > 0,
+  return {
+    importId: p.importId,
+    answers: p.answers,
+    remembered: p.remembered,
     dialect,
     columns,
     skipped: skipped.slice(0, SHOWN.refused),
@@ -180,12 +224,14 @@ export async function importSheet(who: SignedIn, bytes: Uint8Array, asked: Sheet
     asks,
     proposed,
     first,
+    rows,
+    counts,
   };
-  return { ok: true, preview: { ...preview, rows: shown, counts }, ...(take ? { taken, left: ready.length - taken } : {}) };
 }
 
 /** Takes back every visit of an import that still stands, and every bill of it that stands beside a recorded one; sites that were made for it stay. @returns how many */
 export async function undoSheet(who: Member, importId: string): Promise<number> {
+  held.forget();
   const [rows] = await (await figuresOf(who.householdId)).execute<RowDataPacket[]>(
     `SELECT DISTINCT e.visit_id FROM event e JOIN visit v ON v.household_id = e.household_id AND v.id = e.visit_id AND v.withdrawn = FALSE
       WHERE e.household_id = ? AND e.kind = 'pulled_in' AND e.origin = 'imported' AND JSON_VALUE(e.payload, '$.sheet.import') = ? AND ${seen()}`,

@@ -1,8 +1,9 @@
 import { v5 } from 'uuid';
+import { grouped } from '@/core/units/grouped';
 import type { Precision, StoredEvent } from '@/core/visit/event';
 import type { Member } from '../accounts/who';
 import { now } from '../clock';
-import { MAX_ITEMS, takeBatch } from '../outbox/take-batch';
+import { takeMade } from '../outbox/take-batch';
 
 /** Ids that come of what a file says: the same thing said is the same event, in whichever file it stands. RFC 9562, version 5. */
 const NAMESPACE = '6ba7b811-9dad-11d1-80b4-00c04fd430c8';
@@ -43,23 +44,30 @@ export const importedEvent = (who: Member, e: Imported): StoredEvent => ({
   payload: e.payload,
 });
 
-/** Writes events, those of one visit together: a visit comes in whole or not at all. @returns how many were not there before, and the visits of which something was refused */
-export async function sendImported(who: Member, events: readonly StoredEvent[]): Promise<{ taken: number; refused: Set<string> }> {
-  const byVisit = new Map<string, StoredEvent[]>();
-  for (const e of events) byVisit.set(e.visitId, [...(byVisit.get(e.visitId) ?? []), e]);
+/** Events of one transaction: what it costs besides them is paid once. */
+const PORTION = 4_000;
+
+/**
+ * Writes events, those of one visit together: a visit comes in whole or not at all.
+ * @param figures as takeMade has it @returns how many were not there before, and the visits of which something was refused
+ */
+export async function sendImported(
+  who: Member,
+  events: readonly StoredEvent[],
+  figures: 'now' | 'later' = 'now',
+): Promise<{ taken: number; refused: Set<string> }> {
   const batches: StoredEvent[][] = [];
-  for (const of of byVisit.values()) {
+  for (const of of grouped(events, (e) => e.visitId).values()) {
     const last = batches.at(-1);
-    if (last && last.length + of.length <= MAX_ITEMS) last.push(...of);
+    if (last && last.length + of.length <= PORTION) last.push(...of);
     else batches.push([...of]);
   }
   let taken = 0;
   const refused = new Set<string>();
   for (const batch of batches) {
-    const answer = await takeBatch(who, { items: batch.map((event) => ({ type: 'event', event })) });
-    if (!answer.ok) throw new Error(answer.reason);
-    taken += answer.results.filter((r) => r.status === 'taken').length;
-    for (const [i, r] of answer.results.entries()) {
+    const results = await takeMade(who, batch, figures);
+    taken += results.filter((r) => r.status === 'taken').length;
+    for (const [i, r] of results.entries()) {
       if (r.status !== 'refused') continue;
       refused.add((batch[i] as StoredEvent).visitId);
       console.error(`something imported was refused: ${r.path} ${r.reason}`);

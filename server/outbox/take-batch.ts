@@ -96,6 +96,24 @@ export async function takeBatch(who: Member, body: unknown): Promise<BatchResult
   return { ok: true, rev, results };
 }
 
+/**
+ * Events that the server itself made of a file, as many as it takes, in one transaction: each is held to what events from outside are.
+ * @param figures `later`: they are derived when they are read, for thousands of visits that nobody looks at meanwhile
+ */
+export async function takeMade(who: Member, made: readonly StoredEvent[], figures: 'now' | 'later'): Promise<ItemResult[]> {
+  const at = now();
+  const results: ItemResult[] = [];
+  const events: EventItem[] = [];
+  for (const [i, raw] of made.entries()) {
+    const check = checkEvent(raw, at);
+    if (check.ok) events.push({ i, event: check.event });
+    else results[i] = { id: raw.id, status: 'refused', path: check.path, reason: check.reason };
+  }
+  const { result: touched } = await writing(who, new Date(at), async (w) => followed(w, await takeEvents(w, events, results, null)));
+  if (figures === 'now') await refreshVisits(who.householdId, touched).catch((error) => console.error('figures left stale', error));
+  return results;
+}
+
 /** Writes one record or change in a writing transaction, and says what became of it. */
 export async function takeRecord(w: Writing, change: RecordChange): Promise<ItemResult> {
   const { c, who, rev } = w;
@@ -176,13 +194,10 @@ export async function takeEvents(
     if (!kept.has(event.id)) results[i] = { id: event.id, status: 'refused', path: 'payload', reason: 'cannot be kept as it is' };
   const written = fresh.filter((f) => kept.has(f.event.id)).map((f) => f.event);
   const byVisit = new Map(written.map((event) => [event.visitId, event]));
-  for (const event of byVisit.values()) {
-    await c.execute(
-      `INSERT INTO visit (household_id, id, rev, stale, person_id, zone, sort_at) VALUES (?, ?, 1, TRUE, ?, ?, ?)
-       ON DUPLICATE KEY UPDATE rev = rev + 1, stale = TRUE`,
-      [toBin(who.householdId), toBin(event.visitId), toBin(event.personId), event.zone, new Date(event.at)],
-    );
-  }
+  if (byVisit.size > 0)
+    await c.query('INSERT INTO visit (household_id, id, rev, stale, person_id, zone, sort_at) VALUES ? ON DUPLICATE KEY UPDATE rev = rev + 1, stale = TRUE', [
+      [...byVisit.values()].map((e) => [toBin(who.householdId), toBin(e.visitId), 1, true, toBin(e.personId), e.zone, new Date(e.at)]),
+    ]);
   return written;
 }
 

@@ -118,7 +118,9 @@ export class PdfSheet {
     const widths = columns.map((c) => c.of * WIDTH);
     const lefts = widths.map((_, i) => PAPER.side + widths.slice(0, i).reduce((a, b) => a + b, 0));
     const line = size * 1.35;
+    const headed = columns.some((c) => c.head !== '');
     const heads = () => {
+      if (!headed) return this.rule();
       this.row(
         columns.map((c) => c.head),
         columns,

@@ -37,15 +37,18 @@ export function drawTape(sheet: PdfSheet, tape: readonly Segment[], marks: reado
   const above = words.length > 0 ? (1 + Math.max(...words.map((w) => w.row))) * ROW + 3 : 0;
   sheet.box(above + HEIGHT + 16, (doc, left, upper, label) => {
     const y = upper + above;
-    for (const w of words) {
-      const foot = y - 2 - w.row * ROW;
+    const foot = (row: number) => y - 2 - row * ROW;
+    for (const w of words)
       doc
         .moveTo(left + w.x, y)
-        .lineTo(left + w.x, foot)
+        .lineTo(left + w.x, foot(w.row))
         .lineWidth(0.5)
         .strokeColor('#54625B')
         .stroke();
-      label(w.text, left + w.at, foot - ROW + 1, { size: 7 });
+    // Words lie over the lines of those above them.
+    for (const w of words) {
+      doc.rect(left + w.at, foot(w.row) - ROW + 1, w.text.length * LETTER, ROW - 1).fill('#ffffff');
+      label(w.text, left + w.at, foot(w.row) - ROW + 1, { size: 7 });
     }
     const up = (kW: number) => y + HEIGHT - (Math.min(kW, top) / top) * (HEIGHT - 6);
     doc.rect(left, y, WIDTH, HEIGHT).fill(ASPHALT);

@@ -7,7 +7,7 @@ import { billOf, cannotPrice } from '@/core/tariff/bill';
 import { billWords } from '@/core/tariff/bill-words';
 import { exampleStop } from '@/core/tariff/example-stop';
 import { compiledOf } from '@/core/tariff/tariff-object';
-import { tariffOn } from '@/core/tariff/tariff-on';
+import { type Offer, offersOn } from '@/core/tariff/tariff-on';
 import { printMoney } from '@/core/units/money';
 import { localDay } from '@/core/units/zoned';
 import type { SignedIn } from '../accounts/sessions';
@@ -18,10 +18,13 @@ import { stallsLately } from '../visits/stalls-lately';
 import { outlooks } from './outlooks';
 import { pastSessions } from './past-sessions';
 
-export type StopIdea = { car: string | null; stall: string | null; from: number; to: number; paired: boolean; cold: boolean };
+/** `price`: as whom one pays, the id of a plan or provider; `null`: as a guest. */
+export type StopIdea = { car: string | null; stall: string | null; from: number; to: number; paired: boolean; cold: boolean; price: string | null };
 export type PlannedStop = {
   cars: { id: string; name: string }[];
   stalls: { id: string; name: string }[];
+  /** As whom one can pay at this stall today, beside as a guest. */
+  prices: { id: string; name: string }[];
   idea: StopIdea;
   rows: (WhatIf & { money: string | null; place: string })[];
   /** Why nothing could be reckoned, or what it rests on. */
@@ -36,7 +39,7 @@ type Stall = MileRecord<'stall'>;
 /** A stop thought of beforehand: minutes, average, money and range, and what else could be done. */
 export async function plannedStop(who: SignedIn, ask: Partial<StopIdea>): Promise<PlannedStop> {
   const { householdId } = who;
-  const [cars, sites, stalls, adapters, means, enrolments, tariffs, ahead, dangers, lately] = await Promise.all([
+  const [cars, sites, stalls, adapters, means, enrolments, tariffs, plans, providers, ahead, dangers, lately] = await Promise.all([
     recordsOf(householdId, 'car'),
     recordsOf(householdId, 'site'),
     recordsOf(householdId, 'stall'),
@@ -44,6 +47,8 @@ export async function plannedStop(who: SignedIn, ask: Partial<StopIdea>): Promis
     recordsOf(householdId, 'means'),
     recordsOf(householdId, 'enrolment'),
     recordsOf(householdId, 'tariff'),
+    recordsOf(householdId, 'plan'),
+    recordsOf(householdId, 'provider'),
     outlooks(who),
     stallDangers(householdId),
     stallsLately(who),
@@ -61,8 +66,27 @@ export async function plannedStop(who: SignedIn, ask: Partial<StopIdea>): Promis
     to: ask.to ?? 80,
     paired: ask.paired ?? false,
     cold: ask.cold ?? false,
+    price: null,
   };
+  const heldBy = means.flatMap((m) => (!m.archived && m.fields.providerId ? [m.fields.providerId] : []));
+  const offersAt = (place: MileRecord<'site'>) =>
+    offersOn(
+      tariffs.filter((t) => !t.archived),
+      plans.filter((p) => !p.archived),
+      heldBy,
+      { siteId: place.id, networkId: place.fields.networkId },
+      localDay(now(), place.fields.zone),
+    );
+  const payerOf = (o: Offer) => o.payer.planId ?? o.payer.providerId;
+  const hereSite = here ? siteOf.get(here.fields.siteId) : undefined;
+  const named = new Map([...plans, ...providers].map((r) => [r.id, r.fields.name]));
+  const prices = (hereSite ? offersAt(hereSite) : []).flatMap((o) => {
+    const id = payerOf(o);
+    return id ? [{ id, name: named.get(id) ?? 'a plan' }] : [];
+  });
+  idea.price = prices.some((p) => p.id === ask.price) ? (ask.price ?? null) : null;
   const page = {
+    prices,
     cars: kept.map((c) => ({ id: c.id, name: c.fields.name })),
     stalls: open.map((s) => ({ id: s.id, name: nameOf(s) })).sort((a, b) => a.name.localeCompare(b.name, 'en', { numeric: true })),
     idea,
@@ -112,8 +136,9 @@ export async function plannedStop(who: SignedIn, ask: Partial<StopIdea>): Promis
     handshake_min: outlook?.handshake_min ?? 1.5,
   });
   const money = (w: WhatIf, place: MileRecord<'site'>): string | null => {
-    const day = localDay(now(), place.fields.zone);
-    const tariff = tariffOn(tariffs, { siteId: place.id, networkId: place.fields.networkId }, day);
+    const offers = offersAt(place);
+    // Somewhere else the same card or plan may have no price of its own: then as a guest.
+    const tariff = (offers.find((o) => payerOf(o) === idea.price) ?? offers.find((o) => payerOf(o) === null))?.tariff;
     if (!tariff || w.minutes === null) return null;
     const compiled = compiledOf(tariff);
     const session = exampleStop(place.fields.zone, now(), w.meter_kWh / w.stops, w.minutes / w.stops);

@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto';
 import type { PoolConnection, RowDataPacket } from 'mysql2/promise';
 import { canonicalJson } from '@/core/records/canonical-json';
+import { grouped } from '@/core/units/grouped';
 import type { StoredEvent } from '@/core/visit/event';
 import { isDataError } from '../db/away';
 import { fromBin, toBin } from '../db/binary-id';
@@ -143,11 +144,15 @@ export async function countOfVisits(c: PoolConnection, householdId: string, visi
   return new Map(rows.map((r) => [fromBin(r.visit_id), Number(r.n)]));
 }
 
-/** The withdrawals of a visit, in a transaction. */
-export async function withdrawalsOf(c: PoolConnection, householdId: string, visitId: string): Promise<StoredEvent[]> {
-  const [rows] = await c.execute<RowDataPacket[]>(`SELECT ${COLUMNS} FROM event WHERE household_id = ? AND visit_id = ? AND kind = 'withdrawal'`, [
-    toBin(householdId),
-    toBin(visitId),
-  ]);
-  return rows.map((r) => fromRow(householdId, r));
+/** The withdrawals of visits that have some, in a transaction. */
+export async function withdrawalsOf(c: PoolConnection, householdId: string, visitIds: readonly string[]): Promise<Map<string, StoredEvent[]>> {
+  if (visitIds.length === 0) return new Map();
+  const [rows] = await c.execute<RowDataPacket[]>(
+    `SELECT ${COLUMNS} FROM event WHERE household_id = ? AND visit_id IN (${visitIds.map(() => '?').join(', ')}) AND kind = 'withdrawal'`,
+    [toBin(householdId), ...visitIds.map(toBin)],
+  );
+  return grouped(
+    rows.map((r) => fromRow(householdId, r)),
+    (e) => e.visitId,
+  );
 }

@@ -91,10 +91,13 @@ export async function followJoins(w: Writing, written: readonly StoredEvent[]): 
   const followed = new Set<string>();
   // What a recording takes over goes on to the one that it was joined into itself, to the end.
   const next = [...new Set(written.map((e) => e.visitId))];
+  // Of those just written all at once; of what they lead to each as it stands then.
+  const known = await withdrawalsOf(c, who.householdId, next);
+  const first = new Set(next);
   for (let visitId = next.shift(); visitId !== undefined; visitId = next.shift()) {
     if (followed.has(visitId)) continue;
     followed.add(visitId);
-    const own = await withdrawalsOf(c, who.householdId, visitId);
+    const own = (first.has(visitId) && changed.size === 0 ? known : await withdrawalsOf(c, who.householdId, [visitId])).get(visitId) ?? [];
     const standsIn = (events: readonly StoredEvent[]) => joinedInto(events, effectiveEvents(events, visitId, () => null).visitWithdrawals);
     const into = standsIn(own);
     const before = standsIn(own.filter((e) => !fresh.has(e.id)));

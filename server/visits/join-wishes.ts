@@ -49,24 +49,22 @@ export async function followWishes(w: Writing, written: readonly StoredEvent[]):
     if (code)
       await c.execute('INSERT IGNORE INTO join_wish (household_id, visit_id, code, at) VALUES (?, ?, ?, ?)', [hh, toBin(e.visitId), code, new Date(e.at)]);
   }
-  const visitIds = [...new Set(written.map((e) => e.visitId))];
+  const ids = [...new Set(written.map((e) => e.visitId))].map(toBin);
+  if (ids.length === 0) return [];
+  // Those of these recordings, and those that waited for them.
+  const marks = ids.map(() => '?').join(', ');
+  const [wishes] = await c.execute<RowDataPacket[]>(
+    `SELECT visit_id, code, at FROM join_wish WHERE household_id = ? AND (visit_id IN (${marks}) OR code IN (${marks})) ORDER BY at, visit_id`,
+    [hh, ...ids, ...ids.map((id) => id.subarray(12))],
+  );
   const changed: string[] = [];
-  for (const visitId of visitIds) {
-    const id = toBin(visitId);
-    // Those of this recording, and those that waited for it.
-    const [wishes] = await c.execute<RowDataPacket[]>('SELECT visit_id, code, at FROM join_wish WHERE household_id = ? AND (visit_id = ? OR code = ?)', [
-      hh,
-      id,
-      id.subarray(12),
-    ]);
-    for (const wish of wishes) {
-      const into = await visitByCode(w, wish.code, wish.at, wish.visit_id);
-      if (!into) continue;
-      const from = fromBin(wish.visit_id);
-      const joined = await joinUnder(w, into, from);
-      await c.execute('DELETE FROM join_wish WHERE household_id = ? AND visit_id = ?', [hh, wish.visit_id]);
-      if (joined.ok) changed.push(into, from);
-    }
+  for (const wish of wishes) {
+    const into = await visitByCode(w, wish.code, wish.at, wish.visit_id);
+    if (!into) continue;
+    const from = fromBin(wish.visit_id);
+    const joined = await joinUnder(w, into, from);
+    await c.execute('DELETE FROM join_wish WHERE household_id = ? AND visit_id = ?', [hh, wish.visit_id]);
+    if (joined.ok) changed.push(into, from);
   }
   return changed;
 }

@@ -1,15 +1,12 @@
 import type { Metadata } from 'next';
 import { redirect } from 'next/navigation';
 import { readCompareAsk } from '@/core/compare/compare-address';
-import { comparedGroups, inOrder, startsOf, withLeast } from '@/core/compare/compared-groups';
+import { comparedGroups, inOrder, withLeast } from '@/core/compare/compared-groups';
 import { writeLedgerFilter } from '@/core/compare/ledger-filter';
 import { figuresRead, LOOKS } from '@/core/compare/measures';
-import { compareSentences } from '@/core/compare/sentence';
+import { calledBy, saidOf } from '@/core/compare/said';
 import { waitingCurves } from '@/core/compare/waiting-curve';
-import { waitedStarts } from '@/core/compare/waiting-pairs';
-import { waitingSentences } from '@/core/compare/waiting-sentence';
-import { watchSentence } from '@/core/compare/watch';
-import { GROUPINGS, type Grouping } from '@/core/figures/groupings';
+import type { Grouping } from '@/core/figures/groupings';
 import type { Asked } from '@/core/figures/populations';
 import { printDate } from '@/core/units/zoned';
 import { TIME_RULES } from '@/core/visit/attempt-times';
@@ -24,9 +21,6 @@ import { recordsOf } from '@/server/records/record-tables';
 import { compareRows } from '@/server/visits/compare-query';
 import { ComparedPage } from '@/ui/compare/compared-page';
 import { one, type Query } from '../ledger/ledger-beside';
-
-/** What the sentences look at: starts at the first try, and who gives power sooner. A pair found needs so many times more evidence. */
-const FIGURES = 2;
 
 /** More groups than these nobody reads: a least count or a filter leaves fewer. */
 const MOST_ROWS = 300;
@@ -73,17 +67,10 @@ export default async function ComparePage({ searchParams }: { searchParams: Prom
     membersOf(who.householdId),
     figuresWaiting(who.householdId),
   ]);
-  const called = {
-    one: GROUPINGS[by].one,
-    many: GROUPINGS[by].many,
-    group: (key: string) => nameOf({ by, key }),
-    site: (key: string) => siteName({ by: 'site', key }),
-    place: by === 'site' || by === 'stall',
-  };
+  const called = calledBy(by, (g) => (g.by === 'site' ? siteName(g) : nameOf(g)));
   // What was put on watch beforehand is told from all visits, by the usual time: a filter chosen now would choose the answer.
   const unfiltered = writeLedgerFilter({ ...ask.filter, without: undefined }) === '';
-  // Two months share none: no sentence can hold them against each other.
-  const inSight = ask.look === 'starts' && by !== 'month' ? { starts: startsOf(visits, by), waited: waitedStarts(visits, { time, mark }, by) } : null;
+  const said = ask.look === 'starts' ? saidOf(visits, by, { time, mark }, called, unfiltered ? watches : []) : { sentences: [], watched: [] };
   return (
     <ComparedPage
       ask={ask}
@@ -92,17 +79,13 @@ export default async function ComparePage({ searchParams }: { searchParams: Prom
       beyond={Math.max(0, rows.length - MOST_ROWS)}
       hidden={compared.reduce((n, c) => n + c.rows.length, 0) - rows.length}
       ungrouped={compared.reduce((n, c) => n + c.ungrouped, 0)}
-      sentences={inSight ? [...compareSentences(inSight.starts, called, FIGURES), ...waitingSentences(inSight.waited, called, FIGURES)] : []}
-      watches={
-        inSight && unfiltered
-          ? watches.map((watch) => ({
-              watch,
-              said: watchSentence(watch, inSight.starts, inSight.waited, called),
-              names: [called.group(watch.a), called.group(watch.b)],
-              sinceWords: printDate(watch.since, who.zone),
-            }))
-          : []
-      }
+      sentences={said.sentences}
+      watches={said.watched.map(({ watch, said: sentence }) => ({
+        watch,
+        said: sentence,
+        names: [called.group(watch.a), called.group(watch.b)],
+        sinceWords: printDate(watch.since, who.zone),
+      }))}
       watching={unfiltered}
       views={views}
       trials={trials

@@ -19,7 +19,7 @@ export default async function PlanPage({ searchParams }: { searchParams: Promise
   const who = await whoAsks();
   if (!who) redirect('/sign-in');
   const query = await searchParams;
-  const [from, to, car, stall] = [level(one(query, 'from')), level(one(query, 'to')), one(query, 'car'), one(query, 'stall')];
+  const [from, to, car, stall, price] = [level(one(query, 'from')), level(one(query, 'to')), one(query, 'car'), one(query, 'stall'), one(query, 'price')];
   const page = await plannedStop(who, {
     ...(car ? { car } : {}),
     ...(stall ? { stall } : {}),
@@ -27,6 +27,7 @@ export default async function PlanPage({ searchParams }: { searchParams: Promise
     ...(to === undefined ? {} : { to }),
     paired: one(query, 'paired') === 'yes',
     cold: one(query, 'cold') === 'yes',
+    ...(price ? { price } : {}),
   });
   const { idea, rows } = page;
   const label = 'flex flex-col text-[13px] font-semibold';
@@ -66,6 +67,19 @@ export default async function PlanPage({ searchParams }: { searchParams: Promise
             ))}
           </select>
         </label>
+        {page.prices.length > 0 ? (
+          <label className={label}>
+            paid
+            <select name="price" defaultValue={idea.price ?? ''} className="field mt-0.5 !w-[180px]">
+              <option value="">as a guest</option>
+              {page.prices.map((p) => (
+                <option key={p.id} value={p.id}>
+                  {p.name}
+                </option>
+              ))}
+            </select>
+          </label>
+        ) : null}
         <label className="flex min-h-[44px] items-center gap-2 text-[14px]">
           <input type="checkbox" name="paired" value="yes" defaultChecked={idea.paired} className="size-5" /> a neighbour charges too
         </label>
@@ -138,7 +152,9 @@ export default async function PlanPage({ searchParams }: { searchParams: Promise
         ))}
         {rows.length > 0 ? (
           <li className="py-0.5">
-            Money is what a guest pays today by the price on file, begun now. A post may be derated, taken or slow: what it is worth stands in Compare.
+            Money is what is paid today by the price on file,{' '}
+            {idea.price === null ? 'as a guest' : `with ${page.prices.find((p) => p.id === idea.price)?.name}`}, begun now. A post may be derated, taken or
+            slow: what it is worth stands in Compare.
           </li>
         ) : null}
       </ul>

@@ -8,14 +8,14 @@ import { perMinute } from '@/server/http/rate';
 import { notSignedIn, whoAsks } from '@/server/http/session-cookie';
 import { guardBytes, guardWrite } from '@/server/http/write-guard';
 
-const MOST_BYTES = 10 * 1024 * 1024;
-/** What is said beside the file: answers for ten thousand rows. */
-const MOST_ASKED = 400_000;
+const MOST_BYTES = 25 * 1024 * 1024;
+/** What is said beside the file: answers for as many rows as a file may have. */
+const MOST_ASKED = 1_500_000;
 const take = perMinute(120);
 const NOT_YOURS = 'Only those who record may take visits in.';
 const asked = z.object({
   answers: z
-    .array(z.object({ code: z.string().max(40), column: z.int().nullish(), lines: z.array(z.int()).max(10_000).optional(), answer: z.unknown() }))
+    .array(z.object({ code: z.string().max(40), column: z.int().nullish(), lines: z.array(z.int()).max(100_000).optional(), answer: z.unknown() }))
     .max(500)
     .nullable()
     .default(null),
@@ -33,7 +33,7 @@ const asked = z.object({
 export const POST = answering(async (request: Request): Promise<Response> => {
   const who = await whoAsks();
   if (!who) return notSignedIn();
-  const body = await guardBytes(request, ['multipart/form-data'], MOST_BYTES + MOST_ASKED, 'The file is larger than 10 MB. Send it in parts.');
+  const body = await guardBytes(request, ['multipart/form-data'], MOST_BYTES + MOST_ASKED, 'The file is larger than 25 MB. Send it in parts.');
   if (!body.ok) return body.response;
   const late = take(who.personId);
   if (late) return late;
@@ -53,7 +53,7 @@ async function partsOf(bytes: Buffer, type: string): Promise<{ file: Uint8Array;
   const form = await new Response(new Uint8Array(bytes), { headers: { 'content-type': type } }).formData().catch(() => null);
   const [file, asked] = [form?.get('file'), form?.get('asked')];
   if (!(file instanceof Blob)) return { error: 'file: is missing' };
-  if (file.size > MOST_BYTES) return { error: 'The file is larger than 10 MB. Send it in parts.' };
+  if (file.size > MOST_BYTES) return { error: 'The file is larger than 25 MB. Send it in parts.' };
   return { file: new Uint8Array(await file.arrayBuffer()), asked: typeof asked === 'string' ? asked : '{}' };
 }
 

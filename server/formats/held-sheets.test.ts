@@ -1,0 +1,39 @@
+import { HeldSheets } from './held-sheets';
+
+let at = 0;
+jest.mock('../clock', () => ({ now: () => at }));
+
+describe('what was read of a file', () => {
+  beforeEach(() => {
+    at = 1_000_000;
+  });
+  it('is held for the parts that follow, under each of its keys, for that person alone', () => {
+    const held = new HeldSheets<string>();
+    held.keep('ines', ['a', 'b'], 'read');
+    expect([held.of('ines', 'a'), held.of('ines', 'b'), held.of('ines', 'c'), held.of('tone', 'a')]).toEqual(['read', 'read', null, null]);
+  });
+  it('is given up after five minutes, and asked for anew', () => {
+    const held = new HeldSheets<string>();
+    held.keep('ines', ['a'], 'read');
+    at += 5 * 60_000;
+    expect(held.of('ines', 'a')).toBe('read');
+    at += 1;
+    expect(held.of('ines', 'a')).toBeNull();
+    held.keep('ines', ['a'], 'again');
+    expect(held.of('ines', 'a')).toBe('again');
+  });
+  it('is the last of each person, of two people at once: the oldest goes', () => {
+    const held = new HeldSheets<string>();
+    held.keep('ines', ['a'], '1');
+    held.keep('tone', ['a'], '2');
+    held.keep('ines', ['b'], '3');
+    held.keep('maja', ['a'], '4');
+    expect([held.of('ines', 'a'), held.of('ines', 'b'), held.of('tone', 'a'), held.of('maja', 'a')]).toEqual([null, '3', null, '4']);
+  });
+  it('is forgotten when something was taken back', () => {
+    const held = new HeldSheets<string>();
+    held.keep('ines', ['a'], '1');
+    held.forget();
+    expect(held.of('ines', 'a')).toBeNull();
+  });
+});
