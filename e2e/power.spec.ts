@@ -117,3 +117,34 @@ test('a stop thought of: minutes, money and range, against what else could be do
   await page.goto(`/plan?stall=${road.here.stalls[0]}&from=80&to=20`);
   await expect(page.getByText('The battery is to be fuller afterwards than before.')).toBeVisible();
 });
+
+test('a car’s own log beside a visit: how far each tap is from it, its readings taken in, drawn, and taken back', async ({ page, baseURL }) => {
+  const base = baseURL as string;
+  const who = await newHousehold(page, base);
+  const road = await addRoad(page, base);
+  const start = Date.now() - 10 * DAY;
+  const visitId = await tell(page, base, who, start, [...untilPower(road), ...ALONE, ...OVER]);
+  // Power came 60 s after the arrival: the recorder was switched on five minutes before it, its clock an hour off.
+  const kW = (t: number) => (t < 0 || t > 1450 ? 0.3 : t < 380 ? 120 : 120 - (t - 380) / 17);
+  const rows = Array.from(
+    { length: 450 },
+    (_, i) => `${new Date(start + i * 5000 - 3_600_000).toISOString()},${kW(i * 5 - 300).toFixed(1)},${(18 + i / 10).toFixed(1)}`,
+  );
+  const file = (name: string, text: string) => ({ name, mimeType: 'text/csv', buffer: Buffer.from(text) });
+  await page.goto(`/ledger/${visitId}/power`);
+  const log = page.getByRole('region', { name: /log of the car/ }).or(page.locator('section').filter({ hasText: 'A log of the car’s own' }));
+  await log.getByLabel('The file').setInputFiles(file('x.csv', 'a,b\n1,2'));
+  await expect(log.getByText(/^The log cannot be read\. No column of it is a time/)).toBeVisible();
+  await log.getByLabel('The file').setInputFiles(file('log.csv', `timestamp,power (kW),soc (%)\n${rows.join('\n')}`));
+  await expect(log.getByText(/^It goes with attempt 1: correlation 0\.9\d/)).toBeVisible();
+  await expect(log.getByText('Power seen, tapped')).toBeVisible();
+  await expect(log.getByText(/^Read 120 kW at/).first()).toBeVisible();
+  await log.getByRole('button', { name: /^Take in \d+ readings/ }).click();
+  await expect(log.getByText(/^\d+ readings taken in as the car’s\.$/)).toBeVisible();
+  await expect(page.getByText('Power from the car’s screen.')).toBeVisible();
+  await log.getByRole('button', { name: 'Take them back' }).click();
+  await expect(log.getByText(/^\d+ readings taken back\.$/)).toBeVisible();
+  await expect(page.getByText('Power from the stall’s screen.')).toBeVisible();
+  await page.setViewportSize({ width: 320, height: 640 });
+  expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBe(320);
+});

@@ -7,6 +7,7 @@ import { lossOf, sessionChecks } from '@/core/power/session-checks';
 import type { SessionPower } from '@/core/power/session-power';
 import { plateKW } from '@/core/records/stall-plate';
 import { printDate, printLongDate } from '@/core/units/zoned';
+import { carLogsOf } from '@/server/formats/import-car-log';
 import { whoAsks } from '@/server/http/session-cookie';
 import type { VisitPower } from '@/server/power/power-page';
 import { powerPage } from '@/server/power/power-page';
@@ -14,7 +15,9 @@ import { sameCarVisits } from '@/server/power/same-car-visits';
 import { LayOver } from '@/ui/power/lay-over';
 import type { Along } from '@/ui/power/power-chart';
 import { PageChoice, PowerSheet } from '@/ui/power/power-sheet';
+import { ForDrivers } from '@/ui/road/role';
 import { one, type Query } from '../../ledger-beside';
+import { CarLog } from './car-log';
 
 export const metadata: Metadata = { title: 'Power' };
 
@@ -99,6 +102,11 @@ export default async function PowerPage({ params, searchParams }: { params: Prom
           );
         })
       )}
+      {page.sessions.length > 0 ? (
+        <ForDrivers>
+          <CarLog visitId={visitId} logs={await carLogsOf(who, visitId)} />
+        </ForDrivers>
+      ) : null}
     </div>
   );
 }

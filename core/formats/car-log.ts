@@ -1,0 +1,177 @@
+import { type SheetRefused, sheetText } from './sheet-bytes';
+import { dateAt, timeOf } from './sheet-dates';
+import { isBlank, type SheetRecord, sheetRecords } from './sheet-records';
+
+/** What a car's own recorder wrote: seconds since its first line, rising. */
+export type LogSample = { s: number; kW?: number; socPct?: number; V?: number; A?: number };
+export type LogField = 'time' | 'kW' | 'socPct' | 'V' | 'A';
+export type CarLog = {
+  ok: true;
+  samples: LogSample[];
+  /** Headings by what they were taken for. */
+  columns: Partial<Record<LogField, string>>;
+  /** Lines without a time or a figure, or that go back in time. */
+  skipped: number;
+  /** The recorder counts charging as negative. */
+  turned: boolean;
+};
+export type CarLogRefused = SheetRefused | { code: 'no_time' | 'no_power' | 'too_short' | 'too_long'; where: null };
+
+/** Two samples a second over half a day. */
+const MOST_SAMPLES = 100_000;
+const LEAST_SAMPLES = 10;
+const BOUNDS = { kW: [-1000, 1000], socPct: [0, 100], V: [0, 1500], A: [-2000, 2000] } as const;
+
+const WORDS: Readonly<Record<LogField, readonly string[]>> = {
+  time: [
+    'time',
+    'timestamp',
+    'date',
+    'datetime',
+    'date time',
+    'utc',
+    'elapsed',
+    'seconds',
+    'second',
+    't',
+    's',
+    'ms',
+    'zeit',
+    'datum',
+    'zeitstempel',
+    'čas',
+    'heure',
+    'hora',
+  ],
+  kW: ['kw', 'w', 'power', 'charge power', 'charging power', 'battery power', 'dc power', 'leistung', 'ladeleistung', 'moč', 'puissance', 'potencia'],
+  socPct: ['soc', 'state of charge', 'battery', 'battery level', 'level', 'ladestand', 'akku', 'stanje baterije'],
+  V: ['v', 'volt', 'volts', 'voltage', 'pack voltage', 'battery voltage', 'spannung', 'napetost', 'tension', 'voltaje'],
+  A: ['a', 'amp', 'amps', 'ampere', 'current', 'pack current', 'battery current', 'strom', 'tok', 'courant', 'corriente'],
+};
+type Column = { field: LogField; at: number; by: number };
+
+/** What a heading is of, and by how much its figures are multiplied. */
+function columnOf(heading: string): Omit<Column, 'at'> | null {
+  const text = heading.normalize('NFKC').toLowerCase().trim();
+  const unit = /[([]\s*([^)\]]*?)\s*[)\]]\s*$/.exec(text)?.[1] ?? '';
+  const words = text
+    .replace(/[([].*$/, '')
+    .replace(/[_.,:;\-–]+/g, ' ')
+    .replace(/\s+/g, ' ')
+    .trim();
+  if (words === '%' || (words === '' && unit === '%')) return { field: 'socPct', by: 1 };
+  const last = words.split(' ').at(-1) ?? '';
+  const bare = words.replace(/ (kw|w|v|a|ms|s|%)$/, '');
+  for (const field of Object.keys(WORDS) as LogField[]) {
+    if (!WORDS[field].includes(words) && !WORDS[field].includes(bare)) continue;
+    const said = unit || (bare === words ? words : last);
+    return { field, by: field === 'kW' && said === 'w' ? 0.001 : field === 'time' && said === 'ms' ? 0.001 : 1 };
+  }
+  return null;
+}
+
+/** A plain figure; in a file that is cut by something else a comma may be its decimal mark. */
+function figure(cell: string, comma: boolean): number | null {
+  const text = cell
+    .normalize('NFKC')
+    .replace(/\u2212/g, '-')
+    .replace(/\s|%$|[a-z]+$/gi, '');
+  const plain = comma ? text.replace(',', '.') : text;
+  return /^[+-]?(\d+(\.\d*)?|\.\d+)(e[+-]?\d+)?$/i.test(plain) ? Number(plain) : null;
+}
+
+/** A moment in seconds on the recorder's own line: of a clock, of the epoch, or counted from its start. */
+function momentOf(cell: string, by: number): number | null {
+  const text = cell.trim();
+  const count = figure(text, true);
+  // Milliseconds since 1970 are not counted from a start.
+  if (count !== null) return count > 1e11 ? count / 1000 : count * by;
+  // A log goes by seconds: of two parts they are minutes and seconds.
+  const colon = /^(?:(\d{1,3}):)?(\d{1,3}):(\d{2}(?:[.,]\d+)?)$/.exec(text);
+  if (colon) return Number(colon[1] ?? 0) * 3600 + Number(colon[2]) * 60 + Number((colon[3] ?? '0').replace(',', '.'));
+  const found = dateAt(text);
+  if (!found) return null;
+  const day = 'plain' in found.date ? found.date.plain : (found.date.dmy ?? found.date.mdy);
+  const time = timeOf(
+    text
+      .slice(found.length)
+      .replace(/^(?:\s*[,T]\s*|\s+)/i, '')
+      .trim(),
+  );
+  if (!day || !time) return null;
+  return (Date.UTC(day[0], day[1] - 1, day[2], time.h, time.min, time.s, time.ms) - (time.offset_min ?? 0) * 60_000) / 1000;
+}
+
+/**
+ * Reads the log of a car as CSV: time, kW, battery %, volts, amps, in any order and by any of their usual names; power by volts times amps where it is not told. Only how
+ * far apart its lines are is used of its clock: a recorder's clock and zone may be any.
+ * @returns why it cannot be read, or the samples, those without anything left out
+ */
+export function readCarLog(bytes: Uint8Array): CarLog | ({ ok: false } & CarLogRefused) {
+  const read = sheetText(bytes);
+  if (!read.ok) return read;
+  const { text } = read;
+  const delimiter = [';', '\t', ',', '|']
+    .map((d) => [d, columnsIn(sheetRecords(text, d, 20).records, d)] as const)
+    .sort((a, b) => b[1].columns.length - a[1].columns.length)[0];
+  const [cut, { columns, from }] = delimiter as [string, ReturnType<typeof columnsIn>];
+  if (!columns.some((c) => c.field === 'time')) return { ok: false, code: 'no_time', where: null };
+  const has = (f: LogField) => columns.some((c) => c.field === f);
+  if (!has('kW') && !(has('V') && has('A'))) return { ok: false, code: 'no_power', where: null };
+  const all = sheetRecords(text, cut, MOST_SAMPLES + from + 2);
+  if (all.tooLong !== null) return { ok: false, code: 'record_too_long', where: { line: all.tooLong } };
+  if (all.tooWide !== null) return { ok: false, code: 'too_many_columns', where: { line: all.tooWide } };
+  const rows = all.records.slice(from + 1).filter((r) => !isBlank(r));
+  if (rows.length > MOST_SAMPLES) return { ok: false, code: 'too_long', where: null };
+  const samples: LogSample[] = [];
+  let skipped = 0;
+  let first: number | null = null;
+  for (const row of rows) {
+    const sample = sampleOf(row, columns, cut !== ',');
+    if (sample && first === null) first = sample.s;
+    const s = sample && first !== null ? sample.s - first : null;
+    if (!sample || s === null || s <= (samples.at(-1)?.s ?? -1)) skipped += 1;
+    else samples.push({ ...sample, s });
+  }
+  if (samples.length < LEAST_SAMPLES) return { ok: false, code: 'too_short', where: null };
+  const turned = samples.filter((x) => (x.kW ?? 0) < -0.5).length > samples.filter((x) => (x.kW ?? 0) > 0.5).length;
+  if (turned) for (const x of samples) for (const f of ['kW', 'A'] as const) if (x[f] !== undefined) x[f] = 0 - (x[f] as number);
+  return {
+    ok: true,
+    samples,
+    columns: Object.fromEntries(columns.map((c) => [c.field, (all.records[from]?.cells[c.at] ?? '').trim()])),
+    skipped,
+    turned,
+  };
+}
+
+/** The record of headings, and what its columns are of: the first of each. */
+function columnsIn(records: readonly SheetRecord[], delimiter: string): { columns: Column[]; from: number } {
+  let best: { columns: Column[]; from: number } = { columns: [], from: 0 };
+  for (const [from, r] of records.entries()) {
+    const columns: Column[] = [];
+    for (const [at, cell] of r.cells.entries()) {
+      const found = columnOf(cell);
+      if (found && !columns.some((c) => c.field === found.field)) columns.push({ ...found, at });
+    }
+    if (columns.length > best.columns.length) best = { columns, from };
+  }
+  return delimiter === '' ? { columns: [], from: 0 } : best;
+}
+
+function sampleOf(row: SheetRecord, columns: readonly Column[], comma: boolean): LogSample | null {
+  if (row.bad) return null;
+  const sample: LogSample = { s: Number.NaN };
+  for (const { field, at, by } of columns) {
+    const cell = row.cells[at] ?? '';
+    if (field === 'time') {
+      sample.s = momentOf(cell, by) ?? Number.NaN;
+      continue;
+    }
+    const value = figure(cell, comma);
+    const [low, high] = BOUNDS[field];
+    if (value !== null && value * by >= low && value * by <= high) sample[field] = value * by;
+  }
+  if (sample.kW === undefined && sample.V !== undefined && sample.A !== undefined) sample.kW = (sample.V * sample.A) / 1000;
+  return Number.isFinite(sample.s) && (sample.kW !== undefined || sample.socPct !== undefined) ? sample : null;
+}

@@ -1,0 +1,111 @@
+import { randomLcg } from 'd3-random';
+import fc from 'fast-check';
+import { simulateCharge } from '../simulator/charge';
+import { alignLog, isTold, keptSamples, type Look, type Sample, tapErrors } from './log-align';
+
+/** A car of 60 kWh that tapers, at a stall of 120 kW. */
+const CAR = {
+  usableKWh: 60,
+  curve: [
+    [0, 100],
+    [20, 120],
+    [50, 90],
+    [80, 45],
+    [100, 10],
+  ] as [number, number][],
+};
+const truth = simulateCharge(CAR, 15, 75, { stallKW: 120 });
+const END = truth.at(-1)?.t_s as number;
+/** What the recorder wrote, begun so long before power, every so many seconds. */
+const logOf = (before_s: number, step_s = 2, noise = 0, random = randomLcg(0.5)): Sample[] =>
+  Array.from({ length: Math.floor((before_s + END + 300) / step_s) }, (_, i) => {
+    const t = i * step_s - before_s;
+    const kW = t < 0 || t > END ? 0.2 : (truth.findLast((x) => x.t_s <= t)?.kW ?? 0);
+    return { s: i * step_s, kW: kW + noise * (random() - 0.5) };
+  });
+/** What a driver read: whole kW, some seconds after they stood there. */
+const looksAt = (times: readonly number[], late_s = 0): Look[] =>
+  times.map((t) => ({ t_s: t + late_s, kW: Math.round(truth.findLast((x) => x.t_s <= t)?.kW ?? 0) }));
+const SIX = [60, 240, 480, 720, 960, 1200].filter((t) => t < END);
+
+describe('a log laid beside a session', () => {
+  it.each([0, 37, 600, 5400])('is found where it was begun %s s before power', (before) => {
+    const found = alignLog(looksAt(SIX), END, logOf(before));
+    expect(Math.abs((found?.offset_s as number) + before)).toBeLessThan(10);
+    expect(found && isTold(found)).toBe(true);
+    expect(found?.looks).toBe(SIX.length);
+  });
+  it('with noise, and taps that come seconds late', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 0, max: 3000 }), fc.integer({ min: 0, max: 8 }), fc.integer({ min: 1, max: 1_000_000 }), (before, late, seed) => {
+        const found = alignLog(looksAt(SIX, late), END, logOf(before, 3, 6, randomLcg(seed / 1_000_001)));
+        return found !== null && isTold(found) && Math.abs(found.offset_s + before) < 25;
+      }),
+      { numRuns: 40, seed: 7 },
+    );
+  });
+  it('that is of another charge is not told to belong there', () => {
+    const other = logOf(100).map((s, i) => ({ ...s, kW: 40 + 30 * Math.sin(i / 25) }));
+    const found = alignLog(looksAt(SIX), END, other);
+    expect(found === null || !isTold(found)).toBe(true);
+  });
+  it('of a power that never changes tells no place', () => {
+    const flat = logOf(100).map((s) => ({ ...s, kW: 50 }));
+    const found = alignLog(
+      SIX.map((t) => ({ t_s: t, kW: 50 })),
+      END,
+      flat,
+    );
+    expect(found === null || !isTold(found)).toBe(true);
+  });
+  it('asks for three looks, for some of the session, and for power', () => {
+    expect(alignLog(looksAt(SIX.slice(0, 2)), END, logOf(60))).toBeNull();
+    expect(alignLog(looksAt(SIX), END, logOf(0).slice(0, Math.floor(END / 8)))).toBeNull();
+    expect(
+      alignLog(
+        looksAt(SIX),
+        END,
+        logOf(60).map(({ s }) => ({ s })),
+      ),
+    ).toBeNull();
+    expect(alignLog(looksAt(SIX), 0, logOf(60))).toBeNull();
+    expect(alignLog([], END, [])).toBeNull();
+  });
+});
+
+describe('the error of each tap', () => {
+  it('is seconds at the edges, and kW at each look', () => {
+    // Power was tapped 7 s late and the end 12 s late: on the session's own line the log begins before it.
+    const late = 7;
+    const log = logOf(100, 1);
+    const errors = tapErrors([{ t_s: 240 - late, kW: 100 }], END - late + 12, log, -100 - late);
+    expect(errors.power_s).toBeCloseTo(late, 5);
+    expect(errors.end_s).toBeCloseTo(12, 0);
+    expect(errors.looks).toHaveLength(1);
+    expect(errors.looks[0]?.log_kW).toBeCloseTo(truth.findLast((x) => x.t_s <= 240)?.kW as number, 0);
+  });
+  it('edges that the log does not have are not told; a pause is none', () => {
+    const inside = logOf(0, 1).filter((s) => s.s > 30 && s.s < END - 30);
+    expect(tapErrors([], END, inside, 0)).toEqual({ power_s: null, end_s: null, looks: [] });
+    const paused = logOf(100, 1).map((s) => (s.s > 500 && s.s < 560 ? { ...s, kW: 0 } : s));
+    expect(tapErrors([], END, paused, -100).power_s).toBeCloseTo(0, 5);
+    expect(tapErrors([], END, paused, -100).end_s).toBeCloseTo(0, 0);
+  });
+});
+
+describe('what is kept of a log', () => {
+  it('lies within the session, at least ten seconds apart, three hundred at most', () => {
+    const kept = keptSamples(logOf(100, 1), -100, END);
+    expect(kept.every((s) => s.t_s > 0 && s.t_s < END)).toBe(true);
+    expect(kept.slice(1).every((s, i) => s.t_s - (kept[i]?.t_s as number) >= 10)).toBe(true);
+    expect(kept.length).toBeGreaterThan(END / 10 - 3);
+    expect(
+      keptSamples(
+        Array.from({ length: 40_000 }, (_, i) => ({ s: i, kW: 3 })),
+        0,
+        40_000,
+      ).length,
+    ).toBe(299);
+    expect(keptSamples(logOf(100, 1), 90_000, END)).toEqual([]);
+  });
+});

@@ -1,0 +1,154 @@
+/** A look at the power, seconds from the proof of power. */
+export type Look = { t_s: number; kW: number };
+/** A sample of a recorder, seconds on its own line. */
+export type Sample = { s: number; kW?: number | undefined };
+
+/** Where a recorder's line lies beside a session: a sample at `s` was at `s + offset_s` after the proof of power. */
+export type LogAligned = {
+  offset_s: number;
+  /** Correlation of the two, 1 at best. */
+  r: number;
+  /** The best correlation at least a minute and a half away: where it is as good, the place is not told. */
+  next: number;
+  /** Looks that lie within the log. */
+  looks: number;
+};
+
+const STEP_S = 5;
+const FINE_S = 0.5;
+/** What is looked at before power and after it went: the edges tell most. */
+const AROUND_S = 90;
+const APART_S = 90;
+/** Looks that say something of where it lies, at least. */
+const LEAST_LOOKS = 3;
+/** Of the session the log must have so much. */
+const LEAST_COVER = 0.6;
+
+/** Power between two knots by a straight line; nothing beyond them. */
+function at(x: readonly number[], y: readonly number[], t: number): number | null {
+  const n = x.length;
+  if (n === 0 || t < (x[0] as number) || t > (x[n - 1] as number)) return null;
+  let [low, high] = [0, n - 1];
+  while (high - low > 1) {
+    const middle = (low + high) >> 1;
+    if ((x[middle] as number) <= t) low = middle;
+    else high = middle;
+  }
+  const [a, b] = [x[low] as number, x[high] as number];
+  return b === a ? (y[low] as number) : (y[low] as number) + (((y[high] as number) - (y[low] as number)) * (t - a)) / (b - a);
+}
+
+function correlation(a: readonly number[], b: readonly number[]): number {
+  const n = a.length;
+  if (n < 4) return Number.NEGATIVE_INFINITY;
+  const mean = (v: readonly number[]) => v.reduce((s, x) => s + x, 0) / n;
+  const [ma, mb] = [mean(a), mean(b)];
+  let [ab, aa, bb] = [0, 0, 0];
+  for (let i = 0; i < n; i++) {
+    const [x, y] = [(a[i] as number) - ma, (b[i] as number) - mb];
+    ab += x * y;
+    aa += x * x;
+    bb += y * y;
+  }
+  return aa === 0 || bb === 0 ? Number.NEGATIVE_INFINITY : ab / Math.sqrt(aa * bb);
+}
+
+/**
+ * Lays a recorder's line beside a session by cross-correlation: the shift at which its power goes with what the driver read, nothing before power and nothing after it went.
+ * @param looks at the power within the session @param end_s seconds from the proof of power to its end
+ * @returns `null` where there are too few looks, or the log has too little of the session
+ */
+export function alignLog(looks: readonly Look[], end_s: number, log: readonly Sample[]): LogAligned | null {
+  const within = looks.filter((l) => l.t_s > 0 && l.t_s < end_s).sort((a, b) => a.t_s - b.t_s);
+  const samples = log.filter((s): s is { s: number; kW: number } => s.kW !== undefined);
+  const [first, last] = [within[0], within.at(-1)];
+  if (within.length < LEAST_LOOKS || samples.length < 4 || !first || !last || !(end_s > 0)) return null;
+  const knots: [number, number][] = [
+    [-AROUND_S, 0],
+    [0, 0],
+    [1, first.kW],
+    ...within.map((l): [number, number] => [l.t_s, l.kW]),
+    [end_s, last.kW],
+    [end_s + 1, 0],
+    [end_s + AROUND_S, 0],
+  ];
+  const [x, y] = [knots.map((k) => k[0]), knots.map((k) => k[1])];
+  const [u, v] = [samples.map((s) => s.s), samples.map((s) => s.kW)];
+  const moments: number[] = [];
+  for (let t = -AROUND_S; t <= end_s + AROUND_S; t += STEP_S) moments.push(t);
+  const own = moments.map((t) => at(x, y, t) as number);
+  const fit = (offset: number): number => {
+    const a: number[] = [];
+    const b: number[] = [];
+    for (const [i, t] of moments.entries()) {
+      const kW = at(u, v, t - offset);
+      if (kW === null) continue;
+      a.push(own[i] as number);
+      b.push(kW);
+    }
+    return a.length >= LEAST_COVER * moments.length ? correlation(a, b) : Number.NEGATIVE_INFINITY;
+  };
+  const [from, to] = [-AROUND_S - (u.at(-1) as number), end_s + AROUND_S - (u[0] as number)];
+  const coarse: [number, number][] = [];
+  for (let offset = from; offset <= to; offset += STEP_S) coarse.push([offset, fit(offset)]);
+  const best = coarse.reduce((a, b) => (b[1] > a[1] ? b : a), [0, Number.NEGATIVE_INFINITY]);
+  if (!Number.isFinite(best[1])) return null;
+  let [offset_s, r] = best;
+  for (let offset = best[0] - STEP_S; offset <= best[0] + STEP_S; offset += FINE_S) {
+    const found = fit(offset);
+    if (found > r) [offset_s, r] = [offset, found];
+  }
+  const next = coarse.reduce((most, [offset, c]) => (Math.abs(offset - offset_s) >= APART_S && c > most ? c : most), -1);
+  return { offset_s, r, next, looks: within.filter((l) => at(u, v, l.t_s - offset_s) !== null).length };
+}
+
+/** So little flows when nothing is charged: heating, the car's own needs. kW. */
+const FLOWS_KW = 1;
+/** Farther from the tap an edge is another one. */
+const EDGE_S = 120;
+export type TapErrors = {
+  /** Seconds by which the driver's tap came after the log, or before it; `null` where the log does not have that edge. */
+  power_s: number | null;
+  end_s: number | null;
+  /** kW that the driver read less what the log has at that moment. */
+  looks: { t_s: number; kW: number; log_kW: number }[];
+};
+
+/** How far the driver's taps are from what the recorder saw, once it is laid beside them. @param end_s of the session as it was tapped */
+export function tapErrors(looks: readonly Look[], end_s: number, log: readonly Sample[], offset_s: number): TapErrors {
+  const samples = log.flatMap((s) => (s.kW === undefined ? [] : [{ t: s.s + offset_s, kW: s.kW }]));
+  const middle = end_s / 2;
+  const flows = (i: number) => (samples[i]?.kW ?? 0) >= FLOWS_KW;
+  const near = (t: number) => t >= -EDGE_S && t <= end_s + EDGE_S;
+  // The outermost edges: a pause lies between them.
+  const on = samples.find((s, i) => near(s.t) && s.t < middle && i > 0 && flows(i) && !flows(i - 1));
+  const off = samples.findLast((s, i) => near(s.t) && s.t > middle && i < samples.length - 1 && flows(i) && !flows(i + 1));
+  const [x, y] = [samples.map((s) => s.t), samples.map((s) => s.kW)];
+  return {
+    power_s: on ? -on.t : null,
+    end_s: off ? end_s - off.t : null,
+    looks: looks.flatMap((l) => {
+      const log_kW = at(x, y, l.t_s);
+      return log_kW === null || l.t_s < 0 || l.t_s > end_s ? [] : [{ ...l, log_kW }];
+    }),
+  };
+}
+
+/** Below this it is not said that the two belong together. */
+const LEAST_R = 0.8;
+/** Nearer than this the second best place is as good. */
+const LEAST_AHEAD = 0.03;
+/** Whether the place of a log is told: it goes with what was read, and nowhere else nearly as well. */
+export const isTold = (a: LogAligned): boolean => a.r >= LEAST_R && a.r - a.next >= LEAST_AHEAD;
+
+/** Readings kept of a log, at most, and at least so far apart, seconds: a curve needs no more, and a visit holds only so many events. */
+const MOST_KEPT = 300;
+const LEAST_APART_S = 10;
+/** Of a log's samples within a session those that are kept as readings. */
+export function keptSamples<T extends Sample>(log: readonly T[], offset_s: number, end_s: number): (T & { t_s: number })[] {
+  const within = log.map((s) => ({ ...s, t_s: s.s + offset_s })).filter((s) => s.t_s > 0 && s.t_s < end_s);
+  const apart = Math.max(LEAST_APART_S, end_s / MOST_KEPT);
+  const out: (T & { t_s: number })[] = [];
+  for (const s of within) if (s.t_s - (out.at(-1)?.t_s ?? Number.NEGATIVE_INFINITY) >= apart) out.push(s);
+  return out.slice(0, MOST_KEPT);
+}

@@ -1,0 +1,96 @@
+import { v7 } from 'uuid';
+import { chargeOf } from '@/core/power/charge-of';
+import { seriesOf } from '@/core/power/series';
+import { deriveVisit } from '@/core/visit/derive';
+import { CARD, KW, type Step } from '@/core/visit/fixtures/story';
+import { payloadProblem } from '@/core/visit/payloads';
+import type { Member } from '../accounts/who';
+import { pool } from '../db/pool';
+import { addPlace, addSomebody, addVisit, describeWithDatabase, newHousehold, type Place } from '../fixtures/household';
+import { eventsOfVisits } from '../visits/event-rows';
+import { markVisits } from '../visits/mark-visits';
+import { carLogsOf, importCarLog, undoCarLog } from './import-car-log';
+
+afterAll(() => (process.env.DATABASE_URL ? pool().end() : undefined));
+
+/** A taper from 110 kW to 40 over twenty minutes. */
+const power = (t: number) => (t < 0 || t > 1200 ? 0 : 110 - Math.max(0, t - 300) * (70 / 900));
+const LOOKS: Step[] = [60, 300, 480, 720, 960, 1140].map(
+  (t): Step => [60 + t, 'reading', { screen: 'stall', kW: Math.round(power(t)), kWh: String((t / 40).toFixed(1)) }],
+);
+const STEPS: Step[] = [
+  [10, 'plugged'],
+  [20, 'means_shown', CARD],
+  // Tapped four seconds late.
+  [64, 'power_seen', KW],
+  ...LOOKS,
+  [1262, 'power_gone', { why: 'asked' }],
+  [1300, 'unplugged'],
+  [1320, 'pulled_out', { reason: 'enough' }],
+];
+const log = (by = power) =>
+  new TextEncoder().encode(
+    ['time;kW;soc', ...Array.from({ length: 900 }, (_, i) => `${i * 2};${by(i * 2 - 200).toFixed(1)};${(20 + i / 18).toFixed(1)}`)].join('\n'),
+  );
+
+describeWithDatabase('a car’s own log beside a visit', () => {
+  let ines: Member;
+  let place: Place;
+  let visitId: string;
+  beforeEach(async () => {
+    ines = await newHousehold();
+    place = await addPlace(ines);
+    visitId = await addVisit(ines, place, Date.UTC(2025, 9, 1, 12), STEPS);
+  }, 30_000);
+  const ask = async (take: boolean, file = log(), who = ines) => {
+    const answer = await importCarLog(who, visitId, file, take);
+    if (!answer?.ok) throw new Error(answer ? answer.refused.code : 'no visit');
+    return answer;
+  };
+  const derived = async () => deriveVisit(visitId, (await eventsOfVisits(ines.householdId, [visitId])).get(visitId) ?? [], payloadProblem);
+
+  it('is told where it lies and how far each tap is from it, and nothing is written', async () => {
+    const { told } = await ask(false);
+    expect(told.session).toMatchObject({ n: 1, told: true });
+    expect(told.session?.aligned.r).toBeGreaterThan(0.97);
+    // Power began 60 s after the arrival: the log was begun 200 s before that.
+    expect(Math.abs((told.session?.aligned.offset_s ?? 0) + 204)).toBeLessThan(8);
+    expect(Math.abs((told.session?.errors.power_s ?? 0) - 4)).toBeLessThan(9);
+    expect(told.session?.errors.looks).toHaveLength(6);
+    expect(told.readings).toBeGreaterThan(80);
+    expect((await derived()).attempts[0]?.readings).toHaveLength(6);
+  });
+  it('fills the curve as the car’s, once however often it is sent; taken back it is as it was, and comes in again', async () => {
+    const { told, taken } = await ask(true);
+    expect(taken).toBe(told.readings);
+    expect((await ask(true)).taken).toBe(0);
+    const v = await derived();
+    const charge = chargeOf(v.attempts[0] as never, v);
+    expect(charge && seriesOf(charge).source).toEqual({ soc: 'car', kWh: 'stall', kW: 'car' });
+    // Its own readings do not tell where it lies: the same as before.
+    expect((await ask(false)).told.session?.errors.looks).toHaveLength(6);
+    expect(await carLogsOf(ines, visitId)).toEqual([{ importId: told.importId, readings: told.readings }]);
+    expect(await undoCarLog(ines, visitId, told.importId)).toBe(told.readings);
+    expect(await undoCarLog(ines, visitId, told.importId)).toBe(0);
+    expect((await derived()).attempts[0]?.readings).toHaveLength(6);
+    expect((await ask(true)).taken).toBe(told.readings);
+    expect((await derived()).attempts[0]?.readings).toHaveLength(6 + told.readings);
+    expect(await undoCarLog(ines, visitId, told.importId)).toBe(told.readings);
+  });
+  it('of another charge is not taken in, and what is no log is refused', async () => {
+    const other = await ask(
+      true,
+      log((t) => 60 + 40 * Math.sin(t / 40)),
+    );
+    expect([other.told.session?.told ?? false, other.told.readings, other.taken]).toEqual([false, 0, undefined]);
+    expect(await importCarLog(ines, visitId, new TextEncoder().encode('a,b\n1,2'), true)).toMatchObject({ ok: false, refused: { code: 'no_time' } });
+  });
+  it('is laid beside no visit that is somebody else’s, elsewhere or not there', async () => {
+    const tone = await addSomebody(ines.householdId, 'driver');
+    await markVisits(ines, { ids: [visitId], as: 'private' });
+    expect(await importCarLog(tone, visitId, log(), true)).toBeNull();
+    expect(await importCarLog(await newHousehold(), visitId, log(), true)).toBeNull();
+    expect(await importCarLog(ines, v7(), log(), true)).toBeNull();
+    expect(await undoCarLog(tone, visitId, v7())).toBe(0);
+  });
+});

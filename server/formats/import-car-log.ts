@@ -1,0 +1,119 @@
+import { createHash } from 'node:crypto';
+import { type CarLogRefused, type LogSample, readCarLog } from '@/core/formats/car-log';
+import { chargeOf } from '@/core/power/charge-of';
+import { alignLog, isTold, keptSamples, type LogAligned, type Look, type TapErrors, tapErrors } from '@/core/power/log-align';
+import { grouped } from '@/core/units/grouped';
+import type { Attempt } from '@/core/visit/attempts/attempt';
+import { deriveVisit } from '@/core/visit/derive';
+import { payloadProblem } from '@/core/visit/payloads';
+import { seesAll } from '@/core/visit/private';
+import type { Member } from '../accounts/who';
+import { eventsOfVisits } from '../visits/event-rows';
+import { idOf, importedEvent, sendImported } from './imported-events';
+
+export type CarLogTold = {
+  importId: string;
+  samples: number;
+  skipped: number;
+  columns: Record<string, string>;
+  turned: boolean;
+  /** Beside which session it lies and how well; `null`: it fits none. */
+  session: { n: number; aligned: LogAligned; told: boolean; errors: TapErrors } | null;
+  /** Readings that would come in, and how many of them are there. */
+  readings: number;
+  there: number;
+};
+export type CarLogAnswer = { ok: true; told: CarLogTold; taken?: number } | { ok: false; refused: CarLogRefused };
+
+type Beside = { a: Attempt; proof_t: number; end_s: number; looks: Look[]; aligned: LogAligned };
+
+/**
+ * Lays a car's own log beside a visit: which session it goes with, how far each tap is from it, and, with `take`, its readings as the car's, thinned.
+ * @returns `null` for a visit that is unknown here, or private to somebody else
+ */
+export async function importCarLog(who: Member, visitId: string, bytes: Uint8Array, take: boolean): Promise<CarLogAnswer | null> {
+  const events = (await eventsOfVisits(who.householdId, [visitId])).get(visitId);
+  const visit = events && deriveVisit(visitId, events, payloadProblem);
+  if (!visit || visit.withdrawn || !seesAll(visit, who.personId)) return null;
+  const log = readCarLog(bytes);
+  if (!log.ok) return { ok: false, refused: log };
+  const importId = idOf(visitId, `log ${createHash('sha256').update(bytes).digest('hex')}`);
+  const gone = new Set(events.filter((e) => e.kind === 'withdrawal').map((e) => String(e.payload.target)));
+  const mine = events.filter((e) => e.kind === 'reading' && e.deviceId === importId);
+  const standing = mine.filter((e) => !gone.has(e.id));
+  // What the log itself brought does not tell where it lies.
+  const own = new Set(mine.map((e) => e.id));
+  const found = visit.attempts
+    .flatMap((a): Beside[] => {
+      const charge = chargeOf(a, visit);
+      const end_s = charge?.end?.t_s ?? null;
+      if (!a.proof || end_s === null) return [];
+      const proof_t = a.proof.t;
+      const looks = a.readings.flatMap((r) => (r.kW === undefined || own.has(r.mark.id) ? [] : [{ t_s: (r.mark.t - proof_t) / 1000, kW: r.kW }]));
+      const aligned = alignLog(looks, end_s, log.samples);
+      return aligned ? [{ a, proof_t, end_s, looks, aligned }] : [];
+    })
+    .sort((x, y) => y.aligned.r - x.aligned.r)[0];
+  const told = found !== undefined && isTold(found.aligned);
+  const kept = found && told ? keptSamples<LogSample>(log.samples, found.aligned.offset_s, found.end_s) : [];
+  const answer: CarLogTold = {
+    importId,
+    samples: log.samples.length,
+    skipped: log.skipped,
+    columns: log.columns as Record<string, string>,
+    turned: log.turned,
+    session: found ? { n: found.a.n, aligned: found.aligned, told, errors: tapErrors(found.looks, found.end_s, log.samples, found.aligned.offset_s) } : null,
+    readings: kept.length,
+    there: standing.length,
+  };
+  if (!take || !found || kept.length === 0) return { ok: true, told: answer };
+  const most = Math.max(...events.map((e) => e.seq));
+  // Taken back before, each comes in again under an id of its own.
+  const times = mine.length === 0 ? 0 : 1 + Math.max(...mine.map((e) => Number(e.payload.again ?? 0)));
+  const fresh =
+    standing.length > 0
+      ? []
+      : kept.map(({ t_s, kW, socPct, V, A }, i) =>
+          importedEvent(who, {
+            id: idOf(visitId, `${importId} ${times} ${i}`),
+            visitId,
+            zone: visit.zone,
+            seq: most + 1 + i,
+            kind: 'reading',
+            at: Math.round(found.proof_t + t_s * 1000),
+            precision: 's',
+            importId,
+            payload: {
+              screen: 'car',
+              ...(kW === undefined ? {} : { kW: Math.max(0, Number(kW.toFixed(2))) }),
+              ...(socPct === undefined ? {} : { socPct: Number(socPct.toFixed(1)) }),
+              ...(V === undefined ? {} : { V: Number(V.toFixed(1)) }),
+              ...(A === undefined ? {} : { A: Math.max(0, Number(A.toFixed(1))) }),
+              ...(times === 0 ? {} : { again: times }),
+            },
+          }),
+        );
+  const { taken } = await sendImported(who, fresh);
+  return { ok: true, told: { ...answer, there: standing.length + taken }, taken };
+}
+
+/** Takes the readings of a log back, each by a withdrawal of its own. @returns how many */
+export async function undoCarLog(who: Member, visitId: string, importId: string): Promise<number> {
+  const events = (await eventsOfVisits(who.householdId, [visitId])).get(visitId);
+  if (!events || !seesAll(deriveVisit(visitId, events, payloadProblem), who.personId)) return 0;
+  const gone = new Set(events.filter((e) => e.kind === 'withdrawal').map((e) => String(e.payload.target)));
+  const standing = events.filter((e) => e.kind === 'reading' && e.deviceId === importId && !gone.has(e.id));
+  const most = Math.max(...events.map((e) => e.seq));
+  const back = standing.map((e, i) =>
+    importedEvent(who, { id: idOf(e.id, 'back'), visitId, zone: e.zone, seq: most + 1 + i, kind: 'withdrawal', payload: { target: e.id }, importId }),
+  );
+  return (await sendImported(who, back)).taken;
+}
+
+/** The logs whose readings stand in a visit, to be taken back. */
+export async function carLogsOf(who: Member, visitId: string): Promise<{ importId: string; readings: number }[]> {
+  const events = (await eventsOfVisits(who.householdId, [visitId])).get(visitId) ?? [];
+  const gone = new Set(events.filter((e) => e.kind === 'withdrawal').map((e) => String(e.payload.target)));
+  const standing = events.filter((e) => e.kind === 'reading' && e.origin === 'imported' && e.payload.screen === 'car' && !gone.has(e.id));
+  return [...grouped(standing, (e) => e.deviceId)].map(([importId, list]) => ({ importId, readings: list.length }));
+}
