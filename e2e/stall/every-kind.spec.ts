@@ -133,7 +133,7 @@ test('every kind of event can be recorded, whatever went before', async ({ page,
 
   const kinds = new Set((await keptEvents(page)).map((k) => k.event.kind));
   // Said of a visit afterwards, on its page or by what comes later; the Stall carries them.
-  const afterwards: Kind[] = ['danger_cleared', 'mark', 'trial_round', 'trial_voided'];
+  const afterwards: Kind[] = ['danger_cleared', 'hold_released', 'mark', 'trial_round', 'trial_voided'];
   expect(KINDS.filter((k) => !kinds.has(k))).toEqual(afterwards);
   await page.getByRole('link', { name: 'Open its page' }).tap();
   const record = page.getByRole('region', { name: 'The record' });
