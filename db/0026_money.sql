@@ -33,6 +33,9 @@ ALTER TABLE visit_figures
   ADD COLUMN IF NOT EXISTS bill_check VARCHAR(8) CHARACTER SET ascii NULL,
   ADD COLUMN IF NOT EXISTS open_money VARCHAR(40) CHARACTER SET ascii NULL;
 
+-- How long an attempt had waited when it was left without an outcome.
+ALTER TABLE attempt_figures ADD COLUMN IF NOT EXISTS open_for_s DOUBLE NULL;
+
 -- A month's books as they were when they were closed: what changes later is told as a change to them.
 CREATE TABLE IF NOT EXISTS closed_month (
   household_id BINARY(16) NOT NULL,

@@ -197,7 +197,7 @@ export function figuresRead(measures: readonly Measure[], asked: Asked, by: read
   // What starts and curves above the table are counted with.
   const into: Names = {
     visit: new Set(['firstTry', 'leftOut', 'attemptCount', 'leftReason']),
-    attempt: new Set(['n', 'outcome', 'stallId', 'meansKind', 'pm']),
+    attempt: new Set(['n', 'outcome', 'stallId', 'meansKind', 'pm', 'openFor']),
   };
   for (const population of ['attempted', 'billed_noted', 'timed', 'never'] as const) ask(POPULATIONS[population].who(asked), into);
   for (const name of by) {

@@ -43,6 +43,17 @@ describe('curves of waiting', () => {
     );
     expect(curves).toEqual([]);
   });
+  it('one that was left without an outcome is in it until then: it was still waiting, and no more is known', () => {
+    const left = (s: number): AttemptRow => ({ outcome: 'open', endMark: null, late: false, handshake: null, openFor: s });
+    const curve = of(visit('A', power(10), left(15), power(20), power(30), failed)).curves[0];
+    expect(curve).toMatchObject({ starts: 5, never: 1, open: 1 });
+    // Kaplan–Meier by hand: 4/5; then of three at risk 2/3; then 1/2.
+    expect(curve?.steps.filter((s) => [10, 20, 30].includes(s.time)).map((s) => Number(s.still.toFixed(6)))).toEqual([0.8, 0.533333, 0.266667]);
+    // By another definition it is not known since when it waited.
+    expect(waitingCurves([visit('A', ...[1, 2, 3, 4, 5].map((s) => power(s, { setUp: s })), left(15))], { time: 'setUp', mark: 'kW' }).curves[0]).toMatchObject(
+      { starts: 5, open: 0 },
+    );
+  });
   it('too few draw none and are counted; the four most visited stand in order', () => {
     const many = (id: string, n: number) => visit(id, ...Array.from({ length: n }, (_, i) => power(10 + i)));
     const { curves, tooFew } = of(many('E', 5), many('B', 8), many('F', LEAST_WAITS - 1), many('A', 9), many('C', 7), many('D', 6));

@@ -15,9 +15,10 @@ const NEVER_S = 1e12;
 /** How one group's starts went on waiting. */
 export type WaitingCurve = {
   group: string;
-  /** Starts that are in it, and of them those that never got power. */
+  /** Starts that are in it, of them those that never got power, and those of which it is only known that none came for so long. */
   starts: number;
   never: number;
+  open: number;
   steps: Step[];
   /** At the marks of the axis: the share still waiting, and how many were waiting still. */
   marks: { still: number; atRisk: number }[];
@@ -44,10 +45,12 @@ function waitsByGroup(visits: readonly VisitRow[], asked: Pick<Asked, 'time' | '
     if (v.leftOut) continue;
     for (const a of v.attempts) {
       const never = isNever(a);
-      if (!never && !isTimed(a)) continue;
+      // From the last act on: by no other definition is it known since when it waited.
+      const open = asked.time === 'handshake' && a.outcome === 'open' && typeof a.openFor === 'number' ? a.openFor : null;
+      if (!never && open === null && !isTimed(a)) continue;
       const group = groupOfAttempt(by, v, a);
       if (group === null) continue;
-      const wait = { time: never ? NEVER_S : (a[asked.time] as number), event: !never };
+      const wait = { time: never ? NEVER_S : (open ?? (a[asked.time] as number)), event: !never && open === null };
       const waits = groups.get(group);
       if (waits) waits.push(wait);
       else groups.set(group, [wait]);
@@ -63,7 +66,7 @@ const STEPS_S = [5, 10, 15, 30, 60, 120, 300, 600];
 
 /**
  * How the starts of each group went on waiting for power, by one definition and one end mark; those with most starts first. Failed and
- * given-up attempts never get power; those seen late, without the mark or still open are in no curve.
+ * given-up attempts never get power; one that was left without an outcome is in it until then (censored); those seen late or without the mark are in no curve.
  */
 export function waitingCurves(visits: readonly VisitRow[], asked: Pick<Asked, 'time' | 'mark'>, by: Grouping = 'network'): WaitingCurves {
   const all = waitsByGroup(visits, asked, by);
@@ -84,7 +87,8 @@ export function waitingCurves(visits: readonly VisitRow[], asked: Pick<Asked, 't
       return {
         group,
         starts: waits.length,
-        never: waits.filter((w) => !w.event).length,
+        never: waits.filter((w) => w.time >= NEVER_S).length,
+        open: waits.filter((w) => !w.event && w.time < NEVER_S).length,
         steps: steps.filter((s) => s.time < NEVER_S),
         marks: marks_s.map((s) => ({ still: stepAt(steps, s)?.still ?? 1, atRisk: atRiskAt(waits, s) })),
         median: seen(median),

@@ -1,8 +1,9 @@
-import { meansOf, type TimeName } from '../visit/attempt-times';
+import { lastRequiredAct, meansOf, type TimeName } from '../visit/attempt-times';
 import { refusalSide } from '../visit/attempts/outcome';
 import { sessionEnergy } from '../visit/delivered';
 import type { TimedAttempt, Visit } from '../visit/derive';
 import { endedEarly, interruptions, sessionEnd } from '../visit/session-end';
+import { span } from '../visit/timing';
 import type { Figure } from './figure';
 import { yesNo } from './visit-figures';
 
@@ -74,6 +75,18 @@ export const ATTEMPT_FIGURES = {
   meansKind: { column: 'means_kind', is: 'text', unit: '', definition: 'kind of means it ran on', value: ({ attempt }) => meansOf(attempt)?.meansKind ?? null },
   meansId: { column: 'means_id', is: 'id', unit: '', definition: 'the means held', value: ({ attempt }) => meansOf(attempt)?.meansId ?? null },
   adapterId: { column: 'adapter_id', is: 'id', unit: '', definition: 'the adapter', value: ({ attempt }) => attempt.adapterId ?? null },
+  openFor: {
+    column: 'open_for_s',
+    is: 'number',
+    unit: 's',
+    definition: 'how long it had waited since the last act when it was left without an outcome: no power until then is all that is known',
+    value: ({ attempt: a }) => {
+      const act = lastRequiredAct(a);
+      if (a.outcome.kind !== 'open' || typeof act === 'string' || !a.ended) return null;
+      const t = span(act, a.ended.at);
+      return t.known && t.s >= 0 ? t.s : null;
+    },
+  },
   outcome: { column: 'outcome', is: 'text', unit: '', definition: 'power, failed, gave up or open', value: ({ attempt }) => attempt.outcome.kind },
   side: {
     column: 'side',

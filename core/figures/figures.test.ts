@@ -179,6 +179,9 @@ describe('figures of an attempt', () => {
   it('a bound is no time; seen late it is one, marked beside', () => {
     const bound = visit(IN, [5, 'plugged'], [60, 'power_seen', KW]);
     expect(ofAttempt('handshake', 1, bound)).toBeNull();
+    const away = (...steps: Step[]) => ofAttempt('openFor', 1, visit(IN, [5, 'plugged'], ...steps, [100, 'pulled_out', { reason: 'called_away' }]));
+    expect([away([10, 'means_shown', CARD]), away(), away([10, 'means_shown', CARD], [60, 'power_seen', KW])]).toEqual([90, null, null]);
+    expect(ofAttempt('openFor', 1, visit(IN, [5, 'plugged'], [10, 'means_shown', CARD]))).toBeNull();
     const late = visit(IN, [5, 'plugged'], [10, 'means_shown', CARD], [60, 'power_seen', { ...KW, late: true }]);
     expect([ofAttempt('late', 1, late), ofAttempt('handshake', 1, late)]).toEqual([true, 50]);
   });

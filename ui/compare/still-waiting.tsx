@@ -63,7 +63,9 @@ export function StillWaiting({
         <h2 id="waiting-head" className="text-[15px]">
           Still waiting for power after …
         </h2>
-        <span className="text-[12.5px] text-ink-2">{time}; attempts that failed or were given up never get power</span>
+        <span className="text-[12.5px] text-ink-2">
+          {time}; attempts that failed or were given up never get power, one left without an outcome counts until then
+        </span>
       </div>
       <KeepFigure name={`Still waiting for power, by ${one}`} csv={waitingCsv(curves, nameOf)} drawn>
         <div className="overflow-x-auto" role="region" aria-label="Still waiting, drawn" tabIndex={0}>
@@ -125,6 +127,7 @@ export function StillWaiting({
                       {nameOf(c.group)}
                       <span className="block font-normal text-ink-2">
                         {printCount(c.starts, 'start')}, {c.never} never
+                        {c.open > 0 ? `, ${c.open} left open` : ''}
                       </span>
                     </th>
                     <td className="min-w-[150px] py-1 pr-4">{medianText(c)}</td>
