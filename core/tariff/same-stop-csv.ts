@@ -12,6 +12,7 @@ export function sameStopCsv(rows: readonly (StopAt & { name: string; network: st
     `with plan ${currency}`,
     'plan',
     'price from',
+    `before ${currency}`,
     ...PARTS.map((p) => `${p} ${currency}`),
     'why no price',
   ];
@@ -27,6 +28,7 @@ export function sameStopCsv(rows: readonly (StopAt & { name: string; network: st
         r.held?.total ?? '',
         csvText(r.held?.name ?? ''),
         cost?.since ?? '',
+        cost?.before ?? '',
         ...PARTS.map((p) => cost?.parts.find(([q]) => q === p)?.[1].toFixed(2) ?? ''),
         r.why ?? '',
       ];

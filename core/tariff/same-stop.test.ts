@@ -18,7 +18,7 @@ const CAR = { ac: 11, dc: 120 };
 /** A Tuesday at 17:00. */
 const START = Date.parse('2025-10-14T15:00:00Z');
 const STOP = { kWh: 40, weekday: 2, time: '17:00', parkedMin: 0 };
-const at = (offers: { name: string; tariff: KeptTariff }[], of: Partial<StopSite> = {}, stop = STOP) => stopAt(stop, site(of), CAR, START, offers, 'EUR');
+const at = (offers: { name: string; tariff: KeptTariff; before?: KeptTariff }[], of: Partial<StopSite> = {}, stop = STOP) => stopAt(stop, site(of), CAR, START, offers, 'EUR');
 const guest = (p: Partial<PlainPrice>) => [{ name: '', tariff: price(p) }];
 
 describe('the usual stop', () => {
@@ -89,6 +89,7 @@ describe('one stop at a site', () => {
       ],
       tariffId: 't',
       since: '2025-01-01',
+      before: null,
     });
   });
   it('says why it cannot be priced', () => {
@@ -120,6 +121,13 @@ describe('one stop at a site', () => {
     );
     expect(sameStopSentence([at([])], name, money)).toMatch(/^No site has a price on file/);
   });
+  it('what the same came to by the price before, though that has ended; not where it was of another currency', () => {
+    const [now, old] = [price({ perKWh: '0.60' }), price({ perKWh: '0.50' })];
+    const ended = { ...old, tariff: old.tariff && { ...old.tariff, end_date_time: '2025-02-28T23:00:00Z' } };
+    expect(at([{ name: '', tariff: now, before: ended }]).guest).toMatchObject({ total: '24.00', before: '20.00' });
+    expect(at([{ name: '', tariff: now, before: { ...old, currency: 'CHF' } }]).guest?.before).toBeNull();
+    expect(at([{ name: '', tariff: now }]).guest?.before).toBeNull();
+  });
   it('what of it costs a kWh in the battery: of AC comes less there', () => {
     expect(perBatteryKWh(at(guest({ perKWh: '0.57' })), 40)).toBeCloseTo(0.6, 9);
     expect(perBatteryKWh(at(guest({ perKWh: '0.54' }), { dc: 0, ac: 22 }), 40)).toBeCloseTo(0.6, 9);
@@ -144,9 +152,9 @@ describe('one stop at a site', () => {
       'EUR',
     ).split('\n');
     expect(csv[0]).toBe(
-      'site,network,minutes,guest EUR,with plan EUR,plan,price from,energy EUR,minutes EUR,start EUR,idle EUR,overstay EUR,rest EUR,why no price',
+      'site,network,minutes,guest EUR,with plan EUR,plan,price from,before EUR,energy EUR,minutes EUR,start EUR,idle EUR,overstay EUR,rest EUR,why no price',
     );
-    expect(csv.slice(1)).toEqual(["'=1+1,N,20.0,20.00,,,2025-01-01,20.00,,,,,,", 'B,N,20.0,,,,,,,,,,,no price on file']);
+    expect(csv.slice(1)).toEqual(["'=1+1,N,20.0,20.00,,,2025-01-01,,20.00,,,,,,", 'B,N,20.0,,,,,,,,,,,,no price on file']);
   });
 });
 

@@ -85,7 +85,8 @@ const PART_OF: Readonly<Record<Line['of'], Part>> = {
   x_tax: 'rest',
 };
 
-export type StopCost = { total: string; parts: [Part, number][]; tariffId: string; since: string };
+/** `before`: what the same came to by the price that this one followed, where there was one. */
+export type StopCost = { total: string; parts: [Part, number][]; tariffId: string; since: string; before: string | null };
 /** The stop at one site: as a guest, and by the cheapest of the plans held; `why`: why there is no price. */
 export type StopAt = { siteId: string; minutes: StopMinutes | null; guest: StopCost | null; held: (StopCost & { name: string }) | null; why: string | null };
 
@@ -100,14 +101,14 @@ function partsOf(bill: Bill): [Part, number][] {
 
 /**
  * One and the same stop at a site, by the prices on file.
- * @param start UTC ms, by the clock of the place @param offers prices for guests and with plans; `name` is empty for guests
+ * @param start UTC ms, by the clock of the place @param offers prices for guests and with plans, and what each followed; `name` is empty for guests
  */
 export function stopAt(
   stop: UsualStop,
   site: StopSite,
   car: StopCar,
   start: number,
-  offers: readonly { name: string; tariff: KeptTariff }[],
+  offers: readonly { name: string; tariff: KeptTariff; before?: KeptTariff | undefined }[],
   currency: string,
 ): StopAt {
   const minutes = stopMinutes(stop.kWh, site, car);
@@ -121,11 +122,20 @@ export function stopAt(
     const t = compiledOf(o.tariff);
     if (cannotPrice(t, session).length > 0) return [];
     const bill = billOf(t, session);
-    return [{ name: o.name, total: sumOfBills([bill], true), parts: partsOf(bill), tariffId: o.tariff.id, since: o.tariff.validFrom }];
+    const earlier = o.before && o.before.currency === currency ? compiledOf(undated(o.before)) : null;
+    const before = earlier && cannotPrice(earlier, session).length === 0 ? sumOfBills([billOf(earlier, session)], true) : null;
+    return [{ name: o.name, total: sumOfBills([bill], true), parts: partsOf(bill), tariffId: o.tariff.id, since: o.tariff.validFrom, before }];
   });
   const [held] = costs.filter((c) => c.name !== '').sort((a, b) => Number(a.total) - Number(b.total));
   const guest = costs.find((c) => c.name === '') ?? null;
   return { siteId: site.id, minutes, guest, held: held ?? null, why: costs.length === 0 ? 'the price depends on what is not known' : null };
+}
+
+/** A price without its days: one that has ended is none now. */
+function undated(t: KeptTariff): KeptTariff {
+  if (!t.tariff) return t;
+  const { start_date_time: _, end_date_time: __, ...tariff } = t.tariff;
+  return { ...t, tariff };
 }
 
 /** What somebody pays at least: with a plan held, else as a guest. */

@@ -55,6 +55,9 @@ export function localDay(ms: number, zone: string): string {
 /** Calendar days from one day to another, `2025-10-14`; less than none when the other was before. */
 export const daysBetween = (from: string, to: string): number => Math.round((Date.parse(to) - Date.parse(from)) / 86_400_000);
 
+/** The calendar day before another, `2025-10-13`. */
+export const dayBefore = (day: string): string => new Date(Date.parse(day) - 86_400_000).toISOString().slice(0, 10);
+
 /** Hour of the day by the clock of a zone, 0 to 23. */
 export const localHour = (ms: number, zone: string): number =>
   Number(

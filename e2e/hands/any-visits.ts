@@ -4,6 +4,7 @@ import { privateNumber } from '@/core/records/private-number';
 import type { StoredEvent } from '@/core/visit/event';
 import { anyAccepted } from '@/core/visit/fixtures/any-accepted';
 import { HOUSEHOLD, PERSON, SITE } from '@/core/visit/fixtures/story';
+import { isKind } from '@/core/visit/kinds/registry';
 import type { Member } from './household';
 
 /** An id of its own. Some texts are ids: one that reads like a card number would be refused there, and rightly. */
@@ -11,6 +12,9 @@ function newId(): string {
   const id = v7();
   return privateNumber(id) === null ? id : newId();
 }
+
+const isCorrectable = (target: StoredEvent | undefined): boolean =>
+  target === undefined || (isKind(target.kind) && target.kind !== 'correction' && target.kind !== 'withdrawal');
 
 /** Sets of accepted events, each a visit of its own in this household, every id but the site's its own. The same seed gives the same sets. */
 export function anyVisits(who: Member, siteId: string, seed: number, count: number): StoredEvent[][] {
@@ -25,6 +29,8 @@ export function anyVisits(who: Member, siteId: string, seed: number, count: numb
       ids.set(id, own);
       return own;
     });
-    return JSON.parse(text);
+    const own = JSON.parse(text) as StoredEvent[];
+    // A change of what cannot be changed is refused, and rightly.
+    return own.filter((e) => e.kind !== 'correction' || isCorrectable(own.find((o) => o.id === e.payload.target)));
   });
 }

@@ -3,9 +3,9 @@ import { acOf } from '@/core/records/connector';
 import { nextWeekday } from '@/core/tariff/example-stop';
 import { byCost, type StopAt, type StopSite, stopAt, type UsualStop, usualStop } from '@/core/tariff/same-stop';
 import type { StopAsk } from '@/core/tariff/stop-address';
-import { offersOn, pricesByPlace } from '@/core/tariff/tariff-on';
+import { offersOn, pricesByPlace, tariffOn } from '@/core/tariff/tariff-on';
 import { localInstant } from '@/core/units/local-time';
-import { localDay } from '@/core/units/zoned';
+import { dayBefore, localDay } from '@/core/units/zoned';
 import type { SignedIn } from '../accounts/sessions';
 import { now } from '../clock';
 import { fromBin, toBin } from '../db/binary-id';
@@ -92,13 +92,10 @@ export async function sameStop(who: SignedIn, ask: StopAsk): Promise<SameStop> {
     .map((s) => {
       const { today, at } = startIn(s.fields.zone);
       const site: StopSite = { id: s.id, zone: s.fields.zone, ...(plates.get(s.id) ?? { ac: 0, dc: 0 }), ownKW: power.get(s.id) ?? null };
-      const offers = offersOn(
-        pricesOf({ siteId: s.id, networkId: s.fields.networkId }),
-        plans,
-        providers,
-        { siteId: s.id, networkId: s.fields.networkId },
-        today,
-      ).map((o) => ({
+      const place = { siteId: s.id, networkId: s.fields.networkId };
+      const prices = pricesOf(place);
+      const offers = offersOn(prices, plans, providers, place, today).map((o) => ({
+        before: tariffOn(prices, place, dayBefore(o.tariff.validFrom), o.payer),
         name: o.payer.planId ? (planName.get(o.payer.planId) ?? 'a plan') : o.payer.providerId ? 'through a provider' : '',
         tariff: o.tariff,
       }));

@@ -46,6 +46,13 @@ function Bar({ parts, most, of }: { parts: readonly [Part, number][]; most: numb
   );
 }
 
+/** By how much the stop became dearer or cheaper with this price. */
+function changedWords(cost: StopRow['guest'], currency: string): string {
+  const more = Number(cost?.total ?? 0) - Number(cost?.before ?? 0);
+  if (Math.abs(more) < 0.005) return 'as before';
+  return `${printMoney(Math.abs(more).toFixed(6), currency)} ${more > 0 ? 'more' : 'less'} than before`;
+}
+
 /** The patterns of fees, once a page. */
 function Patterns() {
   const leaning = (id: string, ground: string, line: string) => (
@@ -136,6 +143,7 @@ export function SameStopTable({ rows, currency, kWh }: { rows: readonly StopRow[
                     ) : null}
                     <td className="num px-2.5 py-2 text-right text-[13px] text-ink-2">
                       {printSeen(since)} {since.slice(0, 4)}
+                      {(r.held ?? r.guest)?.before ? <span className="block font-sans text-[12px]">{changedWords(r.held ?? r.guest, currency)}</span> : null}
                     </td>
                   </tr>
                 );
