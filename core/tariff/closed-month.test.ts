@@ -10,6 +10,7 @@ const bill = (amount: string, more: object = {}) => ({
   ref: null,
   state: 'charged',
   kind: 'charging' as const,
+  came: null,
   ...more,
 });
 const row = (n: number, more: Partial<StatementRow> = {}): StatementRow => ({

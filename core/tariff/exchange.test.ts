@@ -27,14 +27,24 @@ describe('several currencies in one', () => {
   it('each by the rate of its day, added up exactly, rounded once', () => {
     // 10.00 + 3.34 × 0.93 + 1.10 × 1.0625 = 10 + 3.1062 + 1.16875 = 14.27495
     const x = inOneCurrency([amount('10', 'EUR', '2025-01-01'), amount('3.34', 'CHF', '2025-09-30'), amount('1.10', 'CHF', '2025-10-11')], 'EUR', RATES);
-    expect(x).toEqual({ sum: '14.27', rates: [RATES[0], RATES[1]] });
+    expect(x).toEqual({ sum: '14.27', rates: [RATES[0], RATES[1]], came: 0 });
     // Rounded one by one it would be 3.11 + 3.11 = 6.22.
     const twice = [amount('3.34', 'CHF', '2025-09-30'), amount('3.34', 'CHF', '2025-09-30')];
     expect(inOneCurrency(twice, 'EUR', RATES).sum).toBe('6.21');
   });
   it('a refund is taken off, and none of nothing is nothing', () => {
     expect(inOneCurrency([amount('5', 'CHF', '2025-10-10'), amount('-5', 'CHF', '2025-10-10')], 'EUR', RATES).sum).toBe('0.00');
-    expect(inOneCurrency([], 'EUR', RATES)).toEqual({ sum: '0.00', rates: [] });
+    expect(inOneCurrency([], 'EUR', RATES)).toEqual({ sum: '0.00', rates: [], came: 0 });
+  });
+  it('what it came to on the account goes before any rate, and needs none', () => {
+    const came = { ...amount('10', 'SEK', '2025-10-12'), came: '0.91' };
+    const x = inOneCurrency([came, amount('1', 'EUR', '2025-10-12')], 'EUR', RATES);
+    expect(x).toEqual({ sum: '1.91', rates: [], came: 1 });
+    expect(inOneWords({ ...x, into: 'EUR' })).toBe('All of it in EUR: €1.91, 1 bill as it came to the account, as noted.');
+    const both = inOneCurrency([came, { ...came, came: '0.90' }, amount('1', 'GBP', '2025-10-12')], 'EUR', RATES);
+    expect(inOneWords({ ...both, into: 'EUR' })).toBe(
+      'All of it in EUR: €2.96, by 1 GBP = 1.15 EUR of 1 Oct 2025, 2 bills as they came to the account, as noted.',
+    );
   });
   it('without a rate for one of them there is no sum', () => {
     const x = inOneCurrency([amount('5', 'CHF', '2025-10-10'), amount('5', 'SEK', '2025-10-12')], 'EUR', RATES);

@@ -18,7 +18,8 @@ const CAR = { ac: 11, dc: 120 };
 /** A Tuesday at 17:00. */
 const START = Date.parse('2025-10-14T15:00:00Z');
 const STOP = { kWh: 40, weekday: 2, time: '17:00', parkedMin: 0 };
-const at = (offers: { name: string; tariff: KeptTariff; before?: KeptTariff }[], of: Partial<StopSite> = {}, stop = STOP) => stopAt(stop, site(of), CAR, START, offers, 'EUR');
+const at = (offers: { name: string; tariff: KeptTariff; before?: KeptTariff }[], of: Partial<StopSite> = {}, stop = STOP) =>
+  stopAt(stop, site(of), CAR, START, offers, 'EUR');
 const guest = (p: Partial<PlainPrice>) => [{ name: '', tariff: price(p) }];
 
 describe('the usual stop', () => {

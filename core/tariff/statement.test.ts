@@ -17,7 +17,7 @@ const row = (seen: boolean, ...steps: Step[]) => statementRow(deriveVisit(VISIT,
 
 describe('a visit in a statement', () => {
   it('has its bills, refunds less than nothing, and how many receipts', () => {
-    const found = row(true, bill('20.00', { tax: '3.61', payee: 'Network', ref: 'No. 7' }), bill('5.00', { state: 'refunded', tax: '0.90' }), [
+    const found = row(true, bill('20.00', { tax: '3.61', payee: 'Network', ref: 'No. 7' }), bill('5.00', { state: 'refunded', tax: '0.90', fx: '4.60' }), [
       3100,
       'receipt',
       { sha256: 'a'.repeat(64) },
@@ -35,8 +35,8 @@ describe('a visit in a statement', () => {
       hidden: false,
     });
     expect(found.bills).toEqual([
-      { amount: '20.00', currency: 'EUR', tax: '3.61', payee: 'Network', ref: 'No. 7', state: 'charged', kind: 'charging' },
-      { amount: '-5', currency: 'EUR', tax: '0.90', payee: null, ref: null, state: 'refunded', kind: 'charging' },
+      { amount: '20.00', currency: 'EUR', tax: '3.61', payee: 'Network', ref: 'No. 7', state: 'charged', kind: 'charging', came: null },
+      { amount: '-5', currency: 'EUR', tax: '0.90', payee: null, ref: null, state: 'refunded', kind: 'charging', came: '-4.6' },
     ]);
   });
   it('that is private to somebody else tells car, kWh and money alone', () => {
@@ -71,6 +71,7 @@ const paid = (amount: string, currency = 'EUR', tax: string | null = null) => ({
   ref: null,
   state: 'charged',
   kind: 'charging' as const,
+  came: null,
 });
 
 describe('a statement', () => {
@@ -119,7 +120,7 @@ describe('a statement', () => {
       ['Charging', '20'],
       ['Parking', '2.5'],
     ]);
-    expect(statementCsv(all)).toContain('2.50,EUR,,,,charged,parking,0');
+    expect(statementCsv(all)).toContain('2.50,EUR,,,,charged,parking,,0');
   });
   it('tells what is missing', () => {
     expect(s.noBill.map((r) => r.visitId)).toEqual([idOf(4)]);
@@ -133,10 +134,10 @@ describe('a statement', () => {
       '\n',
     );
     expect(csv).toEqual([
-      'day,place,car,driver,use,kWh,amount,currency,tax,paid to,number,state,for,receipts',
-      "2025-10-01,'=A1,Heron,Ines,,,-5,EUR,0.90,,,charged,charging,0",
-      '2025-10-01,A,Heron,Ines,,,,,,,,no bill,,0',
-      '2025-10-01,A,Heron,Ines,,,,,,,,no charge,,0',
+      'day,place,car,driver,use,kWh,amount,currency,tax,paid to,number,state,for,came to,receipts',
+      "2025-10-01,'=A1,Heron,Ines,,,-5,EUR,0.90,,,charged,charging,,0",
+      '2025-10-01,A,Heron,Ines,,,,,,,,no bill,,,0',
+      '2025-10-01,A,Heron,Ines,,,,,,,,no charge,,,0',
       '',
     ]);
   });

@@ -14,6 +14,8 @@ export type StatementBill = {
   ref: string | null;
   state: string;
   kind: 'charging' | 'parking';
+  /** What it came to on the account in the household's own currency, less than nothing for a refund. */
+  came: string | null;
 };
 /** A visit in it. `kWh`: where all of it is known. `hidden`: private to somebody else, of whom only car, kWh and money are told. */
 export type StatementRow = {
@@ -79,6 +81,7 @@ export function statementRow(v: Visit, names: { place: string; car: string; driv
       ref: seen ? (b.ref ?? null) : null,
       state: b.state,
       kind: b.what ?? 'charging',
+      came: b.fx === undefined ? null : b.state === 'refunded' ? new Big(b.fx).times(-1).toString() : b.fx,
     })),
     receipts: v.line.filter((e) => e.kind === 'receipt').length,
     charged: v.ended === 'charge',
@@ -140,17 +143,17 @@ export function statement(rows: readonly StatementRow[]): Statement {
 
 /** The same for a spreadsheet: a line a bill, and one for each visit without. */
 export function statementCsv(s: Statement): string {
-  const head = ['day', 'place', 'car', 'driver', 'use', 'kWh', 'amount', 'currency', 'tax', 'paid to', 'number', 'state', 'for', 'receipts'];
+  const head = ['day', 'place', 'car', 'driver', 'use', 'kWh', 'amount', 'currency', 'tax', 'paid to', 'number', 'state', 'for', 'came to', 'receipts'];
   const lines = s.rows.flatMap((r) => {
     const visit = [r.day, r.place, r.car, r.driver, r.as, r.kWh];
-    const bills: (string | null)[][] = r.bills.map((b) => [b.amount, b.currency, b.tax, b.payee, b.ref, b.state, b.kind]);
-    return (bills.length > 0 ? bills : [[null, null, null, null, null, r.charged ? 'no bill' : 'no charge', null]]).map((b) => [
+    const bills: (string | null)[][] = r.bills.map((b) => [b.amount, b.currency, b.tax, b.payee, b.ref, b.state, b.kind, b.came]);
+    return (bills.length > 0 ? bills : [[null, null, null, null, null, r.charged ? 'no bill' : 'no charge', null, null]]).map((b) => [
       ...visit,
       ...b,
       String(r.receipts),
     ]);
   });
   // An amount may be less than nothing: it is a number, and no formula.
-  const cell = (value: string | null, i: number) => (i === 6 || i === 8 || i === 5 ? (value ?? '') : csvText(value));
+  const cell = (value: string | null, i: number) => (i === 6 || i === 8 || i === 5 || i === 13 ? (value ?? '') : csvText(value));
   return `${csvFormatRows([head, ...lines.map((l) => l.map(cell))])}\n`;
 }

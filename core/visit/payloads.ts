@@ -168,6 +168,7 @@ export const PAYLOADS = {
     kWh: opt(decimal(2000, 'kWh')),
     minutes: opt(between(0, 10_000, 'min')),
     tax: opt(decimal(100_000, '')),
+    /** What it came to on the account, in the household's own currency. */
     fx: opt(decimal(100_000, '')),
     ref: opt(text(80)),
     state: z.enum(['charged', 'pending', 'checked', 'queried', 'settled', 'refunded']),

@@ -84,6 +84,7 @@ const rowSchema = z.object({
         ref: text(200).nullable(),
         state: text(20),
         kind: z.enum(['charging', 'parking']).default('charging'),
+        came: decimal.nullable().default(null),
       }),
     )
     .max(1500),

@@ -33,7 +33,7 @@ export async function statementPage(who: SignedIn, period: string): Promise<Stat
   ]);
   const { rows, changes } = closed.length === 0 ? { rows: live.rows, changes: [] } : asClosed(live.rows, closed);
   const said = statement(rows);
-  const amounts = rows.flatMap((r) => r.bills.map((b) => ({ amount: b.amount, currency: b.currency, day: r.day })));
+  const amounts = rows.flatMap((r) => r.bills.map((b) => ({ amount: b.amount, currency: b.currency, day: r.day, came: b.came })));
   const inOne = amounts.some((a) => a.currency !== who.currency)
     ? {
         ...inOneCurrency(

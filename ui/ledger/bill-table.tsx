@@ -77,6 +77,9 @@ export function BillTable({
                   ]
                     .filter(Boolean)
                     .join(', ')}
+                  {b.payload.fx !== undefined ? (
+                    <span className="block text-[12px] font-normal text-ink-2">came to {b.payload.fx} on the account, in your own currency</span>
+                  ) : null}
                   {b.payload.payee || b.payload.ref ? (
                     <span className="block text-[12px] font-normal text-ink-2">
                       {[b.payload.payee ? `paid to ${b.payload.payee}` : null, b.payload.ref].filter(Boolean).join(', ')}

@@ -16,6 +16,7 @@ export const bill: KindFile<'bill'> = {
     { field: 'sessions', label: 'For which attempts', is: 'attempts' },
     decimal('amount', 'Amount paid'),
     text('currency', 'Currency'),
+    decimal('fx', 'Came to, in your own currency'),
     decimal('kWh', 'kWh on the bill'),
     number('minutes', 'Minutes on the bill'),
     decimal('tax', 'Of that tax'),

@@ -356,6 +356,7 @@ bill
   sessions “For which attempts” attempts
   amount “Amount paid” decimal
   currency “Currency” text
+  fx “Came to, in your own currency” decimal
   kWh “kWh on the bill” decimal
   minutes “Minutes on the bill” number
   tax “Of that tax” decimal
