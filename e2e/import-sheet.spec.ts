@@ -115,14 +115,14 @@ test('a sheet comes in part by part, in its household alone; what is none is ref
   const base = baseURL as string;
   const who = await newHousehold(page, base);
   await addRoad(page, base);
-  const many = sheet(Array.from({ length: 320 }, (_, i) => row(DAY0 - i * DAY, 'Vrba Crossing', `${10 + (i % 50)},5`, '6,00')));
+  const many = sheet(Array.from({ length: 1020 }, (_, i) => row(DAY0 - (i * DAY) / 3, 'Vrba Crossing', `${10 + (i % 50)},5`, '6,00')));
   const post = async (of: Buffer, query = '', asked = '{}') => {
     const answer = await page.request.post(`/api/v1/import/sheet${query}`, { headers: { origin: base }, multipart: form(of, asked) });
     return { status: answer.status(), ...(await answer.json()) };
   };
-  expect(await post(many)).toMatchObject({ status: 200, counts: { new: 320 } });
-  expect(await post(many, '?take=yes')).toMatchObject({ taken: 300, left: 20 });
-  expect(await post(many, '?take=yes')).toMatchObject({ taken: 20, left: 0, counts: { there: 320, new: 0 } });
+  expect(await post(many)).toMatchObject({ status: 200, counts: { new: 1020 } });
+  expect(await post(many, '?take=yes')).toMatchObject({ taken: 1000, left: 20 });
+  expect(await post(many, '?take=yes')).toMatchObject({ taken: 20, left: 0, counts: { there: 1020, new: 0 } });
   expect(await post(Buffer.from(''))).toMatchObject({ status: 422, refused: { code: 'empty' } });
   expect(await post(Buffer.from('Beginn;Station\n\0;x\n'))).toMatchObject({ status: 422, refused: { code: 'nul_byte', where: { byte: 15 } } });
   expect(await post(many, '', '{')).toMatchObject({ status: 422, error: 'asked: is not JSON' });
@@ -178,7 +178,7 @@ test('a sheet comes in part by part, in its household alone; what is none is ref
   };
   const [withdrawn] = await send(page.request, base, [{ type: 'event', event: byHand }]);
   expect(withdrawn).toMatchObject({ status: 'taken' });
-  expect(await post(many, '?take=yes')).toMatchObject({ taken: 0, left: 0, counts: { there: 320, new: 0 } });
+  expect(await post(many, '?take=yes')).toMatchObject({ taken: 0, left: 0, counts: { there: 1020, new: 0 } });
   const id = (await post(many)).importId;
 
   const context = await browser.newContext({ baseURL: base });
@@ -187,7 +187,7 @@ test('a sheet comes in part by part, in its household alone; what is none is ref
   const undone = await other.request.delete('/api/v1/import/sheet', { headers: own(base), data: { id } });
   expect(await undone.json()).toEqual({ undone: 0 });
   const theirs = await other.request.post('/api/v1/import/sheet', { headers: { origin: base }, multipart: form(many, '{}') });
-  expect(await theirs.json()).toMatchObject({ counts: { place: 320, there: 0 }, proposed: { sites: [['Vrba Crossing', null]] } });
+  expect(await theirs.json()).toMatchObject({ counts: { place: 1020, there: 0 }, proposed: { sites: [['Vrba Crossing', null]] } });
   await context.close();
-  expect(await (await page.request.delete('/api/v1/import/sheet', { headers: own(base), data: { id } })).json()).toEqual({ undone: 319 });
+  expect(await (await page.request.delete('/api/v1/import/sheet', { headers: own(base), data: { id } })).json()).toEqual({ undone: 1019 });
 });

@@ -86,6 +86,8 @@ for (const scheme of ['light', 'dark'] as const) {
         '/compare/plans',
         '/compare/power',
         '/plan',
+        '/compare/all-in',
+        '/ledger/open',
         '/ledger/statement',
         `${shown}/power`,
         `/garage/car/${place.carId}/curve`,

@@ -152,3 +152,40 @@ test('Locations of a network with their posts; places and prices go out and star
   expect(await sites(other)).toEqual(await sites(page));
   await elsewhere.close();
 });
+
+test('Tariffs of a network become its prices for whom and where one says, each once', async ({ page, baseURL }) => {
+  const base = baseURL as string;
+  await newHousehold(page, base);
+  const place = await addPlace(page, base, { network: 'Saltmarsh Rapid', site: 'Vrba Crossing' });
+  const tariff = (id: string, called: string, price: number) => ({
+    country_code: 'SI',
+    party_id: 'SMR',
+    id,
+    currency: 'EUR',
+    tariff_alt_text: [{ language: 'en', text: called }],
+    elements: [{ price_components: [{ type: 'ENERGY', price, vat: 22, step_size: 1 }] }],
+    last_updated: '2026-01-01T00:00:00Z',
+  });
+  const put = (of: object) =>
+    page.getByLabel('The file, OCPI Tariffs').setInputFiles({ name: 'tariffs.json', mimeType: 'application/json', buffer: Buffer.from(JSON.stringify(of)) });
+  await page.goto(`/places/networks/${place.networkId}`);
+  await page.getByRole('link', { name: 'Prices from a file' }).click();
+  await put({ hello: 1 });
+  await expect(page.getByText('/country_code missing')).toBeVisible();
+  await put([tariff('G', 'By the kWh', 0.5), tariff('M', 'For members', 0.4), { ...tariff('X', 'Bent', 1), currency: 'euro' }]);
+  await expect(page.getByRole('list', { name: 'Reasons by place in the file' })).toHaveText('/2/currency format');
+  await expect(page.getByRole('button', { name: 'Keep 0 prices' })).toBeDisabled();
+  await page.getByRole('checkbox', { name: 'By the kWh' }).check();
+  await page.getByLabel('First day of By the kWh').fill('2026-02-01');
+  await page.getByLabel('Last day of By the kWh').fill('2026-01-01');
+  await expect(page.getByRole('button', { name: 'Keep 1 price' })).toBeDisabled();
+  await page.getByLabel('Last day of By the kWh').fill('');
+  await page.getByLabel('Where By the kWh holds').selectOption({ label: 'Only Vrba Crossing' });
+  await page.getByRole('button', { name: 'Keep 1 price' }).click();
+  await status(page, '1 price kept.');
+  await expect(page.getByRole('listitem').filter({ hasText: 'By the kWh' })).toContainText('on file already');
+  await expect(page.getByRole('listitem').filter({ hasText: 'For members' })).not.toContainText('on file already');
+  await page.goto(`/places/${place.siteId}/prices`);
+  await expect(page.getByRole('link', { name: '€0.610 per kWh' })).toBeVisible();
+  await expect(page.getByText('for guests, Vrba Crossing, from')).toBeVisible();
+});

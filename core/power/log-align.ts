@@ -77,7 +77,7 @@ export function alignLog(looks: readonly Look[], end_s: number, log: readonly Sa
   const moments: number[] = [];
   for (let t = -AROUND_S; t <= end_s + AROUND_S; t += STEP_S) moments.push(t);
   const own = moments.map((t) => at(x, y, t) as number);
-  const fit = (offset: number): number => {
+  const fitted = (offset: number): number => {
     const a: number[] = [];
     const b: number[] = [];
     for (const [i, t] of moments.entries()) {
@@ -90,12 +90,12 @@ export function alignLog(looks: readonly Look[], end_s: number, log: readonly Sa
   };
   const [from, to] = [-AROUND_S - (u.at(-1) as number), end_s + AROUND_S - (u[0] as number)];
   const coarse: [number, number][] = [];
-  for (let offset = from; offset <= to; offset += STEP_S) coarse.push([offset, fit(offset)]);
+  for (let offset = from; offset <= to; offset += STEP_S) coarse.push([offset, fitted(offset)]);
   const best = coarse.reduce((a, b) => (b[1] > a[1] ? b : a), [0, Number.NEGATIVE_INFINITY]);
   if (!Number.isFinite(best[1])) return null;
   let [offset_s, r] = best;
   for (let offset = best[0] - STEP_S; offset <= best[0] + STEP_S; offset += FINE_S) {
-    const found = fit(offset);
+    const found = fitted(offset);
     if (found > r) [offset_s, r] = [offset, found];
   }
   const next = coarse.reduce((most, [offset, c]) => (Math.abs(offset - offset_s) >= APART_S && c > most ? c : most), -1);

@@ -1,4 +1,4 @@
-const MOMENT = /^(\d{4}-\d{2}-\d{2})T(\d{2}):(\d{2}):(\d{2})(\.\d{1,3})?(Z|[+-]\d{2}:\d{2})?$/;
+const MOMENT = /^(\d{4}-\d{2}-\d{2})T(\d{2}):(\d{2}):(\d{2})(\.\d{1,9})?(Z|[+-]\d{2}:\d{2})?$/;
 const DAY = /^\d{4}-\d{2}-\d{2}$/;
 
 /** True for a day that is in the calendar, `2024-02-29`. */

@@ -88,6 +88,14 @@ export async function hostile(base: string, count: number, seed: number): Promis
       take: true,
     },
     '/api/v1/import/places': { type: 'Feature', geometry: { type: 'Point', coordinates: [14.5, 46] }, properties: { name: 'A' } },
+    '/api/v1/import/tariffs': {
+      country_code: 'SI',
+      party_id: 'SMR',
+      id: 'T',
+      currency: 'EUR',
+      elements: [{ price_components: [{ type: 'ENERGY', price: 0.5, step_size: 1 }] }],
+      last_updated: '2026-01-01T00:00:00Z',
+    },
     '/api/v1/trials/void': { visitId: event?.visitId, trialId: v7(), round: 1, side: 'a', reason: 'queue' },
   };
   const parts = [event?.visitId as string, place.siteId, place.stalls[0] as string, 'car', 'new', v7()];

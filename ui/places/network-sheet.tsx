@@ -5,6 +5,7 @@ import { methodWords } from '@/core/compare/place-words';
 import type { MileRecord } from '@/core/records/record-schema';
 import { printCount } from '@/core/units/print';
 import { printDate } from '@/core/units/zoned';
+import { ForDrivers } from '../road/role';
 import { PlaceSections, RecordRows } from './place-record';
 import { Rows, Section } from './section';
 
@@ -41,6 +42,11 @@ export function NetworkSheet({ page, zone }: { page: NetworkSheetData; zone: str
           <Link href={`/compare${writeLedgerFilter({ ...filter, time: 'handshake', mark: 'kW' }) || '?'}&by=site`} className="plate">
             Compare its sites
           </Link>
+          <ForDrivers>
+            <Link href={`/places/networks/${network.id}/prices`} className="plate">
+              Prices from a file
+            </Link>
+          </ForDrivers>
           <a href={`/api/v1/pdf/networks/${network.id}`} download className="plate">
             PDF<span className="sr-only"> of this network’s record</span>
           </a>

@@ -14,7 +14,7 @@ const ASK: Readonly<Record<string, string>> = {
   moved: 'Here it stands over a kilometre away.',
 };
 const REFUSED: Readonly<Record<string, string>> = {
-  no_places: 'It holds neither GeoJSON nor OCPI Locations.',
+  no_places: 'It holds neither GeoJSON nor OCPI Locations. Tariffs come in on the page of their network.',
   not_geojson: 'It is no FeatureCollection and no Feature.',
   crs: 'Its coordinates are of another system than WGS 84.',
   not_json: 'It is not JSON.',

@@ -35,6 +35,9 @@ export default async function SitePricesPage({ params }: { params: Promise<{ sit
           <h1 className="text-[24px]">Prices</h1>
           <span className="grow" />
           <ForDrivers>
+            <Link href={`/places/networks/${page.site.fields.networkId}/prices`} className="plate">
+              From a file
+            </Link>
             <Link href={`/places/${siteId}/prices/new`} className="plate plate-next">
               Add a price
             </Link>
