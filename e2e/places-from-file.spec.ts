@@ -186,6 +186,6 @@ test('Tariffs of a network become its prices for whom and where one says, each o
   await expect(page.getByRole('listitem').filter({ hasText: 'By the kWh' })).toContainText('on file already');
   await expect(page.getByRole('listitem').filter({ hasText: 'For members' })).not.toContainText('on file already');
   await page.goto(`/places/${place.siteId}/prices`);
-  await expect(page.getByRole('link', { name: '€0.610 per kWh' })).toBeVisible();
+  await expect(page.getByRole('link', { name: '€0.610 per kWh', exact: true })).toBeVisible();
   await expect(page.getByText('for guests, Vrba Crossing, from')).toBeVisible();
 });

@@ -5,6 +5,8 @@ import { usedOnTheWay } from '@/core/power/consumption';
 import { seriesOf } from '@/core/power/series';
 import { outletOf, settingOf } from '@/core/power/setting-of';
 import type { CarOutlook, NextStop, SiteOutlook, StayAsked } from '@/core/power/stay-or-go';
+import { costOfStaying, runningSession } from '@/core/tariff/cost-so-far';
+import { compiledOf } from '@/core/tariff/tariff-object';
 import { localDay } from '@/core/units/zoned';
 import { chargingSoFar } from '@/core/visit/attempt-times';
 import type { StayClock } from '@/core/visit/stay-clocks';
@@ -87,7 +89,8 @@ export function adviceAsked({ visit, records, outlooks, lately, dangers }: State
     };
   }
 
-  const perKWh = tariff?.perKWh ? Number(tariff.perKWh) : null;
+  const running = { ...charging, proof: charging.proof };
+  const priced = tariff ? costOfStaying(compiledOf(tariff), runningSession(visit, running, Math.max(now, running.proof.t))) : null;
   return {
     setting,
     battery,
@@ -102,7 +105,7 @@ export function adviceAsked({ visit, records, outlooks, lately, dangers }: State
     leg: leg.km === null ? null : { km: leg.km, name: `the next ${Math.round(leg.km)} km` },
     fallback_km: leg.fallback_km,
     next,
-    cost: perKWh === null ? null : (kWh) => kWh * perKWh,
+    cost: priced && ((kWh, minutes, _, since) => priced(kWh, minutes, since)),
     deadlines: facts.clocks.map((c) => ({ why: LIMITS[c.kind], in_min: (c.until - now) / 60_000 })),
     spread: known?.spread ?? null,
   };

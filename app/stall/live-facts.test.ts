@@ -50,7 +50,10 @@ describe('what it costs here', () => {
   };
   it('is the guest’s, with that of a plan beside it while it is held', () => {
     expect(said()).toEqual(['0.50', null]);
-    expect(said(plan('2025-10-01'), price(61, { planId: idOf(60) }))).toEqual(['0.50', { perKWh: '0.40', currency: 'EUR', name: 'Otter plan' }]);
+    expect(said(plan('2025-10-01'), price(61, { planId: idOf(60) }))).toMatchObject([
+      '0.50',
+      { perKWh: '0.40', currency: 'EUR', name: 'Otter plan', tariff: { id: idOf(61) } },
+    ]);
     expect(said(plan('2025-11-01'), price(61, { planId: idOf(60) }))).toEqual(['0.50', null]);
   });
   it('where there is a price for the plan alone, no guest’s is made of it', () => {

@@ -6,7 +6,7 @@ import { nextTen } from '@/core/power/next-ten';
 import { emergencyNumberAt } from '@/core/records/emergency-number';
 import { carIsMeans } from '@/core/records/means-kind';
 import { plateKW } from '@/core/records/stall-plate';
-import { expectedBill } from '@/core/tariff/simple-tariff';
+import { expectedBill, isOneLine } from '@/core/tariff/simple-tariff';
 import { offersOn } from '@/core/tariff/tariff-on';
 import { localDay } from '@/core/units/zoned';
 import { alarms } from '@/core/visit/alarms';
@@ -84,16 +84,20 @@ export function liveFacts(state: Pick<Live, 'visit' | 'records' | 'who' | 'latel
     phase: charging ? ('charging' as const) : attempt?.proof && (!attempt.ended || isPlugged(visit)) ? ('stopping' as const) : ('starting' as const),
     tariff,
     /** What those who hold a plan pay here today, with what it is called. */
-    member: plan?.tariff.perKWh ? { perKWh: plan.tariff.perKWh, currency: plan.tariff.currency, name: planNamed(records, plan.payer.planId) } : null,
+    member: plan?.tariff.perKWh
+      ? { perKWh: plan.tariff.perKWh, currency: plan.tariff.currency, name: planNamed(records, plan.payer.planId), tariff: plan.tariff }
+      : null,
     currency: tariff?.currency ?? who.currency,
     ratedKW: stall ? plateKW(stall.fields) : null,
     clocks,
     ten,
     alarms: alarms(visit, clocks, ten),
     usual: waiting ? usualHere(state.usual, chosenId, network?.id ?? null, means.meansKind) : null,
-    /** What the tariff says so many kWh cost in this visit, a decimal string. */
+    /** What the tariff says so many kWh cost in this visit, a decimal string; nothing where there is more to it than kWh and starts. */
     expected: (kWh: string | undefined): string | null =>
-      tariff?.perKWh && kWh !== undefined ? expectedBill(tariff, kWh, Math.max(1, visit.attempts.filter((a) => a.proof).length)).total : null,
+      tariff?.perKWh && isOneLine(tariff) && kWh !== undefined
+        ? expectedBill(tariff, kWh, Math.max(1, visit.attempts.filter((a) => a.proof).length)).total
+        : null,
   };
 }
 const planNamed = (records: Live['records'], id: string | null): string => records.plan.find((p) => p.id === id)?.fields.name ?? 'a plan';

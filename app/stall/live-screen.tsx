@@ -5,9 +5,8 @@ import { phoneNow } from '@/client/touch/touch-time';
 import type { Fault } from '@/core/faults/fault-list';
 import { mayRecord } from '@/core/records/roles';
 import { plateText } from '@/core/records/stall-plate';
-import { printMoney, printPerKWh } from '@/core/units/money';
+import { printPerKWh } from '@/core/units/money';
 import { printSeen } from '@/core/units/zoned';
-import { stallKWhSoFar } from '@/core/visit/delivered';
 import { isDanger } from '@/core/visit/next-act';
 import { orderOf } from '@/core/visit/start-order';
 import { Pad } from '@/ui/pads/pad';
@@ -35,6 +34,7 @@ const ChargingBoard = later(
 );
 
 const AdviceLine = later(() => import('./advice-parts').then((m) => m.AdviceLine), <div className="min-h-[44px] shrink-0 border-b border-rule bg-card" />);
+const CostLine = later(() => import('./advice-parts').then((m) => m.CostLine));
 
 /** Upright: one column. Lying, and on a desk: the pads beside it. */
 const SHAPE =
@@ -99,8 +99,7 @@ export function LiveScreen({ state, hands }: { state: Live; hands: StallHands })
   });
 
   const undoable = state.undoable.at(-1);
-  const byTariff = charging ? facts.expected(stallKWhSoFar(charging)) : null;
-  const sentence = over ? null : oneSentence(visit, facts, byTariff && tariff ? printMoney(byTariff, tariff.currency) : null);
+  const sentence = over ? null : oneSentence(visit, facts);
 
   const may = mayRecord(state.who.role);
   return (
@@ -147,6 +146,7 @@ export function LiveScreen({ state, hands }: { state: Live; hands: StallHands })
           <>
             <AdviceLine state={state} facts={facts} onOpen={setOpen} />
             <ChargingBoard attempt={charging} tape={visit.tape} ratedKW={facts.ratedKW} now={phoneNow} />
+            <CostLine visit={visit} facts={facts} />
           </>
         ) : null}
         {board && sentence ? <p className="border-b border-rule bg-card px-4 py-1 text-[14px] font-semibold">{sentence}</p> : null}

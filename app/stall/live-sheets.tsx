@@ -216,7 +216,21 @@ export function LiveSheets({
       case 'note':
         return <WordsSheet kind={open.sheet} openedAt={open.at} onClose={close} onAct={act} />;
       case 'price':
-        return <PriceSheet currency={facts.currency} openedAt={open.at} onClose={close} onAct={act} />;
+        return (
+          <PriceSheet
+            currency={facts.currency}
+            place={
+              facts.site && mayRecord(who.role)
+                ? { siteId: facts.site.id, networkId: facts.site.fields.networkId, name: facts.site.fields.name, zone: facts.site.fields.zone }
+                : null
+            }
+            prices={records.tariff}
+            openedAt={open.at}
+            onClose={close}
+            onAct={act}
+            onKeep={hands.addRecords}
+          />
+        );
       case 'gone':
         return <GoneSheet openedAt={open.at} onClose={close} onAct={act} />;
       case 'stuck':

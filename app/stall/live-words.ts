@@ -63,13 +63,10 @@ export function clockOf(visit: Visit): { from: number; label: string } {
   return visit.pulledInAt === null ? { from: lastT, label: 'Since the last event' } : { from: visit.pulledInAt, label: 'At the site' };
 }
 
-/**
- * The one sentence above the pads: what is heeded now, or what the figures mean.
- * @param byTariff what the tariff says the charge costs so far, in print
- */
-export function oneSentence(visit: Visit, f: Pick<LiveFacts, 'charging' | 'next' | 'adapter' | 'usual' | 'attempt'>, byTariff: string | null): string | null {
+/** The one sentence above the pads: what is heeded now, or what the figures mean. While power flows the board says it. */
+export function oneSentence(visit: Visit, f: Pick<LiveFacts, 'charging' | 'next' | 'adapter' | 'usual' | 'attempt'>): string | null {
   const { attempt } = f;
-  if (f.charging) return byTariff ? `By tariff about ${byTariff} so far.` : null;
+  if (f.charging) return null;
   if (isPlugged(visit) && attempt?.proof) return 'Treat the connector as live until stall and car both say the charge has ended. Never force or pull it.';
   if (f.next === 'plugged' || f.next === 'adapter_fitted')
     return `${f.adapter ? 'One adapter only, within its rated amps and volts. ' : ''}No damaged connector, none that is wet inside. Keep the cable off the way.`;

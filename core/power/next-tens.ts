@@ -17,19 +17,20 @@ export type NextTen = {
   moneySoFar: number | null;
 };
 export type Now = { socPct: number; connected_min?: number | undefined };
-/** Cost of a stretch: kWh and minutes from a connected minute on. `null` where no price is known. */
-export type CostOf = ((kWh: number, minutes: number, connected_min: number) => number) | null;
+/** Cost of a stretch: kWh and minutes from a connected minute on, with what has come since now. `null` where no price is known. */
+export type CostOf = ((kWh: number, minutes: number, connected_min: number, sinceNow: { min: number; kWh: number }) => number) | null;
 
 /** One row to each ten above now. @param cost what the pricing at hand says */
 export function nextTens(limits: Limits, battery: Battery, now: Now, cost: CostOf, by: RangeBy): NextTen[] {
   const rows: NextTen[] = [];
-  let [from, minutesSoFar, moneySoFar] = [now.socPct, 0, 0];
+  let [from, minutesSoFar, moneySoFar, kWhSoFar] = [now.socPct, 0, 0, 0];
   for (let to = Math.floor(now.socPct / 10) * 10 + 10; to <= 100; to += 10) {
     const { minutes, mean_kW, meter_kWh } = expectedStretch(limits, from, to, battery);
     const range_km = rangeOf(to - from, by);
-    const money = minutes === null || !cost ? null : cost(meter_kWh, minutes, (now.connected_min ?? 0) + minutesSoFar);
+    const money = minutes === null || !cost ? null : cost(meter_kWh, minutes, (now.connected_min ?? 0) + minutesSoFar, { min: minutesSoFar, kWh: kWhSoFar });
     minutesSoFar += minutes ?? 0;
     moneySoFar += money ?? 0;
+    kWhSoFar += meter_kWh;
     rows.push({
       from,
       to,

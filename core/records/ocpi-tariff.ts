@@ -1,11 +1,10 @@
 import * as z from '../units/schema';
 import { isDay, momentOf } from './moment';
+import { WEEKDAYS } from './weekdays';
 
 /** What a price is of, as OCPI 2.2.1 names it: the start, a kWh, an hour charging, an hour not charging. */
 export const DIMENSIONS = ['ENERGY', 'FLAT', 'PARKING_TIME', 'TIME'] as const;
 export type Dimension = (typeof DIMENSIONS)[number];
-export const WEEKDAYS = ['SUNDAY', 'MONDAY', 'TUESDAY', 'WEDNESDAY', 'THURSDAY', 'FRIDAY', 'SATURDAY'] as const;
-export type Weekday = (typeof WEEKDAYS)[number];
 
 /** Elements, components and price steps that one tariff may have: more is no price anybody could read. */
 export const MOST_ELEMENTS = 200;

@@ -1,10 +1,10 @@
 import fc from 'fast-check';
 import type { ExtraPricing, OcpiTariff, Restrictions } from '../records/ocpi-tariff';
 import { ADJUSTMENTS, billOf, cannotPrice, FEES, type Line, sumTaxed } from './bill';
-import type { ChargedSession } from './charged-session';
 import { compileTariff } from './compiled-tariff';
 import { decimal, exact, NOTHING } from './exact';
 import { only, sessionOf, tariffOf, when } from './fixtures/sessions';
+import type { ChargedSession } from './session-period';
 
 type Elements = OcpiTariff['elements'];
 const NOON = '2024-03-05T11:00:00Z';

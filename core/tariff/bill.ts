@@ -1,8 +1,8 @@
 import type Fraction from 'fraction.js';
 import type { Dimension } from '../records/ocpi-tariff';
-import type { ChargedSession, Period } from './charged-session';
 import type { Bounds, CompiledTariff, Component } from './compiled-tariff';
 import { exact, NOTHING, ratio, upTo } from './exact';
+import type { ChargedSession, Period } from './session-period';
 import { type Stretch, sessionVolumes, type Volume } from './session-volumes';
 
 /** What a line of a bill is for: a dimension of the standard, a fee it does not know, or a change to the sum. */

@@ -2,6 +2,7 @@ import { momentOf } from '../records/moment';
 import { moment, quantity } from '../records/ocpi-tariff';
 import * as z from '../units/schema';
 import { isZone } from '../units/zoned';
+import type { ChargedSession } from './session-period';
 
 /** Periods that one session may have, and days that it may last. */
 const MOST_PERIODS = 5_000;
@@ -16,29 +17,6 @@ const period = z.object({
   avg_current_a: z.optional(quantity),
   occupancy: z.optional(z.number().check(z.minimum(0, 'must be from 0 to 1'), z.maximum(1, 'must be from 0 to 1'))),
 });
-
-/** A stretch of a session in which nothing changes: UTC ms, kWh spread evenly over it, mean kW and A, occupancy of the site from 0 to 1. */
-export type Period = {
-  start: number;
-  end: number;
-  kwh: number;
-  charging: boolean;
-  power: number | null;
-  current: number | null;
-  occupancy: number;
-};
-/** A period of which no more is known than how much came when. @param occupancy of the site, 0 to 1 */
-export const plainPeriod = (start: number, end: number, charging: boolean, kwh: number, occupancy = 0): Period => ({
-  start,
-  end,
-  kwh,
-  charging,
-  power: null,
-  current: null,
-  occupancy,
-});
-/** A session as it is priced. */
-export type ChargedSession = { zone: string; periods: readonly Period[] };
 
 /** A session as it is written: periods in order without gaps; what is parked delivers nothing. */
 export const chargedSession = z.pipe(

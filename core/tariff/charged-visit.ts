@@ -5,19 +5,19 @@ import type { Attempt } from '../visit/attempts/attempt';
 import { sessionEnergy, wholeEnergy } from '../visit/delivered';
 import type { Visit } from '../visit/derive';
 import { type Bill, billOf, cannotPrice } from './bill';
-import { type ChargedSession, type Period, plainPeriod } from './charged-session';
 import type { CompiledTariff } from './compiled-tariff';
+import { type ChargedSession, type Period, plainPeriod } from './session-period';
 
 /** A session of a visit as it is priced. `timed`: false where only its day is known. */
 export type ChargedAttempt = { n: number; session: ChargedSession; kWh: string; timed: boolean };
 
 /** kWh of a decimal string in whole Wh, at most the total. */
-const wh = (kWh: string): number => Number(new Big(kWh).times(1000).round(0, Big.roundHalfUp).toString());
+export const wh = (kWh: string): number => Number(new Big(kWh).times(1000).round(0, Big.roundHalfUp).toString());
 /** Of a session of which only the day is known: long enough for any power. */
 const NOMINAL_MS = 3_600_000;
 
 /** How full the site was on arrival, 0 to 1; 0 where nobody looked: an idle fee that depends on it is then not expected. */
-function occupancyOf(v: Pick<Visit, 'line'>): number {
+export function occupancyOf(v: Pick<Visit, 'line'>): number {
   const seen = v.line.find((e) => e.kind === 'pulled_in')?.payload.seen;
   return seen?.total !== undefined && seen.total > 0 && seen.free !== undefined ? Math.min(1, Math.max(0, 1 - seen.free / seen.total)) : 0;
 }
@@ -60,6 +60,34 @@ function shared(points: readonly { t: number; wh: number }[], stretches: readonl
   return out;
 }
 
+/** From when a session is charged for: power as the stall claimed it, else as it was proved. UTC ms. */
+export const chargedFrom = ({ claimed }: Pick<Attempt, 'claimed'>, proof_t: number): number => (claimed && claimed.t <= proof_t ? claimed.t : proof_t);
+/** Until when a session charged, as far as anything of its end was told. UTC ms. */
+export const chargedUntil = (a: Attempt): number | null => chargingEnd(a)?.t ?? a.unplugged?.t ?? a.ended?.at.t ?? null;
+
+/** A session of so many Wh from its start to the end of charging, then parked until `left`: even between the stall's readings, pauses parked. UTC ms. */
+export function periodsOf(a: Attempt, { start, end, left, total }: { start: number; end: number; left: number; total: number }, occupancy: number): Period[] {
+  const pauses = a.pauses.map((p): [number, number] => [Math.max(start, p.from.t), Math.min(end, p.to.t)]).filter(([s, e]) => e > s);
+  const stretches: [number, number][] = [];
+  let at = start;
+  for (const [s, e] of pauses) {
+    if (s > at) stretches.push([at, s]);
+    at = Math.max(at, e);
+  }
+  if (end > at) stretches.push([at, end]);
+  // Paused all along, by what was tapped: what was delivered came some time all the same.
+  if (stretches.length === 0) stretches.push([start, end]);
+  const periods: Period[] = [];
+  let cursor = start;
+  for (const p of shared(counted(a, start, end, total), stretches)) {
+    if (p.start > cursor) periods.push(plainPeriod(cursor, p.start, false, 0, occupancy));
+    periods.push(plainPeriod(p.start, p.end, true, p.wh / 1000, occupancy));
+    cursor = p.end;
+  }
+  if (left > cursor) periods.push(plainPeriod(cursor, left, false, 0, occupancy));
+  return periods;
+}
+
 /** kWh of each session: its own, else of what all bills say together the share of its time. */
 function energiesOf(v: Pick<Visit, 'attempts' | 'billed' | 'delivered'>): Maybe<Map<number, string>> {
   const sessions = v.attempts.filter((a) => a.proof);
@@ -100,37 +128,18 @@ export function chargedAttempts(v: Pick<Visit, 'attempts' | 'billed' | 'zone' | 
     if (!a.proof) continue;
     const kWh = energies.value.get(a.n) ?? '0';
     const total = wh(kWh);
-    const start = a.claimed && a.claimed.t <= a.proof.t ? a.claimed.t : a.proof.t;
-    const ended = chargingEnd(a)?.t ?? a.unplugged?.t ?? a.ended?.at.t ?? v.pulledOutAt;
+    const start = chargedFrom(a, a.proof.t);
+    const ended = chargedUntil(a) ?? v.pulledOutAt;
     const timed = a.proof.precision !== 'day' && ended !== null && ended > start;
     const occupancy = occupancyOf(v);
-    const period = (from: number, to: number, charging: boolean, kwh: number): Period => plainPeriod(from, to, charging, kwh, occupancy);
     if (!timed) {
-      out.push({ n: a.n, kWh, timed, session: { zone: v.zone, periods: [period(start, start + NOMINAL_MS, true, total / 1000)] } });
+      out.push({ n: a.n, kWh, timed, session: { zone: v.zone, periods: [plainPeriod(start, start + NOMINAL_MS, true, total / 1000, occupancy)] } });
       continue;
     }
     const end = ended as number;
-    const pauses = a.pauses.map((p): [number, number] => [Math.max(start, p.from.t), Math.min(end, p.to.t)]).filter(([s, e]) => e > s);
-    const stretches: [number, number][] = [];
-    let at = start;
-    for (const [s, e] of pauses) {
-      if (s > at) stretches.push([at, s]);
-      at = Math.max(at, e);
-    }
-    if (end > at) stretches.push([at, end]);
-    // Paused all along, by what was tapped: what was delivered came some time all the same.
-    if (stretches.length === 0) stretches.push([start, end]);
-    const pieces = shared(counted(a, start, end, total), stretches);
-    const periods: Period[] = [];
-    let cursor = start;
-    for (const p of pieces) {
-      if (p.start > cursor) periods.push(period(cursor, p.start, false, 0));
-      periods.push(period(p.start, p.end, true, p.wh / 1000));
-      cursor = p.end;
-    }
     const left = Math.max(end, a.unplugged?.t ?? v.pulledOutAt ?? end);
-    if (left > cursor) periods.push(period(cursor, left, false, 0));
-    out.push({ n: a.n, kWh, timed, session: { zone: v.zone, periods } });
+    const session = { zone: v.zone, periods: periodsOf(a, { start, end, left, total }, occupancy) };
+    out.push({ n: a.n, kWh, timed, session });
   }
   return known(out);
 }

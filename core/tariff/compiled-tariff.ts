@@ -1,7 +1,7 @@
 import type Fraction from 'fraction.js';
 import { momentOf } from '../records/moment';
 import type { Dimension, ExtraPricing, OcpiTariff, Restrictions, TaxedPrice } from '../records/ocpi-tariff';
-import { WEEKDAYS } from '../records/ocpi-tariff';
+import { WEEKDAYS } from '../records/weekdays';
 import { decimalsOf, exact, NOTHING } from './exact';
 
 /** One price of an element, exact. `step`: in Wh or seconds; 0 rounds nothing. */

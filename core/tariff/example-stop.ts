@@ -1,4 +1,4 @@
-import { type ChargedSession, plainPeriod } from './charged-session';
+import { type ChargedSession, plainPeriod } from './session-period';
 
 /** A stop of so much energy in so many minutes, from a moment on, and then so long plugged in. @param start UTC ms */
 export function exampleStop(zone: string, start: number, kWh: number, minutes: number, parkedMinutes = 0): ChargedSession {

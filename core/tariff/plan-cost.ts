@@ -2,9 +2,9 @@ import type { Subscription } from '../records/ocpi-tariff';
 import { minorDigits } from '../units/money';
 import { localMonth } from '../units/zoned';
 import { type Bill, billOf, type CannotPrice, cannotPrice, sumTaxed, type Taxed } from './bill';
-import type { ChargedSession } from './charged-session';
 import type { CompiledTariff } from './compiled-tariff';
 import { exact, NOTHING, ratio, rounded } from './exact';
+import type { ChargedSession } from './session-period';
 
 /** Half up to the minor unit, without and with tax each from its own exact amount. */
 export function roundedTotal(t: Taxed, currency: string): Taxed {

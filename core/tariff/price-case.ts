@@ -4,10 +4,11 @@ import { ownWords } from '../units/own-words';
 import * as z from '../units/schema';
 import { type Bill, billOf, type CannotPrice, cannotPrice, FEES, type Line, sumTaxed, type Taxed } from './bill';
 import { advertisedPlan, breakEven } from './break-even';
-import { type ChargedSession, chargedSession } from './charged-session';
+import { chargedSession } from './charged-session';
 import { type CompiledTariff, compileTariff } from './compiled-tariff';
 import { decimal, exact, fractionText, NOTHING } from './exact';
 import { cannotPriceAny, cheapest, type MonthCost, type PlanCost, planCost, roundedTotal } from './plan-cost';
+import type { ChargedSession } from './session-period';
 
 /** Sessions, plans and sessions times plans that one request may name. */
 const MOST_SESSIONS = 1_000;

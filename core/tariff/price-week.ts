@@ -1,4 +1,4 @@
-import { WEEKDAYS } from '../records/ocpi-tariff';
+import { WEEKDAYS } from '../records/weekdays';
 import { holdsBy } from './clock-window';
 import type { CompiledTariff, Component } from './compiled-tariff';
 import { decimal } from './exact';

@@ -1,9 +1,9 @@
 import type Fraction from 'fraction.js';
-import type { ChargedSession, Period } from './charged-session';
 import { holdsBy } from './clock-window';
 import type { CompiledTariff, Component, Element } from './compiled-tariff';
 import { decimalsIn, decimalsOf, exact, NOTHING, ratio, units } from './exact';
 import { type ClockStretch, clockStretches } from './local-clock';
+import type { ChargedSession, Period } from './session-period';
 
 /** From when to when something was charged, UTC ms. */
 export type Stretch = [from: number, to: number];

@@ -1,7 +1,9 @@
 import AxeBuilder from '@axe-core/playwright';
 import { expect, test } from '@playwright/test';
+import { v7 } from 'uuid';
+import { recordItem } from '@/core/records/record-schema';
 import { addRoad, look, tell, untilPower } from '../hands/charging-now';
-import { newHousehold } from '../hands/household';
+import { newHousehold, send } from '../hands/household';
 import { openStall, thumb } from '../hands/stall';
 
 test('stay or go, by a next leg and a next site, by touch and without a network', async ({ page, baseURL, context }) => {
@@ -56,4 +58,60 @@ test('under two readings nothing is said, and where the drive goes can be set', 
   await page.getByRole('button', { name: /^Join: Vrba Crossing/ }).tap();
   await page.getByRole('button', { name: 'Where next?' }).tap();
   await expect(page.getByText('After two readings of the battery it says how long to stay.')).toBeVisible();
+});
+
+test('the whole tariff prices the charge while it runs, without a network; what the post says becomes the price of its place', async ({
+  page,
+  baseURL,
+  context,
+}) => {
+  const base = baseURL as string;
+  const who = await newHousehold(page, base);
+  const road = await addRoad(page, base);
+  const { siteId, networkId } = road.here;
+  // 0.40 per kWh and 0.05 per minute, the first thirty of them free.
+  const object = {
+    country_code: 'ZZ',
+    party_id: 'OWN',
+    id: 't',
+    currency: 'EUR',
+    elements: [
+      { price_components: [{ type: 'ENERGY' as const, price: 0.4, step_size: 1 }] },
+      { price_components: [{ type: 'TIME' as const, price: 3, step_size: 1 }] },
+    ],
+    last_updated: '2025-01-01T00:00:00Z',
+  };
+  const extra = { allowance: { free_minutes_per_session: 30, applies_to: ['TIME' as const] } };
+  const fields = { networkId, siteId, currency: 'EUR', perKWh: '0.40', tariff: object, extra, validFrom: '2024-01-01' };
+  await send(page.request, base, [{ type: 'record', record: recordItem('tariff', v7(), fields) }]);
+  const ago = Date.now() - 9 * 60_000;
+  await tell(page, base, who, ago, [...untilPower(road), look(62, 20, 119, '0.1'), look(436, 40, 119, '12.4')]);
+  await openStall(page);
+  await page.getByRole('button', { name: /^Join: Vrba Crossing/ }).tap();
+  await context.setOffline(true);
+  await expect(page.getByText(/^By tariff about €4\.96 so far\. From \d\d:\d\d €0\.050 per minute\.$/)).toBeVisible();
+  const hand = thumb(page);
+  await hand.pad(/^More/);
+  await hand.sheet(/^Price shown/);
+  const sheet = page.getByRole('dialog');
+  const keep = sheet.getByRole('checkbox', { name: /^Guests’ price at Vrba Crossing from today/ });
+  await expect(keep).toBeDisabled();
+  await sheet.getByLabel('€ per kWh').fill('0,6x');
+  await sheet.getByRole('button', { name: 'Record it' }).tap();
+  await expect(sheet.getByText('A price such as 0.59')).toBeVisible();
+  await sheet.getByLabel('€ per kWh').fill('0,60');
+  await sheet.getByLabel('€ per start').fill('1');
+  await keep.check();
+  // By how much it would be more nobody knows.
+  await hand.sheet('Tax on top');
+  await expect(keep).not.toBeChecked();
+  await hand.sheet('Tax on top');
+  await expect(keep).toBeChecked();
+  await page.setViewportSize({ width: 320, height: 568 });
+  await expect.poll(() => page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(320);
+  await sheet.getByRole('button', { name: 'Record it' }).tap();
+  await expect(page.getByText('By tariff about €8.44 so far.')).toBeVisible();
+  await context.setOffline(false);
+  const onFile = async () => (await (await page.request.get('/api/v1/tariffs')).json()).items as { siteId: string; perKWh: string; startFee: string }[];
+  await expect.poll(async () => (await onFile()).some((t) => t.siteId === siteId && Number(t.perKWh) === 0.6 && Number(t.startFee) === 1)).toBe(true);
 });

@@ -1,7 +1,12 @@
 'use client';
 import { useState } from 'react';
+import { v7 } from 'uuid';
+import { phoneNow } from '@/client/touch/touch-time';
 import { privateNumber } from '@/core/records/private-number';
+import type { MileRecord, RecordItem } from '@/core/records/record-schema';
+import { priceFromPost } from '@/core/tariff/post-price';
 import { currencySymbol } from '@/core/units/money';
+import { localDay } from '@/core/units/zoned';
 import { FormField, fieldState } from '@/ui/forms/form-field';
 import { OneOf } from '@/ui/forms/one-of';
 import { Sheet } from '@/ui/pads/sheet';
@@ -54,36 +59,53 @@ const TAX = [
   ['on_top', 'Tax on top'],
 ] as const;
 
-/** What the price was said to be, before it was paid. */
+const wrongPrice = (text: string, of: string): string | undefined =>
+  text === '' ? undefined : !/^\d+(\.\d{1,6})?$/.test(text) ? 'A price such as 0.59' : Number(text) > 100 ? `At most 100 ${of}` : undefined;
+
+/** What the price was said to be, before it was paid; kept as the price of the place where somebody says so. */
 export function PriceSheet({
   currency,
+  place,
+  prices,
   openedAt,
   onClose,
   onAct,
+  onKeep,
 }: {
   currency: string;
+  /** Where it can be kept as a price; `null`: nowhere, or by nobody who looks. */
+  place: { siteId: string; networkId: string; name: string; zone: string } | null;
+  prices: readonly MileRecord<'tariff'>[];
   openedAt: number;
   onClose: () => void;
   onAct: (timeStamp: number, draft: Draft) => void;
+  onKeep: (items: RecordItem[]) => Promise<void>;
 }) {
   const [where, setWhere] = useState('Screen');
   const [perKWh, setPerKWh] = useState('');
+  const [perStart, setPerStart] = useState('');
+  const [keep, setKeep] = useState(false);
   const [text, setText] = useState('');
   const [taxIn, setTaxIn] = useState<'in' | 'on_top' | null>(null);
-  const price = perKWh.trim().replace(',', '.');
-  const problem = price === '' ? undefined : !/^\d+(\.\d+)?$/.test(price) ? 'A price such as 0.59' : Number(price) > 100 ? 'At most 100 per kWh' : undefined;
+  const [price, start] = [perKWh.trim().replace(',', '.'), perStart.trim().replace(',', '.')];
+  const [problem, startProblem] = [wrongPrice(price, 'per kWh'), wrongPrice(start, 'per start')];
   const why = privateNumber(text) ?? undefined;
+  // A price on file has its tax in: what comes on top is not known by how much.
+  const kept = place && keep && price !== '' && taxIn !== 'on_top';
+  const said = [price === '' ? '' : `${price} ${currency} per kWh`, start === '' ? '' : `${start} ${currency} per start`].filter(Boolean).join(', ');
   return (
     <Sheet title="Price shown" onClose={onClose}>
       <form
         onSubmit={(e) => {
           e.preventDefault();
-          if (problem || why || (price === '' && text.trim() === '')) return;
+          if (problem || startProblem || why || (said === '' && text.trim() === '')) return;
+          const item = kept ? priceFromPost(prices, place, { currency, perKWh: price, startFee: start }, localDay(phoneNow(), place.zone), v7()) : null;
+          if (item) void onKeep([item]);
           onAct(openedAt, {
             kind: 'price_shown',
             payload: {
               where,
-              text: text.trim() || `${price} ${currency} per kWh`,
+              text: [text.trim(), start !== '' || text.trim() === '' ? said : ''].filter(Boolean).join('; ').slice(0, 200),
               ...(price === '' ? {} : { perKWh: price, currency }),
               ...(taxIn === null ? {} : { taxIn: taxIn === 'in' }),
             },
@@ -92,14 +114,44 @@ export function PriceSheet({
       >
         <OneOf label="Where" value={where} choices={WHERE} onChoose={setWhere} />
         <div className="h-3" />
-        <FormField id="price" label={`${currencySymbol(currency)} per kWh`} error={problem}>
-          <input {...fieldState('price', problem)} inputMode="decimal" value={perKWh} autoComplete="off" onChange={(e) => setPerKWh(e.target.value)} />
-        </FormField>
+        <div className="grid grid-cols-2 gap-3">
+          <FormField id="price" label={`${currencySymbol(currency)} per kWh`} error={problem}>
+            <input {...fieldState('price', problem)} inputMode="decimal" value={perKWh} autoComplete="off" onChange={(e) => setPerKWh(e.target.value)} />
+          </FormField>
+          <FormField id="per-start" label={`${currencySymbol(currency)} per start`} error={startProblem}>
+            <input
+              {...fieldState('per-start', startProblem)}
+              inputMode="decimal"
+              value={perStart}
+              autoComplete="off"
+              onChange={(e) => setPerStart(e.target.value)}
+            />
+          </FormField>
+        </div>
         <FormField id="price-text" label="Anything else it said" error={why}>
           <input {...fieldState('price-text', why)} value={text} maxLength={200} autoComplete="off" onChange={(e) => setText(e.target.value)} />
         </FormField>
         <OneOf label="Tax" headed={false} value={taxIn} choices={TAX} mayBeNone onChoose={setTaxIn} row="mb-3 flex gap-2" />
-        <button type="submit" className="plate plate-next !min-h-[52px] w-full" disabled={price === '' && text.trim() === ''}>
+        {place ? (
+          <label className="mb-3 flex min-h-[44px] items-center gap-3 text-[15px]">
+            <input
+              type="checkbox"
+              className="size-6 shrink-0 accent-ink"
+              checked={kept === true}
+              disabled={price === '' || taxIn === 'on_top'}
+              onChange={(e) => setKeep(e.target.checked)}
+            />
+            <span>
+              Guests’ price at {place.name} from today
+              <span className="block text-[13px] text-ink-2">
+                {taxIn === 'on_top'
+                  ? 'Tax on top: keep it at the desk, with its rate.'
+                  : 'By the minute, by the hour or with fees: at the desk, under its prices.'}
+              </span>
+            </span>
+          </label>
+        ) : null}
+        <button type="submit" className="plate plate-next !min-h-[52px] w-full" disabled={said === '' && text.trim() === ''}>
           Record it
         </button>
       </form>
