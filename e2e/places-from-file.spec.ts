@@ -171,9 +171,9 @@ test('Tariffs of a network become its prices for whom and where one says, each o
   await page.goto(`/places/networks/${place.networkId}`);
   await page.getByRole('link', { name: 'Prices from a file' }).click();
   await put({ hello: 1 });
-  await expect(page.getByText('/country_code missing')).toBeVisible();
+  await expect(page.getByText('/country_code is missing')).toBeVisible();
   await put([tariff('G', 'By the kWh', 0.5), tariff('M', 'For members', 0.4), { ...tariff('X', 'Bent', 1), currency: 'euro' }]);
-  await expect(page.getByRole('list', { name: 'Reasons by place in the file' })).toHaveText('/2/currency format');
+  await expect(page.getByRole('list', { name: 'Reasons by place in the file' })).toHaveText('/2/currency is not written as it must be');
   await expect(page.getByRole('button', { name: 'Keep 0 prices' })).toBeDisabled();
   await page.getByRole('checkbox', { name: 'By the kWh' }).check();
   await page.getByLabel('First day of By the kWh').fill('2026-02-01');

@@ -42,7 +42,7 @@ describe('tariffs of a file as prices', () => {
       ['/0', 'T-1'],
       ['/2', 'T-3'],
     ]);
-    expect(leftOut).toEqual([{ pointer: '/1/currency', reason: 'format' }]);
+    expect(leftOut).toEqual([{ pointer: '/1/currency', reason: 'is not written as it must be' }]);
   });
 
   it('leaves out what the standard lets pass and no price can be: tax above the whole, a band that holds never', () => {

@@ -2,6 +2,7 @@ import { type OcpiTariff, ocpiTariff } from '../records/ocpi-tariff';
 import { oneLineOfObject } from '../tariff/plain-price';
 import { ownWords } from '../units/own-words';
 import { localDay } from '../units/zoned';
+import { BREACH_WORDS } from './breach-words';
 import { unitsOf } from './ocpi-check';
 import { tariffsIn } from './ocpi-tariffs';
 import { plainJson } from './plain-json';
@@ -29,7 +30,7 @@ export type TariffProposals = { proposals: TariffProposal[]; leftOut: { pointer:
  */
 export function tariffProposals(document: Json, zone: string): TariffProposals {
   const { breaches, tariffs } = tariffsIn(document);
-  const leftOut = breaches.filter((b) => b.refuses).map((b) => ({ pointer: b.pointer, reason: b.code.replaceAll('_', ' ') }));
+  const leftOut = breaches.filter((b) => b.refuses).map((b) => ({ pointer: b.pointer, reason: BREACH_WORDS[b.code] }));
   const objects = new Map(unitsOf(document).map((u) => [u.pointer, u.value]));
   const proposals: TariffProposal[] = [];
   for (const { pointer, from, until } of tariffs) {

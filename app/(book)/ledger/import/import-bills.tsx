@@ -1,5 +1,6 @@
 'use client';
 import { useState } from 'react';
+import { BREACH_WORDS } from '@/core/formats/breach-words';
 import { printMoney } from '@/core/units/money';
 import { printCount, printKWh, printShift } from '@/core/units/print';
 import { printDate, printTime } from '@/core/units/zoned';
@@ -79,7 +80,7 @@ export function ImportBills() {
             .filter((b) => b.refuses)
             .map((b) => (
               <p key={`${b.pointer} ${b.code}`} className="mb-2 border-l-4 border-fault bg-fault-card px-3 py-1.5 text-sm">
-                Refused: <span className="num">{b.pointer || '/'}</span> {b.code}
+                Refused: <span className="num">{b.pointer || '/'}</span> {BREACH_WORDS[b.code]}
               </p>
             ))}
           <div className="overflow-x-auto bg-card" role="region" aria-label="Bills of the file" tabIndex={0}>

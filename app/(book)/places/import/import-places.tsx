@@ -1,5 +1,6 @@
 'use client';
 import { useState } from 'react';
+import { BREACH_WORDS } from '@/core/formats/breach-words';
 import { printCount } from '@/core/units/print';
 import type { PlaceChoice, PlaceRow, PlacesPreview } from '@/server/formats/import-places';
 import { ChooseFile, useFileWork } from '@/ui/forms/file-work';
@@ -20,17 +21,14 @@ const REFUSED: Readonly<Record<string, string>> = {
   not_json: 'It is not JSON.',
 };
 const CODE: Readonly<Record<string, string>> = {
+  ...BREACH_WORDS,
   feature: 'is no Feature',
   geometry: 'is no point',
   coordinates: 'has no two numbers',
-  bounds: 'is out of bounds',
   no_name: 'has no name',
-  zone: 'is no time zone',
   removed: 'was removed by the network',
   connector_unknown: 'is a plug that is not known here',
   no_connector: 'has no plug that is known here',
-  missing: 'is missing',
-  duplicate: 'stands there twice',
 };
 type Choice = Omit<PlaceChoice, 'pointer'>;
 

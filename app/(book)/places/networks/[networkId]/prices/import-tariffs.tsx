@@ -2,6 +2,7 @@
 import { useState } from 'react';
 import { printMoney, printPerKWh } from '@/core/units/money';
 import { printCount } from '@/core/units/print';
+import { printSeen } from '@/core/units/zoned';
 import type { TariffChoice, TariffRow, TariffsPreview } from '@/server/formats/import-tariffs';
 import { ChooseFile, useFileWork } from '@/ui/forms/file-work';
 
@@ -146,7 +147,8 @@ function Row({
   'network' | 'sites' | 'payers'
 >) {
   const start = Number(r.startFee) > 0 ? `, ${printMoney(r.startFee, r.currency)} per start` : '';
-  const days = r.from || r.until ? `, ${r.from ?? ''} to ${r.until ?? 'open'}` : '';
+  const day = (iso: string) => `${printSeen(iso)} ${iso.slice(0, 4)}`;
+  const days = `${r.from ? `, from ${day(r.from)}` : ''}${r.until ? `, until ${day(r.until)}` : ''}`;
   return (
     <li className="border-b border-rule-2 px-3 py-2">
       <label className="flex min-h-[44px] min-w-0 items-center gap-3">
