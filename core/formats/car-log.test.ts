@@ -48,6 +48,8 @@ describe('the log of a car', () => {
     ['of nine lines', lines('time,kW', (i) => `${i},50`, 9), 'too_short'],
     ['of nothing', bytes(''), 'no_time'],
     ['with a NUL', bytes('time,kW\n0,\u00001'), 'nul_byte'],
+    ['of years', lines('time,kW', (i) => `${i * 1e9},50`, 12), 'too_many_days'],
+    ['of more than eight days', lines('time,kW', (i) => `${i === 11 ? 8 * 86_400 + 1 : i},50`, 12), 'too_many_days'],
     ['of too many lines', lines('t,kW', (i) => `${i},5`, 100_001), 'too_long'],
     ['of one endless line', bytes(`t,kW\n${'1'.repeat(1_200_000)}`), 'record_too_long'],
   ])('%s is refused', (_, file, code) => expect(readCarLog(file)).toMatchObject({ ok: false, code }));

@@ -15,10 +15,12 @@ export type CarLog = {
   /** The recorder counts charging as negative. */
   turned: boolean;
 };
-export type CarLogRefused = SheetRefused | { code: 'no_time' | 'no_power' | 'too_short' | 'too_long'; where: null };
+export type CarLogRefused = SheetRefused | { code: 'no_time' | 'no_power' | 'too_short' | 'too_long' | 'too_many_days'; where: null };
 
 /** Two samples a second over half a day. */
 const MOST_SAMPLES = 100_000;
+/** Longer nobody charges, and a clock that was set on the way makes years of a minute. */
+const MOST_SECONDS = 8 * 86_400;
 const LEAST_SAMPLES = 10;
 const BOUNDS = { kW: [-1000, 1000], socPct: [0, 100], V: [0, 1500], A: [-2000, 2000] } as const;
 
@@ -134,6 +136,7 @@ export function readCarLog(bytes: Uint8Array): CarLog | ({ ok: false } & CarLogR
     else samples.push({ ...sample, s });
   }
   if (samples.length < LEAST_SAMPLES) return { ok: false, code: 'too_short', where: null };
+  if ((samples.at(-1)?.s ?? 0) > MOST_SECONDS) return { ok: false, code: 'too_many_days', where: null };
   const turned = samples.filter((x) => (x.kW ?? 0) < -0.5).length > samples.filter((x) => (x.kW ?? 0) > 0.5).length;
   if (turned) for (const x of samples) for (const f of ['kW', 'A'] as const) if (x[f] !== undefined) x[f] = 0 - (x[f] as number);
   return {

@@ -44,6 +44,17 @@ describe('a log laid beside a session', () => {
       { numRuns: 40, seed: 7 },
     );
   });
+  it('of a week is found beside a charge of ten hours, by when it began and ended', () => {
+    const [end, before] = [36_000, 3 * 86_400];
+    const week = Array.from({ length: (7 * 86_400) / 60 }, (_, i) => ({ s: i * 60, kW: i * 60 >= before && i * 60 <= before + end ? 10.8 : 0 }));
+    const found = alignLog(
+      [3600, 7200, 30_000].map((t_s) => ({ t_s, kW: 11 })),
+      end,
+      week,
+    );
+    expect(Math.abs((found?.offset_s as number) + before)).toBeLessThanOrEqual(60);
+    expect(found && isTold(found)).toBe(true);
+  });
   it('that is of another charge is not told to belong there', () => {
     const other = logOf(100).map((s, i) => ({ ...s, kW: 40 + 30 * Math.sin(i / 25) }));
     const found = alignLog(looksAt(SIX), END, other);

@@ -8,7 +8,7 @@ export type LogAligned = {
   offset_s: number;
   /** Correlation of the two, 1 at best. */
   r: number;
-  /** The best correlation at least a minute and a half away: where it is as good, the place is not told. */
+  /** The best correlation at least a minute and a half away, of many hours farther: where it is as good, the place is not told. */
   next: number;
   /** Looks that lie within the log. */
   looks: number;
@@ -16,9 +16,10 @@ export type LogAligned = {
 
 const STEP_S = 5;
 const FINE_S = 0.5;
-/** What is looked at before power and after it went: the edges tell most. */
-const AROUND_S = 90;
-const APART_S = 90;
+/** A charge of many hours is looked at in so many steps: its power changes as slowly as it is long. */
+const MOST_STEPS = 720;
+/** What is looked at before power and after it went, steps: the edges tell most. */
+const AROUND = 18;
 /** Looks that say something of where it lies, at least. */
 const LEAST_LOOKS = 3;
 /** Of the session the log must have so much. */
@@ -63,42 +64,46 @@ export function alignLog(looks: readonly Look[], end_s: number, log: readonly Sa
   const samples = log.filter((s): s is { s: number; kW: number } => s.kW !== undefined);
   const [first, last] = [within[0], within.at(-1)];
   if (within.length < LEAST_LOOKS || samples.length < 4 || !first || !last || !(end_s > 0)) return null;
+  const step = Math.max(STEP_S, Math.ceil(end_s / MOST_STEPS));
+  const around = AROUND * step;
   const knots: [number, number][] = [
-    [-AROUND_S, 0],
+    [-around, 0],
     [0, 0],
     [1, first.kW],
     ...within.map((l): [number, number] => [l.t_s, l.kW]),
     [end_s, last.kW],
     [end_s + 1, 0],
-    [end_s + AROUND_S, 0],
+    [end_s + around, 0],
   ];
   const [x, y] = [knots.map((k) => k[0]), knots.map((k) => k[1])];
   const [u, v] = [samples.map((s) => s.s), samples.map((s) => s.kW)];
   const moments: number[] = [];
-  for (let t = -AROUND_S; t <= end_s + AROUND_S; t += STEP_S) moments.push(t);
+  for (let t = -around; t <= end_s + around; t += step) moments.push(t);
   const own = moments.map((t) => at(x, y, t) as number);
-  const fitted = (offset: number): number => {
+  const fitted = (logAt: (i: number) => number | null): number => {
     const a: number[] = [];
     const b: number[] = [];
-    for (const [i, t] of moments.entries()) {
-      const kW = at(u, v, t - offset);
-      if (kW === null) continue;
-      a.push(own[i] as number);
-      b.push(kW);
+    for (const [i, kW] of own.entries()) {
+      const logged = logAt(i);
+      if (logged === null) continue;
+      a.push(kW);
+      b.push(logged);
     }
-    return a.length >= LEAST_COVER * moments.length ? correlation(a, b) : Number.NEGATIVE_INFINITY;
+    return a.length >= LEAST_COVER * own.length ? correlation(a, b) : Number.NEGATIVE_INFINITY;
   };
-  const [from, to] = [-AROUND_S - (u.at(-1) as number), end_s + AROUND_S - (u[0] as number)];
+  // Shifted by whole steps it is asked at the same moments over and over: they are worked out once.
+  const [begin, over] = [u[0] as number, (u.at(-1) as number) - (u[0] as number)];
+  const grid = Array.from({ length: Math.floor(over / step) + 1 }, (_, k) => at(u, v, begin + k * step));
   const coarse: [number, number][] = [];
-  for (let offset = from; offset <= to; offset += STEP_S) coarse.push([offset, fitted(offset)]);
+  for (let k = 1 - own.length; k < grid.length; k++) coarse.push([-around - begin - k * step, fitted((i) => grid[i + k] ?? null)]);
   const best = coarse.reduce((a, b) => (b[1] > a[1] ? b : a), [0, Number.NEGATIVE_INFINITY]);
   if (!Number.isFinite(best[1])) return null;
   let [offset_s, r] = best;
-  for (let offset = best[0] - STEP_S; offset <= best[0] + STEP_S; offset += FINE_S) {
-    const found = fitted(offset);
+  for (let offset = best[0] - step; offset <= best[0] + step; offset += FINE_S) {
+    const found = fitted((i) => at(u, v, (moments[i] as number) - offset));
     if (found > r) [offset_s, r] = [offset, found];
   }
-  const next = coarse.reduce((most, [offset, c]) => (Math.abs(offset - offset_s) >= APART_S && c > most ? c : most), -1);
+  const next = coarse.reduce((most, [offset, c]) => (Math.abs(offset - offset_s) >= around && c > most ? c : most), -1);
   return { offset_s, r, next, looks: within.filter((l) => at(u, v, l.t_s - offset_s) !== null).length };
 }
 

@@ -9,6 +9,7 @@ import { previewTariffs, type TariffChoice, takeTariffs } from './import-tariffs
 afterAll(() => (process.env.DATABASE_URL ? pool().end() : undefined));
 
 const PLAN = '0199d27f-0000-7000-8000-00000000a001';
+const PROVIDER = '0199d27f-0000-7000-8000-00000000a002';
 const tariff = (id: string, price: number) => ({
   country_code: 'SI',
   party_id: 'BLU',
@@ -34,7 +35,13 @@ describeWithDatabase('Tariffs of a network', () => {
   it('come in as its prices where somebody says for whom, each once; one that is refused keeps the others from nothing', async () => {
     const who = signedIn(await newHousehold());
     const place = await addPlace(who);
-    await send(who, asRecords([recordItem('plan', PLAN, { networkId: place.networkId, name: 'Barn Plus', currency: 'EUR', from: '2026-01-01' })]));
+    await send(
+      who,
+      asRecords([
+        recordItem('plan', PLAN, { networkId: place.networkId, name: 'Barn Plus', currency: 'EUR', from: '2026-01-01' }),
+        recordItem('provider', PROVIDER, { name: 'Roam' }),
+      ]),
+    );
     expect(await previewTariffs(who, place.networkId, file)).toMatchObject({
       ok: true,
       preview: {
@@ -45,10 +52,24 @@ describeWithDatabase('Tariffs of a network', () => {
         leftOut: [{ pointer: '/2/currency' }],
       },
     });
-    const chosen = [choice('/0'), choice('/1', { planId: PLAN, siteId: place.siteId, until: '2026-12-31' }), choice('/7'), choice('/1', { siteId: PLAN })];
+    const chosen = [
+      choice('/0'),
+      choice('/1', { planId: PLAN, siteId: place.siteId, until: '2026-12-31' }),
+      choice('/7'),
+      choice('/1', { siteId: PLAN }),
+      choice('/0', { providerId: PLAN }),
+      choice('/0', { planId: place.siteId }),
+      choice('/0', { planId: PLAN, providerId: PROVIDER }),
+    ];
     expect(await takeTariffs(who, place.networkId, file, chosen)).toMatchObject({
       taken: 2,
-      refused: [{ pointer: '/7' }, { pointer: '/1', reason: 'fields refers to something that is not known here' }],
+      refused: [
+        { pointer: '/7' },
+        { pointer: '/1', reason: 'siteId is no site of this network' },
+        { pointer: '/0', reason: 'providerId is no provider here' },
+        { pointer: '/0', reason: 'planId is no plan here' },
+        { pointer: '/0', reason: 'fields.providerId Either a plan or a provider' },
+      ],
       preview: { rows: [{ here: true }, { here: true }] },
     });
     expect(await takeTariffs(who, place.networkId, file, chosen.slice(0, 2))).toMatchObject({ taken: 0, refused: [] });

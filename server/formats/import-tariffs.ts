@@ -56,12 +56,25 @@ export async function takeTariffs(who: SignedIn, networkId: string, bytes: Uint8
   const found = await load(who, networkId, bytes);
   if ('refused' in found) return { ok: false, refused: found.refused };
   const by = new Map(found.proposals.map((p) => [p.pointer, p]));
-  const there = new Set((await recordsOf(who.householdId, 'tariff')).map((t) => t.id));
+  const [tariffs, sites, plans, providers] = await Promise.all([
+    recordsOf(who.householdId, 'tariff'),
+    recordsWhere(who.householdId, 'site', 'networkId', [networkId]),
+    recordsOf(who.householdId, 'plan'),
+    recordsOf(who.householdId, 'provider'),
+  ]);
+  const there = new Set(tariffs.map((t) => t.id));
+  const wrongOf = (c: Omit<TariffChoice, 'pointer'>): string | null => {
+    const unknown = (id: string | null, all: readonly { id: string }[]) => id !== null && !all.some((r) => r.id === id);
+    if (unknown(c.siteId, sites)) return 'siteId is no site of this network';
+    if (unknown(c.planId, plans)) return 'planId is no plan here';
+    return unknown(c.providerId, providers) ? 'providerId is no provider here' : null;
+  };
   const refused: { pointer: string; reason: string }[] = [];
   const items = choices.flatMap(({ pointer, ...choice }) => {
     const proposal = by.get(pointer);
-    if (!proposal) {
-      refused.push({ pointer, reason: 'is no tariff of this file' });
+    const wrong = proposal ? wrongOf(choice) : 'is no tariff of this file';
+    if (!proposal || wrong) {
+      refused.push({ pointer, reason: wrong ?? '' });
       return [];
     }
     const { tariff, perKWh, startFee } = proposal;

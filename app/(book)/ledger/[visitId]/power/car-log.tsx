@@ -9,6 +9,7 @@ import { Rows, Section } from '@/ui/places/section';
 const REFUSED: Readonly<Record<string, string>> = {
   no_time: 'No column of it is a time: its heading should say “time”.',
   no_power: 'No column of it is power in kW, and it has not both volts and amps.',
+  too_many_days: 'It goes over more than eight days: send those of the charge.',
   too_short: 'It has fewer than ten lines with a time and a figure.',
   too_long: 'It has more than 100,000 lines.',
   nul_byte: 'It holds a NUL byte: is it a CSV file?',
