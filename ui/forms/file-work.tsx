@@ -26,6 +26,14 @@ export function useFileWork() {
   return { busy, said, say, working };
 }
 
+type RefusedFile = { error?: string; refused?: { code?: string; where?: { pointer?: string; byte?: number } | null } };
+/** Why a file was not read, and where in it. @param words of its codes */
+export function refusedText({ error, refused }: RefusedFile, words: Readonly<Record<string, string>>): string {
+  const { pointer, byte } = refused?.where ?? {};
+  const why = refused?.code === undefined ? '' : (words[refused.code] ?? refused.code.replaceAll('_', ' '));
+  return [error, why, pointer || (byte === undefined ? '' : `byte ${byte}`)].filter(Boolean).join(' ');
+}
+
 /** The file that is chosen, and below it what is said of it. */
 export function ChooseFile({
   label,

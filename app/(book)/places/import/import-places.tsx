@@ -3,7 +3,8 @@ import { useState } from 'react';
 import { BREACH_WORDS } from '@/core/formats/breach-words';
 import { printCount } from '@/core/units/print';
 import type { PlaceChoice, PlaceRow, PlacesPreview } from '@/server/formats/import-places';
-import { ChooseFile, useFileWork } from '@/ui/forms/file-work';
+import { ChooseFile, refusedText, useFileWork } from '@/ui/forms/file-work';
+import { LeftOut } from '@/ui/forms/left-out';
 
 /** Rows of one request: all of them would be more than an address can hold. */
 const AT_ONCE = 25;
@@ -48,12 +49,7 @@ export function ImportPlaces() {
     const answer = await fetch(`/api/v1/import/places${query}`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: of });
     const body = await answer.json();
     if (answer.ok) return body;
-    const { pointer, byte } = body.refused?.where ?? {};
-    say(
-      [body.error, REFUSED[body.refused?.code] ?? body.refused?.code?.replaceAll('_', ' '), pointer || (byte === undefined ? '' : `byte ${byte}`)]
-        .filter(Boolean)
-        .join(' '),
-    );
+    say(refusedText(body, REFUSED));
     return null;
   };
   const show = (preview: PlacesPreview) => {
@@ -100,18 +96,7 @@ export function ImportPlaces() {
       />
       {seen ? (
         <>
-          {seen.breaches.length > 0 ? (
-            <section aria-label="What is left out" className="mb-4">
-              <h2 className="mb-1 text-[16px]">What is left out</h2>
-              <ul className="max-h-60 overflow-y-auto text-[14px]" tabIndex={0} aria-label="Reasons by place in the file">
-                {seen.breaches.map((b) => (
-                  <li key={`${b.pointer} ${b.code}`} className="mb-1 break-words border-l-4 border-fault bg-fault-card px-3 py-1">
-                    <span className="num">{b.pointer || '/'}</span> {CODE[b.code] ?? b.code.replaceAll('_', ' ')}
-                  </li>
-                ))}
-              </ul>
-            </section>
-          ) : null}
+          <LeftOut items={seen.breaches.map((b) => ({ pointer: b.pointer, reason: CODE[b.code] ?? b.code.replaceAll('_', ' ') }))} />
           <datalist id="networks-here">
             {seen.networks.map((n) => (
               <option key={n} value={n} />

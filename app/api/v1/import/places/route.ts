@@ -1,8 +1,8 @@
 import * as z from 'zod';
 import { mayRecord } from '@/core/records/roles';
-import { firstProblem, ownWords } from '@/core/units/own-words';
 import { previewPlaces, takePlaces } from '@/server/formats/import-places';
 import { answering, noStore } from '@/server/http/answer';
+import { jsonQuery } from '@/server/http/json-query';
 import { perMinute } from '@/server/http/rate';
 import { notSignedIn, whoAsks } from '@/server/http/session-cookie';
 import { guardBytes } from '@/server/http/write-guard';
@@ -31,21 +31,9 @@ export const POST = answering(async (request: Request): Promise<Response> => {
   const late = limit(who.personId);
   if (late) return late;
   if (!mayRecord(who.role)) return Response.json({ error: 'Only those who record may take places in.' }, { status: 403, headers: noStore });
-  const said = new URL(request.url).searchParams.get('choices');
-  const chosen = said === null ? null : readChoices(said);
+  const chosen = jsonQuery(request, 'choices', choices);
   if (typeof chosen === 'string') return Response.json({ error: chosen }, { status: 422, headers: noStore });
   const answer = chosen ? await takePlaces(who, body.bytes, chosen) : await previewPlaces(who, body.bytes);
   if (!answer.ok) return Response.json({ error: 'The file cannot be read.', refused: answer.refused }, { status: 422, headers: noStore });
   return Response.json({ ...answer.preview, ...(answer.taken === undefined ? {} : { taken: answer.taken }) }, { headers: noStore });
 });
-
-function readChoices(text: string) {
-  try {
-    const parsed = choices.safeParse(JSON.parse(text), { error: ownWords });
-    if (parsed.success) return parsed.data;
-    const { path, reason } = firstProblem(parsed.error, 'choices');
-    return `${path}: ${reason}`;
-  } catch {
-    return 'choices: is not JSON';
-  }
-}

@@ -2,9 +2,9 @@ import * as z from 'zod';
 import { isDay } from '@/core/records/moment';
 import { mayRecord } from '@/core/records/roles';
 import { isId } from '@/core/units/id';
-import { firstProblem, ownWords } from '@/core/units/own-words';
 import { previewTariffs, takeTariffs } from '@/server/formats/import-tariffs';
 import { answering, noStore } from '@/server/http/answer';
+import { jsonQuery } from '@/server/http/json-query';
 import { perMinute } from '@/server/http/rate';
 import { notSignedIn, whoAsks } from '@/server/http/session-cookie';
 import { guardBytes } from '@/server/http/write-guard';
@@ -33,10 +33,8 @@ export const POST = answering(async (request: Request): Promise<Response> => {
   const late = limit(who.personId);
   if (late) return late;
   if (!mayRecord(who.role)) return Response.json({ error: 'Only those who record may take prices in.' }, { status: 403, headers: noStore });
-  const asked = new URL(request.url).searchParams;
-  const network = asked.get('network') ?? '';
-  const said = asked.get('choices');
-  const chosen = said === null ? null : readChoices(said);
+  const network = new URL(request.url).searchParams.get('network') ?? '';
+  const chosen = jsonQuery(request, 'choices', choices);
   if (!isId(network)) return Response.json({ error: 'network: must be an id' }, { status: 422, headers: noStore });
   if (typeof chosen === 'string') return Response.json({ error: chosen }, { status: 422, headers: noStore });
   const answer = chosen ? await takeTariffs(who, network, body.bytes, chosen) : await previewTariffs(who, network, body.bytes);
@@ -44,14 +42,3 @@ export const POST = answering(async (request: Request): Promise<Response> => {
   const { preview, taken, refused } = answer;
   return Response.json({ ...preview, ...(taken === undefined ? {} : { taken, refused }) }, { headers: noStore });
 });
-
-function readChoices(text: string) {
-  try {
-    const parsed = choices.safeParse(JSON.parse(text), { error: ownWords });
-    if (parsed.success) return parsed.data;
-    const { path, reason } = firstProblem(parsed.error, 'choices');
-    return `${path}: ${reason}`;
-  } catch {
-    return 'choices: is not JSON';
-  }
-}

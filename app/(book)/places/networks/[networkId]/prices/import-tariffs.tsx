@@ -4,7 +4,8 @@ import { printMoney, printPerKWh } from '@/core/units/money';
 import { printCount } from '@/core/units/print';
 import { printSeen } from '@/core/units/zoned';
 import type { TariffChoice, TariffRow, TariffsPreview } from '@/server/formats/import-tariffs';
-import { ChooseFile, useFileWork } from '@/ui/forms/file-work';
+import { ChooseFile, refusedText, useFileWork } from '@/ui/forms/file-work';
+import { LeftOut } from '@/ui/forms/left-out';
 
 /** Rows of one request: all of them would be more than an address can hold. */
 const AT_ONCE = 20;
@@ -36,12 +37,7 @@ export function ImportTariffs({ networkId, network, sites, payers, today }: Prop
     const answer = await fetch(`/api/v1/import/tariffs?${query}`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: of });
     const body = await answer.json();
     if (answer.ok) return body;
-    const { pointer, byte } = body.refused?.where ?? {};
-    say(
-      [body.error, REFUSED[body.refused?.code] ?? body.refused?.code?.replaceAll('_', ' '), pointer || (byte === undefined ? '' : `byte ${byte}`)]
-        .filter(Boolean)
-        .join(' '),
-    );
+    say(refusedText(body, REFUSED));
     return null;
   };
   const read = (of: File) =>
@@ -80,7 +76,6 @@ export function ImportTariffs({ networkId, network, sites, payers, today }: Prop
   const choose = (pointer: string, c: Choice | null) => setChoices(({ [pointer]: _, ...others }) => (c === null ? others : { ...others, [pointer]: c }));
   const coming = Object.keys(choices).length;
   const odd = Object.values(choices).some((c) => c.from === '' || (c.until !== null && c.until < c.from));
-  const leftOut = [...refused, ...(seen?.leftOut ?? [])];
   return (
     <>
       <ChooseFile
@@ -95,18 +90,7 @@ export function ImportTariffs({ networkId, network, sites, payers, today }: Prop
       />
       {seen ? (
         <>
-          {leftOut.length > 0 ? (
-            <section aria-label="What is left out" className="mb-4">
-              <h2 className="mb-1 text-[16px]">What is left out</h2>
-              <ul className="max-h-60 overflow-y-auto text-[14px]" tabIndex={0} aria-label="Reasons by place in the file">
-                {leftOut.map((b) => (
-                  <li key={`${b.pointer} ${b.reason}`} className="mb-1 break-words border-l-4 border-fault bg-fault-card px-3 py-1">
-                    <span className="num">{b.pointer || '/'}</span> {b.reason}
-                  </li>
-                ))}
-              </ul>
-            </section>
-          ) : null}
+          <LeftOut items={[...refused, ...seen.leftOut]} />
           <ul className="border-t-2 border-ink bg-card">
             {seen.rows.map((r) => (
               <Row
