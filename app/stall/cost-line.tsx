@@ -2,7 +2,7 @@
 import { useMemo } from 'react';
 import { phoneNow } from '@/client/touch/touch-time';
 import { costSoFar } from '@/core/tariff/cost-so-far';
-import { costWords } from '@/core/tariff/cost-words';
+import { type CostAs, costWords } from '@/core/tariff/cost-words';
 import { compiledOf } from '@/core/tariff/tariff-object';
 import type { KeptTariff } from '@/core/tariff/tariff-on';
 import type { Live, LiveFacts } from './live-facts';
@@ -17,13 +17,11 @@ export function CostLine({ visit, facts }: { visit: Live['visit']; facts: Pick<L
   const said = useMemo(() => {
     const proof = charging?.proof;
     if (!charging || !proof) return null;
-    const by = (t: KeptTariff) => {
-      const cost = costSoFar(compiledOf(t), visit, { ...charging, proof }, Math.max(now, proof.t));
-      return cost.known ? cost.value : null;
+    const by = (t: KeptTariff | undefined, plan: string | null): CostAs[] => {
+      const cost = t && costSoFar(compiledOf(t), visit, { ...charging, proof }, Math.max(now, proof.t));
+      return cost?.known ? [{ cost: cost.value, plan }] : [];
     };
-    const cost = tariff ? by(tariff) : null;
-    const withPlan = member ? by(member.tariff) : null;
-    return cost ? costWords(cost, member && withPlan ? { cost: withPlan, name: member.name } : null, visit.zone) : null;
+    return costWords([...by(tariff, null), ...by(member?.tariff, member?.name ?? null)], visit.zone);
   }, [visit, charging, tariff, member, now]);
   return said ? <p className="border-b border-rule bg-card px-4 py-1 text-[14px] font-semibold">{said}</p> : null;
 }

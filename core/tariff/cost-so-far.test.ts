@@ -148,13 +148,25 @@ describe('what staying costs', () => {
 describe('in words', () => {
   const cost = (total: string, next: CostSoFar['next'] = null): CostSoFar => ({ total, currency: 'EUR', now: { perKWh: '0.5000', perMin: null }, next });
   const t = Date.parse('2025-10-14T12:30:00Z');
+  const said = (c: CostSoFar, zone = 'UTC') => costWords([{ cost: c, plan: null }], zone);
   it('says the sum, that with a plan, and what changes', () => {
-    expect(costWords(cost('5.00'), null, 'Europe/Ljubljana')).toBe('By tariff about €5.00 so far.');
-    expect(costWords(cost('5.00', { at: t, prices: { perKWh: '0.3', perMin: null } }), { cost: cost('4.00'), name: 'Otter plan' }, 'Europe/Ljubljana')).toBe(
-      'By tariff about €5.00, €4.00 with Otter plan so far. From 14:30 €0.300 per kWh.',
-    );
-    expect(costWords(cost('5.00', { at: t, prices: { perKWh: '0.5000', perMin: '0.1' } }), null, 'UTC')).toContain('From 12:30 €0.100 per minute.');
-    expect(costWords(cost('5.00', { at: t, prices: { perKWh: null, perMin: null } }), null, 'UTC')).toContain('From 12:30 nothing per kWh.');
+    expect(said(cost('5.00'))).toBe('By tariff about €5.00 so far.');
+    const cheaper = { at: t, prices: { perKWh: '0.3', perMin: null } };
+    expect(
+      costWords(
+        [
+          { cost: cost('5.00', cheaper), plan: null },
+          { cost: cost('4.00'), plan: 'Otter plan' },
+        ],
+        'Europe/Ljubljana',
+      ),
+    ).toBe('By tariff about €5.00, €4.00 with Otter plan so far. From 14:30 €0.300 per kWh.');
+    expect(costWords([{ cost: cost('4.00'), plan: 'Otter plan' }], 'UTC')).toBe('By tariff about €4.00 with Otter plan so far.');
+    expect(costWords([], 'UTC')).toBeNull();
+    expect(said(cost('5.00', { at: t, prices: { perKWh: '0.5000', perMin: '0.1' } }))).toBe('By tariff about €5.00 so far. From 12:30 €0.100 per minute.');
+    expect(said(cost('5.00', { at: t, prices: { perKWh: null, perMin: '0.2' } }))).toContain('From 12:30 €0.200 per minute and nothing per kWh.');
+    const byMin = { ...cost('5.00', { at: t, prices: { perKWh: '0.5000', perMin: null } }), now: { perKWh: '0.5000', perMin: '0.1' } };
+    expect(said(byMin)).toContain('From 12:30 nothing per minute.');
   });
 });
 

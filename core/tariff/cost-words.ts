@@ -12,9 +12,14 @@ function pricesText(p: PricesNow, before: PricesNow, currency: string): string {
   return some.filter(Boolean).join(' and ');
 }
 
-/** What a charge has cost so far in one line, and when its price changes. @param member the same for those who hold a plan, with what it is called @param zone of the place */
-export function costWords(c: CostSoFar, member: { cost: CostSoFar; name: string } | null, zone: string): string {
-  const withPlan = member ? `, ${printMoney(member.cost.total, member.cost.currency)} with ${member.name}` : '';
-  const next = c.next ? ` From ${printTime(c.next.at, zone)} ${pricesText(c.next.prices, c.now, c.currency)}.` : '';
-  return `By tariff about ${printMoney(c.total, c.currency)}${withPlan} so far.${next}`;
+/** Of whom a sum is: guests, or those who hold a plan, with what it is called. */
+export type CostAs = { cost: CostSoFar; plan: string | null };
+
+/** What a charge has cost so far in one line, and when the price of the first changes; `null` where no sum is known. @param zone of the place */
+export function costWords(costs: readonly CostAs[], zone: string): string | null {
+  const [first] = costs;
+  if (!first) return null;
+  const { next, now, currency } = first.cost;
+  const sums = costs.map(({ cost, plan }) => `${printMoney(cost.total, cost.currency)}${plan === null ? '' : ` with ${plan}`}`);
+  return `By tariff about ${sums.join(', ')} so far.${next ? ` From ${printTime(next.at, zone)} ${pricesText(next.prices, now, currency)}.` : ''}`;
 }
