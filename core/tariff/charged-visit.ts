@@ -26,11 +26,12 @@ export function occupancyOf(v: Pick<Visit, 'line'>): number {
 function counted(a: Attempt, start: number, end: number, total: number): { t: number; wh: number }[] {
   const points = [{ t: start, wh: 0 }];
   for (const r of a.readings) {
-    if (r.screen !== 'stall' || r.kWh === undefined || r.mark.t <= start || r.mark.t >= end) continue;
+    const t = Math.round(r.mark.t);
+    if (r.screen !== 'stall' || r.kWh === undefined || t <= start || t >= end) continue;
     const last = points.at(-1) as { t: number; wh: number };
     const read = wh(r.kWh);
     // A figure that falls, or passes the last one, was misread.
-    if (read >= last.wh && read <= total && r.mark.t > last.t) points.push({ t: r.mark.t, wh: read });
+    if (read >= last.wh && read <= total && t > last.t) points.push({ t, wh: read });
   }
   return [...points, { t: end, wh: total }];
 }
@@ -60,14 +61,19 @@ function shared(points: readonly { t: number; wh: number }[], stretches: readonl
   return out;
 }
 
-/** From when a session is charged for: power as the stall claimed it, else as it was proved. UTC ms. */
-export const chargedFrom = ({ claimed }: Pick<Attempt, 'claimed'>, proof_t: number): number => (claimed && claimed.t <= proof_t ? claimed.t : proof_t);
+/**
+ * From when a session is charged for: power as the stall claimed it, else as it was proved. UTC ms, whole, as all times of a priced session are: where a phone's clock
+ * jumped, or stands beside another's, a touch lies between two of them.
+ */
+export const chargedFrom = ({ claimed }: Pick<Attempt, 'claimed'>, proof_t: number): number =>
+  Math.round(claimed && claimed.t <= proof_t ? claimed.t : proof_t);
+const whole = (t: number | null): number | null => (t === null ? null : Math.round(t));
 /** Until when a session charged, as far as anything of its end was told. UTC ms. */
-export const chargedUntil = (a: Attempt): number | null => chargingEnd(a)?.t ?? a.unplugged?.t ?? a.ended?.at.t ?? null;
+export const chargedUntil = (a: Attempt): number | null => whole(chargingEnd(a)?.t ?? a.unplugged?.t ?? a.ended?.at.t ?? null);
 
 /** A session of so many Wh from its start to the end of charging, then parked until `left`: even between the stall's readings, pauses parked. UTC ms. */
 export function periodsOf(a: Attempt, { start, end, left, total }: { start: number; end: number; left: number; total: number }, occupancy: number): Period[] {
-  const pauses = a.pauses.map((p): [number, number] => [Math.max(start, p.from.t), Math.min(end, p.to.t)]).filter(([s, e]) => e > s);
+  const pauses = a.pauses.map((p): [number, number] => [Math.max(start, Math.round(p.from.t)), Math.min(end, Math.round(p.to.t))]).filter(([s, e]) => e > s);
   const stretches: [number, number][] = [];
   let at = start;
   for (const [s, e] of pauses) {
@@ -129,7 +135,7 @@ export function chargedAttempts(v: Pick<Visit, 'attempts' | 'billed' | 'zone' | 
     const kWh = energies.value.get(a.n) ?? '0';
     const total = wh(kWh);
     const start = chargedFrom(a, a.proof.t);
-    const ended = chargedUntil(a) ?? v.pulledOutAt;
+    const ended = chargedUntil(a) ?? whole(v.pulledOutAt);
     const timed = a.proof.precision !== 'day' && ended !== null && ended > start;
     const occupancy = occupancyOf(v);
     if (!timed) {
@@ -137,7 +143,7 @@ export function chargedAttempts(v: Pick<Visit, 'attempts' | 'billed' | 'zone' | 
       continue;
     }
     const end = ended as number;
-    const left = Math.max(end, a.unplugged?.t ?? v.pulledOutAt ?? end);
+    const left = Math.max(end, whole(a.unplugged?.t ?? v.pulledOutAt) ?? end);
     const session = { zone: v.zone, periods: periodsOf(a, { start, end, left, total }, occupancy) };
     out.push({ n: a.n, kWh, timed, session });
   }

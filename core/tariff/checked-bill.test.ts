@@ -61,6 +61,23 @@ describe('the sessions of a visit as they are priced', () => {
       ],
     ]);
   });
+  it('are of whole milliseconds where the phone’s clock jumped and its touches lie between two of them', () => {
+    // The wall clock is put on by a minute at the first reading; the page's own clock counts tenths of a millisecond.
+    const events = story(IN, [5, 'stall_chosen', { stallId: STALL_A }], ...CHARGE).map((e, i) => ({
+      ...e,
+      at: e.at + (i >= 5 ? 60_000 : 0),
+      mono: e.mono + ((i * 3) % 10) / 10,
+    }));
+    const visit = deriveVisit(VISIT, events, payloadProblem);
+    expect(visit.line.some((e) => !Number.isInteger(e.t))).toBe(true);
+    const found = chargedAttempts(visit);
+    if (!found.known) throw new Error(found.why);
+    const periods = found.value.flatMap((a) => a.session.periods);
+    expect(periods.flatMap((p) => [p.start, p.end]).every(Number.isInteger)).toBe(true);
+    expect(periods.map((p) => Math.round((p.end - p.start) / 60_000))).toEqual([10, 20, 10]);
+    const priced = checkedBill(visit, around(price(60, { perKWh: '0.50', perMin: '0.10' })));
+    expect(priced && 'total' in priced && priced.total).toBe('23.00');
+  });
   it('pauses are parked, and nothing is lost in rounding', () => {
     const found = chargedAttempts(
       visitOf(

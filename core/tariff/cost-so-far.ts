@@ -28,7 +28,8 @@ function lastKW(a: Running, total_wh: number, from: number, to: number): number 
 }
 
 /** The session that runs, as it stands now. Energy is what the stall has shown; the time since its last reading counts, with power as it was read last. */
-export function runningSession(v: Told, a: Running, now: number): ChargedSession {
+export function runningSession(v: Told, a: Running, at: number): ChargedSession {
+  const now = Math.round(at);
   const total = wh(stallKWhSoFar(a) ?? '0');
   const start = Math.min(chargedFrom(a, a.proof.t), now);
   const power = lastKW(a, total, start, now);
@@ -43,7 +44,7 @@ function earlierSession(v: Told, a: Running, now: number, byEnergy: boolean): Ch
   if (!energy && byEnergy) return null;
   const start = Math.min(chargedFrom(a, a.proof.t), now);
   const end = Math.max(start, chargedUntil(a) ?? now);
-  const left = Math.max(end, a.unplugged?.t ?? end);
+  const left = Math.max(end, Math.round(a.unplugged?.t ?? end));
   const total = wh(energy?.value ?? '0');
   const occupancy = occupancyOf(v);
   return { zone: v.zone, periods: end > start ? periodsOf(a, { start, end, left, total }, occupancy) : [plainPeriod(start, end, true, 0, occupancy)] };
@@ -86,10 +87,11 @@ function nextChange(t: CompiledTariff, bill: Bill, now: number, until: number): 
 
 /**
  * What a visit has cost by a tariff while it charges: its sessions before, and the running one from its start to now.
- * @param a the session that runs @param now UTC ms
+ * @param a the session that runs @param at UTC ms, now
  * @returns unknown where a price of energy has no kWh to go by, or the tariff cannot price it
  */
-export function costSoFar(t: CompiledTariff, v: Told, a: Running, now: number): Maybe<CostSoFar> {
+export function costSoFar(t: CompiledTariff, v: Told, a: Running, at: number): Maybe<CostSoFar> {
+  const now = Math.round(at);
   const session = runningSession(v, a, now);
   const problem = cannotPrice(t, session)[0];
   if (problem) return unknown(problem.reason);
