@@ -10,11 +10,12 @@ import { geojsonIn } from '@/core/formats/geojson';
 import { openLedger } from '@/core/formats/ledger-file';
 import { cdrsIn } from '@/core/formats/ocpi-cdrs';
 import { locationsIn } from '@/core/formats/ocpi-locations';
-import { tariffsIn } from '@/core/formats/ocpi-tariffs';
 import { readReceipt } from '@/core/formats/receipt-text';
 import { readSheet } from '@/core/formats/sheet-import';
 import { type Json, readJson } from '@/core/formats/strict-json';
+import { tariffProposals } from '@/core/formats/tariff-proposals';
 import { openZip } from '@/core/formats/zip-in';
+import { compileTariff } from '@/core/tariff/compiled-tariff';
 
 const CASES = Number(process.env.BENCH_CASES ?? 100_000);
 const say = (what: string, figure: string) => console.log(`${what.padEnd(64)} ${figure}`);
@@ -172,7 +173,12 @@ const inOcpi = (into: (document: Json) => unknown) => (bytes: Uint8Array) => jso
 const EVERY: readonly Reader[] = [
   { name: 'spreadsheets', files: sheetFiles, read: (b) => readSheet(b, world, settings).ok },
   { name: 'OCPI Locations', json: true, files: kinds.filter((k) => /location/i.test(k)).flatMap(ocpiFiles), read: inOcpi(locationsIn) },
-  { name: 'OCPI Tariffs', json: true, files: kinds.filter((k) => /tariff/i.test(k)).flatMap(ocpiFiles), read: inOcpi(tariffsIn) },
+  {
+    name: 'OCPI Tariffs',
+    json: true,
+    files: kinds.filter((k) => /tariff/i.test(k)).flatMap(ocpiFiles),
+    read: inOcpi((d) => tariffProposals(d, settings.zone).proposals.map((p) => compileTariff(p.tariff))),
+  },
   { name: 'OCPI CDRs', json: true, files: kinds.filter((k) => /cdr/i.test(k)).flatMap(ocpiFiles), read: inOcpi(cdrsIn) },
   {
     name: 'GeoJSON',
