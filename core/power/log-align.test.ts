@@ -1,20 +1,25 @@
 import { randomLcg } from 'd3-random';
 import fc from 'fast-check';
-import { simulateCharge } from '../simulator/charge';
 import { alignLog, isTold, keptSamples, type Look, type Sample, tapErrors } from './log-align';
 
-/** A car of 60 kWh that tapers, at a stall of 120 kW. */
-const CAR = {
-  usableKWh: 60,
-  curve: [
-    [0, 100],
-    [20, 120],
-    [50, 90],
-    [80, 45],
-    [100, 10],
-  ] as [number, number][],
+/** A car of 60 kWh that tapers, at a stall of 120 kW, from 15 to 75 %: its power every five seconds. */
+const CURVE: readonly (readonly [pct: number, kW: number])[] = [
+  [0, 100],
+  [20, 120],
+  [50, 90],
+  [80, 45],
+];
+const takes = (pct: number): number => {
+  const i = CURVE.findIndex(([at]) => at > pct);
+  const [[a, x], [c, y]] = [CURVE[i - 1] as readonly [number, number], CURVE[i] as readonly [number, number]];
+  return x + ((y - x) * (pct - a)) / (c - a);
 };
-const truth = simulateCharge(CAR, 15, 75, { stallKW: 120 });
+const truth: { t_s: number; kW: number }[] = [];
+for (let [t_s, pct] = [0, 15]; pct < 75; t_s += 5) {
+  const kW = takes(pct);
+  truth.push({ t_s, kW });
+  pct += ((kW * 5) / 3600 / 60) * 100;
+}
 const END = truth.at(-1)?.t_s as number;
 /** What the recorder wrote, begun so long before power, every so many seconds. */
 const logOf = (before_s: number, step_s = 2, noise = 0, random = randomLcg(0.5)): Sample[] =>
