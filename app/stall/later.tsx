@@ -6,18 +6,19 @@ import { fetchedLater } from '@/client/visit-session/fetched-later';
  * A part of the Stall that is fetched apart. Where it cannot be fetched the part says so and can be asked for again; the
  * visit around it stands.
  * @param meanwhile what holds its place
+ * @param told whether it says so itself; of two that come together one is enough
  */
-export function later<P extends object>(load: () => Promise<ComponentType<P>>, meanwhile: ReactNode = null) {
+export function later<P extends object>(load: () => Promise<ComponentType<P>>, meanwhile: ReactNode = null, told = true) {
   let part: ComponentType<P> | null = null;
   const fetch = fetchedLater(async () => {
     part = await load();
     return part;
   });
-  return Object.assign((props: P) => <Part fetch={fetch} here={part} meanwhile={meanwhile} given={props} />, { fetch });
+  return Object.assign((props: P) => <Part fetch={fetch} here={part} meanwhile={meanwhile} told={told} given={props} />, { fetch });
 }
 
-type PartProps<P extends object> = { fetch: () => Promise<ComponentType<P>>; here: ComponentType<P> | null; meanwhile: ReactNode; given: P };
-function Part<P extends object>({ fetch, here, meanwhile, given }: PartProps<P>) {
+type PartProps<P extends object> = { fetch: () => Promise<ComponentType<P>>; here: ComponentType<P> | null; meanwhile: ReactNode; told: boolean; given: P };
+function Part<P extends object>({ fetch, here, meanwhile, told, given }: PartProps<P>) {
   const [Fetched, setFetched] = useState(() => here);
   const [failed, setFailed] = useState(false);
   const [tries, setTries] = useState(0);
@@ -38,7 +39,7 @@ function Part<P extends object>({ fetch, here, meanwhile, given }: PartProps<P>)
     };
   }, [fetch, tries]);
   if (Fetched) return <Fetched {...given} />;
-  if (!failed) return meanwhile;
+  if (!failed || !told) return meanwhile;
   const onClose = 'onClose' in given && typeof given.onClose === 'function' ? (given.onClose as () => void) : null;
   return (
     <div role="alert" className={`border-2 border-fault bg-fault-card p-4 ${onClose ? 'fixed inset-x-0 bottom-0 z-50' : ''}`}>

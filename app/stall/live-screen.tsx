@@ -34,7 +34,8 @@ const ChargingBoard = later(
 );
 
 const AdviceLine = later(() => import('./advice-parts').then((m) => m.AdviceLine), <div className="min-h-[44px] shrink-0 border-b border-rule bg-card" />);
-const CostLine = later(() => import('./advice-parts').then((m) => m.CostLine));
+// Where it cannot be fetched, the advice above it says so.
+const CostLine = later(() => import('./advice-parts').then((m) => m.CostLine), null, false);
 
 /** Upright: one column. Lying, and on a desk: the pads beside it. */
 const SHAPE =
