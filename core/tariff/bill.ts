@@ -2,7 +2,7 @@ import type Fraction from 'fraction.js';
 import type { Dimension } from '../records/ocpi-tariff';
 import type { Bounds, CompiledTariff, Component } from './compiled-tariff';
 import { exact, NOTHING, ratio, upTo } from './exact';
-import type { ChargedSession, Period } from './session-period';
+import { type ChargedSession, isTooLong, MOST_DAYS, type Period } from './session-period';
 import { type Stretch, sessionVolumes, type Volume } from './session-volumes';
 
 /** What a line of a bill is for: a dimension of the standard, a fee it does not know, or a change to the sum. */
@@ -209,11 +209,12 @@ const adjustment = (of: Adjustment, change: Taxed): Line => ({
 export type CannotPrice = { path: string; reason: string };
 
 /**
- * Whether a tariff can price a session: it holds for the whole of one that begins while it is valid, whatever comes after; and where it looks at the
- * current, that of every period of charging is known.
+ * Whether a tariff can price a session: it is of a length that there is; the tariff holds for the whole of one that begins while it is valid, whatever comes after; and where
+ * it looks at the current, that of every period of charging is known.
  */
 export function cannotPrice(t: CompiledTariff, session: ChargedSession): CannotPrice[] {
   const start = session.periods[0]?.start ?? 0;
+  if (isTooLong(session)) return [{ path: 'session.periods', reason: `the charge would have lasted more than ${MOST_DAYS} days` }];
   if ((t.from !== null && start < t.from) || (t.until !== null && start >= t.until))
     return [{ path: 'session.periods[0].start', reason: 'the tariff is not valid then' }];
   if (!t.byCurrent) return [];

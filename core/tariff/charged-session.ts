@@ -2,11 +2,10 @@ import { momentOf } from '../records/moment';
 import { moment, quantity } from '../records/ocpi-tariff';
 import * as z from '../units/schema';
 import { isZone } from '../units/zoned';
-import type { ChargedSession } from './session-period';
+import { type ChargedSession, MOST_DAYS } from './session-period';
 
-/** Periods that one session may have, and days that it may last. */
+/** Periods that one session may have. */
 const MOST_PERIODS = 5_000;
-const MOST_DAYS = 62;
 
 const period = z.object({
   start: moment,

@@ -132,17 +132,29 @@ describe('what staying costs', () => {
   it('is the difference that the kWh and minutes make, from where one is by then', () => {
     const here = session([read(400, { kWh: '10' })], 700);
     const both = costOfStaying(compileTariff(tariff([START, energy(0.5), byMinute(0.1)])), here);
-    expect(both(6, 10, { min: 0, kWh: 0 })).toBeCloseTo(4, 9);
-    expect(both(6, 10, { min: 20, kWh: 12 })).toBeCloseTo(4, 9);
-    expect(both(0, 0, { min: 0, kWh: 0 })).toBe(0);
+    expect(both?.(6, 10, { min: 0, kWh: 0 })).toBeCloseTo(4, 9);
+    expect(both?.(6, 10, { min: 20, kWh: 12 })).toBeCloseTo(4, 9);
+    expect(both?.(0, 0, { min: 0, kWh: 0 })).toBe(0);
     // The 14:30 after 14:03:40: of 20 min that begin ten minutes before it, half.
     const byHour = costOfStaying(compileTariff(tariff([energy(0.3, { start_time: '14:30' }), energy(0.5)])), here);
     const tenBefore = (Date.parse('2025-10-14T12:20:00Z') - (T0 + 700_000)) / 60_000;
-    expect(byHour(20, 20, { min: tenBefore, kWh: 5 })).toBeCloseTo(8, 6);
+    expect(byHour?.(20, 20, { min: tenBefore, kWh: 5 })).toBeCloseTo(8, 6);
     // Dearer after 20 kWh of the session: ten are there, eight more come before.
     const byKWh = costOfStaying(compileTariff(tariff([energy(0.5, { max_kwh: 20 }), energy(0.7)])), here);
-    expect(byKWh(4, 5, { min: 10, kWh: 8 })).toBeCloseTo(2 * 0.5 + 2 * 0.7, 9);
+    expect(byKWh?.(4, 5, { min: 10, kWh: 8 })).toBeCloseTo(2 * 0.5 + 2 * 0.7, 9);
   });
+});
+
+it('a tariff that cannot price the session has no cost of staying', () => {
+  const events = story(...STARTED, read(400, { kWh: '10' }));
+  const a = deriveVisit(VISIT, events, payloadProblem).attempts[0];
+  if (!a?.proof) throw new Error();
+  const of = (t: OcpiTariff, now: number) =>
+    costOfStaying(compileTariff(t), runningSession(deriveVisit(VISIT, events, payloadProblem), { ...a, proof: a.proof as never }, now));
+  const [soon, days] = [T0 + 700_000, T0 + 63 * 86_400_000];
+  expect(of(tariff([energy(0.5)]), soon)).not.toBeNull();
+  expect(of(tariff([energy(0.5, { min_current: 100 })]), soon)).toBeNull();
+  expect(of(tariff([energy(0.5)]), days)).toBeNull();
 });
 
 describe('in words', () => {

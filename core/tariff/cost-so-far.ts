@@ -93,14 +93,15 @@ function nextChange(t: CompiledTariff, bill: Bill, now: number, until: number): 
 export function costSoFar(t: CompiledTariff, v: Told, a: Running, at: number): Maybe<CostSoFar> {
   const now = Math.round(at);
   const session = runningSession(v, a, now);
-  const problem = cannotPrice(t, session)[0];
-  if (problem) return unknown(problem.reason);
   const byEnergy = t.components.some((c) => c.type === 'ENERGY' && !c.price.equals(0));
   const earlier = v.attempts.filter(isRunning).filter((x) => x.n < a.n);
   const before = earlier.map((x) => earlierSession(v, x, now, byEnergy));
   const read = before.filter((s) => s !== null);
   if (read.length < before.length || (byEnergy && stallKWhSoFar(a) === undefined)) return unknown('the kWh were not read yet');
-  const total = [...read, session].reduce((sum, s) => sum.add(billOf(t, s).total.incl), NOTHING);
+  const sessions = [...read, session];
+  const problem = sessions.flatMap((s) => cannotPrice(t, s))[0];
+  if (problem) return unknown(problem.reason);
+  const total = sessions.reduce((sum, s) => sum.add(billOf(t, s).total.incl), NOTHING);
   const power = lastKW(a, wh(stallKWhSoFar(a) ?? '0'), session.periods[0]?.start ?? now, now);
   const hours = AHEAD_MS / 3_600_000;
   // Without any power read a little flows all the same: else nothing would ask for a price.
@@ -113,8 +114,11 @@ export function costSoFar(t: CompiledTariff, v: Told, a: Running, at: number): M
   });
 }
 
-/** What staying costs, for advice: so many kWh and minutes more, from a moment on at which so much has come already since now. Money as a number. */
-export function costOfStaying(t: CompiledTariff, session: ChargedSession): (kWh: number, minutes: number, sinceNow: { min: number; kWh: number }) => number {
+/** What so many kWh and minutes more cost, from a moment on at which so much has come already since now. Money as a number. */
+export type CostOfStaying = (kWh: number, minutes: number, sinceNow: { min: number; kWh: number }) => number;
+/** What staying costs, for advice; `null` where the tariff cannot price the session as it stands. */
+export function costOfStaying(t: CompiledTariff, session: ChargedSession): CostOfStaying | null {
+  if (cannotPrice(t, session).length > 0) return null;
   const sum = (s: ChargedSession): Fraction => billOf(t, s).total.incl;
   return (kWh, minutes, since) => {
     const from = longer(session, since.min, since.kWh);

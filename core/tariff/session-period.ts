@@ -20,3 +20,8 @@ export const plainPeriod = (start: number, end: number, charging: boolean, kwh: 
 });
 /** A session as it is priced. */
 export type ChargedSession = { zone: string; periods: readonly Period[] };
+
+/** The longest session that is priced. Longer nobody charges: a clock was wrong, or a day was typed wrong, and cutting a century at every midnight takes seconds. A choice. */
+export const MOST_DAYS = 62;
+const MOST_MS = MOST_DAYS * 86_400_000;
+export const isTooLong = ({ periods }: ChargedSession): boolean => (periods.at(-1)?.end ?? 0) - (periods[0]?.start ?? 0) > MOST_MS;
