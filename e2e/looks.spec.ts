@@ -88,6 +88,7 @@ for (const scheme of ['light', 'dark'] as const) {
         '/plan',
         '/compare/all-in',
         '/ledger/open',
+        `/places/networks/${place.networkId}/prices`,
         '/ledger/statement',
         `${shown}/power`,
         `/garage/car/${place.carId}/curve`,
