@@ -136,6 +136,23 @@ test('the same stop at every site, and a plan month by month', async ({ page, ba
   await expect(rows.nth(1)).toContainText(/Vrba Crossing.*€10\.00€4\.00Saltmarsh plan/);
   await expect(rows.nth(2)).toContainText(/Brod Landing.*€10\.00€10\.00/);
   await expect(rows.nth(2).getByRole('img')).toHaveAccessibleName('Brod Landing: energy 6.00, start 4.00');
+  // From a level to another, at least so long, kept as the usual one: the page begins with it, until the ledger is to propose again.
+  await page.getByLabel('or from %').fill('80');
+  await page.getByLabel('to %', { exact: true }).fill('20');
+  await page.getByRole('button', { name: 'Price it' }).click();
+  await expect(rows.nth(1)).toContainText('20.0 kWh in');
+  await page.getByLabel('or from %').fill('20');
+  await page.getByLabel('to %', { exact: true }).fill('70');
+  await page.getByLabel('at least, min').fill('90');
+  await page.getByRole('button', { name: 'Price it' }).click();
+  await expect(rows.nth(1)).toContainText(/kWh in 90 min/);
+  await page.getByRole('button', { name: 'Keep as my usual stop' }).click();
+  await expect(page.getByText('This is your usual stop.')).toBeVisible();
+  await page.goto('/compare/same-stop');
+  await expect(page.getByLabel('or from %')).toHaveValue('20');
+  await expect(page.getByText('This is your usual stop.')).toBeVisible();
+  await page.getByRole('button', { name: 'Propose one from the ledger again' }).click();
+  await expect(page.getByLabel('or from %')).toHaveValue('');
   await page.getByRole('link', { name: 'Plans' }).click();
   await expect(page.getByText('Pays from 3 kWh a month.')).toBeVisible();
   const month = page

@@ -1,4 +1,6 @@
-// One part to fetch when idle: what advice and the cost so far need beyond the running visit, with their lines and the sheet.
+// One part to fetch when idle: what advice and prices need beyond the running visit, with their lines and the sheet.
+export { billCost, screenCost, stopCost } from '@/core/tariff/expected-cost';
+export { compiledOf } from '@/core/tariff/tariff-object';
 export { AdviceLine } from './advice-line';
-export { CostLine } from './cost-line';
+export { CostLine, PriceHere } from './cost-line';
 export { AdviceSheet } from './sheets/advice-sheet';

@@ -34,7 +34,7 @@ function live(records: MileRecord[], ...steps: Step[]): Live {
   const visit = deriveVisit(VISIT, story(...steps), payloadProblem);
   return { who, records: byType(records), lately: {}, usual: {}, dangers: {}, visit, visitId: VISIT } as unknown as Live;
 }
-const ways = { act: () => {}, open: () => {}, hands: {} as StallHands } as never;
+const ways = { act: () => {}, open: () => {}, hands: {} as StallHands, pricing: null } as never;
 const pads = (state: Live) => {
   const facts = liveFacts(state);
   return [yellowPad(state, facts, ways).text, secondPad(state, facts, ways).text];
@@ -45,20 +45,28 @@ describe('what it costs here', () => {
     record('tariff', idOf(n), { networkId: NETWORK, currency: 'EUR', perKWh: '0.40', validFrom: '2025-01-01', ...more });
   const plan = (from: string) => record('plan', idOf(60), { name: 'Otter plan', networkId: NETWORK, currency: 'EUR', from });
   const said = (...more: MileRecord[]) => {
-    const { tariff, member } = liveFacts(live([...base(), ...more], IN, CHOSEN));
-    return [tariff?.perKWh, member];
+    const { tariff, offers } = liveFacts(live([...base(), ...more], IN, CHOSEN));
+    return [tariff?.perKWh, ...offers.map((o) => [o.tariff.perKWh, o.by])];
   };
-  it('is the guest’s, with that of a plan beside it while it is held', () => {
-    expect(said()).toEqual(['0.50', null]);
-    expect(said(plan('2025-10-01'), price(61, { planId: idOf(60) }))).toMatchObject([
-      '0.50',
-      { perKWh: '0.40', currency: 'EUR', name: 'Otter plan', tariff: { id: idOf(61) } },
-    ]);
-    expect(said(plan('2025-11-01'), price(61, { planId: idOf(60) }))).toEqual(['0.50', null]);
+  it('is the guest’s, with that of a plan beside it while it is held, and that one is taken', () => {
+    expect(said()).toEqual(['0.50', ['0.50', null]]);
+    expect(said(plan('2025-10-01'), price(61, { planId: idOf(60) }))).toEqual(['0.40', ['0.50', null], ['0.40', 'Otter plan']]);
+    expect(said(plan('2025-11-01'), price(61, { planId: idOf(60) }))).toEqual(['0.50', ['0.50', null]]);
   });
   it('where there is a price for the plan alone, no guest’s is made of it', () => {
-    const { tariff, member } = liveFacts(live([...base().filter((r) => r.type !== 'tariff'), plan('2025-10-01'), price(61, { planId: idOf(60) })], IN, CHOSEN));
-    expect([tariff, member?.name]).toEqual([undefined, 'Otter plan']);
+    const { offers } = liveFacts(live([...base().filter((r) => r.type !== 'tariff'), plan('2025-10-01'), price(61, { planId: idOf(60) })], IN, CHOSEN));
+    expect(offers.map((o) => o.by)).toEqual(['Otter plan']);
+  });
+  it('through a provider is that of the means which is shown, or usual here', () => {
+    const provider = record('provider', idOf(70), { name: 'Heron Card' });
+    const tag = record('means', idOf(71), { kind: 'rfid', label: 'Heron tag', providerId: idOf(70) });
+    const records = [...base(), provider, tag, price(72, { providerId: idOf(70) })];
+    const by = (...steps: Step[]) => liveFacts(live(records, IN, CHOSEN, ...steps)).offers.map((o) => o.by);
+    expect(by()).toEqual([null]);
+    expect(by([20, 'plugged'], [30, 'means_shown', { meansKind: 'rfid', meansId: idOf(71) }])).toEqual([null, 'Heron Card']);
+    rememberMeans(NETWORK, { meansKind: 'rfid', meansId: idOf(71) });
+    expect(by()).toEqual([null, 'Heron Card']);
+    expect(by([20, 'plugged'], [30, 'means_shown', { meansKind: 'contactless', meansId: idOf(42) }])).toEqual([null]);
   });
   it('a copy from before there were plans still holds', () => {
     const old = price(61, { perKWh: '0.44' });
@@ -184,8 +192,6 @@ describe('what stands beside the events', () => {
         [120, 'reading', { screen: 'stall', socPct: 30, kW: 62 }],
       ),
     );
-    expect(facts.expected('20')).toBe('10.00');
-    expect(facts.expected(undefined)).toBeNull();
     expect([facts.ratedKW, facts.currency]).toEqual([150, 'EUR']);
     // The stall's own limit goes before the site's.
     expect(facts.clocks).toEqual([{ kind: 'max_stay', until: T0 + 45 * 60_000 }]);

@@ -6,8 +6,7 @@ import { nextTen } from '@/core/power/next-ten';
 import { emergencyNumberAt } from '@/core/records/emergency-number';
 import { carIsMeans } from '@/core/records/means-kind';
 import { plateKW } from '@/core/records/stall-plate';
-import { expectedBill, isOneLine } from '@/core/tariff/simple-tariff';
-import { offersOn } from '@/core/tariff/tariff-on';
+import { offersOn, payerName, providersOf, takenOf } from '@/core/tariff/tariff-on';
 import { localDay } from '@/core/units/zoned';
 import { alarms } from '@/core/visit/alarms';
 import type { Visit } from '@/core/visit/derive';
@@ -46,9 +45,11 @@ export function liveFacts(state: Pick<Live, 'visit' | 'records' | 'who' | 'latel
   const next = nextAct(visit, { carIsMeans: carIsMeans(means.meansKind), payFirst: order === 'pay_first', adapter: adapter !== undefined });
 
   const day = localDay(visit.pulledInAt ?? visit.lastEventAt, visit.zone);
-  const [guest, ...held] = offersOn(records.tariff, records.plan, [], { siteId: visit.siteId, networkId: network?.id ?? null }, day);
-  const tariff = guest?.payer.planId ? undefined : guest?.tariff;
-  const plan = (guest?.payer.planId ? guest : held[0]) ?? null;
+  // Who pays through a provider pays its price: with the means of this visit, before one was shown with the usual one.
+  const shown = visit.attempts.flatMap((a) => a.accepted?.meansId ?? a.shows.at(-1)?.meansId ?? []);
+  const providers = providersOf(records.means, shown.length > 0 ? shown : [means.meansId]);
+  const offers = offersOn(records.tariff, records.plan, providers, { siteId: visit.siteId, networkId: network?.id ?? null }, day);
+  const tariff = takenOf(offers)?.tariff;
   const clocks = stayClocks(visit, {
     maxStay_min: stall?.fields.maxStay_min ?? site?.fields.maxStay_min ?? null,
     // What the sign says goes before what the price on file says.
@@ -82,24 +83,17 @@ export function liveFacts(state: Pick<Live, 'visit' | 'records' | 'who' | 'latel
     waitsForAnswer: waiting === true && !attempt.accepted && lastShow !== undefined && (attempt.refusals.at(-1)?.place ?? Number.NEGATIVE_INFINITY) < lastShow,
     /** What a fault noted now is about. */
     phase: charging ? ('charging' as const) : attempt?.proof && (!attempt.ended || isPlugged(visit)) ? ('stopping' as const) : ('starting' as const),
+    /** The price that this visit is held against: by a plan held, else through a provider, else for guests. */
     tariff,
-    /** What those who hold a plan pay here today, with what it is called. */
-    member: plan?.tariff.perKWh
-      ? { perKWh: plan.tariff.perKWh, currency: plan.tariff.currency, name: planNamed(records, plan.payer.planId), tariff: plan.tariff }
-      : null,
+    /** Every price that can be paid by here today: for guests first, `by` is what the plan or provider is called. */
+    offers: offers.map((o) => ({ tariff: o.tariff, by: payerName(o.payer, { plans: records.plan, providers: records.provider }) })),
     currency: tariff?.currency ?? who.currency,
     ratedKW: stall ? plateKW(stall.fields) : null,
     clocks,
     ten,
     alarms: alarms(visit, clocks, ten),
     usual: waiting ? usualHere(state.usual, chosenId, network?.id ?? null, means.meansKind) : null,
-    /** What the tariff says so many kWh cost in this visit, a decimal string; nothing where there is more to it than kWh and starts. */
-    expected: (kWh: string | undefined): string | null =>
-      tariff?.perKWh && isOneLine(tariff) && kWh !== undefined
-        ? expectedBill(tariff, kWh, Math.max(1, visit.attempts.filter((a) => a.proof).length)).total
-        : null,
   };
 }
-const planNamed = (records: Live['records'], id: string | null): string => records.plan.find((p) => p.id === id)?.fields.name ?? 'a plan';
 
 export type LiveFacts = ReturnType<typeof liveFacts>;

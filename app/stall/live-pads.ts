@@ -1,16 +1,15 @@
 import { phoneNow } from '@/client/touch/touch-time';
 import { carIsMeans, meansAgain, meansLabel, meansPad } from '@/core/records/means-kind';
-import { printMoney } from '@/core/units/money';
 import { printTime } from '@/core/units/zoned';
-import { wholeEnergy } from '@/core/visit/delivered';
 import { isPlugged, type NextAct } from '@/core/visit/next-act';
 import type { Live, LiveFacts } from './live-facts';
 import { lastReading } from './live-words';
 import type { Open } from './open-sheet';
 import type { Draft, StallHands } from './stall-state';
+import type { Pricing } from './use-pricing';
 
 export type PadAct = { text: string; hint: string; press: (timeStamp: number) => void };
-type Ways = { act: (timeStamp: number, ...drafts: Draft[]) => void; open: (open: Open) => void; hands: StallHands };
+type Ways = { act: (timeStamp: number, ...drafts: Draft[]) => void; open: (open: Open) => void; hands: StallHands; pricing: Pricing | null };
 
 /** What the driver shows as means, as an event says it. */
 export const paidBy = (means: LiveFacts['means']) => ({ meansKind: means.meansKind, ...(means.meansId ? { meansId: means.meansId } : {}) });
@@ -26,10 +25,9 @@ function readingHint(f: LiveFacts, zone: string): string {
 }
 
 /** The yellow pad: the likeliest next thing, and what pressing it does. */
-export function yellowPad(state: Live, f: LiveFacts, { act, open, hands }: Ways): PadAct {
-  const energy = wholeEnergy(state.visit.delivered);
-  const delivered = energy.known ? energy.value : undefined;
-  const expected = f.expected(delivered);
+export function yellowPad(state: Live, f: LiveFacts, { act, open, hands, pricing }: Ways): PadAct {
+  // Asked only where the pad says it.
+  const expected = f.next === 'bill' ? pricing?.bill({ attempts: [] })?.text : undefined;
   const order = f.noted ? `here: ${f.noted}` : f.stall ? `stall ${f.stall.fields.name}` : '';
   const pads: Record<NextAct, PadAct> = {
     pulled_in: { text: 'Pulled in', hint: '', press: () => {} },
@@ -62,7 +60,7 @@ export function yellowPad(state: Live, f: LiveFacts, { act, open, hands }: Ways)
     pulled_out: { text: 'Pulled out', hint: 'enough charged', press: (t) => act(t, { kind: 'pulled_out', payload: { reason: 'enough' } }) },
     bill: {
       text: 'Bill',
-      hint: expected && f.tariff ? `by tariff about ${printMoney(expected, f.tariff.currency)}` : 'what was charged',
+      hint: expected ? `by tariff about ${expected}` : 'what was charged',
       press: (t) => open({ sheet: 'bill', at: t }),
     },
     done: { text: 'Done', hint: 'the visit is in the ledger', press: () => void hands.leaveVisit() },

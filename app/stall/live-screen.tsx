@@ -5,8 +5,6 @@ import { phoneNow } from '@/client/touch/touch-time';
 import type { Fault } from '@/core/faults/fault-list';
 import { mayRecord } from '@/core/records/roles';
 import { plateText } from '@/core/records/stall-plate';
-import { printPerKWh } from '@/core/units/money';
-import { printSeen } from '@/core/units/zoned';
 import { isDanger } from '@/core/visit/next-act';
 import { orderOf } from '@/core/visit/start-order';
 import { Pad } from '@/ui/pads/pad';
@@ -25,6 +23,7 @@ import type { Open } from './open-sheet';
 import type { Draft, StallHands } from './stall-state';
 import { TrialStrip } from './trial-strip';
 import { useAwakeScreen } from './use-awake-screen';
+import { usePricing } from './use-pricing';
 import { useShutter } from './use-shutter';
 import { VisitOver } from './visit-over';
 
@@ -36,6 +35,7 @@ const ChargingBoard = later(
 const AdviceLine = later(() => import('./advice-parts').then((m) => m.AdviceLine), <div className="min-h-[44px] shrink-0 border-b border-rule bg-card" />);
 // Where it cannot be fetched, the advice above it says so.
 const CostLine = later(() => import('./advice-parts').then((m) => m.CostLine), null, false);
+const PriceHere = later(() => import('./advice-parts').then((m) => m.PriceHere), null, false);
 
 /** Upright: one column. Lying, and on a desk: the pads beside it. */
 const SHAPE =
@@ -51,7 +51,7 @@ export function LiveScreen({ state, hands }: { state: Live; hands: StallHands })
   const { lately, usual, dangers, who } = state;
   const facts = useMemo(() => liveFacts({ visit, records, who, lately, usual, dangers }), [visit, records, who, lately, usual, dangers]);
   useTick();
-  const { attempt, charging, stall, site, network, tariff } = facts;
+  const { attempt, charging, stall, site, network } = facts;
   const over = visit.pulledOutAt !== null;
 
   const marks = useMemo(() => {
@@ -92,7 +92,8 @@ export function LiveScreen({ state, hands }: { state: Live; hands: StallHands })
     );
     setOpen((now) => (now?.sheet === 'after_fault' && now.fault === fault ? { ...now, id } : now));
   };
-  const ways = { act, open: setOpen, hands };
+  const pricing = usePricing(visit, facts.tariff);
+  const ways = { act, open: setOpen, hands, pricing };
   const yellow = yellowPad(state, facts, ways);
   const second = secondPad(state, facts, ways);
   useShutter((t) => {
@@ -111,17 +112,8 @@ export function LiveScreen({ state, hands }: { state: Live; hands: StallHands })
           <div className="min-w-0 grow">
             <h1 className="truncate text-lg">{site?.fields.name ?? (visit.siteId === null ? 'Somewhere new' : 'Unknown site')}</h1>
             <p className="line-clamp-2 text-[13.5px] leading-snug text-line-2">
-              {[
-                state.observing ? 'observing' : null,
-                network?.fields.name,
-                stall ? plateText(stall.fields) : null,
-                tariff?.perKWh
-                  ? `${printPerKWh(tariff.perKWh, tariff.currency)}/kWh since ${printSeen(tariff.validFrom)} ${tariff.validFrom.slice(0, 4)}`
-                  : null,
-                facts.member ? `${printPerKWh(facts.member.perKWh, facts.member.currency)} with ${facts.member.name}` : null,
-              ]
-                .filter(Boolean)
-                .join(', ')}
+              {[state.observing ? 'observing' : null, network?.fields.name, stall ? plateText(stall.fields) : null].filter(Boolean).join(', ')}
+              <PriceHere visit={visit} facts={facts} />
             </p>
           </div>
           <KeptCorner outbox={state.outbox} signedOut={state.signedOut} hands={hands} />
@@ -147,9 +139,9 @@ export function LiveScreen({ state, hands }: { state: Live; hands: StallHands })
           <>
             <AdviceLine state={state} facts={facts} onOpen={setOpen} />
             <ChargingBoard attempt={charging} tape={visit.tape} ratedKW={facts.ratedKW} now={phoneNow} />
-            <CostLine visit={visit} facts={facts} />
           </>
         ) : null}
+        {over ? null : <CostLine visit={visit} facts={facts} />}
         {board && sentence ? <p className="border-b border-rule bg-card px-4 py-1 text-[14px] font-semibold">{sentence}</p> : null}
         <div ref={body} data-tape className={over ? 'relative' : 'relative min-h-[120px] grow overflow-y-auto'}>
           <div className="relative min-h-full">
@@ -197,7 +189,18 @@ export function LiveScreen({ state, hands }: { state: Live; hands: StallHands })
           </Pad>
         </div>
       </div>
-      {open ? <LiveSheets open={open} setOpen={setOpen} state={state} facts={facts} hands={hands} act={act} onFault={(f, at) => void onFault(f, at)} /> : null}
+      {open ? (
+        <LiveSheets
+          open={open}
+          setOpen={setOpen}
+          state={state}
+          facts={facts}
+          pricing={pricing}
+          hands={hands}
+          act={act}
+          onFault={(f, at) => void onFault(f, at)}
+        />
+      ) : null}
     </div>
   );
 }

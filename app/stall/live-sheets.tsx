@@ -3,17 +3,17 @@ import { phoneNow } from '@/client/touch/touch-time';
 import type { Fault } from '@/core/faults/fault-list';
 import { unfinished } from '@/core/records/enrolment-steps';
 import { mayRecord } from '@/core/records/roles';
-import { printMoney } from '@/core/units/money';
 import { localDay } from '@/core/units/zoned';
 import { chargingSoFar } from '@/core/visit/attempt-times';
 import { attemptChoices } from '@/core/visit/billed';
-import { stallKWhOf, wholeEnergy } from '@/core/visit/delivered';
+import { stallKWhOf } from '@/core/visit/delivered';
 import { likelyFaults } from '@/core/visit/likely-faults';
 import { statesSeen } from '@/core/visit/states-seen';
 import { later } from './later';
 import type { Live, LiveFacts } from './live-facts';
 import type { Open, Plain } from './open-sheet';
 import type { Draft, StallHands } from './stall-state';
+import type { Pricing } from './use-pricing';
 
 const FaultSheet = later(() => import('./sheets/event-sheets').then((m) => m.FaultSheet));
 const AfterFaultSheet = later(() => import('./sheets/event-sheets').then((m) => m.AfterFaultSheet));
@@ -35,6 +35,7 @@ const NamePlaceSheet = later(() => import('./sheets/record-sheets').then((m) => 
 const HelpSheet = later(() => import('./sheets/event-sheets').then((m) => m.HelpSheet));
 const WordsSheet = later(() => import('./sheets/event-sheets').then((m) => m.WordsSheet));
 const PriceSheet = later(() => import('./sheets/event-sheets').then((m) => m.PriceSheet));
+const PricesSheet = later(() => import('./sheets/record-sheets').then((m) => m.PricesSheet));
 const GoneSheet = later(() => import('./sheets/event-sheets').then((m) => m.GoneSheet));
 const StuckSheet = later(() => import('./sheets/event-sheets').then((m) => m.StuckSheet));
 const RatingSheet = later(() => import('./sheets/event-sheets').then((m) => m.RatingSheet));
@@ -52,6 +53,7 @@ export function LiveSheets({
   setOpen,
   state,
   facts,
+  pricing,
   hands,
   act,
   onFault,
@@ -60,6 +62,7 @@ export function LiveSheets({
   setOpen: (open: Open | null) => void;
   state: Live;
   facts: LiveFacts;
+  pricing: Pricing | null;
   hands: StallHands;
   /** Records and closes. */
   act: (timeStamp: number, ...drafts: Draft[]) => void;
@@ -68,13 +71,7 @@ export function LiveSheets({
   const { visit, records, who } = state;
   const close = () => setOpen(null);
   const go = (sheet: Plain) => setOpen({ sheet, at: performance.now() });
-  const expectedText = (kWh: string | undefined) => {
-    const total = facts.expected(kWh);
-    return total && facts.tariff ? printMoney(total, facts.tariff.currency) : null;
-  };
   const attempts = attemptChoices(visit.attempts, visit.line, (id) => records.stall.find((s) => s.id === id)?.fields.name ?? '');
-  const energy = wholeEnergy(visit.delivered);
-  const delivered = energy.known ? energy.value : undefined;
   const connector = visit.line.findLast((e) => e.kind === 'stall_chosen')?.payload.connectorId ?? facts.attempt?.connectorId;
   const connectors = [...new Set((facts.stall?.fields.outlets ?? []).map((o) => o.connector))];
   const otherConnectors = connectors.length < 2 ? [] : connectors.filter((c) => c !== connector);
@@ -130,7 +127,7 @@ export function LiveSheets({
               // Power that was seen late flowed longer than is known.
               charging_s: facts.charging && !facts.charging.proof?.late ? chargingSoFar(facts.charging, phoneNow()) : null,
             }}
-            expected={facts.expected}
+            expected={(kWh) => (kWh === undefined ? null : (pricing?.screen(kWh) ?? null))}
             currency={facts.currency}
             openedAt={open.at}
             onClose={close}
@@ -141,14 +138,10 @@ export function LiveSheets({
         return (
           <BillSheet
             currency={facts.currency}
-            expected={expectedText(delivered)}
             attempts={attempts}
             charged={visit.attempts.filter((a) => a.proof).map((a) => a.opened.id)}
             shown={(named) => stallKWhOf(visit.attempts.filter((a) => named.includes(a.opened.id))) ?? null}
-            expectedFor={(kWh) => {
-              const [amount, text] = [facts.expected(kWh), expectedText(kWh)];
-              return amount && text ? { amount, text } : null;
-            }}
+            expectedFor={(named, kWh) => pricing?.bill({ attempts: visit.attempts.filter((a) => named.includes(a.opened.id)).map((a) => a.n), kWh }) ?? null}
             onClose={close}
             onSave={act}
             onReceipt={() => go('receipt')}
@@ -159,6 +152,7 @@ export function LiveSheets({
           <MoreSheet
             means={facts.means}
             enrolments={mayRecord(who.role) && unfinished(records.enrolment, facts.network?.id ?? null).length > 0}
+            prices={mayRecord(who.role) && facts.site !== undefined}
             stallId={facts.chosenId}
             connectors={otherConnectors}
             onClose={close}
@@ -229,8 +223,21 @@ export function LiveSheets({
             onClose={close}
             onAct={act}
             onKeep={hands.addRecords}
+            onPrices={() => go('prices')}
           />
         );
+      case 'prices':
+        return facts.site && mayRecord(who.role) ? (
+          <PricesSheet
+            records={records}
+            site={facts.site}
+            network={facts.network}
+            offers={facts.offers}
+            currency={facts.currency}
+            onClose={close}
+            onSave={hands.addRecords}
+          />
+        ) : null;
       case 'gone':
         return <GoneSheet openedAt={open.at} onClose={close} onAct={act} />;
       case 'stuck':

@@ -20,6 +20,7 @@ export type Plain =
   | 'place'
   | 'named'
   | 'price'
+  | 'prices'
   | 'note'
   | 'gone'
   | 'stuck'

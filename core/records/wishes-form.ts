@@ -7,7 +7,11 @@ export const wishesForm = z.object({
   consumption: z.enum(CONSUMPTIONS),
   emergencyNumber: z.nullable(z.string().check(z.trim(), z.regex(/^\+?[0-9][0-9 ]{1,18}$/, 'A telephone number, such as 112'))),
   photoPosition: z.boolean(),
+  usualStop: z.nullable(z.string().check(z.maxLength(400, 'Too long to be kept'))),
 }) satisfies z.ZodMiniType<Wishes>;
+
+/** Some of them: what is not named stays as it is. */
+export const someWishes = z.partial(wishesForm);
 
 /** Wishes as they were kept; what is missing or odd is as usual. @param kept an object, its JSON, or nothing */
 export function readWishes(kept: unknown): Wishes {

@@ -9,5 +9,7 @@ export type Wishes = {
   emergencyNumber: string | null;
   /** Where a photo was taken is written beside it without being asked for each time. */
   photoPosition: boolean;
+  /** The stop that prices are compared for unless another is asked, as its address; `null`: the one that the ledger proposes. */
+  usualStop: string | null;
 };
-export const NO_WISHES: Wishes = { distance: 'km', consumption: 'kWh/100 km', emergencyNumber: null, photoPosition: false };
+export const NO_WISHES: Wishes = { distance: 'km', consumption: 'kWh/100 km', emergencyNumber: null, photoPosition: false, usualStop: null };

@@ -4,10 +4,11 @@ import type { RecordType } from '../records/record-types';
 import { deriveVisit } from '../visit/derive';
 import type { StoredEvent } from '../visit/event';
 import { anyAccepted } from '../visit/fixtures/any-accepted';
-import { CARD, IN, idOf, KW, SITE, STALL_A, type Step, story, T0, VISIT } from '../visit/fixtures/story';
+import { CARD, IN, idOf, KW, SITE, STALL_A, STALL_B, type Step, story, T0, VISIT } from '../visit/fixtures/story';
 import { payloadProblem } from '../visit/payloads';
 import { billVerdict, checkedBill } from './checked-bill';
 import { costOfStaying, costSoFar, runningSession } from './cost-so-far';
+import { billCost } from './expected-cost';
 import { openItems } from './open-items';
 import { NO_PRICE, objectOfPlain, type PlainPrice } from './plain-price';
 import { compiledOf } from './tariff-object';
@@ -47,7 +48,7 @@ function priced(events: readonly StoredEvent[]): unknown[] {
       if (!a.proof) return [];
       const charging = { ...a, proof: a.proof };
       const now = Math.max(T0 + 3_600_000, a.proof.t);
-      return [costSoFar(t, visit, charging, now), costOfStaying(t, runningSession(visit, charging, now))?.(5.1234567, 7.3, { min: 3.3, kWh: 2.2222 })];
+      return [costSoFar(t, visit, now), costOfStaying(t, runningSession(visit, charging, now))?.(5.1234567, 7.3, { min: 3.3, kWh: 2.2222 })];
     });
     return [checked, billVerdict(visit, around), openItems(visit, checked, '2025-10-15'), running];
   });
@@ -61,6 +62,57 @@ describe('any set of accepted events is priced, or it is said why not', () => {
       }),
       { seed: 5, numRuns: 400 },
     );
+  });
+  it('what a visit has cost at its end is what its bill should come to, wherever each charge was read to its end', () => {
+    const minutes = fc.integer({ min: 1, max: 90 });
+    const session = fc.record({
+      wait: minutes,
+      first: minutes,
+      pause: fc.boolean(),
+      second: minutes,
+      kWh: fc.integer({ min: 1, max: 60 }),
+      stands: minutes,
+      tries: fc.boolean(),
+      unplugs: fc.boolean(),
+    });
+    let priced = 0;
+    fc.assert(
+      fc.property(fc.array(session, { minLength: 1, maxLength: 3 }), minutes, (sessions, after) => {
+        let s = 0;
+        const steps: Step[] = [IN];
+        const then = (more_min: number, kind: Step[1], payload: Record<string, unknown> = {}) => {
+          s += more_min * 60;
+          steps.push([s, kind, payload]);
+        };
+        for (const [i, x] of sessions.entries()) {
+          then(x.wait, 'stall_chosen', { stallId: i % 2 === 0 ? STALL_A : STALL_B });
+          then(1, 'plugged');
+          then(1, 'means_shown', CARD);
+          then(1, 'power_seen', KW);
+          then(x.first, 'reading', { screen: 'stall', kWh: String(x.kWh / 2) });
+          if (x.pause) {
+            then(1, 'change', { what: 'paused' });
+            then(5, 'power_seen', KW);
+          }
+          then(x.second, 'power_gone', { why: 'asked' });
+          then(0, 'reading', { screen: 'stall', kWh: String(x.kWh) });
+          if (x.tries) {
+            then(x.stands, 'means_shown', CARD);
+            then(1, 'fault', { code: 'start_error', side: 'network' });
+          }
+          if (x.unplugs) then(x.stands, 'unplugged');
+        }
+        then(after, 'pulled_out', { reason: 'enough' });
+        const visit = deriveVisit(VISIT, story(...steps), payloadProblem);
+        for (const t of PRICES.map((p) => compiledOf(keptTariff(p)))) {
+          const cost = costSoFar(t, visit, T0 + (s + 3600) * 1000);
+          if (cost.known) priced += 1;
+          expect(cost.known ? cost.value.total : cost.why).toBe(billCost(t, visit, { attempts: [] }));
+        }
+      }),
+      { seed: 7, numRuns: 200 },
+    );
+    expect(priced).toBeGreaterThan(700);
   });
   it('a charge that a wrong clock or day makes years of is not cut at every midnight of them', () => {
     const end = Date.UTC(2099, 0, 1);

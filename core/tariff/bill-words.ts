@@ -1,4 +1,3 @@
-import type { ExtraPricing } from '../records/ocpi-tariff';
 import { minorDigits } from '../units/money';
 import { printDuration, printKWh } from '../units/print';
 import { printTime } from '../units/zoned';
@@ -55,20 +54,6 @@ export function billWords(bill: Bill, zone: string | null): { lines: BillWords[]
     tax: tax.equals(0) ? null : decimal(tax, places),
     currency: bill.currency,
   };
-}
-
-/** What comes on top of a price per kWh, in one line each: what a driver needs to know before plugging in. */
-export function feeWords(extra: ExtraPricing, money: (amount: number) => string): string[] {
-  const { idle_fee: idle, overstay_fee: over, power_time: power, allowance, minimum_charge: least, tax_percent } = extra;
-  return [
-    idle ? `idle ${money(Math.max(...idle.rates.map((r) => r.price_per_min)))} a minute from ${idle.grace_minutes} min after charging` : '',
-    over ? `overstay ${money(over.fee)} after ${over.after_minutes} min` : '',
-    power ? `${power.tiers.map((s) => `${money(s.price_per_min)} a minute from ${s.min_power} kW`).join(', ')}` : '',
-    allowance?.free_minutes_per_session ? `first ${allowance.free_minutes_per_session} min free` : '',
-    allowance?.free_kwh_per_month ? `${allowance.free_kwh_per_month} kWh a month free` : '',
-    least ? `at least ${money(least.incl_vat ?? least.excl_vat)}` : '',
-    tax_percent ? `tax ${tax_percent} % on top` : '',
-  ].filter(Boolean);
 }
 
 /**

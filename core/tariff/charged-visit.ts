@@ -71,6 +71,20 @@ const whole = (t: number | null): number | null => (t === null ? null : Math.rou
 /** Until when a session charged, as far as anything of its end was told. UTC ms. */
 export const chargedUntil = (a: Attempt): number | null => whole(chargingEnd(a)?.t ?? a.unplugged?.t ?? a.ended?.at.t ?? null);
 
+/**
+ * Until when the car stood connected after a session: until it was unplugged, also in a try after it that got no power; else until the next session, or another
+ * stall, began; else until it left. UTC ms; `null`: it still stands there.
+ */
+export function stoodUntil(v: Pick<Visit, 'attempts' | 'pulledOutAt'>, a: Attempt): number | null {
+  if (a.unplugged) return whole(a.unplugged.t);
+  for (const later of v.attempts) {
+    if (later.n <= a.n) continue;
+    if (later.proof || later.stallId !== a.stallId) return whole(later.opened.t);
+    if (later.unplugged) return whole(later.unplugged.t);
+  }
+  return whole(v.pulledOutAt);
+}
+
 /** A session of so many Wh from its start to the end of charging, then parked until `left`: even between the stall's readings, pauses parked. UTC ms. */
 export function periodsOf(a: Attempt, { start, end, left, total }: { start: number; end: number; left: number; total: number }, occupancy: number): Period[] {
   const pauses = a.pauses.map((p): [number, number] => [Math.max(start, Math.round(p.from.t)), Math.min(end, Math.round(p.to.t))]).filter(([s, e]) => e > s);
@@ -94,6 +108,20 @@ export function periodsOf(a: Attempt, { start, end, left, total }: { start: numb
   return periods;
 }
 
+/** Energy shared among sessions by their time, kWh: what is in none of them yet. */
+function sharedByTime(energy: Big, sessions: Visit['attempts']): [number, string][] {
+  const times = sessions.map((a) => (a.times.charging.known ? Math.max(1, a.times.charging.s) : 1));
+  const time = times.reduce((s, t) => s + t, 0);
+  return sessions.map((a, i) => [
+    a.n,
+    energy
+      .times(times[i] as number)
+      .div(time)
+      .round(3, Big.roundHalfUp)
+      .toString(),
+  ]);
+}
+
 /** kWh of each session: its own, else of what all bills say together the share of its time. */
 function energiesOf(v: Pick<Visit, 'attempts' | 'billed' | 'delivered'>): Maybe<Map<number, string>> {
   const sessions = v.attempts.filter((a) => a.proof);
@@ -106,48 +134,40 @@ function energiesOf(v: Pick<Visit, 'attempts' | 'billed' | 'delivered'>): Maybe<
   if (missing.length === 0) return known(own);
   const all = wholeEnergy(v.delivered);
   const left = all.known ? [...own.values()].reduce((s, x) => s.minus(x), new Big(all.value)) : null;
-  if (!left || left.lt(0)) return unknown('the kWh were not read to the end');
-  const times = missing.map((a) => (a.times.charging.known ? Math.max(1, a.times.charging.s) : 1));
-  const time = times.reduce((s, t) => s + t, 0);
-  for (const [i, a] of missing.entries())
-    own.set(
-      a.n,
-      left
-        .times(times[i] as number)
-        .div(time)
-        .round(3, Big.roundHalfUp)
-        .toString(),
-    );
-  return known(own);
+  return !left || left.lt(0) ? unknown('the kWh were not read to the end') : known(new Map([...own, ...sharedByTime(left, missing)]));
+}
+
+/** A bill as it is held in the hand: for which attempts, by their numbers, and the kWh on it, a decimal string, where it says some. */
+export type BillInHand = { attempts: readonly number[]; kWh?: string | undefined };
+
+type Told = Pick<Visit, 'attempts' | 'billed' | 'zone' | 'pulledOutAt' | 'line' | 'delivered'>;
+
+/**
+ * A session as it is priced that charges no longer: from the start of power to the end of charging, then parked while the car was connected. Energy is even between the
+ * stall's readings; pauses are parked. A session of which only the day is known has no times.
+ * @param now UTC ms, until when a car that still stands there stood; `null`: what comes after the charge is not asked
+ */
+export function endedAttempt(v: Told, a: Attempt & { proof: NonNullable<Attempt['proof']> }, kWh: string, now: number | null): ChargedAttempt {
+  const total = wh(kWh);
+  const start = chargedFrom(a, a.proof.t);
+  const ended = chargedUntil(a) ?? whole(v.pulledOutAt);
+  const occupancy = occupancyOf(v);
+  if (a.proof.precision === 'day' || ended === null || ended <= start)
+    return { n: a.n, kWh, timed: false, session: { zone: v.zone, periods: [plainPeriod(start, start + NOMINAL_MS, true, total / 1000, occupancy)] } };
+  const left = Math.max(ended, stoodUntil(v, a) ?? now ?? ended);
+  return { n: a.n, kWh, timed: true, session: { zone: v.zone, periods: periodsOf(a, { start, end: ended, left, total }, occupancy) } };
 }
 
 /**
- * The sessions of a visit as they are priced: from the start of power to the end of charging, then parked until the car was unplugged. Energy is even between the
- * stall's readings; pauses are parked. A session of which only the day is known has no times.
+ * The sessions of a visit as they are priced.
+ * @param bill only the sessions of this one, with the kWh that it says
  * @returns unknown where a session's energy is not known to the end
  */
-export function chargedAttempts(v: Pick<Visit, 'attempts' | 'billed' | 'zone' | 'pulledOutAt' | 'line' | 'delivered'>): Maybe<ChargedAttempt[]> {
-  const energies = energiesOf(v);
+export function chargedAttempts(v: Told, bill?: BillInHand): Maybe<ChargedAttempt[]> {
+  const sessions = v.attempts.filter((a) => a.proof && (!bill || bill.attempts.includes(a.n)));
+  const energies = bill?.kWh === undefined ? energiesOf(v) : known(new Map(sharedByTime(new Big(bill.kWh), sessions)));
   if (!energies.known) return energies;
-  const out: ChargedAttempt[] = [];
-  for (const a of v.attempts) {
-    if (!a.proof) continue;
-    const kWh = energies.value.get(a.n) ?? '0';
-    const total = wh(kWh);
-    const start = chargedFrom(a, a.proof.t);
-    const ended = chargedUntil(a) ?? whole(v.pulledOutAt);
-    const timed = a.proof.precision !== 'day' && ended !== null && ended > start;
-    const occupancy = occupancyOf(v);
-    if (!timed) {
-      out.push({ n: a.n, kWh, timed, session: { zone: v.zone, periods: [plainPeriod(start, start + NOMINAL_MS, true, total / 1000, occupancy)] } });
-      continue;
-    }
-    const end = ended as number;
-    const left = Math.max(end, whole(a.unplugged?.t ?? v.pulledOutAt) ?? end);
-    const session = { zone: v.zone, periods: periodsOf(a, { start, end, left, total }, occupancy) };
-    out.push({ n: a.n, kWh, timed, session });
-  }
-  return known(out);
+  return known(sessions.flatMap((a) => (a.proof ? [endedAttempt(v, { ...a, proof: a.proof }, energies.value.get(a.n) ?? '0', null)] : [])));
 }
 
 /** Whether a tariff asks when and for how long, or for energy and starts alone. */

@@ -13,7 +13,7 @@ import { type ChargedAttempt, chargedAttempts, visitBills } from './charged-visi
 import { pricingRuleQuestion } from './pricing-rule';
 import { billDifference } from './simple-tariff';
 import { compiledOf } from './tariff-object';
-import { type KeptTariff, offersOn, type Payer, tariffOn } from './tariff-on';
+import { type KeptTariff, offersOn, type Payer, payerName, providersOf, takenOf, tariffOn } from './tariff-on';
 
 /** A bill set against the price on file on that day. Amounts are decimal strings, tax in. */
 export type CheckedBill =
@@ -63,10 +63,8 @@ type Found = {
 function priced(visit: Visit, around: Pick<BillRecords, 'site' | 'tariffs' | 'plans' | 'means'>): Found | { unpriced: string } | null {
   const { site, tariffs, plans, means } = around;
   const day = localDay(visit.pulledInAt ?? visit.lastEventAt, visit.zone);
-  const accepted = new Set(visit.attempts.flatMap((a) => a.accepted?.meansId ?? a.shows.at(-1)?.meansId ?? []));
-  const providerIds = means.flatMap((m) => (accepted.has(m.id) && m.fields.providerId ? [m.fields.providerId] : []));
-  const offers = offersOn(tariffs, plans, providerIds, { siteId: site.id, networkId: site.fields.networkId }, day);
-  const taken = offers.find((o) => o.payer.planId) ?? offers.find((o) => o.payer.providerId) ?? offers[0];
+  const accepted = visit.attempts.map((a) => a.accepted?.meansId ?? a.shows.at(-1)?.meansId);
+  const taken = takenOf(offersOn(tariffs, plans, providersOf(means, accepted), { siteId: site.id, networkId: site.fields.networkId }, day));
   if (!taken) return null;
   const charging = forCharging(visit.bills);
   const paid = paidOf(charging);
@@ -103,7 +101,7 @@ export function checkedBill(visit: Visit, around: BillRecords): CheckedBill | nu
   const { taken, attempts, bills, apart, total, paid } = found;
   const { tariff } = taken;
   const { currency } = tariff;
-  const by = payerWords(taken.payer, plans, providers);
+  const by = payerName(taken.payer, { plans, providers }) ?? 'guest';
   if (attempts.length === 0) return nothingDelivered(visit, around, tariff, by, paid);
   const charging = forCharging(visit.bills);
   const compiled = compiledOf(tariff);
@@ -170,13 +168,6 @@ export function checkedBill(visit: Visit, around: BillRecords): CheckedBill | nu
         : null,
   };
 }
-
-const payerWords = (payer: Payer, plans: BillRecords['plans'], providers: BillRecords['providers']): string =>
-  payer.planId
-    ? (plans.find((p) => p.id === payer.planId)?.fields.name ?? 'a plan')
-    : payer.providerId
-      ? (providers.find((p) => p.id === payer.providerId)?.fields.name ?? 'a provider')
-      : 'guest';
 
 /** Every try failed or was given up, and a bill came all the same; `null` where none did, or where it is not over. */
 function nothingDelivered(visit: Visit, around: BillRecords, tariff: KeptTariff, by: string, paid: Found['paid']): CheckedBill | null {

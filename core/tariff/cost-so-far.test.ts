@@ -3,8 +3,8 @@ import { deriveVisit } from '../visit/derive';
 import { CARD, IN, KW, STALL_A, type Step, story, T0, VISIT } from '../visit/fixtures/story';
 import { payloadProblem } from '../visit/payloads';
 import { compileTariff } from './compiled-tariff';
-import { type CostSoFar, costOfStaying, costSoFar, runningSession } from './cost-so-far';
-import { costWords } from './cost-words';
+import { type CostSoFar, costOfStaying, costSoFar, pricesFrom, runningSession } from './cost-so-far';
+import { costWords, priceNowWords } from './cost-words';
 import { isOneLine } from './simple-tariff';
 
 type Element = OcpiTariff['elements'][number];
@@ -31,9 +31,7 @@ const MIN = 60;
 /** The cost so far at a second of the visit. */
 function at(s: number, elements: Element[], steps: Step[] = [], extra: ExtraPricing = {}) {
   const visit = deriveVisit(VISIT, story(...STARTED, ...steps), payloadProblem);
-  const a = visit.attempts.at(-1);
-  if (!a?.proof) throw new Error();
-  return costSoFar(compileTariff(tariff(elements), extra), visit, { ...a, proof: a.proof }, T0 + s * 1000);
+  return costSoFar(compileTariff(tariff(elements), extra), visit, T0 + s * 1000);
 }
 const told = (...asked: Parameters<typeof at>): CostSoFar => {
   const cost = at(...asked);
@@ -69,7 +67,7 @@ describe('what a charge has cost so far', () => {
     const elements = [energy(0.5, { max_kwh: 20 }), energy(0.7)];
     // 10 kWh more at 60 kW are ten minutes from now.
     const cost = told(700, elements, [read(700, { kWh: '10', kW: 60 })]);
-    expect([cost.total, cost.next]).toEqual(['5.00', { at: T0 + (700 + 600) * 1000, prices: { perKWh: '0.7000', perMin: null } }]);
+    expect([cost.total, cost.next]).toEqual(['5.00', { at: T0 + (700 + 600) * 1000, prices: { perKWh: '0.7000', perMin: null }, fee: null }]);
   });
 
   it('free minutes cost nothing until they are over', () => {
@@ -115,10 +113,92 @@ describe('what a charge has cost so far', () => {
   it('a tariff that looks at the current, or is not valid, prices nothing', () => {
     expect(at(700, [energy(0.5, { min_current: 100 })], [read(400, { kWh: '10' })])).toMatchObject({ known: false });
     const visit = deriveVisit(VISIT, story(...STARTED, read(400, { kWh: '10' })), payloadProblem);
-    const a = visit.attempts[0];
-    if (!a?.proof) throw new Error();
     const later = compileTariff(tariff([energy(0.5)], { start_date_time: '2025-10-15T00:00:00Z' }));
-    expect(costSoFar(later, visit, { ...a, proof: a.proof }, T0 + 700_000)).toMatchObject({ known: false });
+    expect(costSoFar(later, visit, T0 + 700_000)).toMatchObject({ known: false, why: 'the tariff is not valid then' });
+  });
+});
+
+describe('after the charge', () => {
+  const GONE: Step[] = [read(690, { kWh: '10' }), [700, 'power_gone', { why: 'asked' }]];
+  const idle: ExtraPricing = { idle_fee: { grace_minutes: 10, rates: [{ min_occupancy: 0, price_per_min: 0.2 }] } };
+  const overstay: ExtraPricing = { overstay_fee: { after_minutes: 60, fee: 12 } };
+
+  it('the sum goes on with the idle fee, and says from when it is asked', () => {
+    const free = told(760, [energy(0.5)], GONE, idle);
+    expect(free).toEqual({
+      total: '5.00',
+      currency: 'EUR',
+      now: { perKWh: null, perMin: null },
+      next: { at: T0 + (700 + 600) * 1000, prices: { perKWh: null, perMin: '0.2000' }, fee: null },
+    });
+    expect(told(700 + 25 * MIN, [energy(0.5)], GONE, idle)).toMatchObject({ total: '8.00', now: { perMin: '0.2000' }, next: null });
+  });
+  it('minutes parked are of an hour in the standard', () => {
+    const parked: Element = { price_components: [{ type: 'PARKING_TIME', price: 6, step_size: 1 }] };
+    expect(told(700 + 10 * MIN, [energy(0.5), parked], GONE)).toMatchObject({ total: '6.00', now: { perKWh: null, perMin: '0.1000' } });
+  });
+  it('stands once the car is unplugged or has left, and then is what the bill should come to', () => {
+    const out: Step[] = [...GONE, [700 + 20 * MIN, 'unplugged']];
+    const stands = { total: '7.00', now: { perKWh: null, perMin: null }, next: null };
+    expect(told(700 + 90 * MIN, [energy(0.5)], out, idle)).toMatchObject(stands);
+    expect(told(700 + 90 * MIN, [energy(0.5)], [...GONE, [700 + 20 * MIN, 'pulled_out', { reason: 'enough' }]], idle)).toMatchObject(stands);
+  });
+  it('an overstay fee is said while it charges and while it stands, once, with its tax', () => {
+    const fee = { at: T0 + (100 + 60 * MIN) * 1000, fee: '12.00' };
+    expect(told(700, [energy(0.5)], [read(400, { kWh: '10' })], overstay).next).toMatchObject({ ...fee, prices: { perKWh: '0.5000', perMin: null } });
+    expect(told(760, [energy(0.5)], GONE, overstay).next).toMatchObject({ ...fee, prices: { perKWh: null, perMin: null } });
+    expect(told(760, [energy(0.5)], GONE, { overstay_fee: { after_minutes: 60, fee: 12, vat: 22 }, tax_percent: 10 }).next?.fee).toBe('16.10');
+    expect(told(100 + 61 * MIN, [energy(0.5)], GONE, overstay)).toMatchObject({ total: '17.00', next: null });
+  });
+  it('a pause costs what standing there costs, until it charges again', () => {
+    const paused: Step[] = [read(390, { kWh: '10' }), [400, 'change', { what: 'paused' }]];
+    expect(told(400 + 10 * MIN, [byMinute(0.6)], paused)).toMatchObject({ total: '3.00', now: { perMin: null } });
+    expect(told(400 + 10 * MIN, [byMinute(0.6)], [...paused, [400 + 5 * MIN, 'power_seen', KW]])).toMatchObject({ total: '6.00', now: { perMin: '0.6000' } });
+  });
+  it('a try that got no power adds nothing and ends nothing', () => {
+    const tried: Step[] = [...GONE, [760, 'means_shown', CARD], [770, 'fault', { code: 'start_error', side: 'network' }]];
+    expect(told(700 + 25 * MIN, [START, energy(0.5)], tried, idle)).toMatchObject({ total: '9.00', now: { perMin: '0.2000' } });
+  });
+  it('before any power nothing was charged', () => {
+    const visit = deriveVisit(VISIT, story(IN), payloadProblem);
+    expect(costSoFar(compileTariff(tariff([energy(0.5)])), visit, T0)).toEqual({ known: false, why: 'nothing was charged yet' });
+  });
+  it('the phone’s clock set back counts from the start', () => {
+    expect(told(0, [byMinute(0.1)]).total).toBe('0.00');
+  });
+});
+
+describe('what is asked here now', () => {
+  const here = (elements: Element[], extra: ExtraPricing = {}, kW = 50) => {
+    const prices = pricesFrom(compileTariff(tariff(elements), extra), 'Europe/Ljubljana', Date.parse('2025-10-14T12:00:00Z'), kW);
+    return prices.known ? priceNowWords(prices.value, { currency: 'EUR', since: '2025-03-01', by: null }, 'Europe/Ljubljana') : prices.why;
+  };
+  it('is by the whole of the price, with its age', () => {
+    expect(here([energy(0.5)])).toBe('€0.500/kWh since 1 Mar 2025');
+    expect(here([START, energy(0.5), byMinute(0.1)])).toBe('€0.500/kWh and €0.100/min, €1.00 per start since 1 Mar 2025');
+    expect(here([energy(0.3, { start_time: '13:00', end_time: '15:00' }), energy(0.5)])).toBe('€0.300/kWh since 1 Mar 2025');
+    expect(here([START])).toBe('€1.00 per start since 1 Mar 2025');
+    expect(here([energy(0)], { tax_percent: 20 })).toBe('€0.000/kWh since 1 Mar 2025');
+    expect(here([{ price_components: [{ type: 'FLAT', price: 0, step_size: 0 }] }])).toBe('free since 1 Mar 2025');
+  });
+  it('is of a member by name, and with tax in it', () => {
+    const prices = pricesFrom(compileTariff(tariff([START, energy(0.5)]), { tax_percent: 20 }), 'UTC', T0, 50);
+    if (!prices.known) throw new Error();
+    expect(priceNowWords(prices.value, { currency: 'EUR', since: '2025-03-01', by: 'Otter plan' }, 'UTC')).toBe(
+      '€0.600/kWh, €1.20 per start with Otter plan since 1 Mar 2025',
+    );
+  });
+  it('by power it is that of the stall, and after free minutes it says from when', () => {
+    const tiers = [0, 100].map((min_power) => ({ min_power, price_per_min: min_power === 0 ? 0.05 : 0.2 }));
+    const nothing: Element[] = [{ price_components: [{ type: 'FLAT', price: 0, step_size: 0 }] }];
+    expect([here(nothing, { power_time: { tiers } }), here(nothing, { power_time: { tiers } }, 150)]).toEqual([
+      '€0.050/min since 1 Mar 2025',
+      '€0.200/min since 1 Mar 2025',
+    ]);
+    expect(here([byMinute(0.1)], { allowance: { free_minutes_per_session: 30, applies_to: ['TIME'] } })).toBe('€0.100/min from 14:30 since 1 Mar 2025');
+  });
+  it('is nothing that a tariff which is not valid could say', () => {
+    expect(pricesFrom(compileTariff(tariff([energy(0.5)], { start_date_time: '2025-10-15T00:00:00Z' })), 'UTC', T0, 50)).toMatchObject({ known: false });
   });
 });
 
@@ -160,25 +240,29 @@ it('a tariff that cannot price the session has no cost of staying', () => {
 describe('in words', () => {
   const cost = (total: string, next: CostSoFar['next'] = null): CostSoFar => ({ total, currency: 'EUR', now: { perKWh: '0.5000', perMin: null }, next });
   const t = Date.parse('2025-10-14T12:30:00Z');
-  const said = (c: CostSoFar, zone = 'UTC') => costWords([{ cost: c, plan: null }], zone);
+  const said = (c: CostSoFar, zone = 'UTC') => costWords([{ cost: c, by: null }], zone);
   it('says the sum, that with a plan, and what changes', () => {
     expect(said(cost('5.00'))).toBe('By tariff about €5.00 so far.');
-    const cheaper = { at: t, prices: { perKWh: '0.3', perMin: null } };
+    const cheaper = { at: t, prices: { perKWh: '0.3', perMin: null }, fee: null };
     expect(
       costWords(
         [
-          { cost: cost('5.00', cheaper), plan: null },
-          { cost: cost('4.00'), plan: 'Otter plan' },
+          { cost: cost('5.00', cheaper), by: null },
+          { cost: cost('4.00'), by: 'Otter plan' },
         ],
         'Europe/Ljubljana',
       ),
     ).toBe('By tariff about €5.00, €4.00 with Otter plan so far. From 14:30 €0.300 per kWh.');
-    expect(costWords([{ cost: cost('4.00'), plan: 'Otter plan' }], 'UTC')).toBe('By tariff about €4.00 with Otter plan so far.');
+    expect(costWords([{ cost: cost('4.00'), by: 'Otter plan' }], 'UTC')).toBe('By tariff about €4.00 with Otter plan so far.');
     expect(costWords([], 'UTC')).toBeNull();
-    expect(said(cost('5.00', { at: t, prices: { perKWh: '0.5000', perMin: '0.1' } }))).toBe('By tariff about €5.00 so far. From 12:30 €0.100 per minute.');
-    expect(said(cost('5.00', { at: t, prices: { perKWh: null, perMin: '0.2' } }))).toContain('From 12:30 €0.200 per minute and nothing per kWh.');
-    const byMin = { ...cost('5.00', { at: t, prices: { perKWh: '0.5000', perMin: null } }), now: { perKWh: '0.5000', perMin: '0.1' } };
+    expect(said(cost('5.00', { at: t, prices: { perKWh: '0.5000', perMin: '0.1' }, fee: null }))).toBe(
+      'By tariff about €5.00 so far. From 12:30 €0.100 per minute.',
+    );
+    expect(said(cost('5.00', { at: t, prices: { perKWh: null, perMin: '0.2' }, fee: null }))).toContain('From 12:30 €0.200 per minute and nothing per kWh.');
+    const byMin = { ...cost('5.00', { at: t, prices: { perKWh: '0.5000', perMin: null }, fee: null }), now: { perKWh: '0.5000', perMin: '0.1' } };
     expect(said(byMin)).toContain('From 12:30 nothing per minute.');
+    const fee = cost('5.00', { at: t, prices: { perKWh: '0.5000', perMin: null }, fee: '12.00' });
+    expect(said(fee)).toBe('By tariff about €5.00 so far. From 12:30 €12.00 more, once.');
   });
 });
 

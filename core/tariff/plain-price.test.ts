@@ -2,13 +2,14 @@ import fc from 'fast-check';
 import { canonicalJson } from '../records/canonical-json';
 import { extraPricing, ocpiTariff } from '../records/ocpi-tariff';
 import { billOf } from './bill';
-import { billWords, feeWords } from './bill-words';
+import { billWords } from './bill-words';
 import { compileTariff } from './compiled-tariff';
 import { exampleStop, nextWeekday } from './example-stop';
 import { only, tariffOf, when } from './fixtures/sessions';
 import { DAYS, NO_PRICE, objectOfPlain, oneLineOf, oneLineOfObject, type PlainPrice, plainOfObject, plainPrice, saysPrice } from './plain-price';
 import { priceQuestions } from './price-questions';
 import { priceWeek } from './price-week';
+import { feeWords, priceWords } from './price-words';
 
 const OF = { id: 'T', currency: 'EUR', day: '2025-10-14' };
 const made = (p: Partial<PlainPrice>) => objectOfPlain({ ...NO_PRICE, ...p }, OF);
@@ -210,6 +211,17 @@ describe('a bill in words', () => {
       'tax 6 % on top',
     ]);
     expect(feeWords({ allowance: { free_kwh_per_month: 30 } }, String)).toEqual(['30 kWh a month free']);
+  });
+  it('a price in one line, minutes too', () => {
+    const words = (p: Partial<PlainPrice>) => {
+      const plain = { ...NO_PRICE, ...p };
+      return priceWords({ currency: 'EUR', ...oneLineOf(plain), ...objectOfPlain(plain, { id: 't', currency: 'EUR', day: '2026-01-01' }) } as never);
+    };
+    expect(words({ perKWh: '0.5', startFee: '1' })).toBe('€0.500 per kWh, €1.00 per start');
+    expect(words({ perMin: '0.1', parkedPerMin: '0.05', taxOnTop: '20' })).toBe('€0.120 a minute, €0.060 a minute parked, tax 20 % on top');
+    expect(words({ perKWh: '0.6', windows: [{ from: '22:00', to: '06:00', days: 'all', perKWh: '0.4' }] })).toBe('€0.600 per kWh, by time of day');
+    expect(words({ startFee: '0' })).toBe('no price of energy');
+    expect(priceWords({ currency: 'EUR', perKWh: '0.4', startFee: '0', tariff: null, extra: null } as never)).toBe('€0.400 per kWh');
   });
 });
 

@@ -7,6 +7,7 @@ export function sameStopCsv(rows: readonly (StopAt & { name: string; network: st
   const head = [
     'site',
     'network',
+    'kWh',
     'minutes',
     `guest ${currency}`,
     `with plan ${currency}`,
@@ -23,6 +24,7 @@ export function sameStopCsv(rows: readonly (StopAt & { name: string; network: st
       return [
         csvText(r.name),
         csvText(r.network),
+        r.minutes ? r.minutes.kWh.toFixed(3) : '',
         r.minutes ? r.minutes.minutes.toFixed(1) : '',
         r.guest?.total ?? '',
         r.held?.total ?? '',

@@ -2,9 +2,21 @@ import { RECORDS } from '../records/record-schema';
 import { sessionOf } from './fixtures/sessions';
 import { NO_PRICE, objectOfPlain, oneLineOf, type PlainPrice } from './plain-price';
 import { type PlanVisit, paysFrom, planMonths, planSentence, pricedBothWays, twelveMonths } from './plan-months';
-import { byCost, leastOf, nearSentence, PLAIN_STOP, perBatteryKWh, type StopSite, sameStopSentence, stopAt, stopMinutes, usualStop } from './same-stop';
+import {
+  byCost,
+  leastOf,
+  nearSentence,
+  PLAIN_STOP,
+  perBatteryKWh,
+  type StopSite,
+  sameStopSentence,
+  stopAt,
+  stopKWh,
+  stopMinutes,
+  usualStop,
+} from './same-stop';
 import { sameStopCsv } from './same-stop-csv';
-import { readStopAsk } from './stop-address';
+import { readStopAsk, stopOfAddress, writeStopAsk } from './stop-address';
 import type { KeptTariff } from './tariff-on';
 
 const NETWORK = '01900000-0000-7000-8000-000000000001';
@@ -14,7 +26,7 @@ const price = (p: Partial<PlainPrice>, more: object = {}): KeptTariff => {
   return { id: 't', ...RECORDS.tariff.parse({ networkId: NETWORK, currency: 'EUR', ...oneLineOf(whole), tariff, extra, validFrom: '2025-01-01', ...more }) };
 };
 const site = (more: Partial<StopSite> = {}): StopSite => ({ id: 's', zone: 'Europe/Ljubljana', ac: 0, dc: 150, ownKW: null, ...more });
-const CAR = { ac: 11, dc: 120 };
+const CAR = { ac: 11, dc: 120, usableKWh: 62 };
 /** A Tuesday at 17:00. */
 const START = Date.parse('2025-10-14T15:00:00Z');
 const STOP = { kWh: 40, weekday: 2, time: '17:00', parkedMin: 0 };
@@ -40,19 +52,48 @@ describe('the usual stop', () => {
     expect(read({ from: 'a site', within: '30' })).toEqual({ from: 'a site', within: 30 });
     expect(read({ within: '0.5' })).toEqual({});
     expect(read({})).toEqual({});
+    expect(read({ minutes: '30.4', from_pct: '20', to_pct: '80,5' })).toEqual({ minutes: 30, levels: { fromPct: 20, toPct: 80.5 } });
+    expect(read({ minutes: '0', from_pct: '80', to_pct: '80' })).toEqual({});
+    expect(read({ from_pct: '20' })).toEqual({});
+  });
+  it('is kept as its address, and found again', () => {
+    const ask = { kWh: 37.2, levels: { fromPct: 20, toPct: 80 }, minutes: 30, weekday: 0, time: '07:30', parkedMin: 12, car: 'x', from: 'a site', within: 30 };
+    expect(writeStopAsk(ask)).toBe('?kwh=37.2&from_pct=20&to_pct=80&minutes=30&day=0&time=07%3A30&parked=12&car=x&within=30&from=a+site');
+    expect(stopOfAddress(writeStopAsk(ask))).toEqual(ask);
+    expect([writeStopAsk({}), stopOfAddress(''), stopOfAddress('?evil=1&kwh=<b>')]).toEqual(['', {}, {}]);
   });
 });
 
 describe('how long it takes at a site', () => {
   it('by its own past power, else by the lesser of plate and car at the best stall', () => {
-    expect(stopMinutes(40, site({ ownKW: { kW: 60, n: 3 } }), CAR)).toEqual({ minutes: 40, by: 'own', current: 'dc' });
-    expect(stopMinutes(40, site({ ownKW: { kW: 60, n: 2 } }), CAR)).toEqual({ minutes: 20, by: 'car', current: 'dc' });
-    expect(stopMinutes(40, site({ dc: 50 }), CAR)).toEqual({ minutes: 48, by: 'plate', current: 'dc' });
-    expect(stopMinutes(40, site({ dc: 50 }), { ac: null, dc: null })).toEqual({ minutes: 48, by: 'plate', current: 'dc' });
+    const takes = (kWh: number, of: Partial<StopSite>, car = CAR) => {
+      const found = stopMinutes({ kWh }, site(of), car);
+      return found && [found.minutes, found.by, found.current, found.kWh];
+    };
+    expect(takes(40, { ownKW: { kW: 60, n: 3 } })).toEqual([40, 'own', 'dc', 40]);
+    expect(takes(40, { ownKW: { kW: 60, n: 2 } })).toEqual([20, 'car', 'dc', 40]);
+    expect(takes(40, { dc: 50 })).toEqual([48, 'plate', 'dc', 40]);
+    expect(takes(40, { dc: 50 }, { ac: null, dc: null, usableKWh: null } as never)).toEqual([48, 'plate', 'dc', 40]);
     // A post of 43 kW is 11 kW for a car that takes no more from the wall.
-    expect(stopMinutes(11, site({ dc: 0, ac: 43 }), CAR)).toEqual({ minutes: 60, by: 'car', current: 'ac' });
-    expect(stopMinutes(11, site({ dc: 0, ac: 43, ownKW: { kW: 11, n: 3 } }), CAR)).toEqual({ minutes: 60, by: 'own', current: 'ac' });
-    expect(stopMinutes(40, site({ dc: 0 }), CAR)).toBeNull();
+    expect(takes(11, { dc: 0, ac: 43 })).toEqual([60, 'car', 'ac', 11]);
+    expect(takes(11, { dc: 0, ac: 43, ownKW: { kW: 11, n: 3 } })).toEqual([60, 'own', 'ac', 11]);
+    expect(takes(40, { dc: 0 })).toBeNull();
+  });
+  it('from a level to another is what comes into the battery, by the meter of the outlet', () => {
+    const levels = { fromPct: 20, toPct: 80 };
+    // 60 % of 62 kWh are 37.2 kWh in the battery.
+    expect(stopKWh({ kWh: 9, levels }, 62, 'dc')).toBeCloseTo(37.2 / 0.95, 9);
+    expect(stopKWh({ kWh: 9, levels }, 62, 'ac')).toBeCloseTo(37.2 / 0.9, 9);
+    expect(stopKWh({ kWh: 9, levels }, null, 'ac')).toBe(9);
+    expect(stopKWh({ kWh: 9 }, 62, 'ac')).toBe(9);
+    expect(stopMinutes({ kWh: 9, levels }, site({ dc: 50 }), CAR)).toMatchObject({
+      minutes: expect.closeTo((37.2 / 0.95 / 50) * 60, 9),
+      kWh: expect.closeTo(39.158, 3),
+    });
+  });
+  it('is at least what is asked for, and longer where it is slow', () => {
+    expect(stopMinutes({ kWh: 40, minutes: 60 }, site({ dc: 50 }), CAR)).toMatchObject({ minutes: 60, by: 'said' });
+    expect(stopMinutes({ kWh: 40, minutes: 30 }, site({ dc: 50 }), CAR)).toMatchObject({ minutes: 48, by: 'plate' });
   });
 });
 
@@ -130,9 +171,9 @@ describe('one stop at a site', () => {
     expect(at([{ name: '', tariff: now }]).guest?.before).toBeNull();
   });
   it('what of it costs a kWh in the battery: of AC comes less there', () => {
-    expect(perBatteryKWh(at(guest({ perKWh: '0.57' })), 40)).toBeCloseTo(0.6, 9);
-    expect(perBatteryKWh(at(guest({ perKWh: '0.54' }), { dc: 0, ac: 22 }), 40)).toBeCloseTo(0.6, 9);
-    expect(perBatteryKWh(at([]), 40)).toBeNull();
+    expect(perBatteryKWh(at(guest({ perKWh: '0.57' })))).toBeCloseTo(0.6, 9);
+    expect(perBatteryKWh(at(guest({ perKWh: '0.54' }), { dc: 0, ac: 22 }))).toBeCloseTo(0.6, 9);
+    expect(perBatteryKWh(at([]))).toBeNull();
   });
   it('the cheapest of those near, and how much more that is', () => {
     const name = (id: string) => id.toUpperCase();
@@ -153,9 +194,9 @@ describe('one stop at a site', () => {
       'EUR',
     ).split('\n');
     expect(csv[0]).toBe(
-      'site,network,minutes,guest EUR,with plan EUR,plan,price from,before EUR,energy EUR,minutes EUR,start EUR,idle EUR,overstay EUR,rest EUR,why no price',
+      'site,network,kWh,minutes,guest EUR,with plan EUR,plan,price from,before EUR,energy EUR,minutes EUR,start EUR,idle EUR,overstay EUR,rest EUR,why no price',
     );
-    expect(csv.slice(1)).toEqual(["'=1+1,N,20.0,20.00,,,2025-01-01,,20.00,,,,,,", 'B,N,20.0,,,,,,,,,,,,no price on file']);
+    expect(csv.slice(1)).toEqual(["'=1+1,N,40.000,20.0,20.00,,,2025-01-01,,20.00,,,,,,", 'B,N,40.000,20.0,,,,,,,,,,,,no price on file']);
   });
 });
 

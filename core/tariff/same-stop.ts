@@ -7,8 +7,13 @@ import { exampleStop } from './example-stop';
 import { compiledOf } from './tariff-object';
 import type { KeptTariff } from './tariff-on';
 
-/** A stop as it is usually made: so much energy, from when on, and how long the car stays plugged in after it. */
-export type UsualStop = { kWh: number; weekday: number; time: string; parkedMin: number };
+/** From and to so many per cent of the battery. */
+export type Levels = { fromPct: number; toPct: number };
+/**
+ * A stop as it is usually made: so much energy by the meter, or from a level to another, from when on, so many minutes at least, and how long the car stays plugged in
+ * after it.
+ */
+export type UsualStop = { kWh: number; levels?: Levels; weekday: number; time: string; minutes?: number; parkedMin: number };
 
 /** Visits that a proposal rests on, at least; and what is proposed without them. */
 const LEAST_VISITS = 3;
@@ -46,15 +51,27 @@ const LEAST_SESSIONS = 3;
  * sessions there, of so many.
  */
 export type StopSite = { id: string; zone: string; ac: number; dc: number; ownKW: { kW: number; n: number } | null };
-/** The most that a car takes, kW; `null`: not noted. */
-export type StopCar = { ac: number | null; dc: number | null };
-/** `current`: by which outlet, the quicker. */
-export type StopMinutes = { minutes: number; by: 'own' | 'plate' | 'car'; current: Current };
+/** The most that a car takes, kW, and what of its battery can be used, kWh; `null`: not noted. */
+export type StopCar = { ac: number | null; dc: number | null; usableKWh: number | null };
+/** `kWh` by the meter; `current`: by which outlet, the quicker; `by`: what the minutes rest on, `said` where more were asked for than the energy takes. */
+export type StopMinutes = { kWh: number; minutes: number; by: 'own' | 'plate' | 'car' | 'said'; current: Current };
 
-/** How long the energy takes at a site: by its own past power, else by the lesser of plate and car at its best stall. `null`: no power is noted. */
-export function stopMinutes(kWh: number, site: StopSite, car: StopCar): StopMinutes | null {
-  if (site.ownKW && site.ownKW.n >= LEAST_SESSIONS && site.ownKW.kW > 0)
-    return { minutes: (kWh / site.ownKW.kW) * 60, by: 'own', current: site.dc > 0 ? 'dc' : 'ac' };
+/** kWh by the meter of a stop: where it is from a level to another, what comes into the battery by the usual yield of the outlet, so that AC and DC are alike there. */
+export const stopKWh = (stop: Pick<UsualStop, 'kWh' | 'levels'>, usableKWh: number | null, current: Current): number =>
+  stop.levels && usableKWh !== null ? (((stop.levels.toPct - stop.levels.fromPct) / 100) * usableKWh) / USUAL_YIELD[current] : stop.kWh;
+
+/** How long a stop takes at a site: by its own past power, else by the lesser of plate and car at its best stall; at least what is asked for. `null`: no power is noted. */
+export function stopMinutes(stop: Pick<UsualStop, 'kWh' | 'levels' | 'minutes'>, site: StopSite, car: StopCar): StopMinutes | null {
+  const power = stopPower(site, car);
+  if (!power) return null;
+  const kWh = stopKWh(stop, car.usableKWh, power.current);
+  const needed = (kWh / power.kW) * 60;
+  const said = stop.minutes ?? 0;
+  return { kWh, minutes: Math.max(needed, said), by: said > needed ? 'said' : power.by, current: power.current };
+}
+
+function stopPower(site: StopSite, car: StopCar): { kW: number; by: 'own' | 'plate' | 'car'; current: Current } | null {
+  if (site.ownKW && site.ownKW.n >= LEAST_SESSIONS && site.ownKW.kW > 0) return { kW: site.ownKW.kW, by: 'own', current: site.dc > 0 ? 'dc' : 'ac' };
   const [best] = (
     [
       ['dc', site.dc, car.dc],
@@ -65,7 +82,7 @@ export function stopMinutes(kWh: number, site: StopSite, car: StopCar): StopMinu
       plate > 0 ? [{ current, kW: Math.min(plate, most ?? plate), by: most !== null && most < plate ? ('car' as const) : ('plate' as const) }] : [],
     )
     .sort((a, b) => b.kW - a.kW);
-  return best && best.kW > 0 ? { minutes: (kWh / best.kW) * 60, by: best.by, current: best.current } : null;
+  return best && best.kW > 0 ? best : null;
 }
 
 /** What a price is made of, in the order in which it is drawn; amounts tax in. */
@@ -111,13 +128,13 @@ export function stopAt(
   offers: readonly { name: string; tariff: KeptTariff; before?: KeptTariff | undefined }[],
   currency: string,
 ): StopAt {
-  const minutes = stopMinutes(stop.kWh, site, car);
+  const minutes = stopMinutes(stop, site, car);
   const own = offers.filter((o) => o.tariff.currency === currency);
   const none = (why: string): StopAt => ({ siteId: site.id, minutes, guest: null, held: null, why });
   if (offers.length === 0) return none('no price on file');
   if (own.length === 0) return none(`priced in ${offers[0]?.tariff.currency}`);
   if (!minutes) return none('no power is noted, so the minutes are not known');
-  const session = exampleStop(site.zone, start, stop.kWh, minutes.minutes, stop.parkedMin);
+  const session = exampleStop(site.zone, start, Number(minutes.kWh.toFixed(3)), minutes.minutes, stop.parkedMin);
   const costs = own.flatMap((o): (StopCost & { name: string })[] => {
     const t = compiledOf(o.tariff);
     if (cannotPrice(t, session).length > 0) return [];
@@ -145,9 +162,9 @@ export const leastOf = (s: StopAt): number | null => {
 };
 
 /** What of it costs a kWh that comes into the battery, at the least price: AC, DC and home are made equal there. */
-export const perBatteryKWh = (s: StopAt, kWh: number): number | null => {
+export const perBatteryKWh = (s: StopAt): number | null => {
   const least = leastOf(s);
-  return least === null || !s.minutes ? null : least / (kWh * USUAL_YIELD[s.minutes.current]);
+  return least === null || !s.minutes ? null : least / (s.minutes.kWh * USUAL_YIELD[s.minutes.current]);
 };
 
 /** The cheapest first; what has no price last, in the order it came. */

@@ -14,6 +14,8 @@ export function readStopAsk(get: (name: string) => string | null | undefined): S
   const weekday = inRange(get('day'), 0, 6);
   const time = get('time');
   const parkedMin = inRange(get('parked'), 0, 2880);
+  const minutes = inRange(get('minutes'), 1, 1440);
+  const [fromPct, toPct] = [inRange(get('from_pct'), 0, 100), inRange(get('to_pct'), 0, 100)];
   const car = get('car');
   const from = get('from');
   const within = inRange(get('within'), 1, 2000);
@@ -22,8 +24,33 @@ export function readStopAsk(get: (name: string) => string | null | undefined): S
     ...(weekday === undefined || !Number.isInteger(weekday) ? {} : { weekday }),
     ...(time && /^([01]\d|2[0-3]):[0-5]\d$/.test(time) ? { time } : {}),
     ...(parkedMin === undefined ? {} : { parkedMin: Math.round(parkedMin) }),
+    ...(minutes === undefined ? {} : { minutes: Math.round(minutes) }),
+    ...(fromPct === undefined || toPct === undefined || toPct <= fromPct ? {} : { levels: { fromPct, toPct } }),
     ...(car ? { car } : {}),
     ...(from ? { from } : {}),
     ...(within === undefined ? {} : { within }),
   };
+}
+
+/** The address of a stop, by which it is kept and found again: what a reader of it understands, and no more. */
+export function writeStopAsk(ask: StopAsk): string {
+  const said: Record<string, string | number | undefined> = {
+    kwh: ask.kWh,
+    from_pct: ask.levels?.fromPct,
+    to_pct: ask.levels?.toPct,
+    minutes: ask.minutes,
+    day: ask.weekday,
+    time: ask.time,
+    parked: ask.parkedMin,
+    car: ask.car,
+    within: ask.within,
+    from: ask.from,
+  };
+  const q = new URLSearchParams(Object.entries(said).flatMap(([k, v]) => (v === undefined ? [] : [[k, String(v)]])));
+  return q.size === 0 ? '' : `?${q}`;
+}
+/** Reads it back. @param address with or without its question mark */
+export function stopOfAddress(address: string): StopAsk {
+  const q = new URLSearchParams(address.replace(/^\?/, ''));
+  return readStopAsk((name) => q.get(name));
 }

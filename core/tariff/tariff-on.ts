@@ -81,3 +81,19 @@ export function offersOn(
     return tariff ? [{ payer, tariff }] : [];
   });
 }
+
+/** The offer that a charge is held against: by a plan that is held, else through a provider, else as a guest. */
+export const takenOf = (offers: readonly Offer[]): Offer | undefined =>
+  offers.find((o) => o.payer.planId) ?? offers.find((o) => o.payer.providerId) ?? offers[0];
+
+/** What a plan or a provider is called; `null`: a guest. */
+export const payerName = (payer: Payer, named: { plans: readonly MileRecord<'plan'>[]; providers: readonly MileRecord<'provider'>[] }): string | null =>
+  payer.planId
+    ? (named.plans.find((p) => p.id === payer.planId)?.fields.name ?? 'a plan')
+    : payer.providerId
+      ? (named.providers.find((p) => p.id === payer.providerId)?.fields.name ?? 'a provider')
+      : null;
+
+/** The providers of the means that are named. */
+export const providersOf = (means: readonly MileRecord<'means'>[], ids: readonly (string | undefined)[]): string[] =>
+  means.flatMap((m) => (ids.includes(m.id) && m.fields.providerId ? [m.fields.providerId] : []));

@@ -18,6 +18,7 @@ export {
   number,
   object,
   optional,
+  partial,
   pipe,
   record,
   refine,

@@ -115,3 +115,91 @@ test('the whole tariff prices the charge while it runs, without a network; what 
   const onFile = async () => (await (await page.request.get('/api/v1/tariffs')).json()).items as { siteId: string; perKWh: string; startFee: string }[];
   await expect.poll(async () => (await onFile()).some((t) => t.siteId === siteId && Number(t.perKWh) === 0.6 && Number(t.startFee) === 1)).toBe(true);
 });
+
+test('prices of the place are added and changed at the stall, and the cost runs on after the charge until the car is unplugged', async ({
+  page,
+  baseURL,
+  context,
+}) => {
+  const base = baseURL as string;
+  const who = await newHousehold(page, base);
+  const road = await addRoad(page, base);
+  const { siteId, networkId } = road.here;
+  const planId = v7();
+  const plan = recordItem('plan', planId, { name: 'Saltmarsh plan', networkId, currency: 'EUR', from: '2020-01-01' });
+  await send(page.request, base, [{ type: 'record', record: plan }]);
+  const ago = Date.now() - 20 * 60_000;
+  const gone = { why: 'asked' };
+  await tell(page, base, who, ago, [
+    ...untilPower(road),
+    look(62, 20, 119, '0.1'),
+    look(436, 40, 119, '12.2'),
+    [440, 'power_gone', gone],
+    look(442, 40, 0, '12.4'),
+  ]);
+  await openStall(page);
+  await page.getByRole('button', { name: /^Join: Vrba Crossing/ }).tap();
+  await context.setOffline(true);
+  await expect(page.getByText('By tariff about €6.20 so far.', { exact: true })).toBeVisible();
+  await expect(page.getByText(/€0\.500\/kWh since 1 Jan 2020/)).toBeVisible();
+
+  const hand = thumb(page);
+  await hand.pad(/^More/);
+  await hand.sheet('Prices here …');
+  const sheet = page.getByRole('dialog');
+  await expect(sheet.getByText('€0.500 per kWh')).toBeVisible();
+  await hand.sheet('Another price now');
+  await expect(sheet.getByText('40 kWh in 30 min from now would cost €20.00.')).toBeVisible();
+  await sheet.getByLabel('Per kWh, EUR').fill('x');
+  await hand.sheet('Only Vrba Crossing');
+  await hand.sheet('Minutes, idle, overstay, tax on top');
+  await sheet.getByLabel('Idle from minute').fill('5');
+  await hand.sheet('Keep the price');
+  await expect(sheet.getByText('A decimal number such as 0.55')).toBeVisible();
+  await expect(sheet.getByText('How much a minute?')).toBeVisible();
+  await expect(sheet.getByLabel('Per kWh, EUR')).toBeFocused();
+  await sheet.getByLabel('Per kWh, EUR').fill('0,40');
+  await sheet.getByLabel('Idle, per minute').fill('0,1');
+  await page.setViewportSize({ width: 320, height: 568 });
+  await expect.poll(() => page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(320);
+  const axe = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']).include('[role="dialog"]').analyze();
+  expect(axe.violations.map((v) => v.id)).toEqual([]);
+  await hand.sheet('Keep the price');
+  await expect(sheet.getByText('€0.400 per kWh, idle €0.10 a minute from 5 min after charging')).toBeVisible();
+  await page.setViewportSize({ width: 390, height: 844 });
+
+  // One for a plan beside it, which is then what the visit goes by.
+  await hand.sheet('Add a price');
+  await sheet.getByLabel('For whom').selectOption('Saltmarsh plan');
+  await sheet.getByLabel('Per kWh, EUR').fill('0.20');
+  await hand.sheet('Keep the price');
+  await expect(sheet.getByRole('listitem')).toHaveCount(2);
+  // What was typed wrong is mended where it is.
+  await sheet.getByRole('listitem').filter({ hasText: 'Saltmarsh plan' }).getByRole('button', { name: 'Mend this one' }).tap();
+  await expect(sheet.getByLabel('Per kWh, EUR')).toHaveValue('0.2');
+  await sheet.getByLabel('Per kWh, EUR').fill('0.25');
+  await hand.sheet('Keep the price');
+  await page.keyboard.press('Escape');
+  // Twelve and some minutes after the charge, five of them of grace: 12.4 kWh at 0.40, and 0.10 a minute.
+  await expect(page.getByText(/^By tariff about €5\.\d\d, €3\.10 with Saltmarsh plan so far\.$/)).toBeVisible();
+  await expect(page.getByText(/€0\.250\/kWh with Saltmarsh plan since/)).toBeVisible();
+  await page.getByRole('button', { name: 'This phone records now' }).tap();
+  await hand.pad(/^Unplugged/);
+  await hand.pad(/^Pulled out/);
+  await expect(page.getByText('by tariff about €3.10')).toBeVisible();
+  await context.setOffline(false);
+  const onFile = async () => (await (await page.request.get('/api/v1/tariffs')).json()).items as { siteId: string; planId: string | null; perKWh: string }[];
+  await expect
+    .poll(async () =>
+      (await onFile())
+        .filter((t) => t.siteId === siteId)
+        .map((t) => [t.planId, Number(t.perKWh)])
+        .sort(),
+    )
+    .toEqual(
+      [
+        [null, 0.4],
+        [planId, 0.25],
+      ].sort(),
+    );
+});

@@ -174,5 +174,5 @@ export async function changeHousehold(who: Who, form: NewHousehold): Promise<str
 
 export const changeName = (personId: string, name: string) => pool().execute('UPDATE person SET name = ? WHERE id = ?', [name, toBin(personId)]);
 
-export const changeWishes = (personId: string, wishes: Wishes) =>
-  pool().execute('UPDATE person SET wishes = ? WHERE id = ?', [JSON.stringify(wishes), toBin(personId)]);
+export const changeWishes = (personId: string, some: Partial<Wishes>) =>
+  pool().execute("UPDATE person SET wishes = JSON_MERGE_PATCH(COALESCE(wishes, '{}'), ?) WHERE id = ?", [JSON.stringify(some), toBin(personId)]);

@@ -18,6 +18,8 @@ const DAYS_BACK = 366;
 
 export type SameStop = {
   stop: UsualStop;
+  /** Levels are asked for, and the car’s usable kWh is not noted: the kWh are taken. */
+  levelsUnknown: boolean;
   proposed: boolean;
   car: { id: string; name: string } | null;
   cars: { id: string; name: string }[];
@@ -61,7 +63,7 @@ export async function sameStop(who: SignedIn, ask: StopAsk): Promise<SameStop> {
   const stop = { ...usualStop(visits), ...said };
   const kept = cars.filter((c) => !c.archived);
   const car = kept.find((c) => c.id === carId) ?? kept[0] ?? null;
-  const takes = { ac: car?.fields.maxACkW ?? null, dc: car?.fields.maxDCkW ?? null };
+  const takes = { ac: car?.fields.maxACkW ?? null, dc: car?.fields.maxDCkW ?? null, usableKWh: car?.fields.usableKWh ?? null };
   const plates = new Map<string, { ac: number; dc: number }>();
   for (const s of stalls) {
     const at = plates.get(s.fields.siteId) ?? { ac: 0, dc: 0 };
@@ -115,6 +117,7 @@ export async function sameStop(who: SignedIn, ask: StopAsk): Promise<SameStop> {
       : null;
   return {
     stop,
+    levelsUnknown: stop.levels !== undefined && takes.usableKWh === null,
     proposed: Object.keys(said).length === 0,
     car: car && { id: car.id, name: car.fields.name },
     cars: kept.map((c) => ({ id: c.id, name: c.fields.name })),

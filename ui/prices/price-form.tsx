@@ -1,9 +1,10 @@
 'use client';
 import { useMemo, useState } from 'react';
 import { v7 } from 'uuid';
-import { type ExtraPricing, extraPricing, type OcpiTariff, ocpiTariff } from '@/core/records/ocpi-tariff';
-import { type MileRecord, RECORDS, type RecordItem } from '@/core/records/record-schema';
-import { NO_PRICE, objectOfPlain, oneLineOf, oneLineOfObject, type PlainPrice, plainOfObject, plainPrice, saysPrice } from '@/core/tariff/plain-price';
+import { extraPricing, ocpiTariff } from '@/core/records/ocpi-tariff';
+import type { MileRecord, RecordItem } from '@/core/records/record-schema';
+import { type PlainPrice, plainOfObject } from '@/core/tariff/plain-price';
+import { draftOf, GUESTS, itemOfDraft, objectOfDraft, type PriceDraft, type PriceObject } from '@/core/tariff/price-draft';
 import { ownWords } from '@/core/units/own-words';
 import { FormAlert } from '../forms/form-alert';
 import { FormField, fieldState } from '../forms/form-field';
@@ -22,79 +23,43 @@ export type PriceFormProps = {
   plans: Named[];
   providers: Named[];
   /** Prices of other places that one can start from. */
-  others: { name: string; tariff: OcpiTariff; extra: ExtraPricing | null }[];
+  others: (PriceObject & { name: string })[];
   currency: string;
   today: string;
   /** Keeps the price. @returns what is to be said, as a problem or not; `null` when it is kept and the page left */
   onSave: (item: RecordItem<'tariff'>) => Promise<{ problem: string } | { said: string } | null>;
 };
 
-const GUESTS = 'guests';
-type Where = 'site' | 'network' | 'sites';
-
 /** A price, from a day on: plain choices first, the object behind them one press away, and what a stop costs by it while one types. */
 export function PriceForm(props: PriceFormProps) {
   const { record, site } = props;
   const [id] = useState(() => record?.id ?? v7());
-  const kept = record?.fields ?? null;
-  const [raw, setRaw] = useState<{ tariff: OcpiTariff; extra: ExtraPricing | null } | null>(() =>
-    kept?.tariff && plainOfObject(kept.tariff, kept.extra) === null ? { tariff: kept.tariff, extra: kept.extra } : null,
-  );
-  const [plain, setPlain] = useState<PlainPrice>(() =>
-    kept?.tariff
-      ? (plainOfObject(kept.tariff, kept.extra) ?? NO_PRICE)
-      : { ...NO_PRICE, ...(kept ? { perKWh: kept.perKWh ?? '', startFee: Number(kept.startFee) > 0 ? kept.startFee : '' } : props.start) },
-  );
-  const [forWhom, setForWhom] = useState(kept?.planId ?? kept?.providerId ?? GUESTS);
-  const [where, setWhere] = useState<Where>(kept ? (kept.siteId === null ? 'network' : kept.moreSiteIds.length > 0 ? 'sites' : 'site') : 'site');
-  const [siteIds, setSiteIds] = useState<string[]>(kept?.siteId ? [kept.siteId, ...kept.moreSiteIds] : [site.id]);
-  const [currency, setCurrency] = useState(kept?.currency ?? props.currency);
-  const [from, setFrom] = useState(kept?.validFrom ?? props.today);
-  const [until, setUntil] = useState(kept?.validUntil ?? '');
-  const [note, setNote] = useState(kept?.note ?? '');
+  const [draft, setDraft] = useState<PriceDraft>(() => {
+    const begun = draftOf(record, { siteId: site.id, currency: props.currency, today: props.today });
+    return record ? begun : { ...begun, plain: { ...begun.plain, ...props.start } };
+  });
+  const set = (change: Partial<PriceDraft>) => setDraft((d) => ({ ...d, ...change }));
+  const { raw, plain, forWhom, where, siteIds, currency, from, until, note } = draft;
   const [odd, setOdd] = useState<Record<string, string>>({});
   const [problem, setProblem] = useState<string | null>(null);
   const [said, setSaid] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
-
-  const typed = useMemo(() => plainPrice.safeParse(plain, { error: ownWords }), [plain]);
-  const object = raw ?? (typed.success && saysPrice(typed.data) ? objectOfPlain(typed.data, { id, currency, day: from || props.today }) : null);
+  const object = useMemo(() => objectOfDraft(draft, id, props.today), [draft, id, props.today]);
 
   const save = async (archived: boolean) => {
     setProblem(null);
     setSaid(null);
-    const bad: Record<string, string> = {};
-    if (!raw && !typed.success) for (const issue of typed.error.issues) bad[issue.path.join('.')] ??= issue.message;
-    if (!raw && typed.success && !saysPrice(typed.data)) bad.perKWh = 'What does it cost? Free of charge is 0';
-    if (!raw && (plain.overstayFee === '') !== (plain.overstayAfterMin === '')) bad.overstayAfterMin = 'Both, or neither';
-    if (!raw && plain.idleAfterMin !== '' && plain.idlePerMin === '') bad.idlePerMin = 'How much a minute?';
-    const chosen = where === 'site' ? [site.id] : where === 'sites' ? siteIds : [];
-    if (where === 'sites' && chosen.length === 0) bad.sites = 'At least one site';
-    const line = raw ? oneLineOfObject(raw.tariff, raw.extra) : typed.success ? oneLineOf(typed.data) : { perKWh: null, startFee: '0' };
-    const fields = RECORDS.tariff.safeParse({
-      networkId: site.networkId,
-      siteId: chosen[0] ?? null,
-      moreSiteIds: chosen.slice(1),
-      planId: props.plans.some((p) => p.id === forWhom) ? forWhom : null,
-      providerId: props.providers.some((p) => p.id === forWhom) ? forWhom : null,
-      currency: object?.tariff.currency ?? currency,
-      ...line,
-      tariff: object?.tariff ?? null,
-      extra: object?.extra ?? null,
-      validFrom: from,
-      validUntil: until || null,
-      note: note || null,
-    });
-    if (!fields.success) for (const issue of fields.error.issues) bad[issue.path.join('.')] ??= issue.message;
+    const own = { plans: props.plans.map((p) => p.id), providers: props.providers.map((p) => p.id) };
+    const kept = itemOfDraft(draft, { id, record, site, own, today: props.today }, archived);
+    const bad = 'odd' in kept ? kept.odd : {};
     setOdd(bad);
-    if (Object.keys(bad).length > 0 || !fields.success) {
-      setProblem(Object.entries(bad).some(([path]) => !SEEN.test(path)) ? Object.values(bad).join(' ') : null);
+    if ('odd' in kept) {
+      setProblem(Object.keys(bad).some((path) => !SEEN.test(path)) ? Object.values(bad).join(' ') : null);
       requestAnimationFrame(() => document.querySelector<HTMLElement>('[aria-invalid="true"]')?.focus());
       return;
     }
     setBusy(true);
-    const item: RecordItem<'tariff'> = { type: 'tariff', id, baseRev: record?.rev ?? 0, archived, fields: fields.data };
-    const outcome = await props.onSave(item).finally(() => setBusy(false));
+    const outcome = await props.onSave(kept.item).finally(() => setBusy(false));
     if (outcome && 'problem' in outcome) setProblem(outcome.problem);
     else if (outcome) setSaid(outcome.said);
   };
@@ -116,7 +81,7 @@ export function PriceForm(props: PriceFormProps) {
       <div className="min-w-0">
         <div className="grid gap-x-4 sm:grid-cols-2">
           <FormField id="whom" label="For whom">
-            <select id="whom" className="field" value={forWhom} onChange={(e) => setForWhom(e.target.value)}>
+            <select id="whom" className="field" value={forWhom} onChange={(e) => set({ forWhom: e.target.value })}>
               {whom.map((w) => (
                 <option key={w.id} value={w.id}>
                   {w.name}
@@ -129,15 +94,15 @@ export function PriceForm(props: PriceFormProps) {
               {...fieldState('currency', odd.currency)}
               value={currency}
               disabled={raw !== null}
-              onChange={(e) => setCurrency(e.target.value.toUpperCase())}
+              onChange={(e) => set({ currency: e.target.value.toUpperCase() })}
               autoComplete="off"
             />
           </FormField>
           <FormField id="from" label="From" error={odd.validFrom}>
-            <input type="date" {...fieldState('from', odd.validFrom)} value={from} onChange={(e) => setFrom(e.target.value)} />
+            <input type="date" {...fieldState('from', odd.validFrom)} value={from} onChange={(e) => set({ from: e.target.value })} />
           </FormField>
           <FormField id="until" label="Until" error={odd.validUntil} hint="The last day, if it is known">
-            <input type="date" {...fieldState('until', odd.validUntil)} value={until} onChange={(e) => setUntil(e.target.value)} />
+            <input type="date" {...fieldState('until', odd.validUntil)} value={until} onChange={(e) => set({ until: e.target.value })} />
           </FormField>
         </div>
         <OneOf
@@ -148,7 +113,7 @@ export function PriceForm(props: PriceFormProps) {
             ['network', `All of ${props.network}`],
             ...(props.sites.length > 1 ? [['sites', 'Some sites'] as const] : []),
           ]}
-          onChoose={setWhere}
+          onChoose={(chosen) => set({ where: chosen })}
         />
         {where === 'sites' ? (
           <fieldset className="mt-2">
@@ -160,7 +125,7 @@ export function PriceForm(props: PriceFormProps) {
                     type="checkbox"
                     className="size-5"
                     checked={siteIds.includes(s.id)}
-                    onChange={(e) => setSiteIds(e.target.checked ? [...siteIds, s.id] : siteIds.filter((x) => x !== s.id))}
+                    onChange={(e) => set({ siteIds: e.target.checked ? [...siteIds, s.id] : siteIds.filter((x) => x !== s.id) })}
                   />
                   {s.name}
                 </label>
@@ -177,7 +142,7 @@ export function PriceForm(props: PriceFormProps) {
           {raw ? (
             <p className="border-l-4 border-rule bg-card px-3 py-2 text-[14px]">
               This tariff says more than the plain choices can. It is changed as an object below.{' '}
-              <button type="button" className="min-h-6 font-semibold text-shake underline" onClick={() => setRaw(null)}>
+              <button type="button" className="min-h-6 font-semibold text-shake underline" onClick={() => set({ raw: null })}>
                 Type it anew
               </button>
             </p>
@@ -193,9 +158,8 @@ export function PriceForm(props: PriceFormProps) {
                       const other = props.others[Number(e.target.value)];
                       if (!other || e.target.value === '') return;
                       const choices = plainOfObject(other.tariff, other.extra);
-                      setCurrency(other.tariff.currency);
-                      if (choices) setPlain(choices);
-                      else setRaw({ tariff: { ...other.tariff, id }, extra: other.extra });
+                      const whole = { tariff: { ...other.tariff, id }, extra: other.extra };
+                      set({ currency: other.tariff.currency, ...(choices ? { plain: choices } : { raw: whole }) });
                     }}
                   >
                     <option value="">Choose …</option>
@@ -207,7 +171,7 @@ export function PriceForm(props: PriceFormProps) {
                   </select>
                 </FormField>
               ) : null}
-              <PlainFields plain={plain} odd={odd} currency={currency} onChange={setPlain} />
+              <PlainFields plain={plain} odd={odd} currency={currency} onChange={(next) => set({ plain: next })} />
             </>
           )}
         </div>
@@ -216,14 +180,12 @@ export function PriceForm(props: PriceFormProps) {
           object={object}
           onUse={(used) => {
             const choices = plainOfObject(used.tariff, used.extra);
-            setCurrency(used.tariff.currency);
             setOdd({});
-            setRaw(choices ? null : used);
-            if (choices) setPlain(choices);
+            set({ currency: used.tariff.currency, ...(choices ? { plain: choices, raw: null } : { raw: used }) });
           }}
         />
         <FormField id="note" label="Note" error={odd.note} hint="Where it was read">
-          <input {...fieldState('note', odd.note)} value={note} onChange={(e) => setNote(e.target.value)} autoComplete="off" />
+          <input {...fieldState('note', odd.note)} value={note} onChange={(e) => set({ note: e.target.value })} autoComplete="off" />
         </FormField>
         <FormAlert message={problem} />
         {said ? (
@@ -258,13 +220,7 @@ export function PriceForm(props: PriceFormProps) {
 const SEEN = /^(perKWh|startFee|windows|perMin|parkedPerMin|byPower|idle|overstay|freeMin|minimum|taxOnTop|currency|validFrom|validUntil|note|sites)/;
 
 /** The object as text: to read, to change, to paste one in. */
-function ObjectBehind({
-  object,
-  onUse,
-}: {
-  object: { tariff: OcpiTariff; extra: ExtraPricing | null } | null;
-  onUse: (used: { tariff: OcpiTariff; extra: ExtraPricing | null }) => void;
-}) {
+function ObjectBehind({ object, onUse }: { object: PriceObject | null; onUse: (used: PriceObject) => void }) {
   const [text, setText] = useState(() =>
     object ? JSON.stringify({ tariff: object.tariff, ...(object.extra ? { x_pricing: object.extra } : {}) }, null, 1) : '',
   );

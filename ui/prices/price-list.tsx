@@ -1,20 +1,9 @@
 import Link from 'next/link';
-import { feeWords } from '@/core/tariff/bill-words';
+import { priceWords } from '@/core/tariff/price-words';
 import type { KeptTariff } from '@/core/tariff/tariff-on';
-import { printMoney, printPerKWh } from '@/core/units/money';
 import { printSeen } from '@/core/units/zoned';
 
 export type ListedPrice = { tariff: KeptTariff; archived: boolean; rev: number; forWhom: string; ofWhat: string; now: boolean };
-
-/** A price in one line: per kWh, start and what comes beside. */
-export function priceWords(t: Omit<KeptTariff, 'id'>): string {
-  const start = Number(t.startFee) > 0 ? `${printMoney(t.startFee, t.currency)} per start` : '';
-  const fees = t.extra ? feeWords(t.extra, (amount) => printMoney(String(amount), t.currency)) : [];
-  const byTime = (t.tariff?.elements ?? []).some((e) => e.restrictions?.start_time !== undefined || e.restrictions?.day_of_week !== undefined)
-    ? 'by time of day'
-    : '';
-  return [t.perKWh === null ? '' : `${printPerKWh(t.perKWh, t.currency)} per kWh`, byTime, start, ...fees].filter(Boolean).join(', ') || 'no price of energy';
-}
 
 /** Prices of a place, those that hold first, with the day since when. */
 export function PriceList({ prices, href }: { prices: readonly ListedPrice[]; href: (id: string) => string }) {

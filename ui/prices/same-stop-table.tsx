@@ -1,6 +1,7 @@
 import Link from 'next/link';
 import { PARTS, type Part, perBatteryKWh, type StopAt } from '@/core/tariff/same-stop';
 import { printMoney, printPerKWh } from '@/core/units/money';
+import { printKWh } from '@/core/units/print';
 import { printSeen } from '@/core/units/zoned';
 
 export type StopRow = StopAt & { name: string; network: string; away: string | null };
@@ -72,8 +73,7 @@ function Patterns() {
 }
 
 /** One stop priced at every site, what it is made of drawn to one scale. */
-/** @param kWh of the stop, by the meter */
-export function SameStopTable({ rows, currency, kWh }: { rows: readonly StopRow[]; currency: string; kWh: number }) {
+export function SameStopTable({ rows, currency }: { rows: readonly StopRow[]; currency: string }) {
   const priced = rows.filter((r) => r.guest || r.held);
   const unpriced = rows.filter((r) => !r.guest && !r.held);
   const most = Math.max(0.01, ...priced.map((r) => Number((r.guest ?? r.held)?.total ?? 0)));
@@ -109,7 +109,7 @@ export function SameStopTable({ rows, currency, kWh }: { rows: readonly StopRow[
               {priced.map((r) => {
                 const cost = r.guest ?? r.held;
                 const since = (r.held ?? r.guest)?.since ?? '';
-                const inBattery = perBatteryKWh(r, kWh);
+                const inBattery = perBatteryKWh(r);
                 return (
                   <tr key={r.siteId} className="border-b border-rule-2">
                     <th scope="row" className="px-2.5 py-2 text-left font-normal">
@@ -120,7 +120,7 @@ export function SameStopTable({ rows, currency, kWh }: { rows: readonly StopRow[
                         {[
                           r.network,
                           r.away,
-                          r.minutes ? `${Math.round(r.minutes.minutes)} min` : null,
+                          r.minutes ? `${printKWh(r.minutes.kWh.toFixed(3))} in ${Math.round(r.minutes.minutes)} min` : null,
                           inBattery === null ? null : `${printPerKWh(inBattery.toFixed(6), currency)} a kWh in the battery`,
                         ]
                           .filter(Boolean)

@@ -1,3 +1,4 @@
+import type { ReactNode } from 'react';
 import type { UsualStop } from '@/core/tariff/same-stop';
 import type { DistanceUnit } from '@/core/units/distance';
 
@@ -12,6 +13,7 @@ export function StopChoice({
   from,
   within,
   distance,
+  children,
 }: {
   stop: UsualStop;
   car: string | null;
@@ -21,6 +23,8 @@ export function StopChoice({
   from: string | null;
   within: number | null;
   distance: DistanceUnit;
+  /** Beside the button. */
+  children: ReactNode;
 }) {
   const label = 'flex flex-col text-[13px] font-semibold';
   return (
@@ -28,6 +32,14 @@ export function StopChoice({
       <label className={label}>
         kWh
         <input name="kwh" inputMode="decimal" defaultValue={String(stop.kWh)} className="field mt-0.5 !w-[84px]" />
+      </label>
+      <label className={label}>
+        or from %
+        <input name="from_pct" inputMode="decimal" defaultValue={stop.levels?.fromPct ?? ''} className="field mt-0.5 !w-[84px]" />
+      </label>
+      <label className={label}>
+        to %
+        <input name="to_pct" inputMode="decimal" defaultValue={stop.levels?.toPct ?? ''} className="field mt-0.5 !w-[84px]" />
       </label>
       <label className={label}>
         on
@@ -42,6 +54,10 @@ export function StopChoice({
       <label className={label}>
         at
         <input name="time" type="time" defaultValue={stop.time} className="field mt-0.5 !w-[124px]" />
+      </label>
+      <label className={label}>
+        at least, min
+        <input name="minutes" inputMode="numeric" defaultValue={stop.minutes ?? ''} className="field mt-0.5 !w-[84px]" />
       </label>
       <label className={label}>
         then parked, min
@@ -80,6 +96,7 @@ export function StopChoice({
       <button type="submit" className="plate !min-h-[44px]">
         Price it
       </button>
+      {children}
     </form>
   );
 }

@@ -18,9 +18,8 @@ export function OwnWishes({ wishes }: { wishes: Wishes }) {
   const { send, busy, problem } = useSetting();
   const keep = async (some: Partial<Wishes>) => {
     const before = shown;
-    const next = { ...shown, ...some };
-    setShown(next);
-    if (!(await send('/api/v1/wishes', next, 'PUT'))) setShown(before);
+    setShown({ ...shown, ...some });
+    if (!(await send('/api/v1/wishes', some, 'PUT'))) setShown(before);
   };
   const keepNumber = () => {
     const typed = number.trim() === '' ? null : number.trim();

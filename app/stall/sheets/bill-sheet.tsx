@@ -11,7 +11,6 @@ import type { Draft } from '../stall-state';
 /** What was charged, and on how many kWh when the receipt says. */
 export function BillSheet({
   currency,
-  expected,
   attempts,
   charged,
   shown,
@@ -21,14 +20,13 @@ export function BillSheet({
   onReceipt,
 }: {
   currency: string;
-  expected: string | null;
   attempts: AttemptChoice[];
   /** Those that got power, by their first events. */
   charged: string[];
   /** What the stall showed of the attempts that are named, kWh. */
   shown: (named: readonly string[]) => string | null;
-  /** What the tariff says so many kWh cost, and in print. */
-  expectedFor: (kWh: string | undefined) => { amount: string; text: string } | null;
+  /** What the tariff says of a bill for these attempts, with the kWh on it, and in print. */
+  expectedFor: (named: readonly string[], kWh: string | undefined) => { amount: string; text: string } | null;
   onClose: () => void;
   onSave: (timeStamp: number, draft: Draft<'bill'>) => void;
   onReceipt: () => void;
@@ -40,6 +38,8 @@ export function BillSheet({
     { key: 'amount', label: 'Amount paid', unit: currencySymbol(currency), max: 9999, decimals: 2 },
     { key: 'kWh', label: 'kWh on the bill', unit: 'kWh', max: 999, decimals: 3 },
   ];
+  const billed = attempts.length < 2 ? charged : named;
+  const expected = expectedFor(billed, undefined)?.text;
   return (
     <Sheet title="Bill" onClose={onClose} hint={expected ? `By tariff it should be about ${expected}.` : 'The amount that was charged, tax in.'}>
       {attempts.length < 2 ? null : <AttemptsBilled attempts={attempts} named={named} onChange={setNamed} />}
@@ -55,8 +55,9 @@ export function BillSheet({
         onSave={(timeStamp) => {
           if (!values.amount) return setProblem('Type the amount. Free of charge is 0.');
           const [amount, kWh] = [values.amount.replace(/\.$/, ''), values.kWh?.replace(/\.$/, '') || undefined];
-          const lastKWh = shown(attempts.length < 2 ? charged : named);
-          const doubt = billDoubt({ amount, kWh }, { lastKWh, expected: expectedFor(kWh ?? lastKWh ?? undefined) });
+          const lastKWh = shown(billed);
+          // Where the charge was not read to its end, what was read last is as good as there is.
+          const doubt = billDoubt({ amount, kWh }, { lastKWh, expected: expectedFor(billed, kWh) ?? expectedFor(billed, lastKWh ?? undefined) });
           if (doubt && problem !== `${doubt} Save again if so.`) return setProblem(`${doubt} Save again if so.`);
           // With one attempt a bill is for the visit.
           const sessions = attempts.length < 2 ? [] : named;

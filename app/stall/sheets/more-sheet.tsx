@@ -14,6 +14,7 @@ export function MoreSheet({
   stallId,
   connectors,
   enrolments,
+  prices,
   onClose,
   onAct,
   onSheet,
@@ -25,6 +26,8 @@ export function MoreSheet({
   connectors: readonly string[];
   /** Some enrolment with this network is not through. */
   enrolments: boolean;
+  /** Prices of the place can be added and changed. */
+  prices: boolean;
   onClose: () => void;
   onAct: (timeStamp: number, draft: Draft) => void;
   onSheet: (sheet: Plain) => void;
@@ -73,6 +76,7 @@ export function MoreSheet({
       title: 'Paying',
       acts: [
         { label: 'Price shown …', sheet: 'price' },
+        ...(prices ? [{ label: 'Prices here …', sheet: 'prices' as const }] : []),
         { label: 'Accepted', draft: { kind: 'means_accepted', payload: paid } },
         { label: 'Refused', draft: { kind: 'means_refused', payload: paid } },
       ],

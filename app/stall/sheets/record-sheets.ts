@@ -6,5 +6,6 @@ export { GarageSheet } from './garage-sheet';
 export { HelplineSheet } from './helpline-sheet';
 export { JoinByCodeSheet } from './join-by-code-sheet';
 export { NamePlaceSheet } from './name-place-sheet';
+export { PricesSheet } from './prices-sheet';
 export { SettleSheet } from './settle-sheet';
 export { StallSheet } from './stall-sheet';

@@ -71,6 +71,7 @@ export function PriceSheet({
   onClose,
   onAct,
   onKeep,
+  onPrices,
 }: {
   currency: string;
   /** Where it can be kept as a price; `null`: nowhere, or by nobody who looks. */
@@ -80,6 +81,8 @@ export function PriceSheet({
   onClose: () => void;
   onAct: (timeStamp: number, draft: Draft) => void;
   onKeep: (items: RecordItem[]) => Promise<void>;
+  /** Opens the prices of the place: by the minute, by the hour, with fees, for a plan. */
+  onPrices: () => void;
 }) {
   const [where, setWhere] = useState('Screen');
   const [perKWh, setPerKWh] = useState('');
@@ -143,13 +146,14 @@ export function PriceSheet({
             />
             <span>
               Guests’ price at {place.name} from today
-              <span className="block text-[13px] text-ink-2">
-                {taxIn === 'on_top'
-                  ? 'Tax on top: keep it at the desk, with its rate.'
-                  : 'By the minute, by the hour or with fees: at the desk, under its prices.'}
-              </span>
+              {taxIn === 'on_top' ? <span className="block text-[13px] text-ink-2">Tax on top: with its rate, below.</span> : null}
             </span>
           </label>
+        ) : null}
+        {place ? (
+          <button type="button" className="mb-3 min-h-[44px] w-full text-left text-[14px] font-semibold text-shake underline" onClick={onPrices}>
+            By the minute, by the hour, with fees, or for a plan: the prices here
+          </button>
         ) : null}
         <button type="submit" className="plate plate-next !min-h-[52px] w-full" disabled={said === '' && text.trim() === ''}>
           Record it

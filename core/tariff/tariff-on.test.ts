@@ -1,8 +1,7 @@
 import type { MileRecord } from '../records/record-schema';
 import { RECORDS } from '../records/record-schema';
-import bills from './fixtures/bills.json';
-import { billDifference, expectedBill } from './simple-tariff';
-import { type KeptTariff, offersOn, pricesByPlace, tariffOn } from './tariff-on';
+import { billDifference } from './simple-tariff';
+import { GUEST, type KeptTariff, type Offer, offersOn, payerName, pricesByPlace, providersOf, takenOf, tariffOn } from './tariff-on';
 
 const idOf = (name: string) =>
   `01900000-0000-7000-8000-${[...name]
@@ -19,27 +18,6 @@ const tariff = ({ id = 't', networkId = 'n', siteId = null, ...more }: Partial<K
     validFrom: '2025-01-01',
     ...more,
   }),
-});
-
-describe('the expected bill', () => {
-  it.each(bills.cases.map((c) => [c.title, c] as const))('%s', (_title, c) => {
-    expect(expectedBill(tariff({ perKWh: c.perKWh, startFee: c.startFee }), c.kWh, 1).total).toBe(c.total);
-  });
-  // Common practice, no source: at 0.30 per kWh.
-  it.each([
-    ['13.074', '3.92'],
-    ['15.278', '4.58'],
-    ['16.34', '4.90'],
-    ['16.534', '4.96'],
-  ])('%s kWh at 0.30 costs %s', (kWh, total) => {
-    expect(expectedBill(tariff({ perKWh: '0.30' }), kWh, 1).total).toBe(total);
-  });
-  it('charges the start fee for each session and rounds only the total', () => {
-    const b = expectedBill(tariff({ perKWh: '0.333', startFee: '0.005' }), '1.005', 2);
-    expect(b.lines).toHaveLength(2);
-    expect(b.total).toBe('0.34');
-  });
-  it('is decimal: 0.1 and 0.2 make 0.3', () => expect(expectedBill(tariff({ perKWh: '0.1', startFee: '0.2' }), '1', 1).total).toBe('0.30'));
 });
 
 describe('the price of a day', () => {
@@ -97,8 +75,36 @@ describe('the price of a day', () => {
   });
 });
 
+describe('who pays', () => {
+  const [plan, provider] = [
+    { planId: idOf('p'), providerId: null },
+    { planId: null, providerId: idOf('q') },
+  ];
+  const by = (...payers: Offer['payer'][]): Offer[] => payers.map((payer) => ({ payer, tariff: tariff() }));
+  it('is held against the plan, else the provider, else the guest', () => {
+    expect(takenOf(by(GUEST, provider, plan))?.payer).toBe(plan);
+    expect(takenOf(by(GUEST, provider))?.payer).toBe(provider);
+    expect(takenOf(by(GUEST))?.payer).toBe(GUEST);
+    expect(takenOf([])).toBeUndefined();
+  });
+  it('is called by name, also when that is on no phone yet', () => {
+    const named = { plans: [{ id: idOf('p'), fields: { name: 'Otter plan' } }], providers: [{ id: idOf('q'), fields: { name: 'Heron' } }] } as never;
+    const none = { plans: [], providers: [] };
+    expect([GUEST, plan, provider].map((p) => payerName(p, named))).toEqual([null, 'Otter plan', 'Heron']);
+    expect([plan, provider].map((p) => payerName(p, none))).toEqual(['a plan', 'a provider']);
+  });
+  it('pays through the provider of the means', () => {
+    const means = [
+      ['a', 'q'],
+      ['b', null],
+      ['c', 'r'],
+    ].map(([id, p]) => ({ id, fields: { providerId: p } })) as never;
+    expect(providersOf(means, ['a', 'b', undefined])).toEqual(['q']);
+  });
+});
+
 describe('the difference from what was charged', () => {
-  const expected = expectedBill(tariff({ startFee: '0.46' }), '40.5', 1);
+  const expected = { lines: [], total: '22.74', currency: 'EUR' };
   it('is signed', () =>
     expect([billDifference(expected, { amount: '23.20', currency: 'EUR' }), billDifference(expected, { amount: '22.00', currency: 'EUR' })]).toEqual([
       { known: true, value: '0.46' },

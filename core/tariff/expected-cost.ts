@@ -1,0 +1,47 @@
+import { minorDigits, printMoney } from '../units/money';
+import type { Visit } from '../visit/derive';
+import { billOf, cannotPrice } from './bill';
+import { sumOfBills } from './bill-words';
+import { type BillInHand, chargedAttempts, chargedUntil, visitBills } from './charged-visit';
+import { type CompiledTariff, compileTariff } from './compiled-tariff';
+import { runningSession } from './cost-so-far';
+import { decimal } from './exact';
+import { exampleStop } from './example-stop';
+import type { PriceObject } from './price-draft';
+
+type Told = Pick<Visit, 'attempts' | 'billed' | 'zone' | 'pulledOutAt' | 'line' | 'delivered'>;
+
+/**
+ * What a stall's screen should say of the session that runs, with so many kWh on it.
+ * @param kWh a decimal string, as it is typed @param at UTC ms, now
+ * @returns a decimal string, tax in; `null` where nothing runs, or the tariff cannot price it
+ */
+export function screenCost(t: CompiledTariff, v: Told, kWh: string, at: number): string | null {
+  const last = v.attempts.at(-1);
+  if (!last?.proof || chargedUntil(last) !== null) return null;
+  const session = runningSession(v, { ...last, proof: last.proof }, Math.max(at, last.proof.t), kWh);
+  return cannotPrice(t, session).length > 0 ? null : decimal(billOf(t, session).total.incl, minorDigits(t.currency));
+}
+
+/**
+ * What a bill should come to, by the whole of the tariff.
+ * @param bill for which attempts, none: the whole visit
+ * @returns a decimal string to the minor unit, tax in; `null` where kWh or times are missing, or the tariff cannot price it
+ */
+export function billCost(t: CompiledTariff, v: Told, bill: BillInHand): string | null {
+  const numbers = bill.attempts.length > 0 ? bill.attempts : v.attempts.map((a) => a.n);
+  const attempts = chargedAttempts(v, { ...bill, attempts: numbers });
+  const bills = attempts.known ? visitBills(t, attempts.value) : attempts;
+  return bills.known ? sumOfBills(bills.value, false) : null;
+}
+
+/**
+ * What one stop costs by a price while it is typed, in print.
+ * @param at UTC ms, when it begins
+ * @returns `null` where the price cannot say
+ */
+export function stopCost({ tariff, extra }: PriceObject, zone: string, at: number, stop: { kWh: number; minutes: number }): string | null {
+  const t = compileTariff(tariff, extra ?? {});
+  const session = exampleStop(zone, Math.round(at), stop.kWh, stop.minutes);
+  return cannotPrice(t, session).length > 0 ? null : printMoney(decimal(billOf(t, session).total.incl, minorDigits(t.currency)), t.currency);
+}
