@@ -2,7 +2,7 @@ import type { MileRecord } from '../records/record-schema';
 import { RECORDS } from '../records/record-schema';
 import { idOf, SITE } from '../visit/fixtures/story';
 import { NO_PRICE } from './plain-price';
-import { draftFrom, draftOf, GUESTS, itemOfDraft, objectOfDraft, type PriceDraft } from './price-draft';
+import { draftFrom, draftOf, GUESTS, itemOfDraft, type OtherPrice, objectOfDraft, otherPrices, type PriceDraft, saidBy } from './price-draft';
 
 const [NETWORK, PLAN, PROVIDER, OTHER_SITE, ID] = [idOf(40), idOf(50), idOf(51), idOf(60), idOf(61)];
 const of = { siteId: SITE, currency: 'EUR', today: '2026-06-01' };
@@ -130,5 +130,28 @@ describe('a price on file', () => {
     expect(item({ ...d, currency: 'EUR' }, { record }).fields).toMatchObject({ currency: 'CHF', perKWh: '0.432', tariff: object });
     const plain = item(typed({ perKWh: '0.5', perMin: '0.1' }));
     expect(draftOf(kept(plain.fields), of)).toMatchObject({ raw: null, plain: { perKWh: '0.5', perMin: '0.1' } });
+  });
+});
+
+describe('a price of another place', () => {
+  const records = [
+    kept({ validFrom: '2026-01-01' }),
+    { ...kept({ validFrom: '2026-02-01', siteId: null, startFee: '2' }), id: idOf(62) },
+    { ...kept({ validFrom: '2026-03-01' }), archived: true },
+  ];
+  const others = otherPrices(records, (network, site) => `${network === NETWORK} ${site === SITE}`);
+  it('is listed by where and since when, the newest first, what was put away not', () => {
+    expect(others.map((o) => o.name)).toEqual(['true false, 2026-02-01', 'true true, 2026-01-01']);
+    expect(otherPrices(Array(60).fill(records[0]), () => '')).toHaveLength(40);
+  });
+  it('takes the place of what was typed, under the id of the one that is typed', () => {
+    expect(saidBy(others[0] as OtherPrice, ID)).toEqual({ currency: 'EUR', plain: { ...NO_PRICE, perKWh: '0.5', startFee: '2' }, raw: null });
+    const tariff = objectOfDraft(typed({ perKWh: '0.4' }, { currency: 'CHF' }), idOf(63), of.today)?.tariff as never;
+    expect(saidBy({ tariff, extra: null }, ID)).toMatchObject({ currency: 'CHF', plain: { perKWh: '0.4' }, raw: null });
+    const odd = { ...(tariff as object), min_price: { excl_vat: 1 } } as never;
+    expect(saidBy({ tariff: odd, extra: null }, ID)).toMatchObject({
+      plain: NO_PRICE,
+      raw: { tariff: { id: ID, currency: 'CHF', min_price: { excl_vat: 1 } }, extra: null },
+    });
   });
 });

@@ -24,11 +24,42 @@ export type PriceDraft = {
   note: string;
 };
 
+/** What an object says, as plain choices where they can say it. */
+function choicesOfObject(of: PriceObject): Pick<PriceDraft, 'plain' | 'raw'> {
+  const plain = plainOfObject(of.tariff, of.extra);
+  return plain ? { plain, raw: null } : { plain: NO_PRICE, raw: of };
+}
 /** The choices of a price on file: what the plain ones cannot say is taken as an object. */
-function choicesOf(t: MileRecord<'tariff'>['fields']): Pick<PriceDraft, 'plain' | 'raw'> {
-  if (!t.tariff) return { raw: null, plain: { ...NO_PRICE, perKWh: t.perKWh ?? '', startFee: Number(t.startFee) > 0 ? t.startFee : '' } };
-  const plain = plainOfObject(t.tariff, t.extra ?? null);
-  return plain ? { plain, raw: null } : { plain: NO_PRICE, raw: { tariff: t.tariff, extra: t.extra ?? null } };
+const choicesOf = (t: Said): Pick<PriceDraft, 'plain' | 'raw'> =>
+  t.tariff
+    ? choicesOfObject({ tariff: t.tariff, extra: t.extra ?? null })
+    : { raw: null, plain: { ...NO_PRICE, perKWh: t.perKWh ?? '', startFee: Number(t.startFee) > 0 ? t.startFee : '' } };
+
+type Said = Pick<MileRecord<'tariff'>['fields'], 'currency' | 'perKWh' | 'startFee' | 'tariff' | 'extra'>;
+/** A price of another place that one can start from, with where and since when it is. */
+export type OtherPrice = Said & { name: string };
+/** More nobody looks through. */
+const MOST_OTHERS = 40;
+/** The newest prices on file, to start from. @param placeOf what a network and a site are called, `null`: all of the network */
+export function otherPrices(records: readonly MileRecord<'tariff'>[], placeOf: (networkId: string, siteId: string | null) => string): OtherPrice[] {
+  return records
+    .filter((t) => !t.archived)
+    .sort((a, b) => (a.fields.validFrom < b.fields.validFrom ? 1 : a.fields.validFrom > b.fields.validFrom ? -1 : a.id < b.id ? -1 : 1))
+    .slice(0, MOST_OTHERS)
+    .map(({ fields: { networkId, siteId, validFrom, currency, perKWh, startFee, tariff, extra } }) => ({
+      name: `${placeOf(networkId, siteId)}, ${validFrom}`,
+      currency,
+      perKWh,
+      startFee,
+      tariff: tariff ?? null,
+      extra: extra ?? null,
+    }));
+}
+/** What is typed when another price, or an object that was pasted in, takes its place. @param id of the price that is typed */
+export function saidBy(of: OtherPrice | PriceObject, id: string): Partial<PriceDraft> {
+  const choices = 'name' in of ? choicesOf(of) : choicesOfObject(of);
+  const currency = 'name' in of ? of.currency : of.tariff.currency;
+  return { currency, ...choices, raw: choices.raw && { ...choices.raw, tariff: { ...choices.raw.tariff, id } } };
 }
 
 /**

@@ -1,6 +1,6 @@
 import type { RowDataPacket } from 'mysql2/promise';
 import type { MileRecord } from '@/core/records/record-schema';
-import { objectOf } from '@/core/tariff/tariff-object';
+import { otherPrices } from '@/core/tariff/price-draft';
 import { keptTariff, tariffOn } from '@/core/tariff/tariff-on';
 import { localDay } from '@/core/units/zoned';
 import { deriveVisit } from '@/core/visit/derive';
@@ -79,14 +79,7 @@ export async function pricesPage(who: Who, siteId: string) {
       now: inForce.has(t.id),
     })),
     records: here,
-    others: all
-      .filter((t) => !t.archived)
-      .slice(-40)
-      .map((t) => ({
-        name: `${networks.get(t.fields.networkId) ?? 'Unknown network'}, ${t.fields.siteId === null ? 'all' : (siteName.get(t.fields.siteId) ?? 'one site')}, ${t.fields.validFrom}`,
-        tariff: objectOf(keptTariff(t)).tariff,
-        extra: t.fields.extra,
-      })),
+    others: otherPrices(all, (network, of) => `${networks.get(network) ?? 'Unknown network'}, ${of === null ? 'all' : (siteName.get(of) ?? 'one site')}`),
     guest: tariffOn(standing, place, today) ?? null,
     noted: await notedPrice(who, siteId, here),
     today,

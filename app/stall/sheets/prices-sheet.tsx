@@ -1,17 +1,15 @@
 'use client';
-import { useEffect, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { v7 } from 'uuid';
 import { phoneNow } from '@/client/touch/touch-time';
 import { fetchedLater } from '@/client/visit-session/fetched-later';
 import type { MileRecord, RecordItem } from '@/core/records/record-schema';
-import { draftFrom, draftOf, GUESTS, itemOfDraft, objectOfDraft, type PriceDraft } from '@/core/tariff/price-draft';
+import { draftFrom, draftOf, itemOfDraft, objectOfDraft, otherPrices, type PriceDraft } from '@/core/tariff/price-draft';
 import { priceWords } from '@/core/tariff/price-words';
 import { localDay, printSeen } from '@/core/units/zoned';
 import { FormAlert } from '@/ui/forms/form-alert';
-import { FormField, fieldState } from '@/ui/forms/form-field';
-import { OneOf } from '@/ui/forms/one-of';
 import { Sheet } from '@/ui/pads/sheet';
-import { PlainFields } from '@/ui/prices/plain-fields';
+import { type Named, type PriceAround, PriceSaid, unseenOf } from '@/ui/prices/price-said';
 import type { LiveFacts } from '../live-facts';
 import type { Records } from '../stall-state';
 
@@ -93,7 +91,7 @@ function PriceSheet({
   const set = (change: Partial<PriceDraft>) => setDraft((d) => ({ ...d, ...change }));
   const object = objectOfDraft(draft, id, today);
   const tried = stop && object ? stop(object, site.fields.zone, phoneNow(), TRY) : null;
-  const held = records.plan.filter((p) => p.fields.from <= today && (p.fields.until === null || today <= p.fields.until));
+  const around = useMemo(() => aroundOf(records, site, network, begun.forWhom, today), [records, site, network, begun.forWhom, today]);
   const save = async () => {
     const own = { plans: records.plan.map((p) => p.id), providers: records.provider.map((p) => p.id) };
     const kept = itemOfDraft(draft, { id, record, site: { id: site.id, networkId: site.fields.networkId }, own, today }, record?.archived ?? false);
@@ -106,9 +104,6 @@ function PriceSheet({
     await onSave([kept.item]).finally(() => setBusy(false));
     onBack();
   };
-  const elsewhere = Object.entries(odd).filter(
-    ([path]) => !/^(currency|validFrom|whom)$/.test(path) && !(path in draft.plain) && !/^(windows|byPower)/.test(path),
-  );
   return (
     <Sheet title={record ? 'Mend the price' : `A price at ${site.fields.name}`} onClose={onClose}>
       <form
@@ -118,63 +113,11 @@ function PriceSheet({
           void save();
         }}
       >
-        <div className="grid grid-cols-2 gap-x-4">
-          <FormField id="price-whom" label="For whom">
-            <select id="price-whom" className="field" value={draft.forWhom} onChange={(e) => set({ forWhom: e.target.value })}>
-              <option value={GUESTS}>Guests</option>
-              {[...new Set([...held, ...records.plan.filter((p) => p.id === draft.forWhom)])].map((p) => (
-                <option key={p.id} value={p.id}>
-                  {p.fields.name}
-                </option>
-              ))}
-              {records.provider.map((p) => (
-                <option key={p.id} value={p.id}>
-                  {p.fields.name}
-                </option>
-              ))}
-            </select>
-          </FormField>
-          <FormField id="price-currency" label="Currency" error={odd.currency}>
-            <input
-              {...fieldState('price-currency', odd.currency)}
-              value={draft.currency}
-              disabled={draft.raw !== null}
-              autoComplete="off"
-              onChange={(e) => set({ currency: e.target.value.toUpperCase() })}
-            />
-          </FormField>
-          <div className="col-span-2">
-            <FormField id="price-from" label="From" error={odd.validFrom}>
-              <input type="date" {...fieldState('price-from', odd.validFrom)} value={draft.from} onChange={(e) => set({ from: e.target.value })} />
-            </FormField>
-          </div>
-        </div>
-        <OneOf
-          label="Where"
-          value={draft.where}
-          choices={[
-            ['site', `Only ${site.fields.name}`],
-            ['network', `All of ${network?.fields.name ?? 'the network'}`],
-            ...(begun.where === 'sites' ? [['sites', 'The same sites as before'] as const] : []),
-          ]}
-          onChoose={(where) => set({ where })}
-          row="mb-4 flex flex-wrap gap-2"
-        />
-        {draft.raw ? (
-          <p className="mb-3 border-l-4 border-rule px-3 py-2 text-[14px]">
-            {priceWords({ ...RAW, ...(record?.fields ?? {}), ...draft.raw, currency: draft.currency })}: more than the plain choices can say. At the desk it is
-            changed as an object.{' '}
-            <button type="button" className="min-h-11 font-semibold text-shake underline" onClick={() => set({ raw: null })}>
-              Type it anew
-            </button>
-          </p>
-        ) : (
-          <PlainFields plain={draft.plain} odd={odd} currency={draft.currency} onChange={(plain) => set({ plain })} />
-        )}
+        <PriceSaid id={id} draft={draft} object={object} odd={odd} around={around} onChange={set} onAnew={() => setOdd({})} />
         <p aria-live="polite" className="mb-3 min-h-[21px] text-[14px] text-ink-2">
           {tried ? `${TRY.kWh} kWh in ${TRY.minutes} min from now would cost ${tried}.` : ''}
         </p>
-        <FormAlert message={elsewhere.map(([, message]) => message).join(' ') || null} />
+        <FormAlert message={unseenOf(odd)} />
         <div className="grid grid-cols-[1fr_2fr] gap-2">
           <button type="button" className="plate !min-h-[52px]" onClick={onBack}>
             Back
@@ -187,4 +130,22 @@ function PriceSheet({
     </Sheet>
   );
 }
-const RAW = { perKWh: null, startFee: '0' } as MileRecord<'tariff'>['fields'];
+
+const named = (r: { id: string; fields: { name: string } }): Named => ({ id: r.id, name: r.fields.name });
+/** What a price is typed among, from the phone's own copy. @param forWhom a plan that it is for already, held or not */
+function aroundOf(records: Records, site: Props['site'], network: Props['network'], forWhom: string, today: string): PriceAround {
+  const nameOf = (of: { id: string; fields: { name: string } }[], id: string) => of.find((r) => r.id === id)?.fields.name;
+  const held = records.plan.filter((p) => p.id === forWhom || (p.fields.from <= today && (p.fields.until === null || today <= p.fields.until)));
+  return {
+    site: named(site),
+    network: network?.fields.name ?? 'the network',
+    sites: records.site.filter((s) => s.fields.networkId === site.fields.networkId).map(named),
+    plans: held.map(named),
+    providers: records.provider.map(named),
+    others: otherPrices(
+      records.tariff,
+      (networkId, siteId) =>
+        `${nameOf(records.network, networkId) ?? 'Unknown network'}, ${siteId === null ? 'all' : (nameOf(records.site, siteId) ?? 'one site')}`,
+    ),
+  };
+}
