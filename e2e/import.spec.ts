@@ -1,3 +1,4 @@
+import { generateKeyPairSync, sign } from 'node:crypto';
 import { expect, test } from '@playwright/test';
 import { addRoad, look, type Told, tell, untilPower } from './hands/charging-now';
 import { newHousehold, own } from './hands/household';
@@ -45,7 +46,7 @@ const cdr = (id: string, start: number, more: { kWh?: number; total?: number; si
   };
 };
 
-test('CDRs of a network: matched, one wrong bill found, taken in once, taken back and in again', async ({ page, baseURL }) => {
+test('CDRs of a network: matched, one wrong bill found, taken in once, taken back and in again', async ({ page, baseURL, browser }) => {
   const base = baseURL as string;
   const who = await newHousehold(page, base);
   const road = await addRoad(page, base);
@@ -54,8 +55,23 @@ test('CDRs of a network: matched, one wrong bill found, taken in once, taken bac
   const [first, second] = [await visit(day), await visit(day + 2 * DAY)];
   const third = await visit(day + 4 * DAY);
   const power = 60_000;
+  const meter = generateKeyPairSync('ec', { namedCurve: 'prime256v1' });
+  const key = meter.publicKey.export({ format: 'der', type: 'spki' }).toString('hex');
+  const registers = JSON.stringify({
+    MV: 'Otter Meters',
+    RD: [
+      { TM: '2026-01-01T12:00:00,000+0000 S', TX: 'B', RV: 1000.5, RI: '1-b:1.8.0', RU: 'kWh', ST: 'G' },
+      { TM: '2026-01-01T12:24:00,000+0000 S', TX: 'E', RV: 1031.4 },
+    ],
+  });
+  const signature = JSON.stringify({ SD: sign('sha256', Buffer.from(registers), meter.privateKey).toString('hex') });
+  const signed = Buffer.from(`OCMF|${registers}|${signature}`).toString('base64');
   const file = [
-    cdr('C-1', day + power + 40_000),
+    {
+      ...cdr('C-1', day + power + 40_000),
+      charging_periods: [20, 11].map((volume, i) => ({ start_date_time: iso(day + power + 40_000 + i * 900_000), dimensions: [{ type: 'ENERGY', volume }] })),
+      signed_data: { encoding_method: 'OCMF', signed_values: [{ nature: 'End', plain_data: '1031.4', signed_data: signed }] },
+    },
     // Charged for half as much again.
     cdr('C-2', day + 2 * DAY + power + 40_000, { total: 23.25 }),
     cdr('C-3', day + 6 * DAY, { kWh: 9 }),
@@ -79,6 +95,27 @@ test('CDRs of a network: matched, one wrong bill found, taken in once, taken bac
   await expect(page.getByText('€15.50').first()).toBeVisible();
   await page.goto(`/ledger/${first}`);
   await expect(page.getByText('€15.50').first()).toBeVisible();
+  // The record itself stands beside what was recorded here, period by period, and its meter's signature is checked by the key on the meter.
+  const network = page.getByRole('region', { name: 'The network’s record SI*SMR*C-1' });
+  await expect(network.getByRole('row', { name: /^Energy/ })).toHaveText('Energy31.0 kWh31.0 kWh');
+  await expect(network.getByRole('region', { name: 'Periods of the network’s record' }).getByRole('row')).toHaveCount(3);
+  await expect(network.getByText('no key came with it, so it is not checked')).toBeVisible();
+  await network.getByText('Check with a key of your own').click();
+  await network.getByRole('button', { name: 'Check' }).click();
+  await expect(network.getByText('The key, as it stands on the meter')).toBeVisible();
+  await network.getByLabel('Public key of the meter').fill('00');
+  await network.getByRole('button', { name: 'Check' }).click();
+  await expect(network.getByText('what was given is no key that can be read')).toBeVisible();
+  await network.getByLabel('Public key of the meter').fill(key);
+  await network.getByRole('button', { name: 'Check' }).click();
+  await expect(network.getByText('the signature holds')).toBeVisible();
+  await expect(network.getByText('By the signed registers 30.9 kWh, from 13:00 to 13:24.')).toBeVisible();
+  const elsewhere = await browser.newContext({ baseURL: base });
+  const stranger = await elsewhere.newPage();
+  await newHousehold(stranger, base);
+  const billId = (await (await page.request.get(`/api/v1/visits/${first}`)).json()).bills?.[0]?.id ?? first;
+  expect((await stranger.request.post('/api/v1/signed-values', { headers: own(base), data: { visitId: first, billId, key } })).status()).toBe(422);
+  await elsewhere.close();
   const record = await (await page.request.get('/api/v1/export/events.csv')).text();
   expect(record).not.toContain('SECRET-CARD');
   expect(record).not.toContain('C12345678');

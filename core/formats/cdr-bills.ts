@@ -2,8 +2,10 @@ import Big from 'big.js';
 import { sessionEnergy } from '../visit/delivered';
 import type { Visit } from '../visit/derive';
 import type { Payload } from '../visit/payloads';
+import { jsonText } from './json-text';
 import type { BilledItem, RecordedAttempt } from './match-sessions';
 import type { BillIn } from './ocpi-cdrs';
+import type { JsonObject } from './strict-json';
 
 /** The attempts of a visit, as something billed may be matched to them. @param site its name @param stallName by id */
 export function recordedAttempts(v: Visit, site: string, stallName: (id: string | null) => string | null): RecordedAttempt[] {
@@ -30,16 +32,20 @@ export function recordedAttempts(v: Visit, site: string, stallName: (id: string 
 export const billedItems = (bills: readonly BillIn[], stallOf: (evse: string) => string | null): BilledItem[] =>
   bills.map((b) => ({ id: b.id, site: b.site, stall: stallOf(b.evse), start: b.start, dayOnly: false, kWh: b.kWh, credits: b.credits }));
 
-/** What of a CDR stands beside the bill's own fields: when the network says it was, and by what share of it. */
-type CdrBeside = { cdr: { start: string; end: string; evse: string; minutes: number; taxIn: boolean; credits?: string; signed?: string } };
+/** What of a CDR stands beside the bill's own fields: when the network says it was, and the record itself as a JSON text, signed values and unknown members too. */
+type CdrBeside = { cdr: { start: string; end: string; evse: string; minutes: number; taxIn: boolean; credits?: string; signed?: string; document?: string } };
+/** UTF-8 bytes of a record that are kept with its bill; an event holds 64 kB in all. What is longer is kept by its figures alone. */
+export const MOST_DOCUMENT = 40_000;
+const bytesOf = (text: string): number => new TextEncoder().encode(JSON.stringify(text)).length;
 const iso = (ms: number) => new Date(ms).toISOString();
 
 /** By what a bill is known to the network that made it. */
 export const cdrRef = (b: Pick<BillIn, 'id'>): string => b.id.slice(0, 80);
 
-/** A bill as it is kept with a visit. A negative amount takes money back: a bill of state refunded without its sign. @param session the attempt it is for */
-export function billPayload(b: BillIn, session: string | null, importId: string): Payload<'bill'> & CdrBeside & { import: string } {
+/** A bill as it is kept with a visit. A negative amount takes money back: a bill of state refunded without its sign. @param session the attempt it is for @param record the whole of it */
+export function billPayload(b: BillIn, session: string | null, importId: string, record?: JsonObject): Payload<'bill'> & CdrBeside & { import: string } {
   const back = new Big(b.amount).lt(0);
+  const document = record ? jsonText(record) : null;
   return {
     sessions: session ? [session] : [],
     amount: new Big(b.amount).abs().toFixed(),
@@ -58,6 +64,14 @@ export function billPayload(b: BillIn, session: string | null, importId: string)
       taxIn: b.taxIn,
       ...(b.credits ? { credits: b.credits } : {}),
       ...(b.signed ? { signed: b.signed.method } : {}),
+      ...(document === null || bytesOf(document) > MOST_DOCUMENT ? {} : { document }),
     },
   };
+}
+
+/** The network's record that came with a bill, as text; `null`: none did. */
+export function documentOf(payload: Payload<'bill'>): string | null {
+  const { cdr } = payload as { cdr?: unknown };
+  const document = typeof cdr === 'object' && cdr !== null ? (cdr as { document?: unknown }).document : null;
+  return typeof document === 'string' ? document : null;
 }

@@ -18,7 +18,7 @@ import {
 } from './ocpi-check';
 import { OCPI_CONNECTORS } from './ocpi-objects';
 import { checkTariffOrder } from './ocpi-tariffs';
-import { type Json, JsonNumber, type JsonObject } from './strict-json';
+import { type Json, JsonNumber, type JsonObject, readJson } from './strict-json';
 
 export type PeriodIn = {
   start: number;
@@ -51,16 +51,20 @@ export type BillIn = {
   signed: { method: string; natures: string[] } | null;
   periods: PeriodIn[];
 };
-/** `notKept`: what is of the driver's card and contract, and is never kept. */
-export type CdrsIn = Findings & { bills: BillIn[]; notKept: string[] };
+/** Meter values as the network signed them. `key`: the meter's, where it came along. */
+export type SignedIn = { method: string; key: string | null; values: { nature: string; signed: string }[] };
+/** `notKept`: what is of the driver's card and contract, and is never kept. `records`: each as it came, by its bill's id, members that the standard does not know too, without that. */
+export type CdrsIn = Findings & { bills: BillIn[]; notKept: string[]; records: Map<string, JsonObject> };
 
 /** Sums that differ by more were not added up. */
 const SLACK = { kWh: '0.01', min: 1, money: '0.01' };
 const PRIVATE = ['contract_id', 'uid'] as const;
+/** What stands for them: the record stays one of the standard. */
+const NOT_KEPT = 'not kept';
 
 /** CDRs of OCPI 2.2.1 as bills with their periods. What does not add up is said and kept as it stands: it is evidence. */
 export function cdrsIn(document: Json): CdrsIn {
-  const all: CdrsIn = { breaches: [], kept: [], bills: [], notKept: [] };
+  const all: CdrsIn = { breaches: [], kept: [], bills: [], notKept: [], records: new Map() };
   const seen = new Set<string>();
   for (const { pointer, value } of unitsOf(document)) {
     const own: Findings = { breaches: [], kept: [] };
@@ -82,6 +86,7 @@ export function cdrsIn(document: Json): CdrsIn {
     const token = objectIn(value, 'cdr_token');
     for (const name of PRIVATE) if (token && member(token, name) !== undefined) all.notKept.push(`${pointer}/cdr_token/${name}`);
     all.bills.push(billIn(value, pointer));
+    all.records.set(partyId(value), withoutPrivate(value));
   }
   return all;
 }
@@ -192,6 +197,34 @@ function billIn(o: JsonObject, pointer: string): BillIn {
     signed: signed && { method: textOf(signed, 'encoding_method') ?? '', natures: objectsIn(signed, 'signed_values').map((v) => textOf(v, 'nature') ?? '') },
     periods: periods.map(({ p, at }, i) => periodIn(p, at, periods[i + 1]?.at ?? end)),
   };
+}
+
+function withoutPrivate(o: JsonObject): JsonObject {
+  const token = objectIn(o, 'cdr_token');
+  if (!token) return o;
+  return new Map([...o, ['cdr_token', new Map([...token].map(([k, v]): [string, Json] => [k, (PRIVATE as readonly string[]).includes(k) ? NOT_KEPT : v]))]]);
+}
+
+/** What of a record was signed by its meter; `null`: nothing. */
+function signedIn(o: JsonObject): SignedIn | null {
+  const signed = objectIn(o, 'signed_data');
+  return (
+    signed && {
+      method: textOf(signed, 'encoding_method') ?? '',
+      key: textOf(signed, 'public_key'),
+      values: objectsIn(signed, 'signed_values').map((v) => ({ nature: textOf(v, 'nature') ?? '', signed: textOf(v, 'signed_data') ?? '' })),
+    }
+  );
+}
+
+/** A record that was kept, read again, with what is said of it; `null` where it is none. @param document its JSON text */
+export function keptCdr(document: string): { bill: BillIn; signed: SignedIn | null; breaches: Findings['breaches'] } | null {
+  const read = readJson(new TextEncoder().encode(document));
+  if (!read.ok) return null;
+  const { bills, breaches, records } = cdrsIn(read.value);
+  const [bill] = bills;
+  const record = bill && records.get(bill.id);
+  return bill && record && bills.length === 1 ? { bill, signed: signedIn(record), breaches } : null;
 }
 
 /** Dimensions with a place of their own; all others are kept beside. */

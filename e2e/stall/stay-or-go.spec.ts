@@ -170,7 +170,7 @@ test('prices of the place are added and changed at the stall, and the cost runs 
 
   // One for a plan beside it, which is then what the visit goes by.
   await hand.sheet('Add a price');
-  await sheet.getByLabel('For whom').selectOption('Saltmarsh plan');
+  await sheet.getByLabel('For whom').selectOption('Plan: Saltmarsh plan');
   await sheet.getByLabel('Per kWh, EUR').fill('0.20');
   await hand.sheet('Keep the price');
   await expect(sheet.getByRole('listitem')).toHaveCount(2);

@@ -1,6 +1,9 @@
+import { documentOf } from '@/core/formats/cdr-bills';
 import { openLedger } from '@/core/formats/ledger-file';
+import type { EventOf } from '@/core/visit/event';
 import { pool } from '../db/pool';
 import { addPlace, addVisit, describeWithDatabase, newHousehold } from '../fixtures/household';
+import { visitPage } from '../visits/visit-page';
 import { bringIn } from './bring-in';
 import { previewCdrs, takeCdrs } from './import-cdrs';
 import { undoBills } from './imported-bills';
@@ -18,7 +21,7 @@ const cdrs = new TextEncoder().encode(
       id: 'C-1',
       start_date_time: iso(AT + 50_000),
       end_date_time: iso(AT + 905_000),
-      cdr_token: { uid: 'x', type: 'RFID', contract_id: 'x' },
+      cdr_token: { uid: 'NUMBER-1', type: 'RFID', contract_id: 'NUMBER-2' },
       auth_method: 'WHITELIST',
       cdr_location: {
         id: 'L',
@@ -38,7 +41,9 @@ const cdrs = new TextEncoder().encode(
       charging_periods: [{ start_date_time: iso(AT + 50_000), dimensions: [{ type: 'ENERGY', volume: 12.5 }] }],
       total_cost: { excl_vat: 6.25 },
       total_energy: 12.5,
-      total_time: 0.2375,
+      total_time: 0.5,
+      signed_data: { encoding_method: 'OCMF', signed_values: [{ nature: 'End', plain_data: 'p', signed_data: 'OCMF|{"MS":"7"}|{"SD":"00"}' }] },
+      x_unknown: { note: 'kept' },
       last_updated: iso(AT + 905_000),
     },
   ]),
@@ -56,6 +61,22 @@ describeWithDatabase('CDRs of a network', () => {
     );
     if (!file.ok) throw new Error();
     await bringIn(to, file.value, { people: { [from.personId]: to.personId }, theirs: [] }, true);
+    // The record itself came along: what the standard does not know too, no number of a card or contract.
+    const [visitId] = first.ok ? first.preview.rows.flatMap((r) => (r.match.is === 'paired' ? [r.match.where.visitId] : [])) : [];
+    const page = await visitPage(to, visitId as string);
+    if (!page || !('visit' in page)) throw new Error();
+    expect(page.networkRecords).toMatchObject([
+      {
+        id: 'SI*BLU*C-1',
+        figures: [{ what: 'Start', network: '1 Oct, 12:00:50' }, { what: 'End' }, { what: 'Energy', network: '12.5 kWh' }, { what: 'Time', network: '30:00' }],
+        periods: [{ kWh: '12.5' }],
+        said: ['total_time: does not add up'],
+        told: { values: [{ nature: 'End', verdict: 'no_key', meter: '7' }], kWh: null },
+      },
+    ]);
+    const document = documentOf((page.visit.bills[0] as EventOf<'bill'>).payload) as string;
+    expect(document).toContain('"x_unknown":{"note":"kept"}');
+    expect(document).not.toContain('NUMBER');
     expect(await takeCdrs(to, cdrs, new Map())).toMatchObject({ ok: true, taken: 0, preview: { rows: [{ there: true }] } });
     const importId = first.ok ? first.preview.importId : '';
     expect(await undoBills(to, importId)).toBe(1);

@@ -3,7 +3,7 @@ import { billedItems, billPayload, cdrRef, recordedAttempts } from '@/core/forma
 import { type AttemptRef, matchSessions, type SessionMatch } from '@/core/formats/match-sessions';
 import { type BillIn, cdrsIn } from '@/core/formats/ocpi-cdrs';
 import type { Breach } from '@/core/formats/ocpi-check';
-import { type JsonRefused, readJson } from '@/core/formats/strict-json';
+import { type JsonObject, type JsonRefused, readJson } from '@/core/formats/strict-json';
 import type { Visit } from '@/core/visit/derive';
 import type { StoredEvent } from '@/core/visit/event';
 import type { Member } from '../accounts/who';
@@ -37,13 +37,13 @@ export type CdrRow = {
 export type CdrPreview = { importId: string; rows: CdrRow[]; breaches: Breach[]; notKept: number; unbilled: Where[] };
 export type CdrAnswer = { ok: true; preview: CdrPreview; taken?: number } | { ok: false; refused: JsonRefused | { code: 'too_many' } };
 
-type Loaded = { visits: Map<string, Visit>; match: SessionMatch; bills: BillIn[]; preview: CdrPreview };
+type Loaded = { visits: Map<string, Visit>; match: SessionMatch; bills: BillIn[]; records: ReadonlyMap<string, JsonObject>; preview: CdrPreview };
 
 /** Reads CDRs and sets them against the visits that this person sees. Changes nothing. */
 async function load(who: Member, bytes: Uint8Array): Promise<Loaded | { refused: JsonRefused | { code: 'too_many' } }> {
   const read = readJson(bytes);
   if (!read.ok) return { refused: { code: read.code, where: read.where } };
-  const { bills, breaches, notKept } = cdrsIn(read.value);
+  const { bills, breaches, notKept, records } = cdrsIn(read.value);
   if (bills.length > MOST_BILLS) return { refused: { code: 'too_many' } };
   const importId = idOf(who.householdId, `import ${createHash('sha256').update(bytes).digest('hex')}`);
   const visits = await visitsAround(
@@ -96,7 +96,7 @@ async function load(who: Member, bytes: Uint8Array): Promise<Loaded | { refused:
   const starts = bills.map((b) => b.start);
   // A session without a bill is told within the time that the file speaks of.
   const within = match.unmatchedAttempts.map(where).filter((w) => w.at >= Math.min(...starts) - AROUND_MS / 2 && w.at <= Math.max(...starts) + AROUND_MS / 2);
-  return { visits, match, bills, preview: { importId, rows, breaches, notKept: notKept.length, unbilled: within } };
+  return { visits, match, bills, records, preview: { importId, rows, breaches, notKept: notKept.length, unbilled: within } };
 }
 
 /** The bills of these that stand in the ledger, taken in before and not taken back: here, or where the ledger was before it was brought here. */
@@ -116,7 +116,7 @@ export async function previewCdrs(who: Member, bytes: Uint8Array): Promise<CdrAn
 export async function takeCdrs(who: Member, bytes: Uint8Array, chosen: ReadonlyMap<string, string>): Promise<CdrAnswer> {
   const found = await load(who, bytes);
   if ('refused' in found) return { ok: false, refused: found.refused };
-  const { preview, bills, visits } = found;
+  const { preview, bills, visits, records } = found;
   const events: StoredEvent[] = [];
   const seqs = new Map<string, number>();
   for (const row of preview.rows) {
@@ -128,7 +128,14 @@ export async function takeCdrs(who: Member, bytes: Uint8Array, chosen: ReadonlyM
     if (!at || !bill || !visit) continue;
     const session = visit.attempts.find((a) => a.n === at.n)?.opened.id ?? null;
     const id = idOf(who.householdId, `cdr ${bill.id}`);
-    events.push(await billInto(who, visit, seqs, { id, payload: billPayload(bill, session, preview.importId), importId: preview.importId, at: bill.end }));
+    events.push(
+      await billInto(who, visit, seqs, {
+        id,
+        payload: billPayload(bill, session, preview.importId, records.get(bill.id)),
+        importId: preview.importId,
+        at: bill.end,
+      }),
+    );
   }
   return { ok: true, preview, taken: (await sendImported(who, events)).taken };
 }

@@ -1,3 +1,4 @@
+import type { CheckedRecord } from '@/core/formats/network-record';
 import type { MileRecord } from '@/core/records/record-schema';
 import type { CheckedBill } from '@/core/tariff/checked-bill';
 import { isId } from '@/core/units/id';
@@ -11,6 +12,7 @@ import { type StopTimes, type StopVisit, stopTimes } from '@/core/visit/stop';
 import { type MemberRow, membersOf } from '../accounts/members';
 import type { Who } from '../accounts/who';
 import { now } from '../clock';
+import { checkedRecords } from '../formats/signed-check';
 import { recordsWhere } from '../records/record-tables';
 import { billCheck } from './bill-check';
 import { eventsOfVisits } from './event-rows';
@@ -34,6 +36,8 @@ export type VisitPageData = {
   stalls: Extract<MileRecord, { type: 'stall' }>[];
   /** What it should cost by the price on file, set against what was charged; `null`: at a place that is not known. */
   checked: CheckedBill | null;
+  /** What networks recorded of its charges, as it came with their bills. */
+  networkRecords: CheckedRecord[];
   /** Local day at the place, `2025-10-14`. */
   today: string;
   /** Everybody of the household, those who left too. */
@@ -121,6 +125,7 @@ export async function visitPage(who: Who, visitId: string): Promise<VisitPageDat
     networkId: site?.fields.networkId ?? null,
     stalls,
     checked,
+    networkRecords: checkedRecords(visit),
     today: localDay(now(), visit.zone),
     people,
     maxSeq: Math.max(...events.map((e) => e.seq)),

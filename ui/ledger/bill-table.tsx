@@ -1,4 +1,5 @@
 import type { ReactNode } from 'react';
+import type { CheckedRecord } from '@/core/formats/network-record';
 import { billState } from '@/core/tariff/bill-state';
 import type { CheckedBill } from '@/core/tariff/checked-bill';
 import { printMoney } from '@/core/units/money';
@@ -9,11 +10,14 @@ import { attemptsNamed } from '@/core/visit/billed';
 import type { Visit } from '@/core/visit/derive';
 import { type Hold, holdsOf } from '@/core/visit/holds';
 import { CopyText } from './copy-text';
+import { NetworkRecordTable } from './network-record';
 
 export type BillTableProps = {
   visit: Visit;
   /** By the price on file for that day; `null` when none is. */
   checked: CheckedBill | null;
+  /** What networks recorded of its charges, as it came with their bills. */
+  networkRecords?: readonly CheckedRecord[];
   /** Local day, `2025-10-14`. */
   today: string;
 };
@@ -22,6 +26,7 @@ export type BillTableProps = {
 export function BillTable({
   visit: v,
   checked,
+  networkRecords = [],
   today,
   add = null,
   release,
@@ -148,6 +153,9 @@ export function BillTable({
             : 'No price is kept for this place on that day, so the bill is not checked.'}
         </p>
       ) : null}
+      {networkRecords.map((r) => (
+        <NetworkRecordTable key={r.billId} record={r} visitId={v.id} zone={v.zone} />
+      ))}
       {add ? <div className="no-print mt-3">{add}</div> : null}
     </section>
   );

@@ -199,7 +199,14 @@ export function VisitSheet({
       />
       <div className="mt-5 grid gap-6 xl:grid-cols-[1.25fr_1fr]">
         <ReadingsTable visit={v} />
-        <BillTable visit={v} checked={page.checked} today={page.today} add={v.withdrawn ? null : addBill} {...(release ? { release } : {})} />
+        <BillTable
+          visit={v}
+          checked={page.checked}
+          networkRecords={page.networkRecords ?? []}
+          today={page.today}
+          add={v.withdrawn ? null : addBill}
+          {...(release ? { release } : {})}
+        />
       </div>
       <EventTable visit={v} nameOf={(type, id) => names[type](id)} distance={distance} correct={correct} />
       {v.withdrawn ? null : (
