@@ -1,8 +1,8 @@
 import { longestRising } from '../units/longest-rising';
+import { powerOf, powerScreen, type Screen } from '../visit/shown-power';
 import { type ChargingClock, chargingClock, type Pause } from './charging-clock';
 import { type MonotoneCurve, monotoneCurve } from './monotone-curve';
 
-export type Screen = 'stall' | 'car';
 /** One look at a screen. Seconds from the proof of power by the wall clock; figures of the energy part as plain numbers. */
 export type SeriesReading = { t_s: number; from: Screen; socPct?: number; kWh?: number; kW?: number; V?: number; A?: number };
 
@@ -90,12 +90,6 @@ function knownLevels(levels: readonly number[], most: number): [number, number][
   return out;
 }
 
-/** The power a reading tells: as shown, else volts × amps of the very same look. */
-function powerOf({ kW, V, A }: SeriesReading): { kW: number; how: 'read' | 'VxA' } | null {
-  if (kW !== undefined) return { kW, how: 'read' };
-  return V !== undefined && A !== undefined ? { kW: (V * A) / 1000, how: 'VxA' } : null;
-}
-
 /**
  * A charge as its readings tell it. One screen for each quantity, since the two differ by some kW and a mixture would
  * show steps that never happened: battery from the one read more often (else the car's), power likewise (else the
@@ -129,7 +123,7 @@ export function seriesOf({ readings, end, pauses, gaps }: Charge): Series {
   if (end?.kWh !== undefined && end_s !== null && end_s > 0) metered.push({ s: end_s, value: end.kWh, at: 'end' });
 
   const [stallPower, carPower] = [byMoment(shown.stall), byMoment(shown.car)];
-  const powerFrom = carPower.length > stallPower.length ? 'car' : 'stall';
+  const powerFrom = powerScreen({ stall: stallPower, car: carPower });
   const power = powerFrom === 'car' ? carPower : stallPower;
 
   const socRead = socBy[socFrom];

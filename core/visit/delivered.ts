@@ -3,6 +3,7 @@ import { known, type Maybe, type Unknown, unknown } from '../units/known';
 import { chargingEnd } from './attempt-times';
 import type { Attempt, Reading } from './attempts/attempt';
 import { type Billed, kWhBilledFor, kWhBilledForAll } from './billed';
+import { powerLooks, type Screen } from './shown-power';
 
 /** kWh as a decimal string. `atLeast`: read before the charge was over, and nothing later tells of the rest. */
 export type Energy = { known: true; value: string; atLeast?: true };
@@ -99,11 +100,13 @@ export const wholeEnergy = (e: Energy | Unknown): Maybe<string> =>
 /** Average power, kW: delivered energy over charging time. @param kWh decimal string @param charging_s seconds > 0 */
 export const averageKW = (kWh: string, charging_s: number): number => new Big(kWh).times(3600).div(charging_s).toNumber();
 
-/** The highest kW on the stall's screen, else on the car's, with which. */
-export function peakKW(attempts: readonly Attempt[]): Maybe<{ kW: number; screen: 'stall' | 'car' }> {
-  for (const screen of ['stall', 'car'] as const) {
-    const values = attempts.flatMap((a) => a.readings.filter((r) => r.screen === screen && r.kW !== undefined).map((r) => r.kW as number));
-    if (values.length > 0) return known({ kW: Math.max(...values), screen });
-  }
+/** The highest kW of all sessions, each by the looks that its curve is made of, and on which screen. */
+export function peakKW(attempts: readonly Attempt[]): Maybe<{ kW: number; screen: Screen }> {
+  const peaks = attempts.flatMap((a) => {
+    const { screen, points } = powerLooks(a.readings);
+    return points.map(({ kW }) => ({ kW, screen }));
+  });
+  const [first, ...rest] = peaks;
+  if (first) return known(rest.reduce((most, p) => (p.kW > most.kW ? p : most), first));
   return unknown('no kW was read');
 }

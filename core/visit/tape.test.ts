@@ -1,3 +1,5 @@
+import { chargeOf } from '../power/charge-of';
+import { seriesOf } from '../power/series';
 import { deriveVisit } from './derive';
 import { describeEnd, describeStart } from './describe-visit';
 import { CARD, IN, KW, SECOND_PHONE, STALL_A, STALL_B, type Step, story, T0, VISIT } from './fixtures/story';
@@ -176,6 +178,22 @@ describe('the tape', () => {
       ['energy', 800],
     ]);
   });
+});
+
+it('the paint is made of the looks that the curve is made of: the screen read more often, else the stall’s, volts × amps too', () => {
+  const car = (s: number, more: object): Step => [s, 'reading', { screen: 'car', ...more }];
+  const stall = (s: number, more: object): Step => [s, 'reading', { screen: 'stall', ...more }];
+  const painted = (...steps: Step[]) => {
+    const v = visit(...START, [80, 'power_seen', KW], ...steps, [880, 'stop_asked', { by: 'button' }]);
+    const charge = chargeOf(v.attempts[0] as never, v);
+    const points = v.tape.find((s) => s.kind === 'energy')?.kW?.map((p) => p.kW);
+    expect(points).toEqual(charge ? seriesOf(charge).power.map((k) => k.kW) : []);
+    return [points, v.peak];
+  };
+  expect(painted(stall(100, { kW: 90 }), car(200, { kW: 85 }))).toEqual([[90], { known: true, value: { kW: 90, screen: 'stall' } }]);
+  expect(painted(stall(100, { kW: 90 }), car(200, { kW: 85 }), car(300, { kW: 88 }))).toEqual([[85, 88], { known: true, value: { kW: 88, screen: 'car' } }]);
+  expect(painted(stall(100, { V: 400, A: 200 }), stall(200, { V: 400 }))).toEqual([[80], { known: true, value: { kW: 80, screen: 'stall' } }]);
+  expect(painted()).toEqual([[], { known: false, why: 'no kW was read' }]);
 });
 
 describe('the outline of the energy', () => {

@@ -2,6 +2,7 @@ import { faultLabel } from '../faults/fault-list';
 import { chargingEnd } from './attempt-times';
 import type { Attempt } from './attempts/attempt';
 import { isActAtStall } from './kinds/registry';
+import { powerLooks } from './shown-power';
 import type { Placed } from './timeline/placed';
 import type { Mark, Timing } from './timing';
 
@@ -61,7 +62,7 @@ export function layTape(line: readonly Placed[], attempts: readonly Attempt[], q
       const end = chargingEnd(a) ?? a.ended?.at;
       const until = end?.t ?? limit;
       for (const p of [...a.pauses, { from: { t: until }, to: { t: until } }]) {
-        paintTo({ kind: 'energy', to: p.from.t, kW: kWOf(a) });
+        paintTo({ kind: 'energy', to: p.from.t, kW: powerLooks(a.readings).points });
         paintTo({ kind: 'bare', to: p.to.t, label: 'paused' });
       }
       if (a.ended?.fault) paintTo({ kind: 'fault', to: nextAct(a.ended.at), label: faultLabel(a.ended.fault.code) });
@@ -70,15 +71,6 @@ export function layTape(line: readonly Placed[], attempts: readonly Attempt[], q
   }
   bareTo(until);
   return out;
-}
-
-/** The kW a session's tape is drawn from: the stall's screen, else the car's. */
-function kWOf(a: Attempt): { t: number; kW: number }[] {
-  for (const screen of ['stall', 'car'] as const) {
-    const points = a.readings.filter((r) => r.screen === screen && r.kW !== undefined).map((r) => ({ t: r.mark.t, kW: r.kW as number }));
-    if (points.length > 0) return points;
-  }
-  return [];
 }
 
 export const thinTape = (segments: readonly Segment[]): ThinSegment[] => segments.map((s) => [s.kind, Math.max(1, Math.round((s.to - s.from) / 1000))]);
