@@ -1,5 +1,16 @@
+import { minorDigits, printMoney } from '../units/money';
 import type { Attempt } from '../visit/attempts/attempt';
-import { digitSlip, kWhForDelta, kWhForTime, LEAST_DELTA_PCT, levelsThatFell, type Meter, voltsTimesAmps } from '../visit/sense-limits';
+import {
+  costForTariff,
+  digitSlip,
+  kWhForDelta,
+  kWhForTime,
+  LEAST_DELTA_PCT,
+  levelsThatFell,
+  type Meter,
+  tenTimesUsual,
+  voltsTimesAmps,
+} from '../visit/sense-limits';
 import type { SessionPower } from './session-power';
 
 /** A check with its arithmetic. `fine`: `null` where it could not be made. */
@@ -7,8 +18,19 @@ export type SessionCheck = { name: string; fine: boolean | null; arithmetic: str
 const one = (x: number) => x.toFixed(1);
 const two = (x: number) => x.toFixed(2);
 
+/** What is known around a session: kWh of the car's sessions before it, and what the visit was charged and should cost, decimal strings; `null`: not both are known. */
+export type AroundSession = { earlierKWh: readonly number[]; cost: { charged: string; expected: string; currency: string } | null };
+const NOTHING_AROUND: AroundSession = { earlierKWh: [], cost: null };
+
 /** Every sense check of a session: each says what was held against what, whether it passed or not. Nothing is blocked. */
-export function sessionChecks(s: SessionPower, a: Pick<Attempt, 'readings'>, plateKW: number | null, usableKWh: number | null, meter: Meter): SessionCheck[] {
+export function sessionChecks(
+  s: SessionPower,
+  a: Pick<Attempt, 'readings'>,
+  plateKW: number | null,
+  usableKWh: number | null,
+  meter: Meter,
+  { earlierKWh, cost }: AroundSession = NOTHING_AROUND,
+): SessionCheck[] {
   const out: SessionCheck[] = [];
   const { delivered_kWh: kWh, charging_s } = s.series;
   const whole = s.whole && s.whole.covered !== 'none' ? s.whole : null;
@@ -40,6 +62,13 @@ export function sessionChecks(s: SessionPower, a: Pick<Attempt, 'readings'>, pla
     if (slip.perhaps_kWh !== null)
       out.push({ name: 'A digit', fine: false, arithmetic: `${kWh} kWh fits neither; ${one(slip.perhaps_kWh)} would: a point that slipped?` });
   }
+  const usual = kWh === null ? null : tenTimesUsual(kWh, earlierKWh);
+  if (kWh !== null && usual)
+    out.push({
+      name: 'kWh against earlier sessions',
+      fine: usual.side === null,
+      arithmetic: `${one(kWh)} kWh; half of ${earlierKWh.length} sessions of this car were under ${one(usual.median)}: ${two(usual.ratio)} times that${usual.side === null ? '' : ', is the point right?'}`,
+    });
   const va = a.readings.flatMap((r) => (r.V !== undefined && r.A !== undefined && r.kW !== undefined ? [{ V: r.V, A: r.A, kW: r.kW }] : []));
   const worst = va.map((r) => ({ r, ...voltsTimesAmps(r) })).sort((x, y) => Math.abs(y.va_kW - y.r.kW) - Math.abs(x.va_kW - x.r.kW))[0];
   if (worst)
@@ -62,6 +91,15 @@ export function sessionChecks(s: SessionPower, a: Pick<Attempt, 'readings'>, pla
       fine: false,
       arithmetic: `${fell.map((i) => `${levels[i]} %`).join(', ')} does not fit the levels around it; left out`,
     });
+  if (cost) {
+    const { difference, allowed, side } = costForTariff({ ...cost, minorDigits: minorDigits(cost.currency) });
+    const money = (amount: string) => printMoney(amount, cost.currency);
+    out.push({
+      name: 'Cost against tariff',
+      fine: side === null,
+      arithmetic: `${money(cost.charged)} charged for the visit, ${money(cost.expected)} by the price on file: ${money(difference.abs().toFixed())} ${difference.lt(0) ? 'less' : 'more'}, up to ${money(allowed.toFixed())} is rounding`,
+    });
+  }
   return out;
 }
 

@@ -174,6 +174,30 @@ describe('checks of a session', () => {
     const s = sessionPower(v, v.attempts[0] as never, stands(), typed, range);
     expect(s && sessionChecks(s, v.attempts[0] as never, 150, 62, 'dc').filter((c) => c.fine === false)).toEqual([]);
   });
+  it('its kWh are held against those of the car before, and what was charged against the tariff', () => {
+    const v = visit(...HONEST.slice(0, 5), [60 + 790, 'reading', { screen: 'stall', kWh: '24.8' }], [60 + 795, 'stop_asked']);
+    const a = v.attempts[0] as never;
+    const s = sessionPower(v, a, stands(), typed, range);
+    if (!s) throw new Error();
+    const kWh = s.series.delivered_kWh as number;
+    const said = (earlierKWh: number[], cost: Parameters<typeof sessionChecks>[5] extends infer A ? (A extends { cost: infer C } ? C : never) : never = null) =>
+      sessionChecks(s, a, 150, 62, 'dc', { earlierKWh, cost }).filter((c) => /earlier|tariff/.test(c.name));
+    expect(said([kWh / 10, kWh / 10])).toEqual([]);
+    expect(said([kWh / 10, kWh / 10, kWh / 10])).toMatchObject([
+      { name: 'kWh against earlier sessions', fine: false, arithmetic: expect.stringMatching(/10\.00 times that, is the point right\?$/) },
+    ]);
+    expect(said([kWh, kWh, kWh])).toMatchObject([{ fine: true, arithmetic: expect.stringMatching(/1\.00 times that$/) }]);
+    expect(said([], { charged: '12.50', expected: '12.00', currency: 'EUR' })).toEqual([
+      {
+        name: 'Cost against tariff',
+        fine: false,
+        arithmetic: '€12.50 charged for the visit, €12.00 by the price on file: €0.50 more, up to €0.24 is rounding',
+      },
+    ]);
+    expect(said([], { charged: '11.80', expected: '12.00', currency: 'EUR' })).toMatchObject([
+      { fine: true, arithmetic: expect.stringContaining('€0.20 less') },
+    ]);
+  });
   it('what did not reach the battery has a ±, and is not told under 20 %', () => {
     // 26 kWh metered, 40 % of 62 kWh are 24.8.
     expect(lossOf(26, 40, 62)?.share).toBeCloseTo(1 - 24.8 / 26, 9);

@@ -3,17 +3,20 @@ import { isDC } from '@/core/power/most-kw';
 import type { OwnCurve } from '@/core/power/own-curve';
 import { classesOf, curveToJudgeBy, learntCurve, type PastSession } from '@/core/power/past-sessions';
 import { seriesOf } from '@/core/power/series';
+import type { AroundSession } from '@/core/power/session-checks';
 import type { CurveClass } from '@/core/power/session-looks';
 import { type SessionPower, type StandsAt, sessionPower } from '@/core/power/session-power';
 import { outletOf } from '@/core/power/setting-of';
 import type { MileRecord, RecordFields } from '@/core/records/record-schema';
 import { isId } from '@/core/units/id';
 import type { Attempt } from '@/core/visit/attempts/attempt';
+import { forCharging, paidOf } from '@/core/visit/billed';
 import { deriveVisit, type Visit } from '@/core/visit/derive';
 import { payloadProblem } from '@/core/visit/payloads';
 import { seesAll } from '@/core/visit/private';
 import type { Who } from '../accounts/who';
 import { recordsOf, recordsWhere } from '../records/record-tables';
+import { billCheck } from '../visits/bill-check';
 import { eventsOfVisits } from '../visits/event-rows';
 import { pastSessions } from './past-sessions';
 
@@ -33,6 +36,8 @@ export type VisitPower = {
   sessions: SessionPower[];
   klass: CurveClass;
   learnt: OwnCurve | null;
+  /** kWh of the car's sessions before this visit, and what it was charged and should cost. */
+  around: AroundSession;
 };
 
 /** A visit that this person may see whole, with the records its power hangs on; `null` otherwise. */
@@ -81,7 +86,20 @@ async function visitPower(who: Who, visitId: string, visit: Visit, past: (carId:
     }),
     klass,
     learnt,
+    around: {
+      earlierKWh: own.flatMap((p) => (p.at < (visit.pulledInAt ?? visit.lastEventAt) && p.visitId !== visitId && p.looks.kWh !== null ? [p.looks.kWh] : [])),
+      cost: await costOf(householdId, visit, sites, stalls),
+    },
   };
+}
+
+/** What a visit was charged and should have cost by the price on file; `null` where not both are known. */
+async function costOf(householdId: string, visit: Visit, sites: MileRecord<'site'>[], stalls: MileRecord<'stall'>[]): Promise<AroundSession['cost']> {
+  const [site] = sites;
+  const checked = site && (await billCheck(householdId, [site], []))(visit, stalls);
+  const charged = paidOf(forCharging(visit.bills));
+  if (!checked || 'unpriced' in checked || !charged.known || charged.value.currency !== checked.currency) return null;
+  return { charged: charged.value.amount, expected: checked.total, currency: checked.currency };
 }
 
 /** The power of a visit, and of others to lay over it; those that cannot be seen or do not exist are left out. `null`: the visit itself. */

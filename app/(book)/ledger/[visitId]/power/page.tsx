@@ -93,7 +93,15 @@ export default async function PowerPage({ params, searchParams }: { params: Prom
                 session={s}
                 chart={chart}
                 along={along}
-                checks={a ? sessionChecks(s, a, stall ? plateKW(stall, a.connectorId) : null, car?.fields.usableKWh ?? null, page.meterOf(s.stallId)) : []}
+                checks={
+                  a
+                    ? sessionChecks(s, a, stall ? plateKW(stall, a.connectorId) : null, car?.fields.usableKWh ?? null, page.meterOf(s.stallId), {
+                        ...page.around,
+                        // Of the visit: told once.
+                        cost: s === page.sessions.at(-1) ? page.around.cost : null,
+                      })
+                    : []
+                }
                 loss={car && whole?.kWh != null ? lossOf(whole.kWh, whole.coveredTo - whole.coveredFrom, car.fields.usableKWh) : null}
                 csv={powerCsv(chart)}
                 basis={basisOf(page, s)}
