@@ -66,6 +66,13 @@ test('its text is read too; what cannot be told says why, and what is no picture
   await expect(row('Energy')).toContainText('its decimal mark is not plain');
   await expect(row('Minutes')).toContainText('65');
   await expect(row('Site')).toContainText('none that is known here');
+  await expect(row('Battery')).toContainText('not on it');
+  await page.getByLabel('or its text').fill('Battery 24 % → 78 %\nVAT 22 %');
+  await page.getByRole('button', { name: 'Read the text' }).click();
+  await expect(row('Battery')).toContainText('24 to 78 %');
+  await page.getByRole('button', { name: 'Fill in what is empty' }).click();
+  await expect(page.getByLabel('Battery on arrival, %')).toHaveValue('24');
+  await expect(page.getByLabel('Battery at the end, %')).toHaveValue('78');
   await page
     .getByLabel('A picture of it')
     .setInputFiles({ name: 'x.jpg', mimeType: 'image/jpeg', buffer: Buffer.from('<svg xmlns="http://www.w3.org/2000/svg"/>') });
@@ -76,6 +83,22 @@ test('its text is read too; what cannot be told says why, and what is no picture
     ['text/plain', '', 200],
   ] as const)
     expect((await page.request.post('/api/v1/read-receipt', { headers: { origin: base, 'content-type': type }, data })).status()).toBe(status);
+});
+
+test('the level of the battery is read off a picture of a screen, beside where it stands', async ({ page, baseURL }) => {
+  test.setTimeout(180_000);
+  const base = baseURL as string;
+  await newHousehold(page, base);
+  const answer = await page.request.post('/api/v1/read-receipt', {
+    headers: { origin: base, 'content-type': 'image/jpeg' },
+    data: await photo(page, 'CHARGING COMPLETE\n\nBattery 78 %\n\n41.30 kWh', 'clean'),
+    timeout: 120_000,
+  });
+  expect(await answer.json()).toMatchObject({
+    battery: { from: null, to: 78 },
+    proposal: { kWh: '41.30' },
+    seen: { battery: { at: { x: expect.any(Number) } } },
+  });
 });
 
 test('pictures that are turned or under a lamp are read, or said not to be', async ({ page, baseURL }) => {

@@ -4,11 +4,25 @@ import { type Photo, takePhoto } from '@/client/photos/take-photo';
 import type { ReceiptField, ReceiptRead } from '@/core/formats/receipt-text';
 
 type At = { x: number; y: number; w: number; h: number };
-type Told = ReceiptRead & { siteId: string | null; seen: Partial<Record<ReceiptField, { confidence: number; at: At }>> };
+type Field = ReceiptField | 'battery';
+type Battery = { from: number | null; to: number } | { why: string };
+type Told = ReceiptRead & { siteId: string | null; battery: Battery; seen: Partial<Record<Field, { confidence: number; at: At }>> };
 /** What of a receipt goes into the form. */
-export type ReceiptTold = Pick<Told['proposal'], 'kWh' | 'amount' | 'currency' | 'date'> & { siteId: string | null };
+export type ReceiptTold = Pick<Told['proposal'], 'kWh' | 'amount' | 'currency' | 'date'> & {
+  siteId: string | null;
+  /** Per cents of the battery, where a screen says them. */
+  battery: { from: number | null; to: number } | null;
+};
 
-const LABEL: Readonly<Record<ReceiptField, string>> = { kWh: 'Energy', amount: 'Amount', currency: 'Currency', minutes: 'Minutes', date: 'Day', site: 'Site' };
+const LABEL: Readonly<Record<Field, string>> = {
+  battery: 'Battery',
+  kWh: 'Energy',
+  amount: 'Amount',
+  currency: 'Currency',
+  minutes: 'Minutes',
+  date: 'Day',
+  site: 'Site',
+};
 const WHY: Readonly<Record<string, string>> = {
   not_printed: 'not on it',
   several: 'several differ: look which one counts',
@@ -108,7 +122,7 @@ export function ReadReceipt({
       {told ? (
         <>
           <dl className="border-t border-rule">
-            {(Object.keys(LABEL) as ReceiptField[]).map((field) => (
+            {(Object.keys(LABEL) as Field[]).map((field) => (
               <Figure key={field} field={field} told={told} picture={picture} />
             ))}
           </dl>
@@ -117,7 +131,7 @@ export function ReadReceipt({
             className="plate mt-3 !min-h-[44px]"
             onClick={() => {
               const { kWh, amount, currency, date } = told.proposal;
-              const filled = onFill({ kWh, amount, currency, date, siteId: told.siteId });
+              const filled = onFill({ kWh, amount, currency, date, siteId: told.siteId, battery: 'why' in told.battery ? null : told.battery });
               setSaid(
                 filled > 0 ? `${filled} filled in below. Look at each before you keep the visit.` : 'Nothing was filled in: what it says is typed already.',
               );
@@ -131,18 +145,18 @@ export function ReadReceipt({
   );
 }
 
-function Figure({ field, told, picture }: { field: ReceiptField; told: Told; picture: { url: string; width: number; height: number } | null }) {
-  const value = told.proposal[field];
+function Figure({ field, told, picture }: { field: Field; told: Told; picture: { url: string; width: number; height: number } | null }) {
+  const { value, why } = saidOf(told, field);
   const seen = told.seen[field];
   return (
     <div className="flex flex-wrap items-center gap-x-3 gap-y-1 border-b border-rule-2 py-1.5">
       <dt className="w-[84px] shrink-0 text-[14px] font-semibold">{LABEL[field]}</dt>
       <dd className="min-w-0 grow text-[15px]">
         {value === null ? (
-          <span className="text-ink-2">{WHY[told.emptyBecause[field] ?? ''] ?? 'not told'}</span>
+          <span className="text-ink-2">{WHY[why] ?? 'not told'}</span>
         ) : (
           <>
-            <span className="num">{field === 'minutes' ? Math.round(Number(value) * 10) / 10 : String(value)}</span>
+            <span className="num">{value}</span>
             {seen ? <span className="ml-2 text-[13px] text-ink-2">{seen.confidence >= SURE ? 'read plainly' : 'read with doubt: look'}</span> : null}
           </>
         )}
@@ -150,6 +164,18 @@ function Figure({ field, told, picture }: { field: ReceiptField; told: Told; pic
       {value !== null && seen && picture ? <Clipping at={seen.at} picture={picture} /> : null}
     </div>
   );
+}
+
+/** A figure as it is proposed, or why it is not. */
+function saidOf(told: Told, field: Field): { value: string | null; why: string } {
+  if (field === 'battery') {
+    if ('why' in told.battery) return { value: null, why: told.battery.why };
+    const { from, to } = told.battery;
+    return { value: from === null ? `${to} %` : `${from} to ${to} %`, why: '' };
+  }
+  const value = told.proposal[field];
+  const text = value === null ? null : field === 'minutes' ? String(Math.round(Number(value) * 10) / 10) : String(value);
+  return { value: text, why: told.emptyBecause[field] ?? '' };
 }
 
 /** The part of the picture where a figure was read, a little more around it. */

@@ -129,9 +129,11 @@ export function TypeVisit({ currency, site, people }: { currency: string; site: 
   const figure = (name: Name, label: string, hint?: string) => field(name, label, (p) => <input {...p} inputMode="decimal" autoComplete="off" />, hint);
   const ids = (list: readonly { id: string; name: string }[] | undefined) => (list ?? []).map((r) => [r.id, r.name] as const);
   /** What a receipt tells, into what is empty. @returns how much */
-  const fill = ({ kWh, amount, currency: of, date, siteId: there }: ReceiptTold): number => {
+  const fill = ({ kWh, amount, currency: of, date, siteId: there, battery }: ReceiptTold): number => {
     const now = watch();
-    const told: Partial<Record<Name, string | null>> = { kWh, amount, day: date, siteId: there };
+    const level = (pct: number | null | undefined) => (pct == null || now.charged === 'no' ? null : String(pct));
+    const levels = { socFrom: level(battery?.from), socTo: level(battery?.to) };
+    const told: Partial<Record<Name, string | null>> = { kWh, amount, day: date, siteId: there, ...levels };
     let filled = 0;
     for (const [name, value] of Object.entries(told) as [Name, string | null][])
       if (value !== null && now[name].trim() === '') {

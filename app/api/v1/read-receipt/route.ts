@@ -1,3 +1,4 @@
+import { type LevelRead, readLevel } from '@/core/formats/receipt-level';
 import { type ReceiptField, readReceipt } from '@/core/formats/receipt-text';
 import { whereRead } from '@/core/formats/receipt-where';
 import { mayRecord } from '@/core/records/roles';
@@ -11,11 +12,12 @@ import { readText } from '@/server/photos/read-text';
 import { recordsOf } from '@/server/records/record-tables';
 
 const limit = perMinute(20);
+const levelOf = (read: LevelRead): { from: number | null; to: number } | { why: string } => ('why' in read ? read : { from: read.from, to: read.to });
 /** A receipt is no book. */
 const MOST_TEXT = 20_000;
 
 /**
- * What the picture or the text of a receipt, or of a stall's last screen, is proposed to say: `{proposal, emptyBecause, sites, seen}`, for each figure how sure the reader was and where in the
+ * What the picture or the text of a receipt, or of a stall's last screen, is proposed to say: `{proposal, emptyBecause, siteId, battery, seen}`, for each figure how sure the reader was and where in the
  * picture it stands. Keeps nothing.
  */
 export const POST = answering(async (request: Request): Promise<Response> => {
@@ -32,16 +34,27 @@ export const POST = answering(async (request: Request): Promise<Response> => {
   if ((request.headers.get('content-type') ?? '').startsWith('text/')) {
     const text = new TextDecoder().decode(body.bytes).slice(0, MOST_TEXT);
     const read = readReceipt(text, names, now());
-    return Response.json({ ...read, siteId: idOf(read.proposal.site), seen: {} }, { headers: noStore });
+    return Response.json({ ...read, siteId: idOf(read.proposal.site), battery: levelOf(readLevel(text)), seen: {} }, { headers: noStore });
   }
   const picture = await readText(body.bytes);
   if (!picture.ok) return Response.json({ error: picture.reason }, { status: 422, headers: noStore });
   const read = readReceipt(picture.text.slice(0, MOST_TEXT), names, now());
+  // Line by line as the reader saw them: a level is found again where it stands.
+  const level = readLevel(picture.lines.map((l) => l.text).join('\n'));
+  const at = 'line' in level ? picture.lines[level.line] : undefined;
   const seen = Object.fromEntries(
     (Object.entries(whereRead(read, picture.lines, names, now())) as [ReceiptField, number][]).map(([field, i]) => {
       const { confidence, at } = picture.lines[i] as (typeof picture.lines)[number];
       return [field, { confidence, at }];
     }),
   );
-  return Response.json({ ...read, siteId: idOf(read.proposal.site), seen }, { headers: noStore });
+  return Response.json(
+    {
+      ...read,
+      siteId: idOf(read.proposal.site),
+      battery: levelOf(level),
+      seen: { ...seen, ...(at ? { battery: { confidence: at.confidence, at: at.at } } : {}) },
+    },
+    { headers: noStore },
+  );
 });
