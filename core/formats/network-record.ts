@@ -1,6 +1,6 @@
 import Big from 'big.js';
 import { printDuration, printKWh } from '../units/print';
-import { printClock, printDay } from '../units/zoned';
+import { localDay, printClock, printDay } from '../units/zoned';
 import { chargingEnd } from '../visit/attempt-times';
 import { attemptsNamed } from '../visit/billed';
 import { sessionEnergy } from '../visit/delivered';
@@ -52,7 +52,10 @@ function figuresOf(bill: BillIn, own: Visit['attempts'], zone: string): Beside[]
   const energies = own.map((a) => sessionEnergy(a, []));
   const whole = energies.length > 0 && energies.every((e) => e && !e.atLeast);
   const kWh = whole ? energies.reduce((s, e) => s.plus(e?.value ?? 0), new Big(0)).toFixed() : null;
-  const at = (t: number) => `${printDay(t, zone)}, ${printClock(t, zone)}`;
+  const times = [bill.start, bill.end, ...(first?.proof ? [first.proof.t] : []), ...(end ? [end.t] : [])];
+  // The day is said where they are not all of one.
+  const oneDay = new Set(times.map((t) => localDay(t, zone))).size === 1;
+  const at = (t: number) => (oneDay ? printClock(t, zone) : `${printDay(t, zone)}, ${printClock(t, zone)}`);
   return [
     { what: 'Start', network: at(bill.start), own: first?.proof ? at(first.proof.t) : null },
     { what: 'End', network: at(bill.end), own: end ? at(end.t) : null },

@@ -68,7 +68,7 @@ describeWithDatabase('CDRs of a network', () => {
     expect(page.networkRecords).toMatchObject([
       {
         id: 'SI*BLU*C-1',
-        figures: [{ what: 'Start', network: '1 Oct, 12:00:50' }, { what: 'End' }, { what: 'Energy', network: '12.5 kWh' }, { what: 'Time', network: '30:00' }],
+        figures: [{ what: 'Start', network: '12:00:50' }, { what: 'End' }, { what: 'Energy', network: '12.5 kWh' }, { what: 'Time', network: '30:00' }],
         periods: [{ kWh: '12.5' }],
         said: ['total_time: does not add up'],
         told: { values: [{ nature: 'End', verdict: 'no_key', meter: '7' }], kWh: null },

@@ -47,7 +47,7 @@ export function BillTable({
   const { difference = null } = priced ?? {};
   const off = priced && difference?.known && Number(difference.value) !== 0 ? difference.value : null;
   return (
-    <section aria-labelledby="bill-head">
+    <section aria-labelledby="bill-head" className="min-w-0">
       <h2 id="bill-head" className="mb-1.5 text-[15px]">
         The bill
       </h2>
