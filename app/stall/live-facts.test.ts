@@ -68,6 +68,11 @@ describe('what it costs here', () => {
     expect(by()).toEqual([null, 'Heron Card']);
     expect(by([20, 'plugged'], [30, 'means_shown', { meansKind: 'contactless', meansId: idOf(42) }])).toEqual([null]);
   });
+  it('is that of the day on which the visit began, after midnight too', () => {
+    const begun = (at: string) => live(base(), [(Date.parse(at) - T0) / 1000, 'pulled_in', { siteId: SITE, carId: CAR }]);
+    expect(liveFacts(begun('2025-10-14T21:55:00Z')).day).toBe('2025-10-14');
+    expect(liveFacts(begun('2025-10-14T22:05:00Z')).day).toBe('2025-10-15');
+  });
   it('a copy from before there were plans still holds', () => {
     const old = price(61, { perKWh: '0.44' });
     for (const name of ['planId', 'providerId', 'moreSiteIds', 'validUntil', 'tariff', 'extra']) delete (old.fields as Record<string, unknown>)[name];

@@ -83,6 +83,8 @@ export function liveFacts(state: Pick<Live, 'visit' | 'records' | 'who' | 'latel
     waitsForAnswer: waiting === true && !attempt.accepted && lastShow !== undefined && (attempt.refusals.at(-1)?.place ?? Number.NEGATIVE_INFINITY) < lastShow,
     /** What a fault noted now is about. */
     phase: charging ? ('charging' as const) : attempt?.proof && (!attempt.ended || isPlugged(visit)) ? ('stopping' as const) : ('starting' as const),
+    /** The day of the visit at the place: a price that is read on it holds from then on, also after midnight. */
+    day,
     /** The price that this visit is held against: by a plan held, else through a provider, else for guests. */
     tariff,
     /** Every price that can be paid by here today: for guests first, `by` is what the plan or provider is called. */

@@ -215,7 +215,7 @@ export function LiveSheets({
             currency={facts.currency}
             place={
               facts.site && mayRecord(who.role)
-                ? { siteId: facts.site.id, networkId: facts.site.fields.networkId, name: facts.site.fields.name, zone: facts.site.fields.zone }
+                ? { siteId: facts.site.id, networkId: facts.site.fields.networkId, name: facts.site.fields.name, day: facts.day }
                 : null
             }
             prices={records.tariff}
@@ -233,6 +233,7 @@ export function LiveSheets({
             site={facts.site}
             network={facts.network}
             offers={facts.offers}
+            day={facts.day}
             currency={facts.currency}
             onClose={close}
             onSave={hands.addRecords}

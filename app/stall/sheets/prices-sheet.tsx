@@ -6,7 +6,7 @@ import { fetchedLater } from '@/client/visit-session/fetched-later';
 import type { MileRecord, RecordItem } from '@/core/records/record-schema';
 import { draftFrom, draftOf, itemOfDraft, objectOfDraft, otherPrices, type PriceDraft } from '@/core/tariff/price-draft';
 import { priceWords } from '@/core/tariff/price-words';
-import { localDay, printSeen } from '@/core/units/zoned';
+import { printSeen } from '@/core/units/zoned';
 import { FormAlert } from '@/ui/forms/form-alert';
 import { Sheet } from '@/ui/pads/sheet';
 import { type Named, type PriceAround, PriceSaid, unseenOf } from '@/ui/prices/price-said';
@@ -18,6 +18,8 @@ type Props = {
   site: NonNullable<LiveFacts['site']>;
   network: LiveFacts['network'];
   offers: LiveFacts['offers'];
+  /** Of the visit: what is read on it holds from that day on. */
+  day: string;
   currency: string;
   onClose: () => void;
   onSave: (items: RecordItem[]) => Promise<void>;
@@ -25,10 +27,10 @@ type Props = {
 
 /** The prices that hold here, and the form of one: what the post says, dated, for guests, a plan or a provider. */
 export function PricesSheet(props: Props) {
-  const { records, site, offers, currency, onClose } = props;
+  const { records, site, offers, day, currency, onClose } = props;
   const [form, setForm] = useState<{ record: MileRecord<'tariff'> | null; draft: PriceDraft } | null>(null);
-  const of = { siteId: site.id, currency, today: localDay(phoneNow(), site.fields.zone) };
-  if (form) return <PriceSheet {...props} {...form} today={of.today} onBack={() => setForm(null)} />;
+  const of = { siteId: site.id, currency, today: day };
+  if (form) return <PriceSheet {...props} {...form} onBack={() => setForm(null)} />;
   return (
     <Sheet title={`Prices at ${site.fields.name}`} onClose={onClose} hint="A visit keeps the price of its day.">
       {offers.length === 0 ? <p className="mb-3 text-[15px]">No price is on file here. What stands on the post is enough to begin with.</p> : null}
@@ -74,9 +76,9 @@ function PriceSheet({
   onSave,
   record,
   draft: begun,
-  today,
+  day: today,
   onBack,
-}: Props & { record: MileRecord<'tariff'> | null; draft: PriceDraft; today: string; onBack: () => void }) {
+}: Props & { record: MileRecord<'tariff'> | null; draft: PriceDraft; onBack: () => void }) {
   const [id] = useState(() => record?.id ?? v7());
   const [draft, setDraft] = useState(begun);
   const [odd, setOdd] = useState<Record<string, string>>({});

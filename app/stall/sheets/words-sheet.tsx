@@ -1,12 +1,10 @@
 'use client';
 import { useState } from 'react';
 import { v7 } from 'uuid';
-import { phoneNow } from '@/client/touch/touch-time';
 import { privateNumber } from '@/core/records/private-number';
 import type { MileRecord, RecordItem } from '@/core/records/record-schema';
 import { priceFromPost } from '@/core/tariff/post-price';
 import { currencySymbol } from '@/core/units/money';
-import { localDay } from '@/core/units/zoned';
 import { FormField, fieldState } from '@/ui/forms/form-field';
 import { OneOf } from '@/ui/forms/one-of';
 import { Sheet } from '@/ui/pads/sheet';
@@ -74,8 +72,8 @@ export function PriceSheet({
   onPrices,
 }: {
   currency: string;
-  /** Where it can be kept as a price; `null`: nowhere, or by nobody who looks. */
-  place: { siteId: string; networkId: string; name: string; zone: string } | null;
+  /** Where it can be kept as a price, from which day on; `null`: nowhere, or by nobody who looks. */
+  place: { siteId: string; networkId: string; name: string; day: string } | null;
   prices: readonly MileRecord<'tariff'>[];
   openedAt: number;
   onClose: () => void;
@@ -102,7 +100,7 @@ export function PriceSheet({
         onSubmit={(e) => {
           e.preventDefault();
           if (problem || startProblem || why || (said === '' && text.trim() === '')) return;
-          const item = kept ? priceFromPost(prices, place, { currency, perKWh: price, startFee: start }, localDay(phoneNow(), place.zone), v7()) : null;
+          const item = kept ? priceFromPost(prices, place, { currency, perKWh: price, startFee: start }, place.day, v7()) : null;
           if (item) void onKeep([item]);
           onAct(openedAt, {
             kind: 'price_shown',
