@@ -1,3 +1,4 @@
+import { accessOf, type SiteAccess } from './location-access';
 import {
   breach,
   checkObject,
@@ -39,11 +40,12 @@ export type SiteIn = {
   leftOut: { pointer: string; code: 'removed' | 'connector_unknown' | 'no_connector' }[];
   hours: JsonObject | null;
 };
-export type LocationsIn = Findings & { sites: SiteIn[] };
+/** `access`: of each site by its pointer, how one gets there and what is around. */
+export type LocationsIn = Findings & { sites: SiteIn[]; access: Map<string, SiteAccess> };
 
 /** Locations of OCPI 2.2.1 as sites. One that breaks the standard is refused, with each breach; the others come in. */
 export function locationsIn(document: Json): LocationsIn {
-  const all: LocationsIn = { breaches: [], kept: [], sites: [] };
+  const all: LocationsIn = { breaches: [], kept: [], sites: [], access: new Map() };
   const seen = new Set<string>();
   for (const { pointer, value } of unitsOf(document)) {
     const own: Findings = { breaches: [], kept: [] };
@@ -57,6 +59,7 @@ export function locationsIn(document: Json): LocationsIn {
     if (!taken) continue;
     all.kept.push(...own.kept);
     all.sites.push(siteIn(value, pointer));
+    all.access.set(pointer, accessOf(value));
   }
   return all;
 }

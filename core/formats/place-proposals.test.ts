@@ -1,5 +1,6 @@
 import { recordItem } from '../records/record-schema';
 import { idOf } from '../visit/fixtures/story';
+import { NO_ACCESS } from './location-access';
 import type { StallIn } from './ocpi-locations';
 import { isNews, type KnownSite, type PlaceProposal, placeNews, sameSite, stallFields } from './place-proposals';
 
@@ -32,6 +33,7 @@ const file = (more: Partial<PlaceProposal> = {}): PlaceProposal => ({
   better: null,
   note: null,
   hours: null,
+  access: NO_ACCESS,
   stalls: [],
   ...more,
 });
@@ -72,6 +74,15 @@ describe('a site of a file and those that are here', () => {
     expect(placeNews(file({ hours: '24 hours' }), [{ ...here, fields: { ...here.fields, openingHours: 'by day' } }]).hours).toBe(false);
     expect(placeNews(file(), [here]).hours).toBe(false);
     expect(placeNews(file({ name: 'New', hours: '24 hours' }), []).hours).toBe(true);
+  });
+  it('brings the way in and what is around where that is not noted', () => {
+    const here = known('Lipa Barn', 'Bluebarn', [], [45.9, 14.5]);
+    const access = { ...NO_ACCESS, entrance: 'on the street' };
+    expect(placeNews(file({ access }), [here]).access).toEqual({ entrance: 'on the street' });
+    expect(isNews(placeNews(file({ access }), [here]))).toBe(true);
+    const noted = { ...here, fields: { ...here.fields, entrance: 'behind the barn' } };
+    expect(isNews(placeNews(file({ access }), [noted]))).toBe(false);
+    expect(placeNews(file({ name: 'New', access }), []).access).toEqual(access);
   });
   it('does not fill a post beyond the ids that it can hold', () => {
     const uids = Array.from({ length: 8 }, (_, i) => `E${i}`);

@@ -1,5 +1,6 @@
 import type { RecordFields } from '../records/record-schema';
 import type { GeoQuestion, GeoSite } from './geojson';
+import { accessLacking, NO_ACCESS, type SiteAccess } from './location-access';
 import { fold } from './match-sessions';
 import type { SiteIn, StallIn } from './ocpi-locations';
 import { hoursText } from './opening-hours';
@@ -17,6 +18,7 @@ export type PlaceProposal = {
   better: [number, number] | null;
   note: string | null;
   hours: string | null;
+  access: SiteAccess;
   stalls: StallIn[];
 };
 export type KnownSite = {
@@ -37,9 +39,10 @@ export const proposalOfGeo = (s: GeoSite): PlaceProposal => ({
   better: s.better,
   note: typeof s.rest.note === 'string' ? s.rest.note : null,
   hours: null,
+  access: NO_ACCESS,
   stalls: [],
 });
-export const proposalOfLocation = (s: SiteIn): PlaceProposal => ({
+export const proposalOfLocation = (s: SiteIn, access: SiteAccess = NO_ACCESS): PlaceProposal => ({
   pointer: s.pointer,
   name: s.name.trim(),
   network: s.network,
@@ -50,6 +53,7 @@ export const proposalOfLocation = (s: SiteIn): PlaceProposal => ({
   better: null,
   note: null,
   hours: hoursText(s.hours),
+  access,
   stalls: s.stalls,
 });
 
@@ -76,13 +80,14 @@ export type PlaceNews = {
   position: boolean;
   moves: boolean;
   hours: boolean;
+  access: Partial<SiteAccess>;
   stalls: StallIn[];
   uids: { id: string; rev: number; evseUids: string[] }[];
 };
 export function placeNews(p: PlaceProposal, known: readonly KnownSite[]): PlaceNews {
   const same = sameSite(p, known);
   const placed = p.latitude !== null && p.longitude !== null;
-  if (!same) return { same, position: placed, moves: false, hours: p.hours !== null, stalls: p.stalls, uids: [] };
+  if (!same) return { same, position: placed, moves: false, hours: p.hours !== null, access: p.access, stalls: p.stalls, uids: [] };
   const uids = same.stalls.flatMap((ours) => {
     const theirs = p.stalls.find((s) => isSame(s, ours.fields));
     const more = theirs?.evseUids.filter((uid) => !ours.fields.evseUids.includes(uid)) ?? [];
@@ -94,11 +99,13 @@ export function placeNews(p: PlaceProposal, known: readonly KnownSite[]): PlaceN
     position: placed && same.fields.latitude === null,
     moves: p.asks.includes('moved'),
     hours: p.hours !== null && same.fields.openingHours === null,
+    access: accessLacking(p.access, same.fields),
     stalls: p.stalls.filter((s) => !same.stalls.some((ours) => isSame(s, ours.fields))),
     uids,
   };
 }
-export const isNews = (n: PlaceNews): boolean => !n.same || n.position || n.moves || n.hours || n.stalls.length > 0 || n.uids.length > 0;
+export const isNews = (n: PlaceNews): boolean =>
+  !n.same || n.position || n.moves || n.hours || Object.keys(n.access).length > 0 || n.stalls.length > 0 || n.uids.length > 0;
 
 /** The fields of a post as a record has them. A network's rating is no plate that somebody read; phases that a record cannot say are left open. @param day the day it was written down */
 export function stallFields(s: StallIn, siteId: string, day: string): Partial<RecordFields<'stall'>> {

@@ -1,6 +1,7 @@
 import tzLookup from 'tz-lookup';
 import { atSea } from '@/core/formats/at-sea';
 import { type GeoCode, geojsonIn } from '@/core/formats/geojson';
+import { keptText } from '@/core/formats/location-access';
 import { fold } from '@/core/formats/match-sessions';
 import { locationsIn } from '@/core/formats/ocpi-locations';
 import { isNews, type KnownSite, type PlaceProposal, placeNews, proposalOfGeo, proposalOfLocation, stallFields } from '@/core/formats/place-proposals';
@@ -52,10 +53,14 @@ function readPlaces(document: Json, known: readonly KnownSite[]): Read | { code:
     if (whole) return { code: whole.code, where: { pointer: whole.pointer } };
     return { format: 'geojson', proposals: sites.map(proposalOfGeo), breaches };
   }
-  const { sites, breaches } = locationsIn(document);
+  const { sites, breaches, access } = locationsIn(document);
   if (sites.length === 0 && !looksLikeLocations(document)) return { code: 'no_places', where: { pointer: '' } };
   const refusing = breaches.filter((b) => b.refuses).map(({ pointer, code }) => ({ pointer, code }));
-  return { format: 'ocpi', proposals: sites.map(proposalOfLocation), breaches: [...refusing, ...sites.flatMap((s) => s.leftOut)] };
+  return {
+    format: 'ocpi',
+    proposals: sites.map((s) => proposalOfLocation(s, access.get(s.pointer))),
+    breaches: [...refusing, ...sites.flatMap((s) => s.leftOut)],
+  };
 }
 const looksLikeLocations = (document: Json): boolean => {
   const inside = document instanceof Map ? (document.get('data') ?? document) : document;
@@ -117,7 +122,7 @@ export async function takePlaces(who: SignedIn, bytes: Uint8Array, choices: read
     const position = positionOf(p, choice);
     if (news.same) {
       const moves = (news.moves || p.asks.length > 0) && choice.position !== 'none';
-      const more = { ...(position && (news.position || moves) ? position : {}), ...(news.hours ? { openingHours: p.hours } : {}) };
+      const more = { ...(position && (news.position || moves) ? position : {}), ...(news.hours ? { openingHours: p.hours } : {}), ...news.access };
       if (Object.keys(more).length > 0) record('site', news.same.id, revs.get(news.same.id) ?? 1, more);
     } else {
       const name = choice.network.trim();
@@ -134,7 +139,8 @@ export async function takePlaces(who: SignedIn, bytes: Uint8Array, choices: read
         zone,
         ...position,
         openingHours: p.hours,
-        note: p.note ? p.note.slice(0, 1000) : null,
+        ...p.access,
+        note: p.note ? keptText(p.note, 1000) : null,
       });
     }
     const siteId = news.same?.id ?? idOf(who.householdId, `site ${networkIds.get(fold(choice.network.trim()))} ${fold(p.name)}`);
