@@ -22,6 +22,8 @@ const sites = async (page: Page) =>
     longitude: number | null;
     zone: string;
     openingHours: string | null;
+    entrance: string | null;
+    food: string | null;
     stalls: { name: string }[];
   }[];
 
@@ -120,16 +122,31 @@ test('Locations of a network with their posts; places and prices go out and star
   });
   await choose(
     page,
-    { data: [location('A', 'Vrba Crossing', [evse('E1', '1'), evse('E3', '3')]), location('B', 'Hrast Depo', [evse('E9', '1')]), { id: 'C' }] },
+    {
+      data: [
+        location('A', 'Vrba Crossing', [evse('E1', '1'), evse('E3', '3')]),
+        { ...location('B', 'Hrast Depo', [evse('E9', '1')]), parking_type: 'UNDERGROUND_GARAGE', facilities: ['CAFE'] },
+        { id: 'C' },
+        location('D', 'Pay to 4111 1111 1111 1111', [evse('E8', '1')]),
+      ],
+    },
     'locations.json',
   );
   await expect(page.getByRole('listitem').filter({ hasText: 'Vrba Crossing' })).toContainText('adds to what is here, 46.377, 14.092, 1 new stall');
   await expect(page.getByRole('region', { name: 'What is left out' })).toContainText('/data/2/coordinates is missing');
-  await page.getByRole('button', { name: 'Take in 2 places' }).click();
+  await page.getByRole('button', { name: 'Take in 3 places' }).click();
   await status(page, 'taken in: sites, stalls and networks.');
+  // One that cannot be kept costs no other, and is told.
+  await expect(page.getByRole('region', { name: 'What is left out' })).toContainText(/\/data\/3 ?Pay to 4111 1111 1111 1111 was not taken: /);
   const found = Object.fromEntries((await sites(page)).map((s) => [s.name, s.stalls.map((x) => x.name).sort()]));
   expect(found).toEqual({ 'Vrba Crossing': ['1', '2', '3'], 'Hrast Depo': ['1'] });
 
+  expect((await sites(page)).map((s) => [s.entrance, s.food]).sort()).toEqual(
+    [
+      ['in an underground car park', 'cafe'],
+      [null, null],
+    ].sort(),
+  );
   expect((await sites(page)).map((s) => s.openingHours)).toEqual(['Mon–Fri 07:00–19:00', 'Mon–Fri 07:00–19:00']);
   // Out again: as Locations, as GeoJSON, and as a start for somebody else.
   const out = await (await page.request.get('/api/v1/export/ocpi-locations.json')).json();

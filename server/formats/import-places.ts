@@ -26,7 +26,12 @@ export type PlacesPreview = { format: 'geojson' | 'ocpi'; rows: PlaceRow[]; brea
 /** What somebody wants of a row: nothing is taken of one that is not named. */
 export type PlaceChoice = { pointer: string; network: string; position: 'file' | 'turned' | 'none' };
 export type PlacesAnswer =
-  | { ok: true; preview: PlacesPreview; taken?: number }
+  | {
+      ok: true;
+      preview: PlacesPreview;
+      taken?: number /** Records that were not taken, by their site, and why. */;
+      notTaken?: { pointer: string; name: string; reason: string }[];
+    }
   | { ok: false; refused: JsonRefused | { code: 'no_places' | GeoCode; where: { pointer: string } } };
 
 type Read = { format: 'geojson' | 'ocpi'; proposals: PlaceProposal[]; breaches: { pointer: string; code: string }[] };
@@ -112,6 +117,7 @@ export async function takePlaces(who: SignedIn, bytes: Uint8Array, choices: read
   const networkIds = new Map(networks.filter((n) => !n.archived).map((n) => [fold(n.fields.name), n.id]));
   const revs = new Map((await recordsOf(who.householdId, 'site')).map((s) => [s.id, s.rev]));
   const units: object[][] = [];
+  const of = new Map<string, PlaceProposal>();
   for (const p of found.proposals) {
     const choice = chosen.get(p.pointer);
     if (!choice) continue;
@@ -151,15 +157,22 @@ export async function takePlaces(who: SignedIn, bytes: Uint8Array, choices: read
       });
     for (const { id, rev, evseUids } of news.uids) record('stall', id, rev, { evseUids });
     units.push(items);
+    for (const item of items) of.set((item as { record: { id: string } }).record.id, p);
   }
   let taken = 0;
+  const notTaken = new Map<string, { pointer: string; name: string; reason: string }>();
   for (const batch of batches(units)) {
     const answer = await takeBatch(who, { items: batch });
     if (!answer.ok) throw new Error(answer.reason);
     taken += answer.results.filter((r) => r.status === 'taken').length;
-    for (const r of answer.results) if (r.status === 'refused') console.error(`a place of a file was refused: ${r.path} ${r.reason}`);
+    for (const r of answer.results) {
+      const p = of.get(r.id);
+      // What else of its site is refused with it says less.
+      if (r.status === 'refused' && p && !notTaken.has(p.pointer))
+        notTaken.set(p.pointer, { pointer: p.pointer, name: p.name, reason: r.reason ?? 'is not understood' });
+    }
   }
-  return { ok: true, preview: await previewOf(who, found, await knownSites(who.householdId)), taken };
+  return { ok: true, preview: await previewOf(who, found, await knownSites(who.householdId)), taken, notTaken: [...notTaken.values()] };
 }
 
 function positionOf(p: PlaceProposal, choice: PlaceChoice): { latitude: number; longitude: number } | null {

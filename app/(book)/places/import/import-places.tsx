@@ -37,14 +37,17 @@ type Choice = Omit<PlaceChoice, 'pointer'>;
 const proposed = (r: PlaceRow): Choice | null =>
   r.is === 'here' || r.asks.length > 0 ? null : { network: r.network ?? '', position: r.latitude === null ? 'none' : 'file' };
 
+type NotTaken = { pointer: string; name: string; reason: string };
+
 /** Chooses a file, shows what would come of each site, asks, and takes in what is ticked. */
 export function ImportPlaces() {
   const [file, setFile] = useState<File | null>(null);
   const [seen, setSeen] = useState<PlacesPreview | null>(null);
   const [choices, setChoices] = useState<Readonly<Record<string, Choice>>>({});
   const { busy, said, say, working } = useFileWork();
+  const [notTaken, setNotTaken] = useState<NotTaken[]>([]);
 
-  const send = async (of: File, some: readonly PlaceChoice[] | null): Promise<(PlacesPreview & { taken?: number }) | null> => {
+  const send = async (of: File, some: readonly PlaceChoice[] | null): Promise<(PlacesPreview & { taken?: number; notTaken?: NotTaken[] }) | null> => {
     const query = some === null ? '' : `?${new URLSearchParams({ choices: JSON.stringify(some) })}`;
     const answer = await fetch(`/api/v1/import/places${query}`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: of });
     const body = await answer.json();
@@ -67,10 +70,12 @@ export function ImportPlaces() {
       if (!file || !seen) return;
       const all = Object.entries(choices).map(([pointer, c]) => ({ pointer, ...c }));
       let taken = 0;
+      setNotTaken([]);
       for (let at = 0; at < all.length; at += AT_ONCE) {
         const told = await send(file, all.slice(at, at + AT_ONCE));
         if (!told) return;
         taken += told.taken ?? 0;
+        setNotTaken((before) => [...before, ...(told.notTaken ?? [])]);
         show(told);
         say(
           at + AT_ONCE < all.length
@@ -96,7 +101,12 @@ export function ImportPlaces() {
       />
       {seen ? (
         <>
-          <LeftOut items={seen.breaches.map((b) => ({ pointer: b.pointer, reason: CODE[b.code] ?? b.code.replaceAll('_', ' ') }))} />
+          <LeftOut
+            items={[
+              ...notTaken.map(({ pointer, name, reason }) => ({ pointer, reason: `${name} was not taken: ${reason}` })),
+              ...seen.breaches.map((b) => ({ pointer: b.pointer, reason: CODE[b.code] ?? b.code.replaceAll('_', ' ') })),
+            ]}
+          />
           <datalist id="networks-here">
             {seen.networks.map((n) => (
               <option key={n} value={n} />

@@ -35,5 +35,8 @@ export const POST = answering(async (request: Request): Promise<Response> => {
   if (typeof chosen === 'string') return Response.json({ error: chosen }, { status: 422, headers: noStore });
   const answer = chosen ? await takePlaces(who, body.bytes, chosen) : await previewPlaces(who, body.bytes);
   if (!answer.ok) return Response.json({ error: 'The file cannot be read.', refused: answer.refused }, { status: 422, headers: noStore });
-  return Response.json({ ...answer.preview, ...(answer.taken === undefined ? {} : { taken: answer.taken }) }, { headers: noStore });
+  return Response.json(
+    { ...answer.preview, ...(answer.taken === undefined ? {} : { taken: answer.taken, notTaken: answer.notTaken ?? [] }) },
+    { headers: noStore },
+  );
 });
