@@ -155,6 +155,39 @@ describe('where a tariff cuts', () => {
   });
 });
 
+describe('the stretches that caused a line', () => {
+  const where = (...of: Parameters<typeof lines>) => lines(...of).map((l) => [l.of, l.where.map(([from, to]) => [(from - T) / MIN, (to - T) / MIN])]);
+  it('follow on one another as one, and are apart where something lay between', () => {
+    expect(where([only('TIME', 6)], [{ min: 10 }, { min: 10, kwh: 2 }])).toEqual([['TIME', [[0, 20]]]]);
+    expect(where([only('TIME', 6)], [{ min: 10 }, { min: 5, parked: true }, { min: 10 }])).toEqual([
+      [
+        'TIME',
+        [
+          [0, 10],
+          [15, 25],
+        ],
+      ],
+    ]);
+  });
+  it('end where the price changed, within a period too', () => {
+    expect(where([when(only('ENERGY', 1), { max_kwh: 2.25 }), only('ENERGY', 2)], [{ min: 10, kwh: 4 }])).toEqual([
+      ['ENERGY', [[0, 5.625]]],
+      ['ENERGY', [[5.625, 10]]],
+    ]);
+    expect(where([when(only('TIME', 6), { max_duration: 240 }), only('TIME', 12)], [{ min: 10 }])).toEqual([
+      ['TIME', [[0, 4]]],
+      ['TIME', [[4, 10]]],
+    ]);
+  });
+  it('are of the tiers of power alone that were given', () => {
+    const tiers = [0, 50, 100].map((min_power) => ({ min_power, price_per_min: 0.1 }));
+    expect(where(FREE, [{ min: 10, kwh: 10, power: 60 }], { power_time: { tiers } })).toEqual([
+      ['FLAT', [[0, 0]]],
+      ['X_POWER_TIME', [[0, 10]]],
+    ]);
+  });
+});
+
 describe('what cannot be priced says where and why', () => {
   const why = (t: OcpiTariff, parts: Parameters<typeof sessionOf>[1] = [{ min: 10, kwh: 1 }]) => cannotPrice(compileTariff(t), sessionOf(NOON, parts));
   it('too long, before it holds, after it held, and without the current it looks at', () => {
