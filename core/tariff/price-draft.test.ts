@@ -112,7 +112,27 @@ describe('a price on file', () => {
   });
   it('as it is now begins with what it was, from today', () => {
     const record = kept({ providerId: PROVIDER, startFee: '0', validUntil: '2026-05-31', note: 'sign' });
-    expect(draftFrom(record, of)).toMatchObject({ plain: { perKWh: '0.5', startFee: '' }, forWhom: PROVIDER, from: '2026-06-01', until: '', note: '' });
+    expect(draftFrom(record, of, idOf(64))).toMatchObject({
+      plain: { perKWh: '0.5', startFee: '' },
+      forWhom: PROVIDER,
+      from: '2026-06-01',
+      until: '',
+      note: '',
+    });
+  });
+  it('that is an object begins anew under its own id, without the days on which it held', () => {
+    const object = {
+      ...(objectOfDraft(typed({ perKWh: '0.4' }), ID, of.today)?.tariff as object),
+      min_price: { excl_vat: 1 },
+      start_date_time: '2026-01-01T00:00:00Z',
+      end_date_time: '2026-05-31T00:00:00Z',
+    };
+    const record = kept({ tariff: object, extra: { tax_percent: 5 } });
+    const { start_date_time: _, end_date_time: __, ...undated } = object as Record<string, unknown>;
+    expect(draftFrom(record, of, idOf(64)).raw).toEqual({ tariff: { ...undated, id: idOf(64) }, extra: { tax_percent: 5 } });
+    expect(draftOf(record, of).raw?.tariff).toEqual(object);
+    expect(saidBy({ ...record.fields, name: 'x' }, idOf(65)).raw).toEqual({ tariff: { ...undated, id: idOf(65) }, extra: { tax_percent: 5 } });
+    expect(saidBy({ tariff: object as never, extra: null }, idOf(65)).raw?.tariff).toEqual({ ...object, id: idOf(65) });
   });
   it('that the plain choices cannot say is taken as an object', () => {
     const object = {

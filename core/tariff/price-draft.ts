@@ -55,11 +55,18 @@ export function otherPrices(records: readonly MileRecord<'tariff'>[], placeOf: (
       extra: extra ?? null,
     }));
 }
+/** An object as that of another price: under its id, and without the days on which it held before. */
+function anew({ tariff, extra }: PriceObject, id: string): PriceObject {
+  const { start_date_time: _, end_date_time: __, ...rest } = tariff;
+  return { tariff: { ...rest, id }, extra };
+}
 /** What is typed when another price, or an object that was pasted in, takes its place. @param id of the price that is typed */
 export function saidBy(of: OtherPrice | PriceObject, id: string): Partial<PriceDraft> {
   const choices = 'name' in of ? choicesOf(of) : choicesOfObject(of);
   const currency = 'name' in of ? of.currency : of.tariff.currency;
-  return { currency, ...choices, raw: choices.raw && { ...choices.raw, tariff: { ...choices.raw.tariff, id } } };
+  // One that is pasted in says itself when it holds.
+  const raw = choices.raw && ('name' in of ? anew(choices.raw, id) : { ...choices.raw, tariff: { ...choices.raw.tariff, id } });
+  return { currency, ...choices, raw };
 }
 
 /**
@@ -83,9 +90,10 @@ export function draftOf(record: MileRecord<'tariff'> | null, of: { siteId: strin
   };
 }
 
-/** The same price from a day on: what a post says now begins with what it said before. */
-export function draftFrom(record: MileRecord<'tariff'>, of: { siteId: string; currency: string; today: string }): PriceDraft {
-  return { ...draftOf(record, of), from: of.today, until: '', note: '' };
+/** The same price from a day on: what a post says now begins with what it said before. @param id of the new one */
+export function draftFrom(record: MileRecord<'tariff'>, of: { siteId: string; currency: string; today: string }, id: string): PriceDraft {
+  const begun = draftOf(record, of);
+  return { ...begun, raw: begun.raw && anew(begun.raw, id), from: of.today, until: '', note: '' };
 }
 
 /** The object behind what is typed; `null` while it says no price. @param id of the record */

@@ -2,6 +2,7 @@ import type { RowDataPacket } from 'mysql2/promise';
 import { v7 } from 'uuid';
 import { recordItem } from '@/core/records/record-schema';
 import { GIVEN_ROLES, type MemberRole } from '@/core/records/roles';
+import { NO_WISHES } from '@/core/records/wishes';
 import { toBin } from '../db/binary-id';
 import { pool } from '../db/pool';
 import { addPlace, addSomebody, addVisit, asRecords, describeWithDatabase, newHousehold, send } from '../fixtures/household';
@@ -10,7 +11,7 @@ import { visitPage } from '../visits/visit-page';
 import { accountOfPerson, signUp } from './accounts';
 import { deleteHousehold, deletePerson } from './forget';
 import { comeIn, endInvitation, invitationAt, invitationsOf, invite } from './invitations';
-import { changeRole, endMembership, goTo, householdsOf, membersOf, startHousehold } from './members';
+import { changeRole, changeWishes, endMembership, goTo, householdsOf, membersOf, startHousehold } from './members';
 import { sessionOf, startSession } from './sessions';
 import type { Who } from './who';
 
@@ -207,6 +208,18 @@ describeWithDatabase('what each role may write', () => {
     const theirs = looks(owner, open, { role: 'recorder' });
     await send(owner, theirs);
     expect(await said(observer, back(theirs[0]?.event.id as string))).toMatchObject({ status: 'refused', path: 'payload.target' });
+  });
+});
+
+describeWithDatabase('what somebody wishes for', () => {
+  it('is kept one by one, from wherever it comes, also at once; what is emptied is as usual', async () => {
+    const who = await newHousehold();
+    const { token } = await startSession(who.householdId, who.personId);
+    const wishes = async () => (await sessionOf(token))?.wishes;
+    await Promise.all([changeWishes(who.personId, { distance: 'mi' }), changeWishes(who.personId, { usualStop: '?kwh=30' })]);
+    expect(await wishes()).toEqual({ ...NO_WISHES, distance: 'mi', usualStop: '?kwh=30' });
+    await changeWishes(who.personId, { usualStop: null, emergencyNumber: '112' });
+    expect(await wishes()).toEqual({ ...NO_WISHES, distance: 'mi', emergencyNumber: '112' });
   });
 });
 

@@ -45,7 +45,7 @@ export function PricesSheet(props: Props) {
               </p>
               {record ? (
                 <div className="grid grid-cols-2 gap-2">
-                  <button type="button" className="plate !min-h-[48px]" onClick={() => setForm({ record: null, draft: draftFrom(record, of) })}>
+                  <button type="button" className="plate !min-h-[48px]" onClick={() => setForm({ record: null, draft: draftFrom(record, of, v7()) })}>
                     Another price now
                   </button>
                   <button type="button" className="plate !min-h-[48px]" onClick={() => setForm({ record, draft: draftOf(record, of) })}>
