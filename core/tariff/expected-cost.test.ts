@@ -4,7 +4,7 @@ import { CARD, IN, KW, STALL_A, STALL_B, type Step, story, T0, VISIT } from '../
 import { payloadProblem } from '../visit/payloads';
 import { chargedAttempts, visitBills } from './charged-visit';
 import { compileTariff } from './compiled-tariff';
-import { billCost, screenCost, stopCost } from './expected-cost';
+import { billCost, screenCost, tryPrice } from './expected-cost';
 import bills from './fixtures/bills.json';
 import { NO_PRICE, objectOfPlain } from './plain-price';
 
@@ -124,12 +124,15 @@ describe('how long the car stood connected', () => {
   });
 });
 
-it('one stop by a price while it is typed', () => {
+it('a price while it is typed: one stop by it, and what looks odd', () => {
   const object = objectOfPlain({ ...NO_PRICE, perKWh: '0.5', perMin: '0.1', startFee: '1' }, { id: 't', currency: 'EUR', day: '2025-01-01' });
-  expect(stopCost(object, 'UTC', T0 + 0.4, { kWh: 40, minutes: 30 })).toBe('€24.00');
-  const current = {
-    ...object,
-    tariff: { ...object.tariff, elements: [{ price_components: [{ type: 'ENERGY' as const, price: 1, step_size: 0 }], restrictions: { min_current: 9 } }] },
-  };
-  expect(stopCost(current, 'UTC', T0, { kWh: 40, minutes: 30 })).toBeNull();
+  const tried = (o: typeof object) => tryPrice(o, 'UTC', T0 + 0.4, '2025-10-14', { kWh: 40, minutes: 30 });
+  expect(tried(object)).toEqual({ cost: '€24.00', questions: [] });
+  const elements = [{ price_components: [{ type: 'ENERGY' as const, price: 1, step_size: 0 }], restrictions: { min_current: 9 } }];
+  expect(tried({ ...object, tariff: { ...object.tariff, elements } }).cost).toBeNull();
+  const night = objectOfPlain(
+    { ...NO_PRICE, windows: [{ from: '22:00', to: '06:00', days: 'all', perKWh: '0.3' }] },
+    { id: 't', currency: 'EUR', day: '2025-01-01' },
+  );
+  expect(tried(night)).toEqual({ cost: '€0.00', questions: [expect.stringContaining('06:00')] });
 });

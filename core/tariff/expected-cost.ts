@@ -8,6 +8,7 @@ import { runningSession } from './cost-so-far';
 import { decimal } from './exact';
 import { exampleStop } from './example-stop';
 import type { PriceObject } from './price-draft';
+import { priceQuestions } from './price-questions';
 
 type Told = Pick<Visit, 'attempts' | 'billed' | 'zone' | 'pulledOutAt' | 'line' | 'delivered'>;
 
@@ -35,13 +36,12 @@ export function billCost(t: CompiledTariff, v: Told, bill: BillInHand): string |
   return bills.known ? sumOfBills(bills.value, false) : null;
 }
 
-/**
- * What one stop costs by a price while it is typed, in print.
- * @param at UTC ms, when it begins
- * @returns `null` where the price cannot say
- */
-export function stopCost({ tariff, extra }: PriceObject, zone: string, at: number, stop: { kWh: number; minutes: number }): string | null {
+/** A price while it is typed: what one stop would cost by it, in print, `null` where it cannot say, and what looks odd about it. */
+export type PriceTried = { cost: string | null; questions: string[] };
+/** Tries a price. @param at UTC ms, when the stop begins @param day from which it is looked at, ISO */
+export function tryPrice({ tariff, extra }: PriceObject, zone: string, at: number, day: string, stop: { kWh: number; minutes: number }): PriceTried {
   const t = compileTariff(tariff, extra ?? {});
   const session = exampleStop(zone, Math.round(at), stop.kWh, stop.minutes);
-  return cannotPrice(t, session).length > 0 ? null : printMoney(decimal(billOf(t, session).total.incl, minorDigits(t.currency)), t.currency);
+  const cost = cannotPrice(t, session).length > 0 ? null : printMoney(decimal(billOf(t, session).total.incl, minorDigits(t.currency)), t.currency);
+  return { cost, questions: priceQuestions(t, day).map((q) => q.text) };
 }

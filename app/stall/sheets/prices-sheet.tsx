@@ -83,16 +83,16 @@ function PriceSheet({
   const [draft, setDraft] = useState(begun);
   const [odd, setOdd] = useState<Record<string, string>>({});
   const [busy, setBusy] = useState(false);
-  const [stop, setStop] = useState<Awaited<ReturnType<typeof parts>>['stopCost'] | null>(null);
+  const [tries, setTries] = useState<Awaited<ReturnType<typeof parts>>['tryPrice'] | null>(null);
   useEffect(() => {
     parts().then(
-      (m) => setStop(() => m.stopCost),
+      (m) => setTries(() => m.tryPrice),
       () => {},
     );
   }, []);
   const set = (change: Partial<PriceDraft>) => setDraft((d) => ({ ...d, ...change }));
   const object = objectOfDraft(draft, id, today);
-  const tried = stop && object ? stop(object, site.fields.zone, phoneNow(), TRY) : null;
+  const tried = tries && object ? tries(object, site.fields.zone, phoneNow(), today, TRY) : null;
   const around = useMemo(() => aroundOf(records, site, network, begun.forWhom, today), [records, site, network, begun.forWhom, today]);
   const save = async () => {
     const own = { plans: records.plan.map((p) => p.id), providers: records.provider.map((p) => p.id) };
@@ -117,8 +117,13 @@ function PriceSheet({
       >
         <PriceSaid id={id} draft={draft} object={object} odd={odd} around={around} onChange={set} onAnew={() => setOdd({})} />
         <p aria-live="polite" className="mb-3 min-h-[21px] text-[14px] text-ink-2">
-          {tried ? `${TRY.kWh} kWh in ${TRY.minutes} min from now would cost ${tried}.` : ''}
+          {tried?.cost ? `${TRY.kWh} kWh in ${TRY.minutes} min from now would cost ${tried.cost}.` : ''}
         </p>
+        {tried?.questions.map((q) => (
+          <p key={q} className="mb-3 border-l-4 border-paint px-3 py-1 text-[14px]">
+            {q}
+          </p>
+        ))}
         <FormAlert message={unseenOf(odd)} />
         <div className="grid grid-cols-[1fr_2fr] gap-2">
           <button type="button" className="plate !min-h-[52px]" onClick={onBack}>
