@@ -70,6 +70,35 @@ describe('what a charge has cost so far', () => {
     expect([cost.total, cost.next]).toEqual(['5.00', { at: T0 + (700 + 600) * 1000, prices: { perKWh: '0.7000', perMin: null }, fee: null }]);
   });
 
+  it('by the mean so far where no power was read, and by the last one that was', () => {
+    const elements = [energy(0.5, { max_kwh: 20 }), energy(0.7)];
+    // 10 kWh in 600 s are 60 kW.
+    expect(told(700, elements, [read(400, { kWh: '10' })]).next?.at).toBe(T0 + (700 + 600) * 1000);
+    expect(told(700, elements, [read(300, { kW: 120 }), read(700, { kWh: '10' })]).next?.at).toBe(T0 + (700 + 300) * 1000);
+  });
+  it('the first of what comes is told, a price or a fee, each by itself', () => {
+    const elements = [energy(0.5, { max_kwh: 20 }), energy(0.7)];
+    const steps = [read(700, { kWh: '10', kW: 60 })];
+    const fee = (after_minutes: number) => told(700, elements, steps, { overstay_fee: { after_minutes, fee: 12 } }).next;
+    expect(fee(60)).toEqual({ at: T0 + 1300 * 1000, prices: { perKWh: '0.7000', perMin: null }, fee: null });
+    expect(fee(15)).toEqual({ at: T0 + 1000 * 1000, prices: { perKWh: '0.5000', perMin: null }, fee: '12.00' });
+    expect(fee(20)).toEqual({ at: T0 + 1300 * 1000, prices: { perKWh: '0.7000', perMin: null }, fee: '12.00' });
+  });
+  it('of a charge of which only the day is known energy is priced, minutes are not', () => {
+    const day = { precision: 'day' as const, origin: 'typed' as const };
+    const typed = (...steps: Step[]) => steps.map(([s, kind, payload = {}]): Step => [s, kind, payload, day]);
+    const visit = deriveVisit(
+      VISIT,
+      story(...typed(IN, [100, 'power_seen', KW], [200, 'power_gone', { why: 'asked' }], [210, 'reading', { screen: 'stall', kWh: '8' }])),
+      payloadProblem,
+    );
+    expect(costSoFar(compileTariff(tariff([START, energy(0.5)])), visit, T0 + 900_000)).toMatchObject({ known: true, value: { total: '5.00' } });
+    expect(costSoFar(compileTariff(tariff([energy(0.5), byMinute(0.1)])), visit, T0 + 900_000)).toEqual({
+      known: false,
+      why: 'the price depends on times that were not recorded',
+    });
+  });
+
   it('free minutes cost nothing until they are over', () => {
     const free = { allowance: { free_minutes_per_session: 30, applies_to: ['TIME' as const] } };
     const cost = told(100 + 25 * MIN, [byMinute(0.1)], [], free);
