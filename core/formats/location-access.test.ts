@@ -51,6 +51,15 @@ describe('how one gets to a site of a network’s file', () => {
     expect(read({ parking_type: 'ON_STREET', directions: [{ language: 'en', text: 'Card 4111 1111 1111 1111' }] }).entrance).toBe('on the street');
     expect([keptText('4111 1111 1111 1111', 90), keptText('  ', 9)]).toEqual([null, null]);
   });
+  it('is read of a file of any size in one go through it', () => {
+    // Held each against each, these would take minutes.
+    const many = Array.from({ length: 200_000 }, (_, i) => `X${i}`);
+    expect(read({ evses: [{ parking_restrictions: [...many, 'EV_ONLY'] }, evse('EV_ONLY')], facilities: [...many, 'CAFE'] })).toEqual({
+      entrance: 'for electric cars only',
+      food: 'cafe',
+      shop: null,
+    });
+  });
   it('fills only what a site lacks', () => {
     const file = { entrance: 'on the street', food: null, shop: 'supermarket' };
     expect(accessLacking(file, { entrance: null, food: 'cafe', shop: 'kiosk' })).toEqual({ entrance: 'on the street' });

@@ -56,16 +56,10 @@ function directions(o: JsonObject): string | null {
 /** What a Location of OCPI 2.2.1 says of the way in and of what is around. A restriction is told where every post has it, else as that of some. */
 export function accessOf(location: JsonObject): SiteAccess {
   const evses = listIn(location, 'evses').filter(isObject);
-  const restricted = evses.map((e) => textsIn(e, 'parking_restrictions'));
-  const codes = [...new Set(restricted.flat())];
-  const everywhere = words(
-    codes.filter((c) => restricted.every((r) => r.includes(c))),
-    RESTRICTED,
-  );
-  const somewhere = words(
-    codes.filter((c) => !restricted.every((r) => r.includes(c))),
-    RESTRICTED,
-  ).map((w) => `some posts ${w}`);
+  const restricted = evses.map((e) => new Set(words(textsIn(e, 'parking_restrictions'), RESTRICTED)));
+  const all = [...new Set(restricted.flatMap((r) => [...r]))];
+  const everywhere = all.filter((w) => restricted.every((r) => r.has(w)));
+  const somewhere = all.filter((w) => !everywhere.includes(w)).map((w) => `some posts ${w}`);
   const facilities = textsIn(location, 'facilities');
   const way = [...words([textOf(location, 'parking_type') ?? ''], PARKING), ...everywhere, ...somewhere, directions(location)].filter((w) => w !== null);
   return {

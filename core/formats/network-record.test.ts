@@ -2,49 +2,29 @@ import { deriveVisit } from '../visit/derive';
 import { CARD, IN, KW, STALL_A, type Step, story, T0, VISIT } from '../visit/fixtures/story';
 import { payloadProblem } from '../visit/payloads';
 import { documentOf } from './cdr-bills';
+import { cdrOf } from './fixtures/cdr';
 import { networkRecords } from './network-record';
 
 const iso = (s: number) => new Date(T0 + s * 1000).toISOString();
-const cdr = (more: object = {}) => ({
-  country_code: 'SI',
-  party_id: 'BLU',
-  id: 'C-1',
-  start_date_time: iso(120),
-  end_date_time: iso(920),
-  cdr_token: { uid: 'not kept', type: 'RFID', contract_id: 'not kept' },
-  auth_method: 'WHITELIST',
-  cdr_location: {
-    id: 'L',
-    name: 'Lipa Barn',
-    address: 'Barn 1',
-    city: 'Lipa',
-    country: 'SVN',
-    coordinates: { latitude: '45.90000', longitude: '14.55000' },
-    evse_uid: '1',
-    evse_id: 'SI*BLU*1',
-    connector_id: '1',
-    connector_standard: 'IEC_62196_T2_COMBO',
-    connector_format: 'CABLE',
-    connector_power_type: 'DC',
-  },
-  currency: 'EUR',
-  charging_periods: [
-    { start_date_time: iso(120), dimensions: [{ type: 'ENERGY', volume: 10 }] },
+const cdr = (more: object = {}) =>
+  cdrOf(
+    { start: T0 + 120_000, end: T0 + 920_000 },
     {
-      start_date_time: iso(700),
-      dimensions: [
-        { type: 'PARKING_TIME', volume: 0.05 },
-        { type: 'MAX_CURRENT', volume: 200 },
+      charging_periods: [
+        { start_date_time: iso(120), dimensions: [{ type: 'ENERGY', volume: 10 }] },
+        {
+          start_date_time: iso(700),
+          dimensions: [
+            { type: 'PARKING_TIME', volume: 0.05 },
+            { type: 'MAX_CURRENT', volume: 200 },
+          ],
+        },
       ],
+      total_time: 0.05,
+      total_parking_time: 0.05,
+      ...more,
     },
-  ],
-  total_cost: { excl_vat: 5 },
-  total_energy: 10,
-  total_time: 0.05,
-  total_parking_time: 0.05,
-  last_updated: iso(920),
-  ...more,
-});
+  );
 const START: Step[] = [IN, [20, 'stall_chosen', { stallId: STALL_A }], [60, 'plugged'], [70, 'means_shown', CARD], [100, 'power_seen', KW]];
 const ENDED: Step[] = [
   [700, 'power_gone', { why: 'asked' }],

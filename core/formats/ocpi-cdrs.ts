@@ -1,4 +1,5 @@
 import Big from 'big.js';
+import { privateNumber } from '../records/private-number';
 import {
   breach,
   checkObject,
@@ -199,10 +200,18 @@ function billIn(o: JsonObject, pointer: string): BillIn {
   };
 }
 
+/** A record without what is of the driver's card and contract: in its token, and in whatever text a network adds, save what is signed, which holds only whole. */
 function withoutPrivate(o: JsonObject): JsonObject {
-  const token = objectIn(o, 'cdr_token');
-  if (!token) return o;
-  return new Map([...o, ['cdr_token', new Map([...token].map(([k, v]): [string, Json] => [k, (PRIVATE as readonly string[]).includes(k) ? NOT_KEPT : v]))]]);
+  return new Map(
+    [...o].map(([name, v]): [string, Json] => [name, name === 'cdr_token' && isObject(v) ? tokenKept(v) : name === 'signed_data' ? v : textKept(v)]),
+  );
+}
+const tokenKept = (token: JsonObject): JsonObject =>
+  new Map([...token].map(([k, v]): [string, Json] => [k, (PRIVATE as readonly string[]).includes(k) ? NOT_KEPT : textKept(v)]));
+function textKept(v: Json): Json {
+  if (typeof v === 'string') return privateNumber(v) === null ? v : NOT_KEPT;
+  if (Array.isArray(v)) return v.map(textKept);
+  return isObject(v) ? new Map([...v].map(([k, of]): [string, Json] => [k, textKept(of)])) : v;
 }
 
 /** What of a record was signed by its meter; `null`: nothing. */

@@ -1,4 +1,5 @@
 import { documentOf } from '@/core/formats/cdr-bills';
+import { cdrOf } from '@/core/formats/fixtures/cdr';
 import { openLedger } from '@/core/formats/ledger-file';
 import type { EventOf } from '@/core/visit/event';
 import { pool } from '../db/pool';
@@ -12,40 +13,20 @@ import { ledgerZip } from './ledger-out';
 afterAll(() => (process.env.DATABASE_URL ? pool().end() : undefined));
 
 const AT = Date.UTC(2025, 9, 1, 12);
-const iso = (ms: number) => new Date(ms).toISOString();
 const cdrs = new TextEncoder().encode(
   JSON.stringify([
-    {
-      country_code: 'SI',
-      party_id: 'BLU',
-      id: 'C-1',
-      start_date_time: iso(AT + 50_000),
-      end_date_time: iso(AT + 905_000),
-      cdr_token: { uid: 'NUMBER-1', type: 'RFID', contract_id: 'NUMBER-2' },
-      auth_method: 'WHITELIST',
-      cdr_location: {
-        id: 'L',
-        name: 'Lipa Barn',
-        address: 'Barn 1',
-        city: 'Lipa',
-        country: 'SVN',
-        coordinates: { latitude: '45.90000', longitude: '14.55000' },
-        evse_uid: '1',
-        evse_id: '1',
-        connector_id: '1',
-        connector_standard: 'IEC_62196_T2_COMBO',
-        connector_format: 'CABLE',
-        connector_power_type: 'DC',
+    cdrOf(
+      { start: AT + 50_000, end: AT + 905_000 },
+      {
+        charging_periods: [{ start_date_time: new Date(AT + 50_000).toISOString(), dimensions: [{ type: 'ENERGY', volume: 12.5 }] }],
+        total_cost: { excl_vat: 6.25 },
+        total_energy: 12.5,
+        total_time: 0.5,
+        signed_data: { encoding_method: 'OCMF', signed_values: [{ nature: 'End', plain_data: 'p', signed_data: 'OCMF|{"MS":"7"}|{"SD":"00"}' }] },
+        remark: 'Paid by 4111 1111 1111 1111',
+        x_unknown: { note: 'kept', list: ['SI-BLU-C12345678'] },
       },
-      currency: 'EUR',
-      charging_periods: [{ start_date_time: iso(AT + 50_000), dimensions: [{ type: 'ENERGY', volume: 12.5 }] }],
-      total_cost: { excl_vat: 6.25 },
-      total_energy: 12.5,
-      total_time: 0.5,
-      signed_data: { encoding_method: 'OCMF', signed_values: [{ nature: 'End', plain_data: 'p', signed_data: 'OCMF|{"MS":"7"}|{"SD":"00"}' }] },
-      x_unknown: { note: 'kept' },
-      last_updated: iso(AT + 905_000),
-    },
+    ),
   ]),
 );
 
@@ -75,8 +56,9 @@ describeWithDatabase('CDRs of a network', () => {
       },
     ]);
     const document = documentOf((page.visit.bills[0] as EventOf<'bill'>).payload) as string;
-    expect(document).toContain('"x_unknown":{"note":"kept"}');
-    expect(document).not.toContain('NUMBER');
+    expect(document).toContain('"remark":"not kept","x_unknown":{"note":"kept","list":["not kept"]}');
+    expect(document).toContain('OCMF|');
+    expect(document).not.toMatch(/NUMBER|4111|C12345678/);
     expect(await takeCdrs(to, cdrs, new Map())).toMatchObject({ ok: true, taken: 0, preview: { rows: [{ there: true }] } });
     const importId = first.ok ? first.preview.importId : '';
     expect(await undoBills(to, importId)).toBe(1);

@@ -29,7 +29,8 @@ export type PlacesAnswer =
   | {
       ok: true;
       preview: PlacesPreview;
-      taken?: number /** Records that were not taken, by their site, and why. */;
+      taken?: number;
+      /** Sites of which something was not taken, and why. */
       notTaken?: { pointer: string; name: string; reason: string }[];
     }
   | { ok: false; refused: JsonRefused | { code: 'no_places' | GeoCode; where: { pointer: string } } };
