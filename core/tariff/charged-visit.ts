@@ -140,14 +140,15 @@ function energiesOf(v: Pick<Visit, 'attempts' | 'billed' | 'delivered'>): Maybe<
 /** A bill as it is held in the hand: for which attempts, by their numbers, and the kWh on it, a decimal string, where it says some. */
 export type BillInHand = { attempts: readonly number[]; kWh?: string | undefined };
 
-type Told = Pick<Visit, 'attempts' | 'billed' | 'zone' | 'pulledOutAt' | 'line' | 'delivered'>;
+/** What of a visit its price hangs on. */
+export type PricedVisit = Pick<Visit, 'attempts' | 'billed' | 'zone' | 'pulledOutAt' | 'line' | 'delivered'>;
 
 /**
  * A session as it is priced that charges no longer: from the start of power to the end of charging, then parked while the car was connected. Energy is even between the
  * stall's readings; pauses are parked. A session of which only the day is known has no times.
  * @param now UTC ms, until when a car that still stands there stood; `null`: what comes after the charge is not asked
  */
-export function endedAttempt(v: Told, a: Attempt & { proof: NonNullable<Attempt['proof']> }, kWh: string, now: number | null): ChargedAttempt {
+export function endedAttempt(v: PricedVisit, a: Attempt & { proof: NonNullable<Attempt['proof']> }, kWh: string, now: number | null): ChargedAttempt {
   const total = wh(kWh);
   const start = chargedFrom(a, a.proof.t);
   const ended = chargedUntil(a) ?? whole(v.pulledOutAt);
@@ -163,7 +164,7 @@ export function endedAttempt(v: Told, a: Attempt & { proof: NonNullable<Attempt[
  * @param bill only the sessions of this one, with the kWh that it says
  * @returns unknown where a session's energy is not known to the end
  */
-export function chargedAttempts(v: Told, bill?: BillInHand): Maybe<ChargedAttempt[]> {
+export function chargedAttempts(v: PricedVisit, bill?: BillInHand): Maybe<ChargedAttempt[]> {
   const sessions = v.attempts.filter((a) => a.proof && (!bill || bill.attempts.includes(a.n)));
   const energies = bill?.kWh === undefined ? energiesOf(v) : known(new Map(sharedByTime(new Big(bill.kWh), sessions)));
   if (!energies.known) return energies;

@@ -7,11 +7,11 @@ import { forCharging, kWhBilledForAll, paidOf } from '../visit/billed';
 import type { Visit } from '../visit/derive';
 import type { Bill } from './bill';
 import { type Explanation, explainBill } from './bill-check';
+import { billDifference } from './bill-difference';
 import { draftQuery } from './bill-query';
 import { type BillWords, billWords, sumOfBills } from './bill-words';
 import { type ChargedAttempt, chargedAttempts, visitBills } from './charged-visit';
 import { pricingRuleQuestion } from './pricing-rule';
-import { billDifference } from './simple-tariff';
 import { compiledOf } from './tariff-object';
 import { type KeptTariff, offersOn, type Payer, payerName, providersOf, takenOf, tariffOn } from './tariff-on';
 

@@ -5,7 +5,7 @@ import { payloadProblem } from '../visit/payloads';
 import { compileTariff } from './compiled-tariff';
 import { type CostSoFar, costOfStaying, costSoFar, pricesFrom, runningSession } from './cost-so-far';
 import { costWords, priceNowWords } from './cost-words';
-import { isOneLine } from './simple-tariff';
+import { isOneLine } from './post-price';
 
 type Element = OcpiTariff['elements'][number];
 const energy = (price: number, restrictions?: Element['restrictions']): Element => ({

@@ -3,9 +3,8 @@ import { known, type Maybe, unknown } from '../units/known';
 import { minorDigits } from '../units/money';
 import type { Attempt } from '../visit/attempts/attempt';
 import { sessionEnergy, stallKWhSoFar } from '../visit/delivered';
-import type { Visit } from '../visit/derive';
 import { type Bill, billOf, cannotPrice, type Line } from './bill';
-import { chargedFrom, chargedUntil, endedAttempt, needsTimes, occupancyOf, periodsOf, stoodUntil, wh } from './charged-visit';
+import { chargedFrom, chargedUntil, endedAttempt, needsTimes, occupancyOf, type PricedVisit, periodsOf, stoodUntil, wh } from './charged-visit';
 import type { CompiledTariff } from './compiled-tariff';
 import { decimal, exact, NOTHING } from './exact';
 import { type ChargedSession, type Period, plainPeriod } from './session-period';
@@ -20,7 +19,6 @@ export type CostNext = { at: number; prices: PricesNow; fee: string | null };
 /** `total`: so far, tax in, of every session of the visit. */
 export type CostSoFar = { total: string; currency: string; now: PricesNow; next: CostNext | null };
 
-type Told = Pick<Visit, 'attempts' | 'billed' | 'zone' | 'pulledOutAt' | 'line' | 'delivered'>;
 type Running = Attempt & { proof: NonNullable<Attempt['proof']> };
 
 /** kW that the price by power goes by after the last reading of the kWh: as read last, else the mean so far, else nothing. */
@@ -33,7 +31,7 @@ function lastKW(a: Running, total_wh: number, from: number, to: number): number 
  * The session that runs, as it stands now. Energy is what the stall has shown; the time since its last reading counts, with power as it was read last.
  * @param kWh what the stall shows now, a decimal string, where that is not recorded yet
  */
-export function runningSession(v: Told, a: Running, at: number, kWh?: string): ChargedSession {
+export function runningSession(v: PricedVisit, a: Running, at: number, kWh?: string): ChargedSession {
   const now = Math.round(at);
   const total = wh(kWh ?? stallKWhSoFar(a) ?? '0');
   const start = Math.min(chargedFrom(a, a.proof.t), now);
@@ -110,7 +108,7 @@ export function pricesFrom(t: CompiledTariff, zone: string, at: number, kW: numb
  * @param at UTC ms, now
  * @returns unknown where a price of energy has no kWh to go by, or the tariff cannot price it
  */
-export function costSoFar(t: CompiledTariff, v: Told, at: number): Maybe<CostSoFar> {
+export function costSoFar(t: CompiledTariff, v: PricedVisit, at: number): Maybe<CostSoFar> {
   const all = v.attempts.filter(hasPower);
   const last = all.at(-1);
   if (!last) return unknown('nothing was charged yet');

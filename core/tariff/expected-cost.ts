@@ -1,8 +1,7 @@
 import { minorDigits, printMoney } from '../units/money';
-import type { Visit } from '../visit/derive';
 import { billOf, cannotPrice } from './bill';
 import { sumOfBills } from './bill-words';
-import { type BillInHand, chargedAttempts, chargedUntil, visitBills } from './charged-visit';
+import { type BillInHand, chargedAttempts, chargedUntil, type PricedVisit, visitBills } from './charged-visit';
 import { type CompiledTariff, compileTariff } from './compiled-tariff';
 import { runningSession } from './cost-so-far';
 import { decimal } from './exact';
@@ -10,14 +9,12 @@ import { exampleStop } from './example-stop';
 import type { PriceObject } from './price-draft';
 import { priceQuestions } from './price-questions';
 
-type Told = Pick<Visit, 'attempts' | 'billed' | 'zone' | 'pulledOutAt' | 'line' | 'delivered'>;
-
 /**
  * What a stall's screen should say of the session that runs, with so many kWh on it.
  * @param kWh a decimal string, as it is typed @param at UTC ms, now
  * @returns a decimal string, tax in; `null` where nothing runs, or the tariff cannot price it
  */
-export function screenCost(t: CompiledTariff, v: Told, kWh: string, at: number): string | null {
+export function screenCost(t: CompiledTariff, v: PricedVisit, kWh: string, at: number): string | null {
   const last = v.attempts.at(-1);
   if (!last?.proof || chargedUntil(last) !== null) return null;
   const session = runningSession(v, { ...last, proof: last.proof }, Math.max(at, last.proof.t), kWh);
@@ -29,7 +26,7 @@ export function screenCost(t: CompiledTariff, v: Told, kWh: string, at: number):
  * @param bill for which attempts, none: the whole visit
  * @returns a decimal string to the minor unit, tax in; `null` where kWh or times are missing, or the tariff cannot price it
  */
-export function billCost(t: CompiledTariff, v: Told, bill: BillInHand): string | null {
+export function billCost(t: CompiledTariff, v: PricedVisit, bill: BillInHand): string | null {
   const numbers = bill.attempts.length > 0 ? bill.attempts : v.attempts.map((a) => a.n);
   const attempts = chargedAttempts(v, { ...bill, attempts: numbers });
   const bills = attempts.known ? visitBills(t, attempts.value) : attempts;

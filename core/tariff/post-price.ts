@@ -1,5 +1,14 @@
+import type { ExtraPricing, OcpiTariff } from '../records/ocpi-tariff';
 import { type MileRecord, RECORDS, type RecordItem } from '../records/record-schema';
-import { isOneLine } from './simple-tariff';
+
+/** Whether a price says no more than its one line: so much per kWh and per start. What is behind it, if anything, is one element of these without conditions. */
+export function isOneLine({ tariff, extra }: { tariff: OcpiTariff | null; extra: ExtraPricing | null }): boolean {
+  if (extra && Object.keys(extra).length > 0) return false;
+  if (!tariff) return true;
+  const [first, ...more] = tariff.elements;
+  if (!first || more.length > 0 || Object.keys(first.restrictions ?? {}).length > 0 || tariff.min_price || tariff.max_price) return false;
+  return first.price_components.every((c) => c.type === 'FLAT' || (c.type === 'ENERGY' && c.step_size <= 1) || c.price === 0);
+}
 
 /** What a post said in one line, as it was typed: decimal strings with a point, tax in; no start fee is ''. */
 export type PostSaid = { currency: string; perKWh: string; startFee: string };

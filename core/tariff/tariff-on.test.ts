@@ -1,6 +1,6 @@
 import type { MileRecord } from '../records/record-schema';
 import { RECORDS } from '../records/record-schema';
-import { billDifference } from './simple-tariff';
+import { billDifference } from './bill-difference';
 import { GUEST, type KeptTariff, type Offer, offersOn, payerName, pricesByPlace, providersOf, takenOf, tariffOn } from './tariff-on';
 
 const idOf = (name: string) =>

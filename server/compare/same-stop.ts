@@ -3,7 +3,7 @@ import { acOf } from '@/core/records/connector';
 import { nextWeekday } from '@/core/tariff/example-stop';
 import { byCost, type StopAt, type StopSite, stopAt, type UsualStop, usualStop } from '@/core/tariff/same-stop';
 import type { StopAsk } from '@/core/tariff/stop-address';
-import { offersOn, pricesByPlace, tariffOn } from '@/core/tariff/tariff-on';
+import { offersOn, payerName, pricesByPlace, providersOf, tariffOn } from '@/core/tariff/tariff-on';
 import { localInstant } from '@/core/units/local-time';
 import { dayBefore, localDay } from '@/core/units/zoned';
 import type { SignedIn } from '../accounts/sessions';
@@ -32,13 +32,14 @@ export type SameStop = {
 export async function sameStop(who: SignedIn, ask: StopAsk): Promise<SameStop> {
   const { householdId, personId } = who;
   const figures = await figuresOf(householdId);
-  const [sites, stalls, networks, tariffs, plans, means, cars, [usual], [own], [lastHere]] = await Promise.all([
+  const [sites, stalls, networks, tariffs, plans, means, providers, cars, [usual], [own], [lastHere]] = await Promise.all([
     recordsOf(householdId, 'site'),
     recordsOf(householdId, 'stall'),
     recordsOf(householdId, 'network'),
     recordsOf(householdId, 'tariff'),
     recordsOf(householdId, 'plan'),
     recordsOf(householdId, 'means'),
+    recordsOf(householdId, 'provider'),
     recordsOf(householdId, 'car'),
     figures.execute<RowDataPacket[]>(
       `SELECT f.delivered_kwh, f.arrival_day, f.arrival_hour, v.car_id FROM visit v JOIN visit_figures f ON f.household_id = v.household_id AND f.visit_id = v.id
@@ -76,8 +77,8 @@ export async function sameStop(who: SignedIn, ask: StopAsk): Promise<SameStop> {
   }
   const power = new Map(own.map((r) => [fromBin(r.site_id), { kW: (Number(r.kwh) * 3600) / Number(r.s), n: Number(r.n) }]));
   const networkName = new Map(networks.map((n) => [n.id, n.fields.name]));
-  const planName = new Map(plans.map((p) => [p.id, p.fields.name]));
-  const providers = means.flatMap((m) => (!m.archived && m.fields.providerId ? [m.fields.providerId] : []));
+  const held = means.filter((m) => !m.archived).map((m) => m.id);
+  const providerIds = providersOf(means, held);
   const pricesOf = pricesByPlace(tariffs.filter((t) => !t.archived));
   // Days and moments are the same at every site of a zone.
   const starts = new Map<string, { today: string; at: number | null }>();
@@ -96,9 +97,9 @@ export async function sameStop(who: SignedIn, ask: StopAsk): Promise<SameStop> {
       const site: StopSite = { id: s.id, zone: s.fields.zone, ...(plates.get(s.id) ?? { ac: 0, dc: 0 }), ownKW: power.get(s.id) ?? null };
       const place = { siteId: s.id, networkId: s.fields.networkId };
       const prices = pricesOf(place);
-      const offers = offersOn(prices, plans, providers, place, today).map((o) => ({
+      const offers = offersOn(prices, plans, providerIds, place, today).map((o) => ({
         before: tariffOn(prices, place, dayBefore(o.tariff.validFrom), o.payer),
-        name: o.payer.planId ? (planName.get(o.payer.planId) ?? 'a plan') : o.payer.providerId ? 'through a provider' : '',
+        name: payerName(o.payer, { plans, providers }) ?? '',
         tariff: o.tariff,
       }));
       return {
