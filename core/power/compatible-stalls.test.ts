@@ -119,6 +119,7 @@ describe('why not', () => {
   it('volts: an 800 V pack at a 500 V stall without a booster; with one, the booster’s kW', () => {
     expect(why(ask(stallOf({ maxV: 500 }), { voltClass: 800 }))).toEqual(['no', 'volts', 'the stall goes up to 500 V, the pack to 800 V']);
     expect(ask(stallOf({ maxV: 500 }), { voltClass: 800, boosterKW: 50 })).toMatchObject({ use: 'yes', kW: 50, by: 'booster' });
+    expect(ask(stallOf({ maxV: 500, maxA: 100 }), { voltClass: 800, boosterKW: 50, boosterV: 400 })).toMatchObject({ use: 'yes', kW: 40, by: 'amps' });
   });
   it('volts: a stall that starts above the pack', () => expect(why(ask(stallOf({ minV: 500 }), { packV100: 400 }))[1]).toBe('volts'));
   it('amps: more may flow than the adapter is rated for', () => {

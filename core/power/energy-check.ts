@@ -1,4 +1,4 @@
-import type { Series } from './series';
+import { type Series, within } from './series';
 import { kWhAt } from './series-at';
 
 /** Two steps of a display, and what rounding and a curve between readings may make. */
@@ -15,7 +15,7 @@ export function energyCheck(series: Series): EnergyCheck | null {
   let [covered_s, integral_kWh, meter_kWh] = [0, 0, 0];
   for (const [i, a] of series.power.entries()) {
     const b = series.power[i + 1];
-    if (!b || b.s - a.s > series.gaps.kW_s) continue;
+    if (!b || !within(b.s - a.s, series.gaps.kW_s)) continue;
     const [from, to] = [kWhAt(series, a.s), kWhAt(series, b.s)];
     if (from === null || to === null) continue;
     covered_s += b.s - a.s;
@@ -25,5 +25,5 @@ export function energyCheck(series: Series): EnergyCheck | null {
   if (covered_s === 0) return null;
   const difference_kWh = integral_kWh - meter_kWh;
   const allowed_kWh = Math.max(SLACK.kWh, SLACK.share * meter_kWh);
-  return { covered_s, integral_kWh, meter_kWh, difference_kWh, allowed_kWh, flag: Math.abs(difference_kWh) > allowed_kWh };
+  return { covered_s, integral_kWh, meter_kWh, difference_kWh, allowed_kWh, flag: !within(Math.abs(difference_kWh), allowed_kWh) };
 }

@@ -24,6 +24,8 @@ export type LimitCar = Given<{
   V100: number;
   curve: PowerCurve;
   boosterKW: number;
+  /** What the booster takes at the connector, V; as much as the stall gives where not known. */
+  boosterV: number;
   onboardKW: number;
   acPhases: number;
   acMaxA: number;
@@ -89,7 +91,7 @@ function dcLines({ car, stall, adapter }: Setting, mid: number, atV: number): Li
     if (typeof car.boosterKW !== 'number') return [{ limit: 'volts', at: () => 0 }];
     const boosterKW = car.boosterKW;
     lines.push({ limit: 'booster', at: () => boosterKW });
-    amperes = () => topV;
+    amperes = () => boostedVolts(car.boosterV, topV);
   }
   pushShared(lines, stall);
   if (amperes) {
@@ -134,10 +136,15 @@ export function packVoltsOf({ V0, V100 }: LimitCar): ((socPct: number) => number
   return typeof V0 === 'number' && typeof V100 === 'number' ? (s) => V0 + ((V100 - V0) * s) / 100 : null;
 }
 
-/** Volts at the connector: the pack's, or with a booster the highest that stall and adapter give. */
+/** Volts at which a booster takes current where the pack is above the highest that stall and adapter give. @param topV those, V */
+export const boostedVolts = (boosterV: number | null | undefined, topV: number): number => Math.min(boosterV ?? topV, topV);
+
+/** Volts at the connector: the pack's, or with a booster those at which it takes current. */
 export function voltsAtStall(setting: Setting, socPct: number): number | null {
-  const volts = packVoltsOf(setting.car);
-  return volts && Math.min(volts(socPct), topVolts(setting));
+  const volts = packVoltsOf(setting.car)?.(socPct);
+  if (volts === undefined) return null;
+  const topV = topVolts(setting);
+  return volts > topV ? boostedVolts(setting.car.boosterV, topV) : volts;
 }
 
 /** The first in the order of names that is the least, as near as numbers tell. */

@@ -1,6 +1,7 @@
 import { carDCkW } from '../records/car-kw';
 import { acOf, type Connector } from '../records/connector';
 import type { RecordFields } from '../records/record-schema';
+import { boostedVolts } from './limits';
 
 type Car = RecordFields<'car'>;
 type Outlet = RecordFields<'stall'>['outlets'][number];
@@ -49,12 +50,12 @@ function dcLimits(car: Car, outlet: Outlet, around: Around, limits: [Limit, numb
   }
   if (outlet.minV !== null && pack.v100 < outlet.minV)
     return { can: false, why: 'volts', text: `the stall gives no less than ${outlet.minV} V, the pack has ${pack.v100} V at most` };
-  const atV = boosted ? topV : pack.v100;
+  const atV = boosted ? boostedVolts(car.boosterV, topV) : pack.v100;
   if (outlet.maxA !== null) limits.push(['amps', (outlet.maxA * atV) / 1000]);
   // An adapter does not limit the current by itself: what may flow must be within its rating.
   const adapterA = around.adapter?.maxA ?? null;
   if (adapterA === null) return null;
-  const lowV = boosted ? topV : pack.v0;
+  const lowV = boosted ? atV : pack.v0;
   const mayFlow = Math.min(outlet.maxA ?? Number.POSITIVE_INFINITY, (Math.min(...limits.map(([, kW]) => kW)) * 1000) / lowV);
   return mayFlow > adapterA + 0.5 ? overAdapter(adapterA, mayFlow) : null;
 }

@@ -1,5 +1,5 @@
 import { curveAt, firstAt, intervalOf, type MonotoneCurve } from './monotone-curve';
-import type { Series } from './series';
+import { type Series, within } from './series';
 
 export type PowerHow = 'read' | 'VxA' | 'between' | 'meter' | 'paused' | 'not_read';
 export type SeriesMoment = { socPct: number | null; kWh: number | null; kW: number | null; how: PowerHow };
@@ -10,9 +10,9 @@ const gapAt = (curve: MonotoneCurve, s: number, of: readonly number[]): number =
   return strictly ? (of[k + 1] as number) - (of[k] as number) : 0;
 };
 /** Battery per cent after so many charging seconds; `null` where nobody looked for too long. */
-export const socAt = ({ soc, gaps }: Series, s: number): number | null => (!soc || gapAt(soc, s, soc.y) > gaps.soc_pct ? null : curveAt(soc, s));
+export const socAt = ({ soc, gaps }: Series, s: number): number | null => (!soc || !within(gapAt(soc, s, soc.y), gaps.soc_pct) ? null : curveAt(soc, s));
 /** Metered kWh after so many charging seconds. */
-export const kWhAt = ({ kWh, gaps }: Series, s: number): number | null => (gapAt(kWh, s, kWh.x) > gaps.kWh_s ? null : curveAt(kWh, s));
+export const kWhAt = ({ kWh, gaps }: Series, s: number): number | null => (within(gapAt(kWh, s, kWh.x), gaps.kWh_s) ? curveAt(kWh, s) : null);
 
 /** The first reading at or after a moment; their number where there is none. */
 function firstFrom(power: Series['power'], s: number): number {
@@ -30,14 +30,14 @@ function powerAt({ power, kWh, gaps }: Series, s: number): Pick<SeriesMoment, 'k
   const next = firstFrom(power, s);
   const [before, after] = [power[next - 1], power[next]];
   if (after?.s === s) return { kW: after.kW, how: after.how };
-  if (before && after && after.s - before.s <= gaps.kW_s) {
+  if (before && after && within(after.s - before.s, gaps.kW_s)) {
     const part = (s - before.s) / (after.s - before.s);
     return { kW: before.kW + part * (after.kW - before.kW), how: 'between' };
   }
   if (kWh.x.length < 2 || s > (kWh.x.at(-1) as number)) return { kW: null, how: 'not_read' };
   const k = intervalOf(kWh.x, s);
   const span = (kWh.x[k + 1] as number) - (kWh.x[k] as number);
-  return span <= gaps.kWh_s ? { kW: ((kWh.y[k + 1] as number) - (kWh.y[k] as number)) / (span / 3600), how: 'meter' } : { kW: null, how: 'not_read' };
+  return within(span, gaps.kWh_s) ? { kW: ((kWh.y[k + 1] as number) - (kWh.y[k] as number)) / (span / 3600), how: 'meter' } : { kW: null, how: 'not_read' };
 }
 
 /** What is known of a moment, seconds from the proof of power by the wall clock. */

@@ -10,6 +10,8 @@ export type SeriesReading = { t_s: number; from: Screen; socPct?: number; kWh?: 
 export type Gaps = { soc_pct: number; kW_s: number; kWh_s: number };
 /** Tens with one missed by a few per cent still count, twenty do not; five minutes of power; ten of the meter. */
 export const GAPS: Gaps = { soc_pct: 15, kW_s: 300, kWh_s: 600 };
+/** Whether so much lies within a limit, the limit included: 62.4 is 15 above 47.4, though a machine makes it a trace more. */
+export const within = (apart: number, most: number): boolean => apart <= most + 1e-9;
 
 export type PowerKnot = { s: number; kW: number; how: 'read' | 'VxA'; at: number };
 /** What is read of one charge: one screen for each quantity, on the charging clock, with what went down left out. */
@@ -84,7 +86,7 @@ function knownLevels(levels: readonly number[], most: number): [number, number][
   const out: [number, number][] = [];
   for (const level of levels) {
     const last = out.at(-1);
-    if (last && level - last[1] <= most) last[1] = level;
+    if (last && within(level - last[1], most)) last[1] = level;
     else out.push([level, level]);
   }
   return out;

@@ -52,6 +52,7 @@ export function settingOf({ car, stall, outlet, adapter, curve, paired, deratedK
         V100: volts?.v100,
         curve,
         boosterKW: car.boosterKW,
+        boosterV: car.boosterV,
         onboardKW: car.maxACkW,
         acPhases: car.acPhases,
       },

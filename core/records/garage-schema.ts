@@ -20,6 +20,8 @@ export const carSchema = z
     voltClass: maybe(z.union([z.literal(400), z.literal(800)])),
     /** What a booster gives at a stall whose top volts are below the pack's. */
     boosterKW: maybeAmount('kW', 1, 500, WATTS),
+    /** The volts at which it does; as many as the stall gives where not noted. */
+    boosterV: maybeAmount('V', 50, 1500),
     /** Own charge curve: [battery %, kW], rising in %. */
     curve: listOf(z.tuple([amount('%', 0, 100), amount('kW', 0, 4000, WATTS)]), 40, 'At most 40 points'),
     kWhPer100km: maybeAmount('kWh per 100 km', 5, 300),

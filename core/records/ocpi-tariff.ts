@@ -1,4 +1,4 @@
-import * as z from '../units/schema';
+import * as z from '@/core/units/schema';
 import { isDay, momentOf } from './moment';
 import { WEEKDAYS } from './weekdays';
 

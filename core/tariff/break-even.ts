@@ -1,6 +1,6 @@
 import type Fraction from 'fraction.js';
+import * as z from '@/core/units/schema';
 import { percent, price } from '../records/ocpi-tariff';
-import * as z from '../units/schema';
 import { exact, NOTHING, ratio } from './exact';
 
 const amount = z.number().check(z.minimum(0, 'must not be below 0'), z.maximum(1e6));

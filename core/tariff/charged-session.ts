@@ -1,6 +1,6 @@
+import * as z from '@/core/units/schema';
 import { momentOf } from '../records/moment';
 import { moment, quantity } from '../records/ocpi-tariff';
-import * as z from '../units/schema';
 import { isZone } from '../units/zoned';
 import { type ChargedSession, MOST_DAYS } from './session-period';
 

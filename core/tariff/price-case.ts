@@ -1,7 +1,7 @@
+import * as z from '@/core/units/schema';
 import { DIMENSIONS, extraPricing, ocpiTariff, subscription } from '../records/ocpi-tariff';
 import { minorDigits } from '../units/money';
 import { ownWords } from '../units/own-words';
-import * as z from '../units/schema';
 import { type Bill, billOf, type CannotPrice, cannotPrice, FEES, type Line, sumTaxed, type Taxed } from './bill';
 import { advertisedPlan, breakEven } from './break-even';
 import { chargedSession } from './charged-session';
