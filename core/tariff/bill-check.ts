@@ -50,11 +50,10 @@ const AC_ABOVE: readonly [number, number] = [0.05, 0.08];
 
 /** What is said of two figures of energy: nothing within what meter and display allow. */
 export function kWhDifference(delivered: string, billed: string): 'same' | 'ac_side' | 'other' {
-  const [d, b] = [Number(delivered), Number(billed)];
-  const apart = Math.abs(b - d);
-  if (apart <= d * METER_SHARE + DISPLAY_STEP_KWH) return 'same';
-  const above = (b - d) / d;
-  return above >= AC_ABOVE[0] && above <= AC_ABOVE[1] ? 'ac_side' : 'other';
+  const d = new Big(delivered);
+  const above = new Big(billed).minus(d);
+  if (above.abs().lte(d.times(METER_SHARE).plus(DISPLAY_STEP_KWH))) return 'same';
+  return above.gte(d.times(AC_ABOVE[0])) && above.lte(d.times(AC_ABOVE[1])) ? 'ac_side' : 'other';
 }
 
 const ofKind = (bills: readonly Bill[], ...kinds: string[]): Big =>

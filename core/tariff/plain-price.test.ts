@@ -100,7 +100,27 @@ describe('plain choices', () => {
     ])
       expect(says(elements)).toBeNull();
     expect(says([only('ENERGY', 0.5)], { min_price: { excl_vat: 1 } })).toBeNull();
+    expect(says([only('ENERGY', 0.5)], { max_price: { excl_vat: 1 } })).toBeNull();
+    for (const days of [{ start_date_time: '2025-01-01T00:00:00Z' }, { end_date_time: '2025-01-01T00:00:00Z' }])
+      expect(says([only('ENERGY', 0.5)], days)).toBeNull();
+    expect(plainOfObject(tariffOf([only('ENERGY', 0.5)]), { idle_fee: { grace_minutes: 0, rates: [{ min_occupancy: 0.5, price_per_min: 1 }] } })).toBeNull();
     expect(says([when(only('ENERGY', 0.5), { start_time: '22:00', end_time: '06:00', day_of_week: ['MONDAY'] })])).toBeNull();
+  });
+  it('leave out what asks for nothing, and what half is said', () => {
+    expect(made({ perKWh: '0.5', freeMin: '0', taxOnTop: '0', overstayFee: '5' }).extra).toBeNull();
+    expect(made({ perKWh: '0.5', overstayAfterMin: '45' }).extra).toBeNull();
+    expect(made({ perKWh: '0.5', windows: [{ from: '00:00', to: '00:00', days: 'weekend', perKWh: '0.3' }] }).tariff.elements[0]?.restrictions).toEqual({
+      day_of_week: ['SATURDAY', 'SUNDAY'],
+    });
+    expect(objectOfPlain({ ...NO_PRICE, perKWh: '1' }, { ...OF, id: 'x'.repeat(40) }).tariff.id).toBe('x'.repeat(36));
+    const window = { from: '22:00', to: '06:00', days: 'all' as const, perKWh: '0.3' };
+    const asks = (p: Partial<PlainPrice>) => saysPrice({ ...NO_PRICE, ...p });
+    expect([asks({ windows: [window] }), asks({ byPower: [{ fromKW: '0', perMin: '1' }] }), asks({ idlePerMin: '1' }), asks({})]).toEqual([
+      true,
+      true,
+      false,
+      false,
+    ]);
   });
   it('in one line as on the post, tax in', () => {
     expect(oneLineOf({ ...NO_PRICE, perKWh: '0.5', startFee: '1', taxOnTop: '22' })).toEqual({ perKWh: '0.61', startFee: '1.22' });
@@ -121,6 +141,14 @@ describe('plain choices', () => {
         .filter((path, i, all) => all.indexOf(path) === i),
     ).toEqual(['perKWh', 'windows.0.from', 'windows.0.to', 'windows.0.perKWh', 'idleAfterMin']);
     expect(wrong({})).toBeUndefined();
+    const told = (p: Partial<PlainPrice>) =>
+      wrong(p)
+        ?.map(([, message]) => message)
+        .at(-1);
+    expect([told({ perKWh: '10000' }), told({ perKWh: '10000.01' })]).toEqual([undefined, expect.anything()]);
+    expect([told({ taxOnTop: '100' }), told({ taxOnTop: '100.1' })]).toEqual([undefined, expect.anything()]);
+    expect([told({ overstayAfterMin: '1' }), told({ overstayAfterMin: '0' })]).toEqual([undefined, expect.anything()]);
+    expect(plainPrice.parse({ ...NO_PRICE, perKWh: ' 0.5 ', idleAfterMin: ' 5 ' })).toMatchObject({ perKWh: '0.5', idleAfterMin: '5' });
   });
 });
 

@@ -71,9 +71,7 @@ export function planSentence(months: readonly PlanMonth[], from: string | null, 
   const sum = months.reduce((s, m) => s + m.saved, 0);
   return [
     from === null ? '' : `Pays from ${from} kWh a month.`,
-    months.every((m) => m.visits === 0)
-      ? 'No visit of these months was where it holds.'
-      : `In ${would} of ${months.length} months it would have paid: ${money(Math.abs(sum))} ${sum < 0 ? 'more spent' : 'saved'} over all of them.`,
+    `In ${would} of ${months.length} months it would have paid: ${money(Math.abs(sum))} ${sum < 0 ? 'more spent' : 'saved'} over all of them.`,
     last ? `In ${printMonth(last.month)} it ${last.saved > 0 ? 'did' : 'did not'}, by ${money(Math.abs(last.saved))}.` : '',
   ]
     .filter(Boolean)

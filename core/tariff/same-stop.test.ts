@@ -43,6 +43,7 @@ describe('the usual stop', () => {
   it('is a plain one where too little is known', () => {
     expect(usualStop([])).toEqual(PLAIN_STOP);
     expect(usualStop(visits(3, (i) => (i === 0 ? 0 : 30)))).toEqual(PLAIN_STOP);
+    expect(usualStop(visits(3, () => 30))).toEqual({ kWh: 30, weekday: 3, time: '09:00', parkedMin: 0 });
   });
   it('is read from the address, whatever stands there', () => {
     const read = (q: Record<string, string>) => readStopAsk((name) => q[name]);
@@ -77,7 +78,13 @@ describe('how long it takes at a site', () => {
     // A post of 43 kW is 11 kW for a car that takes no more from the wall.
     expect(takes(11, { dc: 0, ac: 43 })).toEqual([60, 'car', 'ac', 11]);
     expect(takes(11, { dc: 0, ac: 43, ownKW: { kW: 11, n: 3 } })).toEqual([60, 'own', 'ac', 11]);
+    // The better of its stalls for this car, whichever of the two that is.
+    expect(takes(40, { dc: 50, ac: 22 })).toEqual([48, 'plate', 'dc', 40]);
+    expect(takes(22, { dc: 20, ac: 22 }, { ...CAR, ac: 22 })).toEqual([60, 'plate', 'ac', 22]);
     expect(takes(40, { dc: 0 })).toBeNull();
+    // A power of nothing is none: neither of past sessions nor of a car that takes none from there.
+    expect(takes(40, { ownKW: { kW: 0, n: 3 } })).toEqual([20, 'car', 'dc', 40]);
+    expect(takes(40, { dc: 0, ac: 22 }, { ...CAR, ac: 0 })).toBeNull();
   });
   it('from a level to another is what comes into the battery, by the meter of the outlet', () => {
     const levels = { fromPct: 20, toPct: 80 };
@@ -94,6 +101,7 @@ describe('how long it takes at a site', () => {
   it('is at least what is asked for, and longer where it is slow', () => {
     expect(stopMinutes({ kWh: 40, minutes: 60 }, site({ dc: 50 }), CAR)).toMatchObject({ minutes: 60, by: 'said' });
     expect(stopMinutes({ kWh: 40, minutes: 30 }, site({ dc: 50 }), CAR)).toMatchObject({ minutes: 48, by: 'plate' });
+    expect(stopMinutes({ kWh: 40, minutes: 48 }, site({ dc: 50 }), CAR)).toMatchObject({ minutes: 48, by: 'plate' });
   });
 });
 
@@ -118,6 +126,9 @@ describe('one stop at a site', () => {
       held: { name: 'Good', total: '16.00' },
     });
     expect(leastOf(found)).toBe(16);
+    // Guests have no price where only plans have one, and come second as well as first.
+    expect(at([{ name: 'Good', tariff: price({ perKWh: '0.40' }) }]).guest).toBeNull();
+    expect(at([{ name: 'Good', tariff: price({ perKWh: '0.40' }) }, ...guest({ perKWh: '0.50' })]).guest?.total).toBe('20.00');
   });
   it('counts what one stays on for', () => {
     const fees = guest({ perKWh: '0.50', idlePerMin: '0.30', idleAfterMin: '10', overstayFee: '5', overstayAfterMin: '45', taxOnTop: '10' });
@@ -162,6 +173,11 @@ describe('one stop at a site', () => {
       'This stop costs the same, 20.00, at all 2 sites with a price on file.',
     );
     expect(sameStopSentence([at([])], name, money)).toMatch(/^No site has a price on file/);
+    // A cent is a difference; and where both ask for standing on, that is not why one is dearer.
+    const cent = [at(guest({ perKWh: '0.5' }), { id: 'a' }), at(guest({ perKWh: '0.50025' }), { id: 'b' })];
+    expect(sameStopSentence(cent, name, money)).toBe('This stop costs least at A, 20.00, and 0.01 more at B.');
+    const stays = ['0.2', '0.3'].map((idlePerMin, i) => at(guest({ perKWh: '0.5', idlePerMin }), { id: 'ab'.charAt(i) }, { ...STOP, parkedMin: 30 }));
+    expect(sameStopSentence(stays, name, money)).toBe('This stop costs least at A, 26.00, and 3.00 more at B.');
   });
   it('what the same came to by the price before, though that has ended; not where it was of another currency', () => {
     const [now, old] = [price({ perKWh: '0.60' }), price({ perKWh: '0.50' })];
@@ -169,6 +185,11 @@ describe('one stop at a site', () => {
     expect(at([{ name: '', tariff: now, before: ended }]).guest).toMatchObject({ total: '24.00', before: '20.00' });
     expect(at([{ name: '', tariff: now, before: { ...old, currency: 'CHF' } }]).guest?.before).toBeNull();
     expect(at([{ name: '', tariff: now }]).guest?.before).toBeNull();
+    // One of a line of its own, without an object, too.
+    expect(at([{ name: '', tariff: now, before: { ...old, tariff: null, extra: null } }]).guest?.before).toBe('20.00');
+    // One that begins later, and held no more: what it asks is asked all the same.
+    const later = { ...old, tariff: old.tariff && { ...old.tariff, start_date_time: '2026-01-01T00:00:00Z' } };
+    expect(at([{ name: '', tariff: now, before: later }]).guest?.before).toBe('20.00');
   });
   it('what of it costs a kWh in the battery: of AC comes less there', () => {
     expect(perBatteryKWh(at(guest({ perKWh: '0.57' })))).toBeCloseTo(0.6, 9);
@@ -230,11 +251,25 @@ describe('a plan by months', () => {
       'In 1 of 1 months it would have paid: 5.01 saved over all of them. In Jun 2025 it did, by 5.01.',
     );
     expect(planSentence(months.slice(0, 1), null, money)).toBe('No visit of these months was where it holds.');
+    const even = { month: '2025-08', visits: 1, kWh: 50, guest: 24.49, plan: 24.49, saved: 0, held: false };
+    expect(planSentence([even], null, money)).toBe('In 0 of 1 months it would have paid: 0.00 saved over all of them.');
+    expect(planSentence([{ ...even, held: true }], null, money)).toContain('In Aug 2025 it did not, by 0.00.');
+    // A month without visits is one of those looked at, where another has some.
+    expect(planSentence(months.slice(0, 2), null, money)).toContain('In 1 of 2 months it would have paid');
   });
   it('pays from so many kWh where both prices are so much per kWh, and that is all', () => {
     expect(paysFrom({ ...guests, tariff: null, extra: null, perKWh: '0.49' }, member, 4.99)).toBe('50');
     expect(paysFrom(price({ perKWh: '0.49', windows: [{ from: '22:00', to: '06:00', days: 'all', perKWh: '0.3' }] }), member, 4.99)).toBeNull();
     expect(paysFrom(member, guests, 4.99)).toBeNull();
+    // Whatever else is asked for makes it no matter of kWh alone, on either side.
+    for (const more of [{ perMin: '0.1' }, { taxOnTop: '22' }, { byPower: [{ fromKW: '0', perMin: '0.2' }] }]) {
+      expect(paysFrom(price({ perKWh: '0.49', ...more }), member, 4.99)).toBeNull();
+      expect(paysFrom(guests, price({ perKWh: '0.39', ...more }), 4.99)).toBeNull();
+    }
+    expect(paysFrom(guests, price({ perMin: '0.1' }), 4.99)).toBeNull();
+    expect(paysFrom(price({ startFee: '5' }), member, 4.99)).toBeNull();
+    // Without a fee it pays from the first on; with the same price never.
+    expect([paysFrom(guests, member, 0), paysFrom(guests, guests, 4.99)]).toEqual([null, null]);
   });
   it('twelve months up to one', () =>
     expect([twelveMonths('2025-10')[0], twelveMonths('2025-10')[11], twelveMonths('2025-10').length]).toEqual(['2024-11', '2025-10', 12]));
