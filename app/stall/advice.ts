@@ -12,13 +12,10 @@ import { chargingSoFar } from '@/core/visit/attempt-times';
 import type { StayClock } from '@/core/visit/stay-clocks';
 import type { Live, LiveFacts } from './live-facts';
 
-/** How fast the way is driven on average, km/h, where nobody says otherwise. A choice. */
-const DRIVE_KMH = 80;
 /** By how much consumption differs from one drive to another. Common practice, no source. */
 const CONSUMPTION = { low: 0.9, high: 1.15 };
 /** Fewer points are no curve. */
 const LEAST_POINTS = 3;
-const drive = (km: number) => ({ km, min: (km / DRIVE_KMH) * 60 });
 const NOT_SEEN: SiteOutlook = { n: 0, startShare: 0.9, handshake_min: 1.5, loss_min: 15, pace: null, paced: 0, lastSeen: null };
 const LIMITS: Record<StayClock['kind'], string> = { max_stay: 'Max stay ends', overstay: 'Overstay fee begins', idle_grace: 'Idle fee begins' };
 
@@ -53,6 +50,7 @@ export function adviceAsked({ visit, records, outlooks, lately, dangers }: State
   const measured = here && known?.left ? usedOnTheWay(known.left, here, car.fields.usableKWh) : null;
   const uses = measured ?? car.fields.kWhPer100km;
   const next = leg.next ? nextStop(leg.next) : null;
+  const drive = (km: number) => ({ km, min: (km / leg.kmh) * 60 });
 
   function nextStop(to: NonNullable<NextLeg['next']>): NextStop | null {
     const site = records.site.find((s) => s.id === to.siteId);

@@ -59,13 +59,19 @@ export type NextLeg = {
   km: number | null;
   reservePct: number;
   fallback_km: number | null;
+  /** How fast the way is driven on average, km/h; kept for the next visit, as the reserve is. */
+  kmh: number;
   /** A site to stop at on the way, and the way on from there; `direct_km`: past it, where the stop may be left out. */
   next: { siteId: string; km: number; after_km: number; direct_km: number | null } | null;
 };
 const USUAL_RESERVE_PCT = 10;
+const USUAL_KMH = 80;
 export function nextLeg(visitId: string): NextLeg {
   const leg = read<NextLeg | null>(LEG, null);
-  return leg?.visitId === visitId ? leg : { visitId, km: null, reservePct: leg?.reservePct ?? USUAL_RESERVE_PCT, fallback_km: null, next: null };
+  const kmh = leg?.kmh ?? USUAL_KMH;
+  return leg?.visitId === visitId
+    ? { ...leg, kmh }
+    : { visitId, km: null, reservePct: leg?.reservePct ?? USUAL_RESERVE_PCT, fallback_km: null, kmh, next: null };
 }
 export const rememberLeg = (leg: NextLeg): void => write(LEG, leg);
 

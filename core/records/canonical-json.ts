@@ -3,11 +3,12 @@
  * `undefined` members are left out, as JSON.stringify does.
  */
 export function canonicalJson(value: unknown): string {
+  if (value === null || typeof value !== 'object') return JSON.stringify(value) ?? 'null';
   if (Array.isArray(value)) return `[${value.map((v) => canonicalJson(v ?? null)).join(',')}]`;
-  if (value !== null && typeof value === 'object') {
-    const entries = Object.entries(value).filter(([, v]) => v !== undefined);
-    entries.sort(([a], [b]) => (a < b ? -1 : 1));
-    return `{${entries.map(([k, v]) => `${JSON.stringify(k)}:${canonicalJson(v)}`).join(',')}}`;
+  let members = '';
+  for (const name of Object.keys(value).sort()) {
+    const member = (value as Record<string, unknown>)[name];
+    if (member !== undefined) members += `${members === '' ? '' : ','}${JSON.stringify(name)}:${canonicalJson(member)}`;
   }
-  return JSON.stringify(value) ?? 'null';
+  return `{${members}}`;
 }

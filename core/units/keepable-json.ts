@@ -5,8 +5,11 @@ export const MOST_DEPTH = 16;
 const BEHIND = '__proto__';
 
 /** Half of a surrogate pair alone is no character: it has no form in UTF-8. Zero ends a text in too many places. */
-const textProblem = (text: string): string | null =>
-  /\p{Surrogate}/u.test(text) ? 'holds half a character' : text.includes('\u0000') ? 'holds a character that cannot be shown' : null;
+function textProblem(text: string): string | null {
+  // Hardly any text has half of a pair or zero in it, and this is asked of every text.
+  if (!/[\0\ud800-\udfff]/.test(text)) return null;
+  return /\p{Surrogate}/u.test(text) ? 'holds half a character' : text.includes('\u0000') ? 'holds a character that cannot be shown' : null;
+}
 
 export type Unkeepable = { path: string; reason: string };
 
@@ -27,7 +30,8 @@ function look(value: unknown, path: string, depth: number): Unkeepable | null {
   if (typeof value === 'number') return Number.isFinite(value) ? null : { path, reason: 'is a number too large to keep' };
   if (value === null || typeof value !== 'object') return null;
   if (depth >= MOST_DEPTH) return { path: path.split('.').slice(0, 2).join('.'), reason: 'is nested too deeply' };
-  for (const [name, inner] of Object.entries(value)) {
+  for (const name of Object.keys(value)) {
+    const inner = (value as Record<string, unknown>)[name];
     const at = path === '' ? name : `${path}.${name}`;
     if (name === BEHIND) return { path: at, reason: 'is a name that cannot be kept' };
     const reason = textProblem(name);

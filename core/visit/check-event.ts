@@ -14,8 +14,12 @@ export const NEWER_PAYLOAD_BYTES = 8192;
 /** The largest payload of a known kind: a survey of a hundred bays fits many times over. */
 export const PAYLOAD_BYTES = 65_536;
 
-/** Size in UTF-8 bytes, as the storage counts. */
-const payloadBytes = (payload: unknown): number => new TextEncoder().encode(JSON.stringify(payload)).length;
+/** Whether a payload takes more than so many bytes of UTF-8, as the storage counts. */
+function largerThan(payload: unknown, bytes: number): boolean {
+  const text = JSON.stringify(payload);
+  // A unit of text is three bytes at most.
+  return text.length * 3 > bytes && new TextEncoder().encode(text).length > bytes;
+}
 
 /** Most events of one visit: a reading every ten seconds for half a day. What lies beyond could not be shown in reasonable time. */
 export const MOST_VISIT_EVENTS = 5_000;
@@ -78,9 +82,8 @@ export function checkEvent(raw: unknown, nowMs: number): EventCheck {
     payload: e.payload,
   };
   const newer = !isKind(e.kind) || e.v > EVENT_VERSION;
-  const bytes = payloadBytes(e.payload);
-  if (bytes > (newer ? NEWER_PAYLOAD_BYTES : PAYLOAD_BYTES))
-    return { ok: false, path: 'payload', reason: `is larger than ${(newer ? NEWER_PAYLOAD_BYTES : PAYLOAD_BYTES) / 1024} kB` };
+  const most = newer ? NEWER_PAYLOAD_BYTES : PAYLOAD_BYTES;
+  if (largerThan(e.payload, most)) return { ok: false, path: 'payload', reason: `is larger than ${most / 1024} kB` };
   if (newer || !isKind(e.kind)) return { ok: true, event, newer: true };
   const problem = payloadProblem(e.kind, e.payload);
   if (problem) return { ok: false, ...problem };

@@ -1,12 +1,12 @@
-import { v5 } from 'uuid';
+import { parse, v5 } from 'uuid';
 import { grouped } from '@/core/units/grouped';
 import type { Precision, StoredEvent } from '@/core/visit/event';
 import type { Member } from '../accounts/who';
 import { now } from '../clock';
-import { takeMade } from '../outbox/take-batch';
+import { checkMade, type MadeEvents, takeMade } from '../outbox/take-batch';
 
 /** Ids that come of what a file says: the same thing said is the same event, in whichever file it stands. RFC 9562, version 5. */
-const NAMESPACE = '6ba7b811-9dad-11d1-80b4-00c04fd430c8';
+const NAMESPACE = parse('6ba7b811-9dad-11d1-80b4-00c04fd430c8');
 export const idOf = (householdId: string, name: string): string => v5(`${householdId} ${name}`, NAMESPACE);
 
 export type Imported = {
@@ -45,7 +45,7 @@ export const importedEvent = (who: Member, e: Imported): StoredEvent => ({
 });
 
 /** Events of one transaction: what it costs besides them is paid once. */
-const PORTION = 4_000;
+const PORTION = 2_000;
 
 /**
  * Writes events, those of one visit together: a visit comes in whole or not at all.
@@ -64,14 +64,24 @@ export async function sendImported(
   }
   let taken = 0;
   const refused = new Set<string>();
-  for (const batch of batches) {
-    const results = await takeMade(who, batch, figures);
+  const write = async (batch: readonly StoredEvent[], checked: MadeEvents) => {
+    const results = await takeMade(who, checked, figures);
     taken += results.filter((r) => r.status === 'taken').length;
     for (const [i, r] of results.entries()) {
       if (r.status !== 'refused') continue;
       refused.add((batch[i] as StoredEvent).visitId);
       console.error(`something imported was refused: ${r.path} ${r.reason}`);
     }
+  };
+  // While the database writes one, the next is checked.
+  let writing = Promise.resolve();
+  for (const batch of batches) {
+    const checked = await checkMade(batch);
+    await writing;
+    writing = write(batch, checked);
+    // It is awaited above and below, and throws there.
+    writing.catch(() => {});
   }
+  await writing;
   return { taken, refused };
 }

@@ -18,7 +18,7 @@ import { isDataError } from '../db/away';
 import { fromBin, toBin } from '../db/binary-id';
 import { pool } from '../db/pool';
 import { refreshVisits } from '../figures/refresh';
-import { type EventItem, takeEvents, takeRecord } from '../outbox/take-batch';
+import { eventItem, takeEvents, takeRecord } from '../outbox/take-batch';
 import { writing } from '../outbox/writing';
 import { readRecord } from '../records/record-tables';
 import { eventsById } from '../visits/event-rows';
@@ -178,7 +178,7 @@ async function write(
     const ordered = inReferenceOrder([...changes.entries()], ([, change]) => change);
     for (const [i, change] of ordered) records[i] = await takeRecord(w, wanted.has(change.id) ? { ...change, baseRev: CHOSEN_REV } : change);
     const answers: ItemResult[] = [];
-    const items: EventItem[] = events.map((event, i) => ({ i, event }));
+    const items = events.map(eventItem);
     // What was heard of a device's clock stays with the event, as if it had come here in the same way.
     await takeEvents(w, items, answers, (e) => (e.heard_ms === undefined ? null : new Date(at - e.heard_ms)));
     const extras: Extra[] = [];

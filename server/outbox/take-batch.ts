@@ -35,7 +35,9 @@ const batch = z.object({
 });
 
 export type BatchResult = { ok: true; rev: number; results: ItemResult[] } | { ok: false; reason: string };
-export type EventItem = { i: number; event: StoredEvent };
+/** An event that was checked, and where its answer stands. */
+export type EventItem = { i: number; event: StoredEvent; hash: Buffer };
+export const eventItem = (event: StoredEvent, i: number): EventItem => ({ i, event, hash: contentHash(event) });
 
 const idOf = (raw: unknown): string =>
   typeof raw === 'object' && raw !== null && typeof (raw as { id?: unknown }).id === 'string' ? (raw as { id: string }).id : '';
@@ -66,7 +68,7 @@ export async function takeBatch(who: Member, body: unknown): Promise<BatchResult
       else if (check.event.personId !== who.personId)
         Object.assign(results[i], { path: 'personId', reason: 'was recorded by another person: it waits for them to sign in', code: 'other_person' });
       else if (who.role === 'reader') results[i].reason = refusedTo('reader') as string;
-      else events.push({ i, event: check.event });
+      else events.push(eventItem(check.event, i));
     } else if (item.type === 'record') {
       const check = checkChange(item.record);
       results[i] = { id: idOf(item.record), status: 'refused' };
@@ -96,19 +98,30 @@ export async function takeBatch(who: Member, body: unknown): Promise<BatchResult
   return { ok: true, rev, results };
 }
 
-/**
- * Events that the server itself made of a file, as many as it takes, in one transaction: each is held to what events from outside are.
- * @param figures `later`: they are derived when they are read, for thousands of visits that nobody looks at meanwhile
- */
-export async function takeMade(who: Member, made: readonly StoredEvent[], figures: 'now' | 'later'): Promise<ItemResult[]> {
+/** Events that the server itself made of a file, checked and ready to be written. */
+export type MadeEvents = { at: number; events: EventItem[]; results: ItemResult[] };
+/** So many are checked before others have a turn. */
+const AT_ONE_GO = 200;
+
+/** Checks events that the server itself made of a file: each is held to what events from outside are. What else is under way goes on meanwhile. */
+export async function checkMade(made: readonly StoredEvent[]): Promise<MadeEvents> {
   const at = now();
   const results: ItemResult[] = [];
   const events: EventItem[] = [];
   for (const [i, raw] of made.entries()) {
+    if (i % AT_ONE_GO === 0) await new Promise(setImmediate);
     const check = checkEvent(raw, at);
-    if (check.ok) events.push({ i, event: check.event });
+    if (check.ok) events.push(eventItem(check.event, i));
     else results[i] = { id: raw.id, status: 'refused', path: check.path, reason: check.reason };
   }
+  return { at, events, results };
+}
+
+/**
+ * Writes checked events, as many as there are, in one transaction.
+ * @param figures `later`: they are derived when they are read, for thousands of visits that nobody looks at meanwhile
+ */
+export async function takeMade(who: Member, { at, events, results }: MadeEvents, figures: 'now' | 'later'): Promise<ItemResult[]> {
   const { result: touched } = await writing(who, new Date(at), async (w) => followed(w, await takeEvents(w, events, results, null)));
   if (figures === 'now') await refreshVisits(who.householdId, touched).catch((error) => console.error('figures left stale', error));
   return results;
@@ -163,9 +176,8 @@ export async function takeEvents(
   const inBatch = new Map(events.map((e) => [e.event.id, e.event]));
   const targets = events.flatMap(({ event }) => (event.kind === 'correction' && typeof event.payload.target === 'string' ? [event.payload.target] : []));
   const known = await eventsById(c, who.householdId, targets);
-  const fresh: (EventItem & { hash: Buffer })[] = [];
-  for (const { i, event } of events) {
-    const hash = contentHash(event);
+  const fresh: EventItem[] = [];
+  for (const { i, event, hash } of events) {
     const before = seen.get(event.id);
     if (before) {
       results[i] = before.equals(hash)

@@ -267,6 +267,7 @@ function LegForm({ leg, state, unit, onKeep }: { leg: NextLeg; state: Live; unit
     there: text(leg.next?.km),
     after: text(leg.next?.after_km),
     direct: text(leg.next?.direct_km),
+    speed: String(Math.round(fromKm(leg.kmh, unit))),
   });
   const [problem, setProblem] = useState<string | null>(null);
   const far = { unit, max: 2000, decimals: 1 } as const;
@@ -275,6 +276,7 @@ function LegForm({ leg, state, unit, onKeep }: { leg: NextLeg; state: Live; unit
         { key: 'there', label: 'To there', ...far },
         { key: 'after', label: 'And on from there', ...far },
         { key: 'direct', label: 'Or straight on', ...far },
+        { key: 'speed', label: 'Driven at', unit: unit === 'km' ? 'km/h' : 'mph', max: 200, decimals: 0 },
         { key: 'reserve', label: 'Reserve', unit: '%', max: 60, decimals: 0 },
       ]
     : [
@@ -284,11 +286,11 @@ function LegForm({ leg, state, unit, onKeep }: { leg: NextLeg; state: Live; unit
       ];
   const km = (key: string) => (values[key] ? toKm(Number(values[key]), unit) : null);
   const keep = () => {
-    const reservePct = values.reserve ? Number(values.reserve) : leg.reservePct;
-    if (!siteId) return onKeep({ visitId: leg.visitId, km: km('km'), reservePct, fallback_km: km('fallback'), next: null });
+    const kept = { visitId: leg.visitId, reservePct: values.reserve ? Number(values.reserve) : leg.reservePct, kmh: km('speed') || leg.kmh };
+    if (!siteId) return onKeep({ ...kept, km: km('km'), fallback_km: km('fallback'), next: null });
     const [there, after] = [km('there'), km('after')];
     if (there === null || after === null) return setProblem('Type how far it is to there, and on from there.');
-    onKeep({ visitId: leg.visitId, km: null, reservePct, fallback_km: null, next: { siteId, km: there, after_km: after, direct_km: km('direct') } });
+    onKeep({ ...kept, km: null, fallback_km: null, next: { siteId, km: there, after_km: after, direct_km: km('direct') } });
   };
   return (
     <>
