@@ -28,6 +28,12 @@ describe('a plan month by month', () => {
     const total = (a: ReturnType<typeof sold>) => (a.ok ? (a.answer.total as { incl_vat: string }).incl_vat : a.problems);
     expect([total(sold('EUR', 0.125)), total(sold('EUR', 0.1249)), total(sold('JPY', 49.5)), total(sold('JPY', 0))]).toEqual(['0.13', '0.12', '50', '0']);
   });
+  it('of two that start at once the first in the list is the first', () => {
+    const bills = planCost(t, [session('2024-03-05T10:00:00Z', 25), session('2024-03-05T10:00:00Z', 10)], null).bills.map((b) => decimal(b.total.excl, 4));
+    expect(bills).toEqual(['0.0000', '1.6650']);
+    const months = planCost(t, [session('2024-05-05T10:00:00Z', 1), session('2024-03-05T10:00:00Z', 1), session('2024-04-05T10:00:00Z', 1)], null).months;
+    expect([...months.keys()]).toEqual(['2024-03', '2024-04', '2024-05']);
+  });
   it('several can be the cheapest', () => {
     const cost = (fee: number) => planCost(compileTariff(tariffOf([only('ENERGY', 0.5)])), [session('2024-03-05T10:00:00Z', 10)], { monthly_fee: fee });
     expect(

@@ -1,7 +1,7 @@
 import { deriveVisit } from '../visit/derive';
 import { CARD, IN, idOf, KW, type Step, story, VISIT } from '../visit/fixtures/story';
 import { payloadProblem } from '../visit/payloads';
-import { periodOf, type StatementRow, statement, statementCsv, statementRow, taxRate, wordsOfUse } from './statement';
+import { periodOf, type StatementRow, statement, statementCsv, statementRow, taxRate, unnamed, wordsOfUse } from './statement';
 
 const CHARGE: Step[] = [
   [20, 'plugged'],
@@ -74,6 +74,29 @@ const paid = (amount: string, currency = 'EUR', tax: string | null = null) => ({
   came: null,
 });
 
+describe('what a visit in a statement says', () => {
+  it('goes by the day of arrival at its place, and by whether it was a charge', () => {
+    // Half past eleven in the evening in Ljubljana is another day after midnight.
+    const late = statementRow(
+      deriveVisit(VISIT, story([9.5 * 3600, 'pulled_in', { siteId: idOf(7) }], [11 * 3600, 'pulled_out', { reason: 'gave_up' }]), payloadProblem),
+      NAMES,
+      true,
+    );
+    expect([late.day, late.charged, late.kWh]).toEqual(['2025-10-14', false, '0']);
+    expect(row(true, bill('5.00', { fx: '4.60' })).bills[0]?.came).toBe('4.60');
+  });
+  it('without names is car, kWh and money alone', () => {
+    const whole = row(true, bill('20.00', { payee: 'Network', ref: 'No. 7', tax: '3.61' }));
+    expect(unnamed(whole)).toEqual({
+      ...whole,
+      place: 'private',
+      hidden: true,
+      bills: [{ ...whole.bills[0], payee: null, ref: null }],
+    });
+    expect(unnamed(whole).bills[0]).toMatchObject({ amount: '20.00', tax: '3.61' });
+  });
+});
+
 describe('a statement', () => {
   const s = statement([
     plain(3, { day: '2025-10-09', car: 'Badger', as: 'business', bills: [paid('0.10', 'EUR', '0.02'), paid('0.20')], receipts: 1 }),
@@ -99,6 +122,22 @@ describe('a statement', () => {
       ['Private', '7'],
     ]);
     expect(s.byDriver.map((x) => x.of)).toEqual(['Ines', 'Ines']);
+    // Whatever the order of rows: by name, then by currency.
+    const mixed = statement([
+      plain(1, { car: 'Heron', bills: [paid('1', 'EUR'), paid('2', 'CHF')] }),
+      plain(2, { car: 'Badger', bills: [paid('4', 'EUR')] }),
+      plain(3, { car: 'Heron', driver: 'Tom', bills: [paid('8', 'EUR', '1')] }),
+    ]);
+    expect(mixed.byCar).toEqual([
+      { of: 'Badger', currency: 'EUR', bills: 1, paid: '4', tax: '0', taxed: 0 },
+      { of: 'Heron', currency: 'CHF', bills: 1, paid: '2', tax: '0', taxed: 0 },
+      { of: 'Heron', currency: 'EUR', bills: 2, paid: '9', tax: '1', taxed: 1 },
+    ]);
+    expect(mixed.byDriver.map((x) => [x.of, x.currency, x.paid])).toEqual([
+      ['Ines', 'CHF', '2'],
+      ['Ines', 'EUR', '5'],
+      ['Tom', 'EUR', '8'],
+    ]);
     expect(s.byKind).toEqual([]);
     expect(wordsOfUse(null)).toBe('Not said');
   });
@@ -133,6 +172,9 @@ describe('a statement', () => {
     const csv = statementCsv(statement([plain(1, { place: '=A1', bills: [paid('-5', 'EUR', '0.90')] }), plain(2, {}), plain(3, { charged: false })])).split(
       '\n',
     );
+    // What is less than nothing is a number still, tax, kWh and what it came to among them.
+    const less = statementCsv(statement([plain(1, { kWh: '-1', bills: [{ ...paid('-5', 'EUR', '-0.90'), came: '-4.6', payee: '-x' }] })])).split('\n')[1];
+    expect(less).toBe("2025-10-01,A,Heron,Ines,,-1,-5,EUR,-0.90,'-x,,charged,charging,-4.6,0");
     expect(csv).toEqual([
       'day,place,car,driver,use,kWh,amount,currency,tax,paid to,number,state,for,came to,receipts',
       "2025-10-01,'=A1,Heron,Ines,,,-5,EUR,0.90,,,charged,charging,,0",
