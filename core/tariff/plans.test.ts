@@ -201,6 +201,15 @@ describe('what is refused, with its place', () => {
     expect(problems({ ...but('tariff.currency', 1), session: {} })).toEqual(['tariff.currency', 'session.time_zone', 'session.periods']);
     for (const body of [null, 1, 'x', []]) expect(problems(body)).toEqual(['body']);
     expect(problems({ kind: '__proto__' })).toEqual(['kind']);
+    const said = (body: unknown) => {
+      const priced = priceCase(body);
+      return priced.ok ? [] : priced.problems.map((p) => p.reason);
+    };
+    expect(said(1)).toEqual(['must hold named fields']);
+    expect(said({ kind: 'week' })).toEqual(['must be one of: session, month, compare, break_even']);
+    expect(said(but('session', undefined))).toEqual(['is missing']);
+    expect(said(but('tariff.currency', 1))).toEqual(['must be text']);
+    expect(said(but('x_pricing', { idle: {} }))).toEqual(['is not known']);
   });
   it('what the standard allows: no Z, an offset, fields unknown to it', () => {
     expect(problems(but('session.periods.0.start', '2024-03-05T10:00:00'))).toBe('priced');
@@ -234,6 +243,11 @@ describe('what is refused, with its place', () => {
         sessions: Array.from({ length: 1000 }, () => good.session),
       }),
     ).toEqual(['sessions']);
+    // So many plans times sessions are allowed, and what they take together is counted.
+    const plans = (n: number, tariff = good.tariff) => Array.from({ length: n }, (_, i) => ({ name: `${i}`, tariff }));
+    expect(problems({ kind: 'compare', plans: plans(50), sessions: Array.from({ length: 100 }, () => good.session) })).toBe('priced');
+    expect(problems({ kind: 'compare', plans: plans(1, tariffOf(elements)), sessions: [long, long] })).toBe('priced');
+    expect(problems({ kind: 'compare', plans: plans(2, tariffOf(elements)), sessions: [long, long] })).toEqual(['body']);
   });
 });
 
@@ -255,4 +269,9 @@ it('a session’s answer has its lines where they are asked for', () => {
       where: [['2024-03-05T10:00:00.000Z', '2024-03-05T11:00:00.000Z']],
     },
   ]);
+});
+it('a line that brings the sum to a bound has no price and no tax of its own', () => {
+  const tariff = tariffOf([only('ENERGY', 0.5)], { max_price: { excl_vat: 3 } });
+  const priced = priceCase({ tariff, session: asked('2024-03-05T10:00:00Z', '2024-03-05T11:00:00Z', 10) }, true);
+  expect(priced.ok && (priced.answer.lines as object[])[1]).toMatchObject({ of: 'max_price', price: null, vat: null, excl_vat: '-2.000000' });
 });
