@@ -1,4 +1,4 @@
-import { hash } from 'node:crypto';
+import { createHash } from 'node:crypto';
 import type { PoolConnection, RowDataPacket } from 'mysql2/promise';
 import { canonicalJson } from '@/core/records/canonical-json';
 import { grouped } from '@/core/units/grouped';
@@ -64,7 +64,7 @@ export async function eventsById(c: PoolConnection, householdId: string, ids: re
 
 /** SHA-256 over what the device wrote: what the server adds is no part of it. */
 export function contentHash({ heard_ms: _, ...event }: StoredEvent): Buffer {
-  return Buffer.from(hash('sha256', canonicalJson(event), 'hex'), 'hex');
+  return createHash('sha256').update(canonicalJson(event)).digest();
 }
 
 /** Content hashes of the events of these ids that are there already. */
