@@ -38,6 +38,14 @@ const CHARGE: Step[] = [
   [2460, 'unplugged'],
   [2500, 'pulled_out', { reason: 'enough' }],
 ];
+/** A try that the network failed, before the charge; and one after which the driver left. */
+const FAILED: Step[] = [
+  [10, 'plugged'],
+  [12, 'means_shown', CARD],
+  [15, 'fault', { code: 'start_error', side: 'network' }],
+  [18, 'unplugged'],
+];
+const GAVE_UP: Step[] = [...FAILED, [20, 'pulled_out', { reason: 'gave_up' }]];
 const bill = (amount: string, more: object = {}): Step => [3000, 'bill', { sessions: [], amount, currency: 'EUR', state: 'charged', ...more }];
 const check = (tariffs: MileRecord<'tariff'>[], ...steps: Step[]) => {
   const found = checkedBill(visitOf(...CHARGE, ...steps), around(...tariffs));
@@ -251,17 +259,11 @@ describe('a bill against the price on file', () => {
     expect(causes([half], bill('20.89'))).toEqual([]);
   });
   it('a try without power that was billed; several causes that fit are all told', () => {
-    const failed: Step[] = [
-      [10, 'plugged'],
-      [12, 'means_shown', CARD],
-      [15, 'fault', { code: 'start_error', side: 'network' }],
-      [18, 'unplugged'],
-    ];
-    const visit = visitOf(...failed, ...CHARGE, bill('21.20'));
+    const visit = visitOf(...FAILED, ...CHARGE, bill('21.20'));
     const found = checkedBill(visit, around(half));
     expect(found && 'explanations' in found && found.explanations.map((e) => e.cause)).toEqual(['start_twice', 'failed_billed']);
     const two = visitOf(
-      ...failed,
+      ...FAILED,
       [19, 'plugged'],
       [19.5, 'means_shown', CARD],
       [19.7, 'fault', { code: 'start_error', side: 'network' }],
@@ -299,14 +301,7 @@ describe('a bill against the price on file', () => {
     expect(checkedBill(visitOf(...CHARGE), records)).toMatchObject({ by: 'guest' });
   });
   it('where no power came is nothing, and a bill is asked about', () => {
-    const failed: Step[] = [
-      [10, 'plugged'],
-      [12, 'means_shown', CARD],
-      [15, 'fault', { code: 'start_error', side: 'network' }],
-      [18, 'unplugged'],
-      [20, 'pulled_out', { reason: 'gave_up' }],
-    ];
-    const found = checkedBill(visitOf(...failed, bill('0.60')), around(half));
+    const found = checkedBill(visitOf(...GAVE_UP, bill('0.60')), around(half));
     expect(found).toMatchObject({
       lines: [],
       total: '0.00',
@@ -316,8 +311,8 @@ describe('a bill against the price on file', () => {
     expect(found && 'query' in found && found.query).toContain(
       'I charged at Vrba Crossing, stall 2 on 14 Oct 2025 at 13:52, 0.0 kWh by the stall.\nI was charged €0.60. By your price it should be €0.00.',
     );
-    expect(checkedBill(visitOf(...failed, bill('0.60', { state: 'refunded' })), around(half))).toMatchObject({ explanations: [], query: null });
-    expect(checkedBill(visitOf(...failed), around(half))).toBeNull();
+    expect(checkedBill(visitOf(...GAVE_UP, bill('0.60', { state: 'refunded' })), around(half))).toMatchObject({ explanations: [], query: null });
+    expect(checkedBill(visitOf(...GAVE_UP), around(half))).toBeNull();
     expect(checkedBill(visitOf([10, 'plugged'], bill('0.60')), around(half))).toBeNull();
   });
   it('a bill of less is not asked about', () =>
@@ -357,15 +352,8 @@ describe('a bill against the price on file', () => {
     expect([verdict([half]), verdict([], bill('20.60')), verdict([half], bill('20.60', { currency: 'CHF' }))]).toEqual([null, null, null]);
     // Bills in two currencies have no sum.
     expect(verdict([half], bill('20.60'), bill('1.00', { currency: 'CHF' }))).toBeNull();
-    const failed: Step[] = [
-      [10, 'plugged'],
-      [12, 'means_shown', CARD],
-      [15, 'fault', { code: 'start_error', side: 'network' }],
-      [18, 'unplugged'],
-      [20, 'pulled_out', { reason: 'gave_up' }],
-    ];
     const of = (...steps: Step[]) => billVerdict(visitOf(...steps), around(half));
-    expect([of(...failed, bill('0.60')), of(...failed, bill('0.00')), of([10, 'plugged'], bill('0.60')), of(bill('0.60'))]).toEqual([
+    expect([of(...GAVE_UP, bill('0.60')), of(...GAVE_UP, bill('0.00')), of([10, 'plugged'], bill('0.60')), of(bill('0.60'))]).toEqual([
       'off',
       'right',
       null,
