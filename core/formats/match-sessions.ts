@@ -44,12 +44,13 @@ const CLOSE = { ms: 60_000, kWh: 0.1 };
 const OPEN_MS = 12 * 3_600_000;
 const HOUR_MS = 3_600_000;
 
-/** Names as they are compared: normal form, case and white space aside, all dashes alike. */
+/** Names as they are compared: normal form, case and white space aside, all dashes alike. Upper case first, since ß and ss are one there. */
 export const fold = (text: string): string =>
   text
     .normalize('NFC')
+    .toUpperCase()
     .toLowerCase()
-    .replace(/[\u2010-\u2015\u2212]/g, '-')
+    .replace(/[\p{Pd}\u2212]/gu, '-')
     .replace(/\s+/g, ' ')
     .trim();
 /** An attempt that never had power delivered nothing. */
@@ -64,8 +65,8 @@ function sameTime(item: BilledItem, a: RecordedAttempt): boolean {
 function sameEnergy(item: BilledItem, a: RecordedAttempt): boolean {
   const kWh = energyOf(a);
   if (item.kWh === null || kWh === null) return true;
-  const greater = Math.max(Number(item.kWh), Number(kWh));
-  return apart(item.kWh, kWh).lte(Math.max(NEAR.kWh, NEAR.share * greater));
+  const share = new Big(new Big(item.kWh).gt(kWh) ? item.kWh : kWh).times(NEAR.share);
+  return apart(item.kWh, kWh).lte(share.gt(NEAR.kWh) ? share : NEAR.kWh);
 }
 const isCandidate = (item: BilledItem, a: RecordedAttempt): boolean => fold(item.site) === fold(a.site) && sameTime(item, a) && sameEnergy(item, a);
 function energyClose(item: BilledItem, a: RecordedAttempt): boolean {

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { type CsvColumn, type CsvValue, csvBack, csvOut } from './csv-out';
 import sheets from './fixtures/sheets.json';
-import { matchSessions } from './match-sessions';
+import { type BilledItem, fold, matchSessions, type RecordedAttempt } from './match-sessions';
 
 // biome-ignore lint/suspicious/noExplicitAny: a case is read as it stands in the file.
 type Any = any;
@@ -93,4 +93,34 @@ describe('billed sessions and recorded ones', () => {
     expect(by(two.pairs)).toEqual(by(one.pairs));
     expect(by(two.asks).map((a) => a.item)).toEqual(by(one.asks).map((a) => a.item));
   });
+});
+
+it.each([
+  ['Gail  Straße 3', 'GAIL STRASSE 3'],
+  ['Vrba–Crossing', 'vrba\u2011crossing'],
+  ['Vrba－Crossing', 'vrba﹣crossing'],
+  ['Café\u00a0Nord', ' CAFE\u0301 NORD '],
+  ['ΟΔΟΣ', 'οδος'],
+])('%s and %s are one name', (a, b) => expect(fold(a)).toBe(fold(b)));
+
+it('energies apart by five per cent of the greater to the last figure are near, by a trace more not', () => {
+  const start = Date.parse('2025-10-14T11:52:00Z');
+  const attempt: RecordedAttempt = {
+    visitId: 'v',
+    n: 1,
+    site: 'A',
+    stall: null,
+    start,
+    kWh: '57.00',
+    power: true,
+    zone: 'UTC',
+    pulledIn: start,
+    pulledOut: null,
+  };
+  const paired = (kWh: string, recorded = attempt) => {
+    const item: BilledItem = { id: 'i', site: 'a', stall: null, start: start + 120_000, dayOnly: false, kWh, credits: null };
+    return matchSessions([item], [recorded]).pairs.length;
+  };
+  expect([paired('60'), paired('60.001'), paired('54.15'), paired('54.149')]).toEqual([1, 0, 1, 0]);
+  expect([paired('5.5', { ...attempt, kWh: '5' }), paired('5.501', { ...attempt, kWh: '5' })]).toEqual([1, 0]);
 });
