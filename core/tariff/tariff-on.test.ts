@@ -32,6 +32,12 @@ describe('the price of a day', () => {
     return ['old', 'new', 'other', 'own', 'gone', 'ends', 'member'].find((name) => idOf(name) === id);
   };
   it('is the one that held', () => expect([at(list, '2025-02-28'), at(list, '2025-03-01')]).toEqual(['old', 'new']));
+  it('is the newest of those that hold, of two of one day always the same, whatever their order', () => {
+    const three = [...list, kept(tariff({ id: 'gone', validFrom: '2024-06-01' })), kept(tariff({ id: 'ends', validFrom: '2025-03-01' }))];
+    const last = at(three, '2025-06-01');
+    expect(['new', 'ends']).toContain(last);
+    expect([at([...three].reverse(), '2025-06-01'), at(three, '2025-01-15'), at([...three].reverse(), '2025-01-15')]).toEqual([last, 'gone', 'gone']);
+  });
   it('is none before the first or at an unknown network', () =>
     expect([at(list, '2023-12-31'), at(list, '2025-06-01', null, null)]).toEqual([undefined, undefined]));
   it('is the sites’ own from its day, and no other site’s', () => {
