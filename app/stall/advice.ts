@@ -49,8 +49,8 @@ export function adviceAsked({ visit, records, outlooks, lately, dangers }: State
   const here = arrival?.odometerKm === undefined || arrival.socPct === undefined ? null : { odometerKm: arrival.odometerKm, socPct: arrival.socPct };
   const measured = here && known?.left ? usedOnTheWay(known.left, here, car.fields.usableKWh) : null;
   const uses = measured ?? car.fields.kWhPer100km;
-  const next = leg.next ? nextStop(leg.next) : null;
   const drive = (km: number) => ({ km, min: (km / leg.kmh) * 60 });
+  const next = leg.next ? nextStop(leg.next) : null;
 
   function nextStop(to: NonNullable<NextLeg['next']>): NextStop | null {
     const site = records.site.find((s) => s.id === to.siteId);

@@ -81,13 +81,16 @@ function curvePart(curve: PowerCurve, socPct: number): (s: number) => number {
   return along(before[0], next[0], before[1], next[1]);
 }
 
+/** Whether a pack is above the volts that it can be charged with directly. */
+const isAbove = (volts: number, topV: number): boolean => volts > topV * (1 + TIE);
+
 function dcLines({ car, stall, adapter }: Setting, mid: number, atV: number): Line[] {
   const lines: Line[] = [];
   if (car.curve?.length) lines.push({ limit: 'car_curve', at: curvePart(car.curve, mid) });
   const topV = topVolts({ car, stall, adapter });
   const volts = packVoltsOf(car);
   let amperes: ((s: number) => number) | null = volts;
-  if (volts && volts(atV) > topV * (1 + TIE)) {
+  if (volts && isAbove(volts(atV), topV)) {
     if (typeof car.boosterKW !== 'number') return [{ limit: 'volts', at: () => 0 }];
     const boosterKW = car.boosterKW;
     lines.push({ limit: 'booster', at: () => boosterKW });
@@ -144,7 +147,7 @@ export function voltsAtStall(setting: Setting, socPct: number): number | null {
   const volts = packVoltsOf(setting.car)?.(socPct);
   if (volts === undefined) return null;
   const topV = topVolts(setting);
-  return volts > topV ? boostedVolts(setting.car.boosterV, topV) : volts;
+  return isAbove(volts, topV) ? boostedVolts(setting.car.boosterV, topV) : Math.min(volts, topV);
 }
 
 /** The first in the order of names that is the least, as near as numbers tell. */
