@@ -42,6 +42,17 @@ test('stay or go, by a next leg and a next site, by touch and without a network'
   await expect(sheet.getByText(/kW .*on the screen/)).toBeVisible();
   await sheet.getByText('How this was worked out').tap();
   await expect(sheet.getByText(/min for handshake and starts that fail/)).toBeVisible();
+  // How fast the way is driven is kept.
+  const leg = sheet.getByRole('button', { name: 'Hollin Bridge, 84 km' });
+  const speed = sheet.getByRole('button', { name: /^Driven at/ });
+  await leg.tap();
+  await speed.tap();
+  for (const key of ['Take the last digit away', 'Take the last digit away', '1', '1', '0']) await sheet.getByRole('button', { name: key, exact: true }).tap();
+  await sheet.getByRole('button', { name: 'Keep', exact: true }).tap();
+  await expect(sheet.getByText(/Hollin Bridge was never seen/)).toBeVisible();
+  await leg.tap();
+  await expect(speed).toHaveText(/110\s*km\/h/);
+  await sheet.getByRole('button', { name: 'Keep', exact: true }).tap();
   await page.keyboard.press('Escape');
   await expect(page.getByRole('button', { name: /^Stay or go: (?!About)/ })).toBeVisible(); // the line follows what was set
   await page.setViewportSize({ width: 320, height: 568 });
