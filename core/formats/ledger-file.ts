@@ -2,6 +2,7 @@ import * as z from '@/core/units/schema';
 import { inReferenceOrder } from '../records/reference-order';
 import { firstProblem, ownWords } from '../units/own-words';
 import { LEDGER_FORMAT, LEDGER_VERSION } from './ledger-schema';
+import { fold } from './match-sessions';
 import { plainJson } from './plain-json';
 import { ANY_DOUBLE, type JsonRefused, readJson } from './strict-json';
 import { openZip, type ZipEntry, type ZipRefused } from './zip-in';
@@ -159,11 +160,10 @@ export function proposedPeople(
   file: readonly { personId: string; name: string }[],
   here: readonly { personId: string; name: string }[],
 ): Map<string, string | null> {
-  const folded = (name: string) => name.normalize('NFC').trim().toLowerCase();
   return new Map(
     file.map((p) => {
       if (here.some((h) => h.personId === p.personId)) return [p.personId, p.personId];
-      const named = here.filter((h) => folded(h.name) === folded(p.name));
+      const named = here.filter((h) => fold(h.name) === fold(p.name));
       return [p.personId, named.length === 1 && named[0] ? named[0].personId : here.length === 1 && file.length === 1 && here[0] ? here[0].personId : null];
     }),
   );
