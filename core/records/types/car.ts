@@ -62,7 +62,7 @@ export const car = garageType({
         { kind: 'number', path: 'packV0', label: 'Pack at 0 %', unit: 'V' },
         { kind: 'number', path: 'packV100', label: 'Pack at 100 %', unit: 'V' },
         { kind: 'number', path: 'boosterKW', label: 'Booster at low-volt stalls', unit: 'kW' },
-        { kind: 'number', path: 'boosterV', label: 'The booster takes at most', unit: 'V' },
+        { kind: 'number', path: 'boosterV', label: 'Booster takes at most', unit: 'V' },
         { kind: 'curve', path: 'curve', label: 'Own charge curve', hint: 'A line per point: battery %, then kW, such as 10 121' },
       ],
     },
