@@ -44,7 +44,7 @@ test('stay or go, by a next leg and a next site, by touch and without a network'
   await expect(sheet.getByText(/min for handshake and starts that fail/)).toBeVisible();
   // How fast the way is driven is kept.
   const leg = sheet.getByRole('button', { name: 'Hollin Bridge, 84 km' });
-  const speed = sheet.getByRole('button', { name: /^Driven at/ });
+  const speed = sheet.getByRole('button', { name: /^Speed/ });
   await leg.tap();
   await speed.tap();
   for (const key of ['Take the last digit away', 'Take the last digit away', '1', '1', '0']) await sheet.getByRole('button', { name: key, exact: true }).tap();

@@ -276,7 +276,7 @@ function LegForm({ leg, state, unit, onKeep }: { leg: NextLeg; state: Live; unit
         { key: 'there', label: 'To there', ...far },
         { key: 'after', label: 'And on from there', ...far },
         { key: 'direct', label: 'Or straight on', ...far },
-        { key: 'speed', label: 'Driven at', unit: unit === 'km' ? 'km/h' : 'mph', max: 200, decimals: 0 },
+        { key: 'speed', label: 'Speed', unit: unit === 'km' ? 'km/h' : 'mph', max: 200, decimals: 0 },
         { key: 'reserve', label: 'Reserve', unit: '%', max: 60, decimals: 0 },
       ]
     : [
