@@ -10,9 +10,9 @@ import {
   perBatteryKWh,
   type StopSite,
   sameStopSentence,
-  stopAt,
   stopKWh,
   stopMinutes,
+  stopPrices,
   usualStop,
 } from './same-stop';
 import { sameStopCsv } from './same-stop-csv';
@@ -31,7 +31,7 @@ const CAR = { ac: 11, dc: 120, usableKWh: 62 };
 const START = Date.parse('2025-10-14T15:00:00Z');
 const STOP = { kWh: 40, weekday: 2, time: '17:00', parkedMin: 0 };
 const at = (offers: { name: string; tariff: KeptTariff; before?: KeptTariff }[], of: Partial<StopSite> = {}, stop = STOP) =>
-  stopAt(stop, site(of), CAR, START, offers, 'EUR');
+  stopPrices(stop, CAR, 'EUR')(site(of), START, offers);
 const guest = (p: Partial<PlainPrice>) => [{ name: '', tariff: price(p) }];
 
 describe('the usual stop', () => {
@@ -165,7 +165,7 @@ describe('one stop at a site', () => {
       at(guest({ perKWh: '0.50' }), { id: 'a' }),
       at(guest({ perKWh: '0.50', idlePerMin: '1' }), { id: 'c' }, { ...STOP, parkedMin: 30 }),
     ];
-    expect([...all].sort(byCost).map((s) => s.siteId)).toEqual(['a', 'b', 'c', 'd']);
+    expect(byCost(all).map((s) => s.siteId)).toEqual(['a', 'b', 'c', 'd']);
     expect(sameStopSentence(all, name, money)).toBe('This stop costs least at A, 20.00, and 30.00 more at C, where you stay past the grace.');
     expect(sameStopSentence(all.slice(0, 3), name, money)).toBe('This stop costs least at A, 20.00, and 4.00 more at B.');
     expect(sameStopSentence(all.slice(0, 1), name, money)).toBe('This stop costs least at B, 24.00: the one site with a price on file.');
@@ -190,6 +190,41 @@ describe('one stop at a site', () => {
     // One that begins later, and held no more: what it asks is asked all the same.
     const later = { ...old, tariff: old.tariff && { ...old.tariff, start_date_time: '2026-01-01T00:00:00Z' } };
     expect(at([{ name: '', tariff: now, before: later }]).guest?.before).toBe('20.00');
+  });
+  it('site after site costs what it would by itself: alike only where place, power and price are', () => {
+    const ended = (t: KeptTariff, end_date_time: string): KeptTariff => ({ ...t, tariff: t.tariff && { ...t.tariff, end_date_time } });
+    const bounds = (t: KeptTariff, more: object): KeptTariff => ({ ...t, tariff: t.tariff && { ...t.tariff, ...more } });
+    const byClock = price({ perKWh: '0.5', windows: [{ from: '16:00', to: '18:00', days: 'all', perKWh: '0.9' }] });
+    const [plain, same] = [price({ perKWh: '0.5' }), price({ perKWh: '0.5' }, { validFrom: '2025-03-01' })];
+    const prices = [
+      plain,
+      { ...same, id: 'other' },
+      price({ perKWh: '0.6' }),
+      price({ perKWh: '0.5', perMin: '0.1' }),
+      price({ perKWh: '0.5', idlePerMin: '0.3' }),
+      byClock,
+      ended(plain, '2025-02-28T23:00:00Z'),
+      ended(plain, '2026-02-28T23:00:00Z'),
+      bounds(plain, { min_price: { excl_vat: 50 } }),
+      bounds(plain, { max_price: { excl_vat: 5 } }),
+    ];
+    const places: Partial<StopSite>[] = [{}, { zone: 'Europe/London' }, { dc: 50 }, { dc: 0, ac: 22 }, { ownKW: { kW: 71, n: 4 } }];
+    for (const stop of [
+      { ...STOP, parkedMin: 20 },
+      { ...STOP, levels: { fromPct: 20, toPct: 70 } },
+    ]) {
+      const oneForAll = stopPrices(stop, CAR, 'EUR');
+      const seen = new Set<string>();
+      for (const start of [START, START + 3_600_000])
+        for (const of of places)
+          for (const tariff of prices)
+            for (const before of [undefined, ...prices]) {
+              const found = oneForAll(site(of), start, [{ name: '', tariff, before }]);
+              expect(found).toEqual(stopPrices(stop, CAR, 'EUR')(site(of), start, [{ name: '', tariff, before }]));
+              seen.add(JSON.stringify([found.guest?.total, found.guest?.before, found.why]));
+            }
+      expect(seen.size).toBeGreaterThan(60);
+    }
   });
   it('what of it costs a kWh in the battery: of AC comes less there', () => {
     expect(perBatteryKWh(at(guest({ perKWh: '0.57' })))).toBeCloseTo(0.6, 9);

@@ -2,9 +2,11 @@ import { type Current, USUAL_YIELD } from './all-in';
 import type { Bill, Line } from './bill';
 import { billOf, cannotPrice } from './bill';
 import { sumOfBills } from './bill-words';
+import type { CompiledTariff } from './compiled-tariff';
 import { decimal } from './exact';
 import { exampleStop } from './example-stop';
-import { compiledOf } from './tariff-object';
+import type { ChargedSession } from './session-period';
+import { compiledOf, saidBy } from './tariff-object';
 import type { KeptTariff } from './tariff-on';
 
 /** From and to so many per cent of the battery. */
@@ -117,43 +119,61 @@ function partsOf(bill: Bill): [Part, number][] {
 }
 
 /**
- * One and the same stop at a site, by the prices on file.
- * @param start UTC ms, by the clock of the place @param offers prices for guests and with plans, and what each followed; `name` is empty for guests
+ * One and the same stop, by the prices on file: made once, then asked for site after site. A session is made once for all sites at which it is alike, and what
+ * it costs once for all prices that say the same, as those of a network do.
+ * @returns for a site: @param start UTC ms, by the clock of the place @param offers prices for guests and with plans, and what each followed; `name` is empty for guests
  */
-export function stopAt(
-  stop: UsualStop,
-  site: StopSite,
-  car: StopCar,
-  start: number,
-  offers: readonly { name: string; tariff: KeptTariff; before?: KeptTariff | undefined }[],
-  currency: string,
-): StopAt {
-  const minutes = stopMinutes(stop, site, car);
-  const own = offers.filter((o) => o.tariff.currency === currency);
-  const none = (why: string): StopAt => ({ siteId: site.id, minutes, guest: null, held: null, why });
-  if (offers.length === 0) return none('no price on file');
-  if (own.length === 0) return none(`priced in ${offers[0]?.tariff.currency}`);
-  if (!minutes) return none('no power is noted, so the minutes are not known');
-  const session = exampleStop(site.zone, start, Number(minutes.kWh.toFixed(3)), minutes.minutes, stop.parkedMin);
-  const costs = own.flatMap((o): (StopCost & { name: string })[] => {
-    const t = compiledOf(o.tariff);
-    if (cannotPrice(t, session).length > 0) return [];
-    const bill = billOf(t, session);
-    const earlier = o.before && o.before.currency === currency ? compiledOf(undated(o.before)) : null;
-    const before = earlier && cannotPrice(earlier, session).length === 0 ? sumOfBills([billOf(earlier, session)], true) : null;
-    return [{ name: o.name, total: sumOfBills([bill], true), parts: partsOf(bill), tariffId: o.tariff.id, since: o.tariff.validFrom, before }];
-  });
-  const [held] = costs.filter((c) => c.name !== '').sort((a, b) => Number(a.total) - Number(b.total));
-  const guest = costs.find((c) => c.name === '') ?? null;
-  return { siteId: site.id, minutes, guest, held: held ?? null, why: costs.length === 0 ? 'the price depends on what is not known' : null };
+export function stopPrices(stop: UsualStop, car: StopCar, currency: string) {
+  type Costs = Map<string, PricedStop | null>;
+  const sessions = new Map<string, { session: ChargedSession; dated: Costs; undated: Costs }>();
+  const sessionAt = (zone: string, start: number, { kWh, minutes }: StopMinutes) => {
+    const key = `${zone} ${start} ${kWh} ${minutes}`;
+    const found = sessions.get(key) ?? {
+      session: exampleStop(zone, start, Number(kWh.toFixed(3)), minutes, stop.parkedMin),
+      dated: new Map(),
+      undated: new Map(),
+    };
+    sessions.set(key, found);
+    return found;
+  };
+  /** `null`: it cannot be priced. */
+  const costIn = (costs: Costs, t: KeptTariff, session: ChargedSession, ready: (t: CompiledTariff) => CompiledTariff): PricedStop | null => {
+    const key = saidBy(t);
+    const found = costs.get(key);
+    if (found !== undefined) return found;
+    const made = pricedStop(ready(compiledOf(t)), session);
+    costs.set(key, made);
+    return made;
+  };
+  return (site: StopSite, start: number, offers: readonly { name: string; tariff: KeptTariff; before?: KeptTariff | undefined }[]): StopAt => {
+    const minutes = stopMinutes(stop, site, car);
+    const own = offers.filter((o) => o.tariff.currency === currency);
+    const none = (why: string): StopAt => ({ siteId: site.id, minutes, guest: null, held: null, why });
+    if (offers.length === 0) return none('no price on file');
+    if (own.length === 0) return none(`priced in ${offers[0]?.tariff.currency}`);
+    if (!minutes) return none('no power is noted, so the minutes are not known');
+    const { session, dated, undated } = sessionAt(site.zone, start, minutes);
+    const priced = own.flatMap((o): (StopCost & { name: string })[] => {
+      const cost = costIn(dated, o.tariff, session, (t) => t);
+      if (!cost) return [];
+      const before = o.before && o.before.currency === currency ? (costIn(undated, o.before, session, withoutDays)?.total ?? null) : null;
+      return [{ name: o.name, ...cost, tariffId: o.tariff.id, since: o.tariff.validFrom, before }];
+    });
+    const [held] = priced.filter((c) => c.name !== '').sort((a, b) => Number(a.total) - Number(b.total));
+    const guest = priced.find((c) => c.name === '') ?? null;
+    return { siteId: site.id, minutes, guest, held: held ?? null, why: priced.length === 0 ? 'the price depends on what is not known' : null };
+  };
+}
+
+type PricedStop = Pick<StopCost, 'total' | 'parts'>;
+function pricedStop(t: CompiledTariff, session: ChargedSession): PricedStop | null {
+  if (cannotPrice(t, session).length > 0) return null;
+  const bill = billOf(t, session);
+  return { total: sumOfBills([bill], true), parts: partsOf(bill) };
 }
 
 /** A price without its days: one that has ended is none now. */
-function undated(t: KeptTariff): KeptTariff {
-  if (!t.tariff) return t;
-  const { start_date_time: _, end_date_time: __, ...tariff } = t.tariff;
-  return { ...t, tariff };
-}
+const withoutDays = (t: CompiledTariff): CompiledTariff => ({ ...t, from: null, until: null });
 
 /** What somebody pays at least: with a plan held, else as a guest. */
 export const leastOf = (s: StopAt): number | null => {
@@ -167,12 +187,15 @@ export const perBatteryKWh = (s: StopAt): number | null => {
   return least === null || !s.minutes ? null : least / (s.minutes.kWh * USUAL_YIELD[s.minutes.current]);
 };
 
-/** The cheapest first; what has no price last, in the order it came. */
-export const byCost = (a: StopAt, b: StopAt): number => (leastOf(a) ?? Number.POSITIVE_INFINITY) - (leastOf(b) ?? Number.POSITIVE_INFINITY) || 0;
+/** The cheapest first; what costs the same, and last what has no price, in the order it came. */
+export function byCost<T extends StopAt>(stops: readonly T[]): T[] {
+  const costs = stops.map((stop) => ({ stop, least: leastOf(stop) ?? Number.POSITIVE_INFINITY }));
+  return costs.sort((a, b) => a.least - b.least || 0).map(({ stop }) => stop);
+}
 
 /** One sentence over the list: where it costs least, and how much more where it costs most. @param money prints an amount */
 export function sameStopSentence(stops: readonly StopAt[], nameOf: (siteId: string) => string, money: (amount: number) => string): string {
-  const priced = [...stops].filter((s) => leastOf(s) !== null).sort(byCost);
+  const priced = byCost(stops.filter((s) => leastOf(s) !== null));
   const [first, last] = [priced[0], priced.at(-1)];
   if (!first || !last) return 'No site has a price on file: type what stands on the post, and this stop is priced everywhere.';
   const [least, most] = [leastOf(first) as number, leastOf(last) as number];
@@ -192,7 +215,7 @@ export function nearSentence(
   nameOf: (siteId: string) => string,
   money: (amount: number) => string,
 ): string {
-  const cheapest = (of: readonly StopAt[]) => [...of].filter((s) => leastOf(s) !== null).sort(byCost)[0];
+  const cheapest = (of: readonly StopAt[]) => byCost(of.filter((s) => leastOf(s) !== null))[0];
   const [here, best] = [cheapest(near), cheapest(stops)];
   if (!here || !best) return `Within ${within} no site has a price on file.`;
   const [least, all] = [leastOf(here) as number, leastOf(best) as number];

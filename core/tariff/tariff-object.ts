@@ -39,3 +39,14 @@ export function compiledOf(t: KeptTariff): CompiledTariff {
   compiled.set(t, made);
   return made;
 }
+
+const said = new WeakMap<KeptTariff, string>();
+/** All of a price that says what something costs and until when, in a text: prices that say the same are alike whosever they are. */
+export function saidBy(t: KeptTariff): string {
+  const found = said.get(t);
+  if (found !== undefined) return found;
+  const { tariff, extra } = objectOf(t);
+  const made = JSON.stringify([tariff.currency, tariff.elements, tariff.min_price, tariff.max_price, tariff.start_date_time, tariff.end_date_time, extra]);
+  said.set(t, made);
+  return made;
+}

@@ -3,11 +3,15 @@ import { FORMER_DRIVER } from '@/core/records/roles';
 import { now } from '../clock';
 import { fromBin, toBin } from '../db/binary-id';
 import { inTransaction } from '../db/pool';
+import { forgetRecords } from '../records/kept-records';
 import { moveOut, roleForUpdate } from './members';
 import type { Who } from './who';
 
-/** Deletes a household with everything of it; its people, and their sessions, are elsewhere by then. */
-const forget = (c: PoolConnection, householdId: string) => c.query('CALL forget_household(?)', [toBin(householdId)]);
+/** Deletes a household with everything of it, of the memory too; its people, and their sessions, are elsewhere by then. */
+async function forget(c: PoolConnection, householdId: string): Promise<void> {
+  await c.query('CALL forget_household(?)', [toBin(householdId)]);
+  forgetRecords(householdId);
+}
 
 /** Deletes a household of the owner's, all of it, at once. Its people keep their accounts. @returns why not, else null */
 export async function deleteHousehold(who: Who): Promise<string | null> {

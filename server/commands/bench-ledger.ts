@@ -63,9 +63,9 @@ async function fill(householdId: string): Promise<void> {
   await db.query(`INSERT INTO visit_tape (household_id, visit_id, tape) SELECT ?, ${id('01910000', 'seq')}, ? FROM seq_1_to_${VISITS}`, [h, TAPE]);
   const attempt = (n: number, outcome: string, where: string) =>
     db.query(
-      `INSERT INTO attempt_figures (household_id, visit_id, n, network_id, outcome, end_mark, late, handshake_s, set_up_s, plug_to_power_s, means_to_power_s, hands_on_s)
+      `INSERT INTO attempt_figures (household_id, visit_id, n, network_id, outcome, end_mark, late, handshake_s, set_up_s, plug_to_power_s, means_to_power_s, hands_on_s, charging_s)
        SELECT ?, ${id('01910000', 'seq')}, ${n}, ${id('01900000', '1 + seq % 6')}, '${outcome}', ${outcome === 'power' ? "'kW'" : 'NULL'}, FALSE,
-              ${outcome === 'power' ? '12 + seq % 53, 10, 20, 22, 25' : 'NULL, NULL, NULL, NULL, NULL'} FROM seq_1_to_${VISITS} WHERE ${where}`,
+              ${outcome === 'power' ? '12 + seq % 53, 10, 20, 22, 25, 1200 + seq % 977' : 'NULL, NULL, NULL, NULL, NULL, NULL'} FROM seq_1_to_${VISITS} WHERE ${where}`,
       [h],
     );
   await attempt(1, 'failed', 'seq % 7 = 0');

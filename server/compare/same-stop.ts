@@ -1,7 +1,8 @@
 import type { RowDataPacket } from 'mysql2/promise';
 import { acOf } from '@/core/records/connector';
+import type { MileRecord } from '@/core/records/record-schema';
 import { nextWeekday } from '@/core/tariff/example-stop';
-import { byCost, type StopAt, type StopSite, stopAt, type UsualStop, usualStop } from '@/core/tariff/same-stop';
+import { byCost, type StopAt, stopPrices, type UsualStop, usualStop } from '@/core/tariff/same-stop';
 import type { StopAsk } from '@/core/tariff/stop-address';
 import { offersOn, payerName, pricesByPlace, providersOf, tariffOn } from '@/core/tariff/tariff-on';
 import { localInstant } from '@/core/units/local-time';
@@ -28,11 +29,53 @@ export type SameStop = {
   plans: number;
 };
 
-/** One and the same stop at every site of a household, the cheapest first. */
-export async function sameStop(who: SignedIn, ask: StopAsk): Promise<SameStop> {
-  const { householdId, personId } = who;
+/** Stops that were made: what a proposal rests on, the power that each site gave, and where one was last. */
+async function pastStops({ householdId, personId }: SignedIn) {
   const figures = await figuresOf(householdId);
-  const [sites, stalls, networks, tariffs, plans, means, providers, cars, [usual], [own], [lastHere]] = await Promise.all([
+  const [[own], [usual], [lastHere]] = await Promise.all([
+    figures.execute<RowDataPacket[]>(
+      `SELECT v.site_id, COUNT(*) AS n, SUM(f.delivered_kwh) AS kwh, SUM(a.s) AS s FROM visit v
+         JOIN visit_figures f ON f.household_id = v.household_id AND f.visit_id = v.id
+         JOIN (SELECT visit_id, SUM(charging_s) AS s FROM attempt_figures WHERE household_id = ? AND outcome = 'power' GROUP BY visit_id HAVING COUNT(*) = COUNT(charging_s)) a
+           ON a.visit_id = v.id
+        WHERE v.household_id = ? AND v.withdrawn = FALSE AND f.left_out = FALSE AND ${seen()} AND f.delivered_kwh > 0 AND a.s > 0 AND v.site_id IS NOT NULL GROUP BY v.site_id`,
+      [toBin(householdId), toBin(householdId), seenBy(personId)],
+    ),
+    figures.execute<RowDataPacket[]>(
+      `SELECT f.delivered_kwh, f.arrival_day, f.arrival_hour FROM visit v JOIN visit_figures f ON f.household_id = v.household_id AND f.visit_id = v.id
+        WHERE v.household_id = ? AND v.withdrawn = FALSE AND f.left_out = FALSE AND ${seen()} AND v.sort_at >= ? AND f.delivered_kwh IS NOT NULL AND f.arrival_day IS NOT NULL AND f.arrival_hour IS NOT NULL`,
+      [toBin(householdId), seenBy(personId), new Date(now() - DAYS_BACK * 86_400_000)],
+    ),
+    figures.execute<RowDataPacket[]>(
+      `SELECT site_id FROM visit v WHERE household_id = ? AND withdrawn = FALSE AND ${seen()} AND site_id IS NOT NULL ORDER BY sort_at DESC LIMIT 1`,
+      [toBin(householdId), seenBy(personId)],
+    ),
+  ]);
+  return {
+    visits: usual.map((r) => ({ kWh: Number(r.delivered_kwh), day: String(r.arrival_day), hour: Number(r.arrival_hour) })),
+    power: new Map(own.map((r) => [fromBin(r.site_id), { kW: (Number(r.kwh) * 3600) / Number(r.s), n: Number(r.n) }])),
+    lastSiteId: lastHere[0] ? fromBin(lastHere[0].site_id) : null,
+  };
+}
+
+/** The greatest kW on the plates of each site's stalls. */
+function platesOf(stalls: readonly MileRecord<'stall'>[]): Map<string, { ac: number; dc: number }> {
+  const plates = new Map<string, { ac: number; dc: number }>();
+  for (const s of stalls) {
+    if (s.archived) continue;
+    const at = plates.get(s.fields.siteId) ?? { ac: 0, dc: 0 };
+    plates.set(s.fields.siteId, at);
+    for (const o of s.fields.outlets) {
+      const kind = acOf(o.connector) === null ? 'dc' : 'ac';
+      at[kind] = Math.max(at[kind], o.ratedKW);
+    }
+  }
+  return plates;
+}
+
+/** Every site that is kept, by name, with what it could give and the prices in force there today. */
+async function pricedPlaces(householdId: string) {
+  const [sites, stalls, networks, tariffs, plans, means, providers, cars] = await Promise.all([
     recordsOf(householdId, 'site'),
     recordsOf(householdId, 'stall'),
     recordsOf(householdId, 'network'),
@@ -41,77 +84,64 @@ export async function sameStop(who: SignedIn, ask: StopAsk): Promise<SameStop> {
     recordsOf(householdId, 'means'),
     recordsOf(householdId, 'provider'),
     recordsOf(householdId, 'car'),
-    figures.execute<RowDataPacket[]>(
-      `SELECT f.delivered_kwh, f.arrival_day, f.arrival_hour, v.car_id FROM visit v JOIN visit_figures f ON f.household_id = v.household_id AND f.visit_id = v.id
-        WHERE v.household_id = ? AND v.withdrawn = FALSE AND f.left_out = FALSE AND ${seen()} AND v.sort_at >= ? AND f.delivered_kwh IS NOT NULL AND f.arrival_day IS NOT NULL AND f.arrival_hour IS NOT NULL`,
-      [toBin(householdId), seenBy(personId), new Date(now() - DAYS_BACK * 86_400_000)],
-    ),
-    figures.execute<RowDataPacket[]>(
-      `SELECT v.site_id, COUNT(*) AS n, SUM(f.delivered_kwh) AS kwh, SUM(a.s) AS s FROM visit v
-         JOIN visit_figures f ON f.household_id = v.household_id AND f.visit_id = v.id
-         JOIN (SELECT household_id, visit_id, SUM(charging_s) AS s FROM attempt_figures WHERE household_id = ? AND outcome = 'power' GROUP BY household_id, visit_id HAVING COUNT(*) = COUNT(charging_s)) a
-           ON a.household_id = v.household_id AND a.visit_id = v.id
-        WHERE v.household_id = ? AND v.withdrawn = FALSE AND f.left_out = FALSE AND ${seen()} AND f.delivered_kwh > 0 AND a.s > 0 AND v.site_id IS NOT NULL GROUP BY v.site_id`,
-      [toBin(householdId), toBin(householdId), seenBy(personId)],
-    ),
-    figures.execute<RowDataPacket[]>(
-      `SELECT site_id FROM visit v WHERE household_id = ? AND withdrawn = FALSE AND ${seen()} AND site_id IS NOT NULL ORDER BY sort_at DESC LIMIT 1`,
-      [toBin(householdId), seenBy(personId)],
-    ),
   ]);
-  const visits = usual.map((r) => ({ kWh: Number(r.delivered_kwh), day: String(r.arrival_day), hour: Number(r.arrival_hour) }));
-  const { car: carId, from: fromId, within: _, ...said } = ask;
-  const stop = { ...usualStop(visits), ...said };
-  const kept = cars.filter((c) => !c.archived);
-  const car = kept.find((c) => c.id === carId) ?? kept[0] ?? null;
-  const takes = { ac: car?.fields.maxACkW ?? null, dc: car?.fields.maxDCkW ?? null, usableKWh: car?.fields.usableKWh ?? null };
-  const plates = new Map<string, { ac: number; dc: number }>();
-  for (const s of stalls) {
-    const at = plates.get(s.fields.siteId) ?? { ac: 0, dc: 0 };
-    plates.set(s.fields.siteId, at);
-    if (s.archived) continue;
-    for (const o of s.fields.outlets) {
-      const kind = acOf(o.connector) === null ? 'dc' : 'ac';
-      at[kind] = Math.max(at[kind], o.ratedKW);
-    }
-  }
-  const power = new Map(own.map((r) => [fromBin(r.site_id), { kW: (Number(r.kwh) * 3600) / Number(r.s), n: Number(r.n) }]));
+  const plates = platesOf(stalls);
   const networkName = new Map(networks.map((n) => [n.id, n.fields.name]));
   const held = means.filter((m) => !m.archived).map((m) => m.id);
   const providerIds = providersOf(means, held);
   const pricesOf = pricesByPlace(tariffs.filter((t) => !t.archived));
-  // Days and moments are the same at every site of a zone.
-  const starts = new Map<string, { today: string; at: number | null }>();
-  const startIn = (zone: string) => {
-    const found = starts.get(zone);
-    if (found) return found;
-    const today = localDay(now(), zone);
-    const made = { today, at: localInstant(nextWeekday(today, stop.weekday), stop.time, zone) };
-    starts.set(zone, made);
+  const todayIn = once((zone) => localDay(now(), zone));
+  const before = once(dayBefore);
+  const places = sites
+    .filter((s) => !s.archived)
+    .sort((a, b) => (a.fields.name < b.fields.name ? -1 : 1))
+    .map((site) => {
+      const place = { siteId: site.id, networkId: site.fields.networkId };
+      const prices = pricesOf(place);
+      const today = todayIn(site.fields.zone);
+      return {
+        site,
+        network: networkName.get(site.fields.networkId) ?? 'Unknown network',
+        plates: plates.get(site.id) ?? { ac: 0, dc: 0 },
+        offers: offersOn(prices, plans, providerIds, place, today).map((o) => ({
+          before: tariffOn(prices, place, before(o.tariff.validFrom), o.payer),
+          name: payerName(o.payer, { plans, providers }) ?? '',
+          tariff: o.tariff,
+        })),
+      };
+    });
+  return { sites, places, cars: cars.filter((c) => !c.archived), plans: plans.filter((p) => !p.archived).length };
+}
+
+/** What is the same for many places, such as the day in a zone, is worked out once. */
+function once<T>(work: (of: string) => T): (of: string) => T {
+  const done = new Map<string, T>();
+  return (of) => {
+    const found = done.get(of);
+    if (found !== undefined) return found;
+    const made = work(of);
+    done.set(of, made);
     return made;
   };
-  const rows = sites
-    .filter((s) => !s.archived)
-    .map((s) => {
-      const { today, at } = startIn(s.fields.zone);
-      const site: StopSite = { id: s.id, zone: s.fields.zone, ...(plates.get(s.id) ?? { ac: 0, dc: 0 }), ownKW: power.get(s.id) ?? null };
-      const place = { siteId: s.id, networkId: s.fields.networkId };
-      const prices = pricesOf(place);
-      const offers = offersOn(prices, plans, providerIds, place, today).map((o) => ({
-        before: tariffOn(prices, place, dayBefore(o.tariff.validFrom), o.payer),
-        name: payerName(o.payer, { plans, providers }) ?? '',
-        tariff: o.tariff,
-      }));
-      return {
-        ...stopAt(stop, site, takes, at ?? now(), offers, who.currency),
-        name: s.fields.name,
-        network: networkName.get(s.fields.networkId) ?? 'Unknown network',
-        latitude: s.fields.latitude,
-        longitude: s.fields.longitude,
-      };
-    })
-    .sort((a, b) => byCost(a, b) || (a.name < b.name ? -1 : 1));
-  const last = sites.find((s) => s.id === fromId) ?? (lastHere[0] ? sites.find((s) => s.id === fromBin(lastHere[0]?.site_id)) : undefined);
+}
+
+/** One and the same stop at every site of a household, the cheapest first. */
+export async function sameStop(who: SignedIn, ask: StopAsk): Promise<SameStop> {
+  const [past, { sites, places, cars, plans }] = await Promise.all([pastStops(who), pricedPlaces(who.householdId)]);
+  const { car: carId, from: fromId, within: _, ...said } = ask;
+  const stop = { ...usualStop(past.visits), ...said };
+  const car = cars.find((c) => c.id === carId) ?? cars[0] ?? null;
+  const takes = { ac: car?.fields.maxACkW ?? null, dc: car?.fields.maxDCkW ?? null, usableKWh: car?.fields.usableKWh ?? null };
+  const priced = stopPrices(stop, takes, who.currency);
+  const startIn = once((zone) => localInstant(nextWeekday(localDay(now(), zone), stop.weekday), stop.time, zone) ?? now());
+  const rows = places.map(({ site: { id, fields }, network, plates, offers }) => ({
+    ...priced({ id, zone: fields.zone, ...plates, ownKW: past.power.get(id) ?? null }, startIn(fields.zone), offers),
+    name: fields.name,
+    network,
+    latitude: fields.latitude,
+    longitude: fields.longitude,
+  }));
+  const last = sites.find((s) => s.id === fromId) ?? sites.find((s) => s.id === past.lastSiteId);
   const from =
     last && last.fields.latitude !== null && last.fields.longitude !== null
       ? { id: last.id, name: last.fields.name, latitude: last.fields.latitude, longitude: last.fields.longitude }
@@ -121,9 +151,9 @@ export async function sameStop(who: SignedIn, ask: StopAsk): Promise<SameStop> {
     levelsUnknown: stop.levels !== undefined && takes.usableKWh === null,
     proposed: Object.keys(said).length === 0,
     car: car && { id: car.id, name: car.fields.name },
-    cars: kept.map((c) => ({ id: c.id, name: c.fields.name })),
-    rows,
+    cars: cars.map((c) => ({ id: c.id, name: c.fields.name })),
+    rows: byCost(rows),
     from,
-    plans: plans.filter((p) => !p.archived).length,
+    plans,
   };
 }

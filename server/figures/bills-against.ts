@@ -3,14 +3,14 @@ import { billVerdict } from '@/core/tariff/checked-bill';
 import { grouped } from '@/core/units/grouped';
 import type { Visit } from '@/core/visit/derive';
 import type { Reader } from '../db/pool';
-import { recordsOf, recordsWhere } from '../records/record-tables';
+import { recordsIn, recordsWhere } from '../records/record-tables';
 
 /** Holds bills against the prices on file of some networks, read once for all of them. @param on the transaction whose own writes are seen too */
 export async function billsAgainst(householdId: string, networkIds: ReadonlySet<string>, on: Reader): Promise<(visit: Visit) => 'right' | 'off' | null> {
   const tariffs = await recordsWhere(householdId, 'tariff', 'networkId', [...networkIds], on);
   if (tariffs.length === 0) return () => null;
   const sites = new Map((await recordsWhere(householdId, 'site', 'networkId', [...networkIds], on)).map((s): [string, MileRecord<'site'>] => [s.id, s]));
-  const [plans, means] = [await recordsOf(householdId, 'plan', on), await recordsOf(householdId, 'means', on)];
+  const [plans, means] = [await recordsIn(on, householdId, 'plan'), await recordsIn(on, householdId, 'means')];
   const byNetwork = grouped(tariffs, (t) => t.fields.networkId);
   return (visit) => {
     const site = sites.get(visit.siteId ?? '');

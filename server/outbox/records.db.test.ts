@@ -1,8 +1,11 @@
 import { v7 } from 'uuid';
 import { recordItem } from '@/core/records/record-schema';
+import { deleteHousehold } from '../accounts/forget';
+import { toBin } from '../db/binary-id';
 import { pool } from '../db/pool';
 import { addPlace, asRecords, describeWithDatabase, newHousehold, type Place, send } from '../fixtures/household';
-import { readRecord } from '../records/record-tables';
+import { keptRecords } from '../records/kept-records';
+import { readRecord, recordsOf } from '../records/record-tables';
 
 afterAll(() => (process.env.DATABASE_URL ? pool().end() : undefined));
 
@@ -47,5 +50,36 @@ describeWithDatabase('records that travel', () => {
     ]);
     expect(await change(99, { sharing: 'shared', cabinet: null })).toMatchObject({ status: 'refused', path: 'fields.cabinet' });
     expect(await change(99, { siteId: v7() })).toMatchObject({ status: 'refused', reason: 'refers to something that is not known here' });
+  });
+  it('all of a type: what is written between two readings is there, by whichever process, also after a restore; nothing of a household that is gone', async () => {
+    const names = async () => (await recordsOf(who.householdId, 'stall')).map((r) => [r.fields.name, r.fields.note, r.archived]);
+    const household = toBin(who.householdId);
+    expect(await names()).toEqual([
+      ['1', null, false],
+      ['2', null, false],
+    ]);
+    const { rev } = (await stall()) as { rev: number };
+    await change(rev, { note: 'windy' }, { archived: true });
+    expect(await names()).toEqual([
+      ['2', null, false],
+      ['1', 'windy', true],
+    ]);
+    // Another process of the same ledger.
+    await pool().execute("UPDATE stall SET rev = rev + 5, fields = JSON_SET(fields, '$.note', 'calm') WHERE household_id = ? AND id = ?", [
+      household,
+      toBin(place.stalls[1]),
+    ]);
+    expect(await names()).toEqual([
+      ['1', 'windy', true],
+      ['2', 'calm', false],
+    ]);
+    // A backup from before either.
+    await pool().execute("UPDATE stall SET rev = 1, archived_at = NULL, fields = JSON_SET(fields, '$.note', 'as it was') WHERE household_id = ?", [household]);
+    await pool().execute('UPDATE household SET epoch = ? WHERE id = ?', [toBin(v7()), household]);
+    expect(new Set((await names()).map(([, note, archived]) => `${note} ${archived}`))).toEqual(new Set(['as it was false']));
+    expect(await recordsOf(v7(), 'stall')).toEqual([]);
+    expect(await deleteHousehold(who)).toBeNull();
+    expect(keptRecords(who.householdId, 'stall')).toBeUndefined();
+    expect(await names()).toEqual([]);
   });
 });

@@ -12,6 +12,7 @@ import { now } from '../clock';
 import { fromBin, toBin, toBinOrNull } from '../db/binary-id';
 import { pool, type Reader } from '../db/pool';
 import type { Writing } from '../outbox/writing';
+import { keepRecords, keptRecords } from './kept-records';
 
 const BLANK = Object.fromEntries(RECORD_TYPES.map((type) => [type, blankFields(type)]));
 const columnsOf = (type: RecordType) => Object.entries(TYPES[type].columns) as [string, ColumnKind][];
@@ -50,8 +51,28 @@ export async function recordsSince(
   return lists.flat();
 }
 
-/** All records of one type, archived ones too. */
-export const recordsOf = async <T extends RecordType>(householdId: string, type: T, on: Reader = pool()): Promise<MileRecord<T>[]> =>
+/** What a type's table has of a household after a rev, and in which epoch its ledger is; `null`: there is no such household. */
+async function readSince(householdId: string, type: RecordType, since: number): Promise<{ epoch: string; fresh: MileRecord[] } | null> {
+  const columns = READ.split(', ').map((name) => `r.${name}`);
+  const [rows] = await pool().execute<RowDataPacket[]>(
+    `SELECT h.epoch, ${columns.join(', ')} FROM household h LEFT JOIN ${type} r ON r.household_id = h.id AND r.rev > ? WHERE h.id = ? ORDER BY r.rev, r.id`,
+    [since, toBin(householdId)],
+  );
+  const [first] = rows;
+  return first ? { epoch: first.epoch ? fromBin(first.epoch) : 'first', fresh: rows.filter((r) => r.id !== null).map((r) => fromRow(type, r)) } : null;
+}
+
+/** All records of one type, archived ones too. They are kept in memory, and what was written since is read; nobody may change them. */
+export async function recordsOf<T extends RecordType>(householdId: string, type: T): Promise<MileRecord<T>[]> {
+  const read = async (since: number) => {
+    const found = await readSince(householdId, type, since);
+    return found ? keepRecords(householdId, type, found.epoch, since, found.fresh) : [];
+  };
+  return ((await read(keptRecords(householdId, type)?.rev ?? -1)) ?? (await read(-1)) ?? []) as MileRecord<T>[];
+}
+
+/** The same within a transaction, which sees what it wrote itself. */
+export const recordsIn = async <T extends RecordType>(on: Reader, householdId: string, type: T): Promise<MileRecord<T>[]> =>
   (await recordsSince(householdId, -1, [type], on)) as MileRecord<T>[];
 
 /** Records of one type whose column says one of these: stalls of a site, tariffs of a network, or by `id` themselves. */

@@ -1,0 +1,56 @@
+import { LRUCache } from 'lru-cache';
+import type { MileRecord } from '@/core/records/record-schema';
+import type { RecordType } from '@/core/records/record-types';
+import { RECORD_TYPES } from '@/core/records/types/registry';
+
+/** The records of one type of a household as they were last read: up to which rev, in which epoch of its ledger. Later ones stand last. */
+export type KeptRecords = { epoch: string; rev: number; records: Map<string, MileRecord> };
+
+/** Records that are kept in memory, of all households: some 50 MB. */
+const MOST_RECORDS = 40_000;
+
+// Pages and route handlers are bundled apart, and share one memory.
+const shared = globalThis as unknown as { mileRecords?: LRUCache<string, KeptRecords> };
+const kept = (): LRUCache<string, KeptRecords> => {
+  shared.mileRecords ??= new LRUCache({ maxSize: MOST_RECORDS, sizeCalculation: (k) => k.records.size + 1 });
+  return shared.mileRecords;
+};
+const keyOf = (householdId: string, type: RecordType) => `${householdId} ${type}`;
+
+/** What is kept of a type of a household, if anything is. */
+export const keptRecords = (householdId: string, type: RecordType): KeptRecords | undefined => kept().get(keyOf(householdId, type));
+
+/** Forgets what is kept of a household: it was deleted. */
+export function forgetRecords(householdId: string): void {
+  for (const type of RECORD_TYPES) kept().delete(keyOf(householdId, type));
+}
+
+/** What several pages are given is changed by none of them. */
+function frozen<T>(value: T): T {
+  if (typeof value !== 'object' || value === null || Object.isFrozen(value)) return value;
+  for (const part of Object.values(value)) frozen(part);
+  return Object.freeze(value);
+}
+
+/**
+ * Lays what was read now upon what is kept. A household's writing transactions follow one another under its lock, so whoever reads one of them has
+ * read all before; of two that read at once the slower one puts back nothing.
+ * @param epoch of the household as it was read; another one than is kept: its ledger was restored, and nothing kept holds
+ * @param since the rev after which was read; -1: all
+ * @param fresh what was read, in the order in which it was written
+ * @returns every record of the type, in the order in which they were written; `null`: what was read goes on from what is not kept, read all
+ */
+export function keepRecords(householdId: string, type: RecordType, epoch: string, since: number, fresh: readonly MileRecord[]): MileRecord[] | null {
+  const standing = keptRecords(householdId, type);
+  const goesOn = standing?.epoch === epoch;
+  if (!goesOn && since >= 0) return null;
+  const own = goesOn ? standing : { epoch, rev: -1, records: new Map<string, MileRecord>() };
+  for (const r of fresh) {
+    if ((own.records.get(r.id)?.rev ?? -1) >= r.rev) continue;
+    own.records.delete(r.id);
+    own.records.set(r.id, frozen(r));
+    own.rev = Math.max(own.rev, r.rev);
+  }
+  if (!goesOn || fresh.length > 0) kept().set(keyOf(householdId, type), own);
+  return [...own.records.values()];
+}
