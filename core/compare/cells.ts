@@ -51,7 +51,12 @@ export type Cell = ShareCell | ({ is: 'wait' } & Waiting) | TimesCell | MeanCell
 export function counted(name: Population, g: Grouped, asked: Asked): number {
   const { groups: _, ...how } = asked;
   const p = POPULATIONS[name];
-  return p.of === 'visits' ? g.visits.filter(visitTest(p.who(how))).length : g.attempts.filter(attemptTest(p.on(how))).length;
+  return p.of === 'visits' ? countOf(g.visits, visitTest(p.who(how))) : countOf(g.attempts, attemptTest(p.on(how)));
+}
+function countOf<T>(all: readonly T[], test: (t: T) => boolean): number {
+  let n = 0;
+  for (const t of all) if (test(t)) n += 1;
+  return n;
 }
 export const visitsIn = (name: Population, g: Grouped, asked: Asked): VisitRow[] => {
   const { groups: _, ...how } = asked;

@@ -67,6 +67,53 @@ describe('pairs of starts', () => {
       { seed: 7, numRuns: 50 },
     );
   });
+  it('are those that a plain search back finds, whatever the cars, means, marks and days, and in whatever order they arose', () => {
+    const one = fc.record({
+      group: fc.constantFrom('A', 'B', 'C'),
+      s: fc.option(fc.integer({ min: 5, max: 40 })),
+      siteId: fc.constantFrom('x', 'y', 'z'),
+      carId: fc.constantFrom('c', 'd', null),
+      means: fc.constantFrom('app', 'rfid', null),
+      mark: fc.constantFrom('kW', 'A'),
+      day: fc.integer({ min: 0, max: 200 }),
+    });
+    fc.assert(
+      fc.property(fc.array(one, { maxLength: 60 }), fc.boolean(), (list, inTime) => {
+        const days = inTime ? [...list].sort((a, b) => a.day - b.day) : list;
+        const all = days.map(({ group, s, day, mark, ...more }) => start(group, s, { ...more, at: day * DAY, mark: s === null ? null : mark }));
+        const free: Record<string, Waited[]> = { A: [], B: [] };
+        const found: [Waited, Waited][] = [];
+        for (const x of all) {
+          const [own, others] = [free[x.group], free[x.group === 'A' ? 'B' : 'A']];
+          if (!own || !others) continue;
+          const at = others.findLastIndex(
+            (y) => x.carId === y.carId && x.means === y.means && (!x.mark || !y.mark || x.mark === y.mark) && Math.abs(x.at - y.at) <= 60 * DAY,
+          );
+          const [y] = at < 0 ? [] : others.splice(at, 1);
+          if (!y) own.push(x);
+          else found.push(x.group === 'A' ? [x, y] : [y, x]);
+        }
+        const wait = (w: Waited) => w.s ?? 1e9;
+        const decided = found.filter(([a, b]) => Math.abs(wait(a) - wait(b)) > 1);
+        const won = decided.filter(([a, b]) => wait(a) < wait(b)).length;
+        const sitesOf = (side: 0 | 1) => {
+          const counts = new Map<string, number>();
+          for (const pair of decided) counts.set(pair[side].siteId, (counts.get(pair[side].siteId) ?? 0) + 1);
+          return [...counts].sort(([x, m], [y, n]) => n - m || (x < y ? -1 : 1)).map(([site]) => site);
+        };
+        const pair = waitingPair(all, 'A', 'B', 1);
+        const [sitesA, sitesB] = pair.quicker === 'A' ? [pair.quickerSites, pair.slowerSites] : [pair.slowerSites, pair.quickerSites];
+        expect([pair.decided, pair.undecided, pair.quicker === 'A' ? pair.won : pair.decided - pair.won]).toEqual([
+          decided.length,
+          found.length - decided.length,
+          won,
+        ]);
+        expect([sitesA, sitesB]).toEqual([sitesOf(0), sitesOf(1)]);
+        expect(waitingPairs(all, 1, 3).pairs.find((p) => [p.quicker, p.slower].sort().join('') === 'AB') ?? pair).toMatchObject({ decided: pair.decided });
+      }),
+      { seed: 11, numRuns: 300 },
+    );
+  });
   it('the evidence is the least over leaving out each site', () => {
     const far = pairOf(...rounds(12, 12).map((s, i) => ({ ...s, siteId: `${s.group}${i < 2 ? 1 : 2}` })));
     expect(far).toMatchObject({ leastWithout: 'A2', logWhole: logPairEvidence(12, 12), logFactor: logPairEvidence(1, 1), degree: 'cannot_tell' });

@@ -71,10 +71,6 @@ export type WaitingPair = {
   degree: Degree;
 };
 
-/** Whether two starts can be held against each other: the same car and means, and no other end mark; what never came has none. */
-const alike = (a: Waited, b: Waited): boolean =>
-  a.carId === b.carId && a.means === b.means && (a.mark === null || b.mark === null || a.mark === b.mark) && Math.abs(a.at - b.at) <= APART_MS;
-
 /** Which of two starts was the longer; 0 within their ±, or where neither ever came. */
 function longer(a: Waited, b: Waited): -1 | 0 | 1 {
   if (a.s === null || b.s === null) return a.s === b.s ? 0 : a.s === null ? 1 : -1;
@@ -83,48 +79,108 @@ function longer(a: Waited, b: Waited): -1 | 0 | 1 {
   return Math.abs(apart) <= a.pm_s + b.pm_s + 1e-9 ? 0 : apart > 0 ? 1 : -1;
 }
 
+/** Starts by one car and means that are not paired yet, in the order in which they arose; `rising`: they came in that order, too. */
+type Free = { starts: Waited[]; rising: boolean };
+
+/** The starts of one group that are not paired yet. Only the same car and means are held against each other: they lie together. */
+class Unpaired {
+  private readonly byCar = new Map<string | null, Map<string | null, Free>>();
+
+  add(x: Waited): void {
+    const byMeans = this.byCar.get(x.carId) ?? new Map<string | null, Free>();
+    this.byCar.set(x.carId, byMeans);
+    const free = byMeans.get(x.means) ?? { starts: [], rising: true };
+    byMeans.set(x.means, free);
+    const last = free.starts.at(-1);
+    if (last && last.at > x.at) free.rising = false;
+    free.starts.push(x);
+  }
+
+  /** Takes the latest that a start of the other group can be held against: within 60 days, and by no other end mark; what never came has none. */
+  take(x: Waited): Waited | null {
+    const free = this.byCar.get(x.carId)?.get(x.means);
+    if (!free) return null;
+    const { starts, rising } = free;
+    for (let i = starts.length - 1; i >= 0; i--) {
+      const y = starts[i] as Waited;
+      // All before are older still.
+      if (rising && x.at - y.at > APART_MS) return null;
+      if ((x.mark !== null && y.mark !== null && x.mark !== y.mark) || Math.abs(x.at - y.at) > APART_MS) continue;
+      if (i === starts.length - 1) starts.pop();
+      else starts.splice(i, 1);
+      return y;
+    }
+    return null;
+  }
+}
+
+/** Pairs by the sites of one side: of how many the first group won how many. */
+type BySite = Map<string, Counted>;
+function count(sites: BySite, site: string, won: boolean): void {
+  const counted = sites.get(site) ?? { yes: 0, n: 0 };
+  sites.set(site, counted);
+  counted.n += 1;
+  if (won) counted.yes += 1;
+}
+
 /**
  * Two groups by their starts in pairs: each start, as it arises, is held against the other's latest that is not paired yet, by the same car, means and
  * end mark within 60 days, and the pair stays so whatever comes later. Never is longer than every time; within their ± it is undecided.
- * @param starts of both, in the order in which they arose @param looked among how many pairs and figures this one was found
+ * @param starts in the order in which they arose, of other groups, too @param looked among how many pairs and figures this one was found
  */
 export function waitingPair(starts: readonly Waited[], a: string, b: string, looked: number): WaitingPair {
-  const free: Record<string, Waited[]> = { [a]: [], [b]: [] };
-  const pairs: { ofA: Waited; ofB: Waited; which: -1 | 0 | 1 }[] = [];
-  for (const x of starts) {
-    const own = free[x.group];
-    const others = free[x.group === a ? b : a];
-    if (!own || !others) continue;
-    const at = others.findLastIndex((y) => alike(x, y));
-    const [y] = at < 0 ? [] : others.splice(at, 1);
-    if (!y) {
-      own.push(x);
-      continue;
+  const of = (group: string) => starts.filter((s) => s.group === group);
+  return pairOf({ group: a, starts: of(a) }, { group: b, starts: of(b) }, looked);
+}
+
+/** The starts of a group, in the order in which they arose. */
+type GroupStarts = { group: string; starts: readonly Waited[] };
+
+function pairOf({ group: a, starts: allA }: GroupStarts, { group: b, starts: allB }: GroupStarts, looked: number): WaitingPair {
+  const [freeA, freeB] = [new Unpaired(), new Unpaired()];
+  const [bySiteA, bySiteB]: [BySite, BySite] = [new Map(), new Map()];
+  let [aQuicker, decided, undecided] = [0, 0, 0];
+  const pair = (ofA: Waited, ofB: Waited) => {
+    const which = longer(ofA, ofB);
+    if (which === 0) {
+      undecided += 1;
+      return;
     }
-    const [ofA, ofB] = x.group === a ? [x, y] : [y, x];
-    pairs.push({ ofA, ofB, which: longer(ofA, ofB) });
+    decided += 1;
+    if (which < 0) aQuicker += 1;
+    count(bySiteA, ofA.siteId, which < 0);
+    count(bySiteB, ofB.siteId, which < 0);
+  };
+  for (let i = 0, j = 0; i < allA.length || j < allB.length; ) {
+    const [x, y] = [allA[i], allB[j]];
+    if (x && (!y || x.n < y.n)) {
+      i += 1;
+      const other = freeB.take(x);
+      if (other) pair(x, other);
+      else freeA.add(x);
+    } else if (y) {
+      j += 1;
+      const other = freeA.take(y);
+      if (other) pair(other, y);
+      else freeB.add(y);
+    }
   }
-  const decided = pairs.filter((p) => p.which !== 0);
-  const aQuicker = decided.filter((p) => p.which < 0).length;
-  const aLeads = aQuicker * 2 > decided.length || (aQuicker * 2 === decided.length && a < b);
+  const aLeads = aQuicker * 2 > decided || (aQuicker * 2 === decided && a < b);
   /** Evidence that the leading one is quicker, of so many pairs that the first won; none where the other is. */
   const evidence = ({ yes, n }: Counted): number => {
     const won = aLeads ? yes : n - yes;
     const log = logPairEvidence(won, n);
     return won * 2 > n ? log : Math.min(0, log);
   };
-  const logWhole = evidence({ yes: aQuicker, n: decided.length });
+  const logWhole = evidence({ yes: aQuicker, n: decided });
   let [logFactor, leastWithout]: [number, string | null] = [logWhole, null];
-  /** Pairs by the site of one side, those with most first. */
-  const bySite = (side: (p: (typeof decided)[number]) => Waited): [site: string, counted: Counted][] =>
-    [...grouped(decided, (p) => side(p).siteId)]
-      .map(([site, of]): [string, Counted] => [site, { yes: of.filter((p) => p.which < 0).length, n: of.length }])
-      .sort(([x, m], [y, n]) => n.n - m.n || (x < y ? -1 : 1));
-  const [ofA, ofB] = [bySite((p) => p.ofA), bySite((p) => p.ofB)];
+  /** Those with most pairs first. */
+  const inOrder = (sites: BySite) => [...sites].sort(([x, m], [y, n]) => n.n - m.n || (x < y ? -1 : 1));
+  const [ofA, ofB] = [inOrder(bySiteA), inOrder(bySiteB)];
   for (const sites of [ofA, ofB]) {
     if (sites.length < 2) continue;
     for (const [site, { yes, n }] of sites) {
-      const left = evidence({ yes: aQuicker - yes, n: decided.length - n });
+      const left = evidence({ yes: aQuicker - yes, n: decided - n });
       if (left < logFactor) [logFactor, leastWithout] = [left, site];
     }
   }
@@ -134,9 +190,9 @@ export function waitingPair(starts: readonly Waited[], a: string, b: string, loo
     slower: aLeads ? b : a,
     quickerSites: aLeads ? sitesA : sitesB,
     slowerSites: aLeads ? sitesB : sitesA,
-    won: aLeads ? aQuicker : decided.length - aQuicker,
-    decided: decided.length,
-    undecided: pairs.length - decided.length,
+    won: aLeads ? aQuicker : decided - aQuicker,
+    decided,
+    undecided,
     logFactor,
     logWhole,
     leastWithout,
@@ -144,24 +200,12 @@ export function waitingPair(starts: readonly Waited[], a: string, b: string, loo
   };
 }
 
-/** Two lists that are each in their order as one. */
-function merged(a: readonly Waited[], b: readonly Waited[]): Waited[] {
-  const out: Waited[] = [];
-  let [i, j] = [0, 0];
-  while (i < a.length || j < b.length) {
-    const [x, y] = [a[i], b[j]];
-    const first = x !== undefined && (y === undefined || x.n < y.n);
-    out.push((first ? x : y) as Waited);
-    if (first) i += 1;
-    else j += 1;
-  }
-  return out;
-}
-
 /** Every pair of groups, the surest first. @param most groups that are held against each other: those with most starts */
 export function waitingPairs(starts: readonly Waited[], figures: number, most: number): { pairs: WaitingPair[]; looked: number } {
   const groups = [...grouped(starts, (s) => s.group)].sort(([x, a], [y, b]) => b.length - a.length || (x < y ? -1 : 1)).slice(0, most);
   const looked = ((groups.length * (groups.length - 1)) / 2) * figures;
-  const pairs = groups.flatMap(([a, ofA], i) => groups.slice(i + 1).map(([b, ofB]) => waitingPair(merged(ofA, ofB), a, b, looked)));
+  const pairs = groups.flatMap(([group, of], i) =>
+    groups.slice(i + 1).map(([other, ofOther]) => pairOf({ group, starts: of }, { group: other, starts: ofOther }, looked)),
+  );
   return { pairs: pairs.sort((x, y) => y.logFactor - x.logFactor), looked };
 }

@@ -1,6 +1,7 @@
 import { logRank } from '../evidence/log-rank';
 import { rankSum } from '../evidence/rank-sum';
 import { restrictedMean, stillWaiting, type Wait } from '../evidence/still-waiting';
+import { grouped } from '../units/grouped';
 import { printCount, printDuration } from '../units/print';
 import { type CalledBy, called, sitesOnly, timesText } from './called';
 import { LEAST_SITES } from './pair-degree';
@@ -18,14 +19,27 @@ const NEVER_S = 1e12;
 const p = (value: number | null): string => (value === null ? 'not defined' : value < 0.001 ? 'under 0.001' : value.toFixed(3));
 const side = (group: string, sites: readonly string[]) => ({ group, sites, bySites: sites.length < LEAST_SITES });
 
-function waitingWorking(pair: WaitingPair, looked: number, starts: readonly Waited[], names: CalledBy): Working {
-  const waits = (group: string): Wait[] =>
-    starts.flatMap((s) => (s.group !== group ? [] : [s.s === null ? { time: NEVER_S, event: false } : { time: s.s, event: true }]));
+type Waits = { inOrder: Wait[]; byTime: Wait[]; mean: { mean: number; se: number } };
+/** What is worked out of one group's starts, once for all the pairs it is in. */
+function waitsOf(starts: readonly Waited[]): (group: string) => Waits {
+  const byGroup = grouped(starts, (s) => s.group);
+  const done = new Map<string, Waits>();
+  return (group) => {
+    const found = done.get(group);
+    if (found) return found;
+    const inOrder = (byGroup.get(group) ?? []).map((s): Wait => (s.s === null ? { time: NEVER_S, event: false } : { time: s.s, event: true }));
+    const byTime = [...inOrder].sort((a, b) => a.time - b.time);
+    const made = { inOrder, byTime, mean: restrictedMean(stillWaiting(byTime), HORIZON_S) };
+    done.set(group, made);
+    return made;
+  };
+}
+
+function waitingWorking(pair: WaitingPair, looked: number, waits: (group: string) => Waits, names: CalledBy): Working {
   const [quick, slow] = [waits(pair.quicker), waits(pair.slower)];
-  const latest = (of: readonly Wait[]) => of.slice(-MOST_RANKED).map((w) => w.time);
+  const latest = (of: Waits) => of.inOrder.slice(-MOST_RANKED).map((w) => w.time);
   const sooner = rankSum(latest(slow), latest(quick));
-  const mean = (w: Wait[]) => restrictedMean(stillWaiting(w), HORIZON_S);
-  const [mq, ms] = [mean(quick), mean(slow)];
+  const [{ mean: mq }, { mean: ms }] = [quick, slow];
   const finite = (s: number) => Math.abs(s) < NEVER_S / 2;
   return [
     [
@@ -36,7 +50,7 @@ function waitingWorking(pair: WaitingPair, looked: number, starts: readonly Wait
           [pair.slower, slow],
         ] as const
       )
-        .map(([g, of]) => `${names.group(g)} ${of.length}, of them ${of.filter((w) => !w.event).length} never`)
+        .map(([g, of]) => `${names.group(g)} ${of.inOrder.length}, of them ${of.inOrder.filter((w) => !w.event).length} never`)
         .join('; '),
     ],
     ['In pairs by the same car, means and end mark, within 60 days', `${pair.won} of ${pair.decided} decided; ${pair.undecided} within their ±`],
@@ -54,7 +68,7 @@ function waitingWorking(pair: WaitingPair, looked: number, starts: readonly Wait
           ],
         ] as Working)
       : []),
-    ['For those who want p-values, were this the only look', `log-rank ${p(logRank([quick, slow]).p)}, rank sum ${p(sooner.p)}`],
+    ['For those who want p-values, were this the only look', `log-rank ${p(logRank([quick.byTime, slow.byTime]).p)}, rank sum ${p(sooner.p)}`],
   ];
 }
 
@@ -70,20 +84,21 @@ const said = (pair: WaitingPair, names: CalledBy): string => {
  */
 export function waitingSentences(starts: readonly Waited[], names: CalledBy, figures = 1): CompareSentence[] {
   const { pairs, looked } = waitingPairs(starts, figures, MOST_GROUPS);
+  const waits = waitsOf(starts);
   return pairs
     .filter((pair) => pair.degree !== 'cannot_tell')
     .slice(0, MOST_SENTENCES)
-    .map((pair) => ({ kind: pair.degree, text: said(pair, names), working: waitingWorking(pair, looked, starts, names) }));
+    .map((pair) => ({ kind: pair.degree, text: said(pair, names), working: waitingWorking(pair, looked, waits, names) }));
 }
 
 /** The same of a pair that was put on watch: held to 24 and 7 from then on. */
 export function watchedWaiting(starts: readonly Waited[], a: string, b: string, names: CalledBy): CompareSentence {
   const pair = waitingPair(starts, a, b, 1);
-  if (pair.degree !== 'cannot_tell') return { kind: pair.degree, text: said(pair, names), working: waitingWorking(pair, 1, starts, names) };
+  if (pair.degree !== 'cannot_tell') return { kind: pair.degree, text: said(pair, names), working: waitingWorking(pair, 1, waitsOf(starts), names) };
   const most = pair.decided === 0 ? 'no pair of starts yet' : `${names.group(pair.quicker)} in ${pair.won} of ${printCount(pair.decided, 'pair')} of starts`;
   return {
     kind: 'cannot_tell',
     text: `Cannot tell yet whether ${names.group(a)} or ${names.group(b)} gives power sooner: ${most}.`,
-    working: pair.decided < LEAST_VISITS ? [] : waitingWorking(pair, 1, starts, names),
+    working: pair.decided < LEAST_VISITS ? [] : waitingWorking(pair, 1, waitsOf(starts), names),
   };
 }
