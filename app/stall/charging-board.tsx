@@ -39,8 +39,12 @@ function Figure({ label, value, big = false, edge = false, top = false }: { labe
     <div
       className={`min-w-0 px-4 py-2 short:border-t-0 short:px-1.5 short:py-1 ${edge ? 'border-l border-rule' : ''} ${top ? 'border-t border-rule short:border-l' : ''}`}
     >
-      <dt className="truncate text-[12px] font-semibold text-ink-2">{label}</dt>
-      <dd className={`num truncate font-semibold leading-tight tracking-[-0.06em] short:text-[16px] ${big ? 'text-[32px]' : 'text-[25px]'}`}>{value}</dd>
+      <dt className="truncate text-[12px] font-semibold text-ink-2 short:max-[340px]:whitespace-normal short:max-[340px]:leading-tight">{label}</dt>
+      <dd
+        className={`num truncate font-semibold leading-tight tracking-[-0.06em] short:text-[16px] short:max-[340px]:text-[14px] ${big ? 'text-[32px]' : 'text-[25px]'}`}
+      >
+        {value}
+      </dd>
     </div>
   );
 }

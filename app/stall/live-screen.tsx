@@ -121,7 +121,7 @@ export function LiveScreen({ state, hands }: { state: Live; hands: StallHands })
         <TrialStrip state={state} visit={visit} act={act} />
         <LiveStrip state={state} facts={facts} hands={hands} act={act} onOpen={setOpen} />
       </div>
-      <main className={`flex min-h-0 grow flex-col ${over ? 'overflow-y-auto' : ''}`} aria-label="The visit so far">
+      <main className="flex min-h-0 grow flex-col overflow-y-auto" aria-label="The visit so far">
         <div key={state.touches} className={state.touches > 0 ? 'flash' : ''} aria-hidden="true" />
         {over ? (
           <VisitOver
@@ -178,7 +178,7 @@ export function LiveScreen({ state, hands }: { state: Live; hands: StallHands })
           Fault
         </Pad>
         <div className="col-span-2 grid grid-cols-3 gap-2.5 short:gap-2">
-          <Pad onPress={(t) => setOpen({ sheet: 'change', at: t })} rest={hands.rest}>
+          <Pad className="max-[340px]:text-[15px]" onPress={(t) => setOpen({ sheet: 'change', at: t })} rest={hands.rest}>
             Something changed
           </Pad>
           <Pad hint={undoable ? undoLabel(undoable, visit) : 'nothing'} onPress={(t) => void hands.undo(t)} rest={hands.rest} unavailable={!undoable}>

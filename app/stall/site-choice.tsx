@@ -104,7 +104,7 @@ export function SiteChoice({
           {trouble}
         </p>
       ) : null}
-      <ul className="grid gap-2 sm:grid-cols-2">
+      <ul className="grid grid-cols-1 gap-2 sm:grid-cols-2">
         {shown.map(({ site, km }) => (
           <li key={site.id}>
             <button

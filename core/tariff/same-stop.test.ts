@@ -39,6 +39,7 @@ describe('the usual stop', () => {
     Array.from({ length: n }, (_, i) => ({ kWh: kWh(i), day: `2025-10-${String(7 + (i % 3 === 0 ? 0 : 1)).padStart(2, '0')}`, hour: 8 + i }));
   it('is the middle of what was delivered, on the commonest day, at the middle hour', () => {
     expect(usualStop(visits(5, (i) => 20 + i * 3.33))).toEqual({ kWh: 26.7, weekday: 3, time: '10:00', parkedMin: 0 });
+    expect(usualStop(visits(5, (i) => [50, 20, 45, 30, 10][i] as number)).kWh).toBe(30);
   });
   it('is a plain one where too little is known', () => {
     expect(usualStop([])).toEqual(PLAIN_STOP);
@@ -178,6 +179,11 @@ describe('one stop at a site', () => {
     expect(sameStopSentence(cent, name, money)).toBe('This stop costs least at A, 20.00, and 0.01 more at B.');
     const stays = ['0.2', '0.3'].map((idlePerMin, i) => at(guest({ perKWh: '0.5', idlePerMin }), { id: 'ab'.charAt(i) }, { ...STOP, parkedMin: 30 }));
     expect(sameStopSentence(stays, name, money)).toBe('This stop costs least at A, 26.00, and 3.00 more at B.');
+    const over = [{}, { overstayFee: '5', overstayAfterMin: '45' }, { overstayFee: '5', overstayAfterMin: '45', startFee: '1' }].map((more, i) =>
+      at(guest({ perKWh: '0.5', ...more }), { id: 'abc'.charAt(i) }, { ...STOP, parkedMin: 30 }),
+    );
+    expect(sameStopSentence(over.slice(0, 2), name, money)).toBe('This stop costs least at A, 20.00, and 5.00 more at B, where you stay past the grace.');
+    expect(sameStopSentence(over.slice(1), name, money)).toBe('This stop costs least at B, 25.00, and 1.00 more at C.');
   });
   it('what the same came to by the price before, though that has ended; not where it was of another currency', () => {
     const [now, old] = [price({ perKWh: '0.60' }), price({ perKWh: '0.50' })];
@@ -187,6 +193,7 @@ describe('one stop at a site', () => {
     expect(at([{ name: '', tariff: now }]).guest?.before).toBeNull();
     // One of a line of its own, without an object, too.
     expect(at([{ name: '', tariff: now, before: { ...old, tariff: null, extra: null } }]).guest?.before).toBe('20.00');
+    expect(at([{ name: '', tariff: now, before: { ...old, tariff: null, extra: null, startFee: '1.50' } }]).guest?.before).toBe('21.50');
     // One that begins later, and held no more: what it asks is asked all the same.
     const later = { ...old, tariff: old.tariff && { ...old.tariff, start_date_time: '2026-01-01T00:00:00Z' } };
     expect(at([{ name: '', tariff: now, before: later }]).guest?.before).toBe('20.00');

@@ -6,7 +6,7 @@ import type { CompiledTariff } from './compiled-tariff';
 import { decimal } from './exact';
 import { exampleStop } from './example-stop';
 import type { ChargedSession } from './session-period';
-import { compiledOf, saidBy } from './tariff-object';
+import { compiledOf, contentOf } from './tariff-object';
 import type { KeptTariff } from './tariff-on';
 
 /** From and to so many per cent of the battery. */
@@ -138,7 +138,7 @@ export function stopPrices(stop: UsualStop, car: StopCar, currency: string) {
   };
   /** `null`: it cannot be priced. */
   const costIn = (costs: Costs, t: KeptTariff, session: ChargedSession, ready: (t: CompiledTariff) => CompiledTariff): PricedStop | null => {
-    const key = saidBy(t);
+    const key = contentOf(t);
     const found = costs.get(key);
     if (found !== undefined) return found;
     const made = pricedStop(ready(compiledOf(t)), session);

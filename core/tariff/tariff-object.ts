@@ -40,13 +40,13 @@ export function compiledOf(t: KeptTariff): CompiledTariff {
   return made;
 }
 
-const said = new WeakMap<KeptTariff, string>();
+const contents = new WeakMap<KeptTariff, string>();
 /** All of a price that says what something costs and until when, in a text: prices that say the same are alike whosever they are. */
-export function saidBy(t: KeptTariff): string {
-  const found = said.get(t);
+export function contentOf(t: KeptTariff): string {
+  const found = contents.get(t);
   if (found !== undefined) return found;
   const { tariff, extra } = objectOf(t);
   const made = JSON.stringify([tariff.currency, tariff.elements, tariff.min_price, tariff.max_price, tariff.start_date_time, tariff.end_date_time, extra]);
-  said.set(t, made);
+  contents.set(t, made);
   return made;
 }

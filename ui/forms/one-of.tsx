@@ -16,7 +16,7 @@ export function OneOf<V extends string>({
   disabled = false,
   mayBeNone,
   onChoose,
-  look = () => 'plate !min-h-[44px]',
+  look = () => 'plate !min-h-[44px] max-w-full wrap-anywhere',
   row = 'flex flex-wrap gap-2',
   children,
 }: {

@@ -10,7 +10,7 @@ import { timingText } from '@/core/visit/timing-text';
 export function ReadingsTable({ visit: v }: { visit: Visit }) {
   const rows = v.attempts.flatMap((a) => a.readings.map((r) => ({ ...r, n: a.n, after: a.proof ? span(a.proof, r.mark) : null })));
   return (
-    <section aria-labelledby="readings-head">
+    <section aria-labelledby="readings-head" className="min-w-0">
       <h2 id="readings-head" className="mb-1.5 flex flex-wrap items-baseline gap-x-3 text-[15px]">
         Readings
         {v.attempts.some((a) => a.proof && a.readings.length > 0) ? (

@@ -34,12 +34,12 @@ export function Pad({ children, hint, tone = 'plain', onPress, rest, className =
         down.current = null;
         if (!unavailable && takesTouch(rest, at)) onPress(at);
       }}
-      className={`grid h-[60px] select-none place-items-center overflow-hidden rounded-lg border-2 px-1 py-0.5 short:h-[52px] text-center text-[17px] font-bold leading-tight [touch-action:manipulation] active:translate-y-px ${unavailable ? 'opacity-45' : ''} ${look} ${className}`}
+      className={`grid h-[60px] grid-cols-1 select-none place-items-center overflow-hidden rounded-lg border-2 px-1 py-0.5 short:h-[52px] text-center text-[17px] font-bold leading-tight [touch-action:manipulation] active:translate-y-px ${unavailable ? 'opacity-45' : ''} ${look} ${className}`}
     >
       {/* A pad keeps its place and size whatever the words on it. */}
       <span className="w-full">
         <span className={hint ? 'line-clamp-1' : 'line-clamp-2'}>{children}</span>
-        {hint ? <small className="line-clamp-1 text-[12.5px] font-medium">{hint}</small> : null}
+        {hint ? <small className="line-clamp-1 wrap-anywhere text-[12.5px] font-medium">{hint}</small> : null}
       </span>
     </button>
   );

@@ -75,7 +75,7 @@ export function PlaceList({ rows, selected, cars, distance }: PlaceListProps) {
   return (
     <section
       aria-labelledby="places-head"
-      className="flex min-h-0 grow flex-col bg-card lg:h-[calc(100dvh-52px)] lg:w-[392px] lg:grow-0 lg:border-r lg:border-rule"
+      className="flex min-h-0 min-w-0 grow flex-col bg-card lg:h-[calc(100dvh-52px)] lg:w-[392px] lg:grow-0 lg:border-r lg:border-rule"
     >
       <div className="flex flex-wrap items-center gap-2 border-b-2 border-ink px-4 py-3">
         <h1 id="places-head" className="text-xl">
@@ -139,7 +139,9 @@ export function PlaceList({ rows, selected, cars, distance }: PlaceListProps) {
         />
       ) : null}
       <div className="flex flex-wrap items-center gap-x-3 border-b border-rule px-4 py-1.5 text-[13px] text-ink-2">
-        <span>{origin ? `Distances from ${origin.name === 'here' ? 'where you are' : origin.name}` : 'No distances yet'}</span>
+        <span className="min-w-0 wrap-anywhere">
+          {origin ? `Distances from ${origin.name === 'here' ? 'where you are' : origin.name}` : 'No distances yet'}
+        </span>
         <span className="grow" />
         <button type="button" className="min-h-[30px] font-semibold text-shake underline" onClick={fromHere}>
           From here

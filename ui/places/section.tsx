@@ -7,7 +7,7 @@ export function Section({ head, beside, children, className = '' }: { head: stri
       <div className="mb-2.5 flex items-baseline gap-3 border-b-2 border-ink pb-1.5">
         <h2 className="text-[16px]">{head}</h2>
         <span className="grow" />
-        {beside ? <span className="text-[13px] text-ink-2">{beside}</span> : null}
+        {beside ? <span className="min-w-0 text-[13px] text-ink-2">{beside}</span> : null}
       </div>
       {children}
     </section>

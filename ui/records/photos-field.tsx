@@ -56,7 +56,7 @@ export function PhotosField({ path, className }: { path: string; className: stri
           <label htmlFor={id} className="mb-1 mt-2 block text-sm font-semibold">
             Add photos
           </label>
-          <input id={id} type="file" accept="image/*" multiple disabled={busy} onChange={(e) => void take(e.target.files)} className="text-sm" />
+          <input id={id} type="file" accept="image/*" multiple disabled={busy} onChange={(e) => void take(e.target.files)} className="w-full text-sm" />
           <p className="mt-1 text-[13px] text-ink-2">Scaled to 1600 pixels; where it was taken is removed. At most {MOST}.</p>
         </>
       ) : null}

@@ -38,7 +38,7 @@ export function AdapterSheet({
   return (
     <Sheet title="Adapter fitted" onClose={onClose} hint="Fit it before you plug in or pay: some stalls bill from the authorisation.">
       <Caution>{ADAPTER}</Caution>
-      <ul className="grid gap-2">
+      <ul className="grid grid-cols-1 gap-2">
         {records.adapter.map((a) => {
           const { from, to, maxA, maxV } = a.fields;
           const rated = [maxA === null ? null : `${maxA} A`, maxV === null ? null : `${maxV} V`].filter(Boolean).join(', ');
@@ -48,7 +48,7 @@ export function AdapterSheet({
             <li key={a.id}>
               <button
                 type="button"
-                className="plate !min-h-[60px] w-full"
+                className="plate !min-h-[60px] w-full wrap-anywhere"
                 onClick={() => {
                   const problem = against(a);
                   if (problem) setWhy(`${a.fields.name} must not be used here. ${problem} Take it off.`);
