@@ -64,7 +64,7 @@ export function ComparedTable({ rows, ask, asked }: { rows: NamedRow[]; ask: Com
         <tbody className="max-sm:block">
           {rows.map((r) => (
             <tr key={`${r.row.groups.map((g) => g.key).join(' ')} ${r.part}`} className="border-b border-rule-2 max-sm:block max-sm:py-2">
-              <th scope="row" className="px-2.5 py-2 text-left max-sm:block">
+              <th scope="row" className="min-w-[150px] px-2.5 py-2 text-left wrap-anywhere max-sm:block">
                 <RowName row={r} />
                 {r.part ? <span className="block text-[12.5px] font-semibold">{r.part === 'before' ? 'before' : 'from then on'}</span> : null}
                 <Link prefetch={false} href={listOf(ask, r, 'attempted')} className="inline-block py-1 text-[12px] font-medium text-ink-2 underline">

@@ -11,11 +11,11 @@ export function RoadBar({ person }: { person: string }) {
   return (
     <header className="no-print relative flex h-[52px] shrink-0 items-center gap-5 bg-asphalt px-4 text-line sm:px-5">
       <div className="lane-dashes absolute inset-x-0 bottom-[6px] h-[2px] opacity-55" aria-hidden="true" />
-      <a href="/ledger" className="flex items-center gap-2 text-[17px] font-extrabold tracking-tight">
+      <a href="/ledger" className="flex shrink-0 items-center gap-2 text-[17px] font-extrabold tracking-tight">
         <Stone />
         Mile Ledger
       </a>
-      <nav aria-label="Places" className="hidden gap-5 sm:flex">
+      <nav aria-label="Places" className="hidden shrink-0 gap-5 sm:flex">
         {PLACES.map((p) => {
           const on = path.startsWith(p.href);
           const inner = (
@@ -43,7 +43,7 @@ export function RoadBar({ person }: { person: string }) {
       <span className="grow" />
       <button
         type="button"
-        className="flex min-h-[30px] items-center gap-1.5 text-sm font-semibold text-line-2"
+        className="flex min-h-[30px] shrink-0 items-center gap-1.5 text-sm font-semibold text-line-2"
         aria-keyshortcuts="Control+K"
         onClick={() => dispatchEvent(new Event(FIND_EVENT))}
       >
@@ -55,7 +55,7 @@ export function RoadBar({ person }: { person: string }) {
       <Link href="/settings" className="truncate text-sm font-semibold text-line-2" aria-current={path === '/settings' ? 'page' : undefined}>
         {person}
       </Link>
-      <a href="/stall" className="plate plate-next !min-h-[30px] hidden !py-0.5 sm:inline-flex" aria-keyshortcuts="n">
+      <a href="/stall" className="plate plate-next !min-h-[30px] hidden shrink-0 !py-0.5 sm:inline-flex" aria-keyshortcuts="n">
         Pull in{' '}
         <span className="num rounded-[3px] border border-current px-1 text-[10.5px]" aria-hidden="true">
           N
