@@ -83,6 +83,58 @@ describe('a line of the comparison', () => {
     const slow = by('network', [visit({ networkId: 'slow', attempts: [attempt(90)] }), visit({ networkId: 'quick', attempts: [attempt(9)] })], 'wait');
     expect(slow.sort(inOrder('wait')).map((r) => r.groups[0]?.key)).toEqual(['quick', 'slow']);
   });
+  it('the better first by every kind of figure, and last what is not known', () => {
+    const order = (measure: Measure, better: Partial<VisitRow>, worse: Partial<VisitRow>) =>
+      by(
+        'network',
+        [
+          visit({ networkId: 'none', firstTry: 'left_out', attempts: [] }),
+          ...[1, 2].flatMap(() => [visit({ ...worse, networkId: 'worse' }), visit({ ...better, networkId: 'better' })]),
+        ],
+        measure,
+      )
+        .sort(inOrder(measure))
+        .map((r) => r.groups[0]?.key);
+    const billed = { deliveredKWh: '10', currency: 'EUR' };
+    const long = (interruptions: number) => ({ attempts: [attempt(20, { charging: 3600, interruptions })] });
+    const all: [Measure, Partial<VisitRow>, Partial<VisitRow>][] = [
+      ['firstTry', {}, { firstTry: 'no' }],
+      ['wait', { attempts: [attempt(9)] }, { attempts: [attempt(90)] }],
+      ['lost', { lost_s: 1 }, { lost_s: 100 }],
+      ['allIn', { ...billed, paid: '4' }, { ...billed, paid: '5' }],
+      ['interruptions', long(0), long(2)],
+      ['faults', {}, { faultMarks: 'start_error:network' }],
+      ['outOfOrder', { baysSeen: 4, baysOut: 0 }, { baysSeen: 4, baysOut: 3 }],
+      ['queue', { queue_s: 10 }, { queue_s: 500 }],
+    ];
+    for (const [measure, better, worse] of all)
+      expect([measure, order(measure, better, worse).filter((key) => key !== 'none')]).toEqual([measure, ['better', 'worse']]);
+    for (const measure of ['wait', 'allIn', 'interruptions', 'outOfOrder', 'queue'] as const) {
+      const [, better, worse] = all.find(([m]) => m === measure) as (typeof all)[number];
+      expect([measure, order(measure, better, worse).at(-1)]).toEqual([measure, 'none']);
+    }
+  });
+  it('by how long it stayed broken, at least: the shorter first', () => {
+    const stay = (networkId: string, s: number) =>
+      [0, s, 2 * s].map((at, i) =>
+        visit({
+          networkId,
+          siteId: networkId,
+          at: at * 1000,
+          stallId: networkId,
+          workedAt: i === 2 ? [networkId] : [],
+          firstTry: i === 2 ? 'yes' : 'no',
+          attempts: [i === 2 ? attempt(20, { stallId: networkId }) : { ...failed, stallId: networkId, side: 'network' }],
+        }),
+      );
+    const rows = by('network', [...stay('long', 9000), ...stay('short', 60)], 'repair');
+    expect(rows.map((r) => r.groups[0]?.key)).toEqual(['short', 'long']);
+  });
+  it('alike in all, the one with more visits first, then by name; without a measure the same', () => {
+    const three = [visit({ networkId: 'b' }), visit({ networkId: 'a' }), visit({ networkId: 'c' }), visit({ networkId: 'c' })];
+    expect(by('network', three, 'queue').map((r) => r.groups[0]?.key)).toEqual(['c', 'a', 'b']);
+    expect(by('network', three).map((r) => r.groups[0]?.key)).toEqual(['c', 'a', 'b']);
+  });
   it('lines with fewer visits than asked for are not shown', () => {
     const rows = by('network', [...times(3, () => visit({ networkId: 'three' })), visit({ networkId: 'one' })], 'firstTry');
     expect(withLeast(rows, 3).map((r) => r.groups[0]?.key)).toEqual(['three']);

@@ -21,12 +21,14 @@ describe('the record of a place', () => {
     at('new', true, 3, { baysSeen: 4, baysOut: 1 }),
     at('good', true, 900, { leftOut: true }),
   ];
-  const record = placeRecord(visits, ASKED, 'stall');
+  const recorded = () => placeRecord(visits, ASKED, 'stall');
   it('sums up all, from the first visit to the last, without what was left out', () => {
+    const record = recorded();
     expect(record.all).toMatchObject({ groups: [], allVisits: 25, cells: { firstTry: { yes: 15, no: 10 }, wait: { timed: 15, never: 10 } } });
     expect([record.from, record.to]).toEqual([3 * 86_400_000, 51 * 86_400_000]);
   });
   it('one lucky start does not lead: few visits are pulled to what all show', () => {
+    const record = recorded();
     expect(record.spread).toBe('interior');
     expect(record.choices.map((c) => [c.key, c.yes, c.n])).toEqual([
       ['good', 11, 12],
@@ -40,11 +42,13 @@ describe('the record of a place', () => {
     expect(placeRecord(visits, ASKED, 'site').choices.map((c) => c.key)).toEqual(['site good', 'site new', 'site bad']);
   });
   it('months in their order, with what did not start', () => {
+    const record = recorded();
     expect(record.trend.map((m) => m.month)).toEqual([...record.trend.map((m) => m.month)].sort());
     expect(record.trend.reduce((n, m) => n + m.n, 0)).toBe(25);
     expect(record.trend.reduce((n, m) => n + m.yes, 0)).toBe(15);
   });
   it('the handshake by means, and bays looked at', () => {
+    const record = recorded();
     expect(record.byMeans.map((r) => [r.groups[0]?.key, r.cells.wait?.timed, r.cells.wait?.never]).sort()).toEqual([
       ['app', 15, 0],
       ['contactless', 0, 10],
