@@ -19,6 +19,19 @@ describe('the sentences above a comparison', () => {
     ]);
     expect(say(starts('A', 8, 1), starts('B', LEAST_VISITS - 1, 0))[0]?.kind).not.toBe('thin');
   });
+  it('beside the difference stands that by the same means and car, where it says other', () => {
+    const some = (group: string, stratum: string, yes: number, no: number) =>
+      starts(group, yes, no)
+        .slice(0, yes + no)
+        .map((s) => ({ ...s, stratum }));
+    const line = (...all: Start[][]) => say(...all)[0]?.working.find(([head]) => head === 'By the same means and car')?.[1];
+    // By hand: 22 of 30 against 15 of 30 in all; by app 19 of 20 against 10 of 10, by card 3 of 10 against 5 of 20: −0.05 and 0.05, 1.96 × 0.0905.
+    expect(line(some('A', 'app', 18, 2), some('A', 'rfid', 2, 8), some('B', 'app', 9, 1), some('B', 'rfid', 4, 16))).toBe(
+      '0 points apart (95 %: -18 points to 18 points), from 60 visits; all together 23 points: part of it is what one paid with and drove',
+    );
+    expect(line(some('A', 'app', 18, 2), some('B', 'app', 9, 11))).toBeUndefined();
+    expect(line(some('A', 'app', 18, 2), some('B', 'rfid', 9, 11))).toBeUndefined();
+  });
   it('say clearly with both counts, and open how it was worked out', () => {
     const [one, ...more] = say(starts('A', 24, 0), starts('B', 3, 9));
     expect(more).toEqual([]);

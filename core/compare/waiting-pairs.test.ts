@@ -69,16 +69,16 @@ describe('pairs of starts', () => {
   });
   it('are those that a plain search back finds, whatever the cars, means, marks and days, and in whatever order they arose', () => {
     const one = fc.record({
-      group: fc.constantFrom('A', 'B', 'C'),
+      group: fc.constantFrom('A', 'A', 'A', 'B', 'B', 'C'),
       s: fc.option(fc.integer({ min: 5, max: 40 })),
       siteId: fc.constantFrom('x', 'y', 'z'),
-      carId: fc.constantFrom('c', 'd', null),
-      means: fc.constantFrom('app', 'rfid', null),
+      carId: fc.constantFrom('c', 'c', 'c', 'd', null),
+      means: fc.constantFrom('app', 'app', 'app', 'rfid', null),
       mark: fc.constantFrom('kW', 'A'),
       day: fc.integer({ min: 0, max: 200 }),
     });
     fc.assert(
-      fc.property(fc.array(one, { maxLength: 60 }), fc.boolean(), (list, inTime) => {
+      fc.property(fc.array(one, { minLength: 20, maxLength: 90 }), fc.boolean(), (list, inTime) => {
         const days = inTime ? [...list].sort((a, b) => a.day - b.day) : list;
         const all = days.map(({ group, s, day, mark, ...more }) => start(group, s, { ...more, at: day * DAY, mark: s === null ? null : mark }));
         const free: Record<string, Waited[]> = { A: [], B: [] };
@@ -119,6 +119,10 @@ describe('pairs of starts', () => {
     expect(far).toMatchObject({ leastWithout: 'A2', logWhole: logPairEvidence(12, 12), logFactor: logPairEvidence(1, 1), degree: 'cannot_tell' });
     expect(far.quickerSites).toEqual(['A2', 'A1']);
     expect(pairOf(...rounds(12, 12, { siteId: 'x' }))).toMatchObject({ leastWithout: null });
+    // Without the site at which it was the quicker, the other is: no evidence for it then, however much for the other.
+    const mixed = [...rounds(40, 40, { siteId: 'A1' }), ...rounds(12, 0, { siteId: 'A2' })];
+    expect(pairOf(...mixed)).toMatchObject({ quicker: 'A', won: 40, decided: 52, logFactor: 0, leastWithout: 'A1', degree: 'cannot_tell' });
+    expect(pairOf(...rounds(12, 0))).toMatchObject({ quicker: 'B', won: 12, decided: 12 });
   });
   it('between equals it is ever said clearly in at most one ledger of twenty', () => {
     const random = randomLcg(0.11);
@@ -174,6 +178,29 @@ describe('sentences about waiting', () => {
     expect(waitingSentences(rounds(4, 2), NAMES)).toEqual([]);
     expect(waitingSentences([], NAMES)).toEqual([]);
   });
+  it('of few sites on either side it is said of sites; of places themselves nothing is added', () => {
+    const few = rounds(30, 30).map((s) => (s.group === 'A' ? s : { ...s, siteId: 'x' }));
+    expect(waitingSentences(few, NAMES)[0]?.text).toContain(
+      'in 30 of 30 pairs of starts. This is said of the sites named: of a network only with three or more',
+    );
+    expect(waitingSentences(rounds(30, 30), NAMES)[0]?.text).toMatch(/pairs of starts\.$/);
+    expect(waitingSentences(few, { ...NAMES, place: true })[0]?.text).toBe('Network A clearly gave power sooner than Network B: in 30 of 30 pairs of starts.');
+  });
+  it('opens the evidence, with and without the site that bears it, and those that never came', () => {
+    const line = (said: { working: [string, string][] } | undefined, head: string) => said?.working.find(([h]) => h === head)?.[1];
+    expect(line(waitingSentences(rounds(7, 7, { siteId: 'x' }), NAMES)[0], 'Evidence')).toBe('27 times as likely as by a fair coin');
+    const borne = rounds(12, 12).map((s, i) => ({ ...s, siteId: `${s.group}${i < 2 ? 1 : 2}` }));
+    expect(line(watchedWaiting(borne, 'A', 'B', NAMES), 'Evidence')).toBe('660 times as likely as by a fair coin; 1.0 times without Site A2, and that counts');
+    const never = rounds(12, 12).map((s) => (s.group === 'A' ? s : { ...s, s: null, mark: null }));
+    expect(line(waitingSentences(never, NAMES)[0], 'Starts')).toBe('Network A 12, of them 0 never; Network B 12, of them 12 never');
+    // Half of them never came: the mean goes on to three minutes for those.
+    const half = rounds(12, 12).map((s, i) => (s.group === 'A' || i % 4 === 1 ? s : { ...s, s: null, mark: null }));
+    expect(line(waitingSentences(half, NAMES)[0], 'Mean up to 3 min')).toMatch(/^20\.0 s ± 0\.0 s against 1:50 ± \d+\.\d s$/);
+  });
+  it('p-values are said to three places, or not defined', () => {
+    const p = (starts: Waited[]) => watchedWaiting(starts, 'A', 'B', NAMES).working.find(([h]) => h.startsWith('For those'))?.[1];
+    expect(p(rounds(6, 3, { siteId: 'x' }))).toBe('log-rank 0.636, rank sum 1.000');
+  });
   it('a shift that has no end is left out', () => {
     const never = Array.from({ length: 12 }, () => [start('A', 20, { siteId: 'x' }), start('B', null, { siteId: 'x' })]).flat();
     expect(
@@ -200,5 +227,13 @@ describe('sentences about waiting', () => {
     const { pairs, looked } = waitingPairs(many, 1, 3);
     expect(looked).toBe(3);
     expect([...new Set(pairs.flatMap((p) => [p.quicker, p.slower]))].sort()).toEqual(['G2', 'G3', 'G4']);
+    // Of as many starts those that come first by name.
+    const even = ['C', 'A', 'B'].flatMap((g) => [start(g, 20), start(g, 30)]);
+    expect(waitingPairs(even, 1, 2).pairs.map((p) => [p.quicker, p.slower].sort())).toEqual([['A', 'B']]);
+    // The surest first.
+    const three = Array.from({ length: 20 }, (_, i) => [start('A', 20), start('B', i % 3 === 0 ? 10 : 40), start('C', 90)]).flat();
+    const factors = waitingPairs(three, 1, 3).pairs.map((p) => p.logFactor);
+    expect(factors).toEqual([...factors].sort((x, y) => y - x));
+    expect(new Set(factors).size).toBeGreaterThan(1);
   });
 });

@@ -19,7 +19,7 @@ const NEVER_S = 1e12;
 const p = (value: number | null): string => (value === null ? 'not defined' : value < 0.001 ? 'under 0.001' : value.toFixed(3));
 const side = (group: string, sites: readonly string[]) => ({ group, sites, bySites: sites.length < LEAST_SITES });
 
-type Waits = { inOrder: Wait[]; byTime: Wait[]; mean: { mean: number; se: number } };
+type Waits = { waits: Wait[]; mean: { mean: number; se: number } };
 /** What is worked out of one group's starts, once for all the pairs it is in. */
 function waitsOf(starts: readonly Waited[]): (group: string) => Waits {
   const byGroup = grouped(starts, (s) => s.group);
@@ -27,9 +27,8 @@ function waitsOf(starts: readonly Waited[]): (group: string) => Waits {
   return (group) => {
     const found = done.get(group);
     if (found) return found;
-    const inOrder = (byGroup.get(group) ?? []).map((s): Wait => (s.s === null ? { time: NEVER_S, event: false } : { time: s.s, event: true }));
-    const byTime = [...inOrder].sort((a, b) => a.time - b.time);
-    const made = { inOrder, byTime, mean: restrictedMean(stillWaiting(byTime), HORIZON_S) };
+    const waits = (byGroup.get(group) ?? []).map((s): Wait => (s.s === null ? { time: NEVER_S, event: false } : { time: s.s, event: true }));
+    const made = { waits, mean: restrictedMean(stillWaiting(waits), HORIZON_S) };
     done.set(group, made);
     return made;
   };
@@ -37,7 +36,7 @@ function waitsOf(starts: readonly Waited[]): (group: string) => Waits {
 
 function waitingWorking(pair: WaitingPair, looked: number, waits: (group: string) => Waits, names: CalledBy): Working {
   const [quick, slow] = [waits(pair.quicker), waits(pair.slower)];
-  const latest = (of: Waits) => of.inOrder.slice(-MOST_RANKED).map((w) => w.time);
+  const latest = (of: Waits) => of.waits.slice(-MOST_RANKED).map((w) => w.time);
   const sooner = rankSum(latest(slow), latest(quick));
   const [{ mean: mq }, { mean: ms }] = [quick, slow];
   const finite = (s: number) => Math.abs(s) < NEVER_S / 2;
@@ -50,7 +49,7 @@ function waitingWorking(pair: WaitingPair, looked: number, waits: (group: string
           [pair.slower, slow],
         ] as const
       )
-        .map(([g, of]) => `${names.group(g)} ${of.inOrder.length}, of them ${of.inOrder.filter((w) => !w.event).length} never`)
+        .map(([g, of]) => `${names.group(g)} ${of.waits.length}, of them ${of.waits.filter((w) => !w.event).length} never`)
         .join('; '),
     ],
     ['In pairs by the same car, means and end mark, within 60 days', `${pair.won} of ${pair.decided} decided; ${pair.undecided} within their ±`],
@@ -68,7 +67,7 @@ function waitingWorking(pair: WaitingPair, looked: number, waits: (group: string
           ],
         ] as Working)
       : []),
-    ['For those who want p-values, were this the only look', `log-rank ${p(logRank([quick.byTime, slow.byTime]).p)}, rank sum ${p(sooner.p)}`],
+    ['For those who want p-values, were this the only look', `log-rank ${p(logRank([quick.waits, slow.waits]).p)}, rank sum ${p(sooner.p)}`],
   ];
 }
 
