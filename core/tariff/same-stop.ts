@@ -121,7 +121,7 @@ function partsOf(bill: Bill): [Part, number][] {
 /**
  * One and the same stop, by the prices on file: made once, then asked for site after site. A session is made once for all sites at which it is alike, and what
  * it costs once for all prices that say the same, as those of a network do.
- * @returns for a site: @param start UTC ms, by the clock of the place @param offers prices for guests and with plans, and what each followed; `name` is empty for guests
+ * @returns what it costs at a site, from `start` on, UTC ms, by the clock of the place; `offers`: prices for guests and with plans, and what each followed, `name` empty for guests
  */
 export function stopPrices(stop: UsualStop, car: StopCar, currency: string) {
   type Costs = Map<string, PricedStop | null>;
