@@ -337,6 +337,19 @@ describe('measures', () => {
   });
 });
 
+describe('what a comparison fetches', () => {
+  it('is what its measures, groups and sentences read, and no more', () => {
+    const always = ['firstTry', 'leftOut', 'attemptCount', 'leftReason', 'ended', 'paid', 'noted'];
+    const starts = ['n', 'outcome', 'stallId', 'meansKind', 'pm', 'openFor', 'late', 'endMark', 'handshake'];
+    const sorted = ({ visit: v, attempt: a }: ReturnType<typeof figuresRead>) => [[...v].sort(), [...a].sort()];
+    expect(sorted(figuresRead([], ASKED, []))).toEqual([always.sort(), starts.sort()]);
+    expect(sorted(figuresRead(['queue', 'interruptions'], ASKED, ['model', 'hour', 'car']))).toEqual([
+      [...always, 'queue_s', 'hour'].sort(),
+      [...starts, 'charging', 'interruptions', 'model'].sort(),
+    ]);
+  });
+});
+
 describe('waiting for power', () => {
   it('counts what never got power as never', () => {
     expect(waiting([attempt(10), attempt(20), attempt(30), failed], ASKED)).toMatchObject({ timed: 3, never: 1, median: { known: true, value: 25 } });

@@ -83,6 +83,45 @@ describe('how stalls kept their word', () => {
     const many = (site: string, m: number) => Array.from({ length: 8 }, (_, i) => session(site, m + i / 10));
     expect(of(...many('a', 12), ...many('b', 24))).toMatch(/lie apart, which is a hint where 2 were looked at\.$/);
   });
+  it('those that charged longest first, of as long by name; the greatest peak, and the average of what was metered', () => {
+    const looks = (more: object) => ({ looks: { ...session('a', 12).looks, ...more } });
+    const { rows } = powerGroups(
+      judgedSessions([
+        session('b', 12, looks({ took_min: 12, peak_kW: 90 })),
+        session('b', 12, looks({ took_min: 12, peak_kW: 140, kWh: null })),
+        session('b', 12, looks({ took_min: 12, peak_kW: null, charging_s: null })),
+        session('d', 12, looks({ took_min: 12, peak_kW: null, kWh: null })),
+        session('c', 12),
+      ]),
+      'site',
+    );
+    expect(rows.map((r) => [r.key, r.minutes, r.peak_kW, r.mean_kW])).toEqual([
+      ['b', 36, 140, 120],
+      ['c', 12, 120, 120],
+      ['d', 12, null, null],
+    ]);
+  });
+  it('a stretch of five per cent is long enough, and one without an end is none', () => {
+    const of = (more: object) => judgedSessions([session('a', 2, { looks: { ...session('a', 2).looks, ...more } })]).length;
+    expect([of({ to: 25 }), of({ to: 24.9 }), of({ to: null }), of({ took_min: null })]).toEqual([1, 0, 0, 0]);
+  });
+  it('each car is judged by what its own sessions elsewhere taught, else by the curve that was typed', () => {
+    // What the other network gave the same car is what it can take: 60 kW, 24 minutes for as much.
+    const looks = Array.from({ length: 9 }, (_, k) => [k * 180, 20 + k * 5, 60] as const);
+    const slow = Array.from({ length: 6 }, (_, i) => session(`x${i}`, 24, { networkId: 'other', looks: { ...session('x', 24).looks, looks } }));
+    const [judged] = judgedSessions([session('a', 24)], [...slow]);
+    const [typed] = judgedSessions([session('a', 24)], []);
+    const [strange] = judgedSessions([session('a', 24, { carId: null })], [...slow]);
+    expect([typed?.car_min, strange?.car_min]).toEqual([12, 12]);
+    expect(judged?.car_min).toBeCloseTo(24, 6);
+  });
+  it('CSV says what each column is', () => {
+    const rows = powerGroups(judgedSessions([...Array.from({ length: 6 }, () => session('a', 12)), session('=b', 36)]), 'site').rows;
+    expect(powerGroupsCsv(rows, (key) => key, 'site')).toBe(
+      'site,sessions,judged,keeps its word,median,95 % from,95 % to,least,pace,average (kW),peak (kW),charging (min)\n' +
+        "a,6,6,1.00,1.00,1.00,1.00,1.00,1.00,120.00,120.00,72.0\n'=b,1,1,0.33,0.33,,,0.33,0.33,40.00,120.00,36.0\n",
+    );
+  });
   it('CSV has a row each, empty where nothing is known', () => {
     const rows = powerGroups(judgedSessions([session('a', 12, { stands: null })]), 'site').rows;
     expect(powerGroupsCsv(rows, name, 'site').split('\n')[1]).toBe('A,1,0,,,,,,,120.00,120.00,12.0');
