@@ -89,7 +89,7 @@ describe('a line of the comparison', () => {
         'network',
         [
           visit({ networkId: 'none', firstTry: 'left_out', attempts: [] }),
-          ...[1, 2].flatMap(() => [visit({ ...worse, networkId: 'worse' }), visit({ ...better, networkId: 'better' })]),
+          ...[1, 2].flatMap(() => [visit({ ...worse, networkId: 'a' }), visit({ ...better, networkId: 'z' })]),
         ],
         measure,
       )
@@ -106,9 +106,9 @@ describe('a line of the comparison', () => {
       ['faults', {}, { faultMarks: 'start_error:network' }],
       ['outOfOrder', { baysSeen: 4, baysOut: 0 }, { baysSeen: 4, baysOut: 3 }],
       ['queue', { queue_s: 10 }, { queue_s: 500 }],
+      ['early', { attempts: [attempt(20, { early: 'no' })] }, { attempts: [attempt(20, { early: 'yes' })] }],
     ];
-    for (const [measure, better, worse] of all)
-      expect([measure, order(measure, better, worse).filter((key) => key !== 'none')]).toEqual([measure, ['better', 'worse']]);
+    for (const [measure, better, worse] of all) expect([measure, order(measure, better, worse).filter((key) => key !== 'none')]).toEqual([measure, ['z', 'a']]);
     for (const measure of ['wait', 'allIn', 'interruptions', 'outOfOrder', 'queue'] as const) {
       const [, better, worse] = all.find(([m]) => m === measure) as (typeof all)[number];
       expect([measure, order(measure, better, worse).at(-1)]).toEqual([measure, 'none']);
@@ -127,8 +127,8 @@ describe('a line of the comparison', () => {
           attempts: [i === 2 ? attempt(20, { stallId: networkId }) : { ...failed, stallId: networkId, side: 'network' }],
         }),
       );
-    const rows = by('network', [...stay('long', 9000), ...stay('short', 60)], 'repair');
-    expect(rows.map((r) => r.groups[0]?.key)).toEqual(['short', 'long']);
+    const rows = by('network', [...stay('a long one', 9000), ...stay('short', 60)], 'repair');
+    expect(rows.map((r) => r.groups[0]?.key)).toEqual(['short', 'a long one']);
   });
   it('alike in all, the one with more visits first, then by name; without a measure the same', () => {
     const three = [visit({ networkId: 'b' }), visit({ networkId: 'a' }), visit({ networkId: 'c' }), visit({ networkId: 'c' })];
@@ -140,6 +140,14 @@ describe('a line of the comparison', () => {
     expect(withLeast(rows, 3).map((r) => r.groups[0]?.key)).toEqual(['three']);
     expect(withLeast(rows, 4)).toEqual([]);
     expect(withLeast(rows, 0)).toHaveLength(2);
+    // Those that count for no start are visits, too; of none of them a site is the commonest.
+    const [claimed] = by(
+      'network',
+      [1, 2].map(() => visit({ attemptCount: 0, attempts: [], firstTry: 'left_out', leftReason: 'too_dear' })),
+      'firstTry',
+    );
+    expect(claimed).toMatchObject({ visits: 0, allVisits: 2, sites: 0, commonestSite: 0 });
+    expect(withLeast(claimed ? [claimed] : [], 2)).toHaveLength(1);
   });
 });
 
@@ -334,6 +342,31 @@ describe('measures', () => {
   it('each says what it is counted of', () => {
     for (const m of MEASURE_NAMES) expect(MEASURES[m].rule.length).toBeGreaterThan(15);
     expect(LOOK_NAMES.flatMap((l): readonly Measure[] => LOOKS[l].measures).sort()).toEqual([...MEASURE_NAMES].sort());
+  });
+});
+
+describe('kinds of faults', () => {
+  it('stand by how often they came, then by name', () => {
+    const marks = ['start_error:network', 'card_refused:payment', 'start_error:network', 'app_error:network', 'card_refused:payment', 'hot_connector:network'];
+    const cellOf = cell(
+      'faults',
+      marks.map((faultMarks) => visit({ faultMarks })),
+    );
+    const names = cellOf.is === 'rate' ? cellOf.parts : [];
+    expect(names.map(([, n]) => n)).toEqual([2, 2, 1, 1]);
+    expect(names.slice(0, 2).map(([name]) => name)).toEqual(
+      names
+        .slice(0, 2)
+        .map(([name]) => name)
+        .sort(),
+    );
+    expect(names.slice(2).map(([name]) => name)).toEqual(
+      names
+        .slice(2)
+        .map(([name]) => name)
+        .sort(),
+    );
+    expect(cell('interruptions', [visit()])).toMatchObject({ rate: { known: false, why: 'not recorded' } });
   });
 });
 

@@ -1,6 +1,7 @@
 import type { Asked } from '../figures/populations';
 import { attempt, failed, visit } from './fixtures/rows';
 import { placeFigures, placeRecord } from './place-record';
+import type { VisitRow } from './visit-row';
 import { againstYardstick } from './yardsticks';
 
 const ASKED: Asked = { time: 'handshake', mark: 'kW', currency: 'EUR' };
@@ -59,6 +60,16 @@ describe('the record of a place', () => {
     expect(placeRecord([at('good', true, 1)], ASKED, 'stall')).toMatchObject({ spread: null, choices: [{ pulled: null, interval: null }] });
     expect(placeRecord([], ASKED, 'stall')).toMatchObject({ all: null, trend: [], byMeans: [], choices: [], from: null, to: null });
     expect(placeRecord([visit({ firstTry: 'left_out' })], ASKED, 'stall')).toMatchObject({ trend: [], choices: [] });
+  });
+  it('where nothing can be pulled the greater share leads, then more visits, then the name', () => {
+    const order = (...of: VisitRow[]) => {
+      const { spread, choices } = placeRecord(of, ASKED, 'stall');
+      return [spread, choices.map((c) => c.key)];
+    };
+    expect(order(at('a', false, 1), at('a', false, 2), at('z', true, 3), at('z', true, 4))).toEqual(['polarised', ['z', 'a']]);
+    expect(order(at('b', true, 1), at('z', true, 2), at('z', true, 3), at('a', true, 4))).toEqual(['same', ['z', 'a', 'b']]);
+    // A place that was only claimed is none to choose.
+    expect(order(at('a', true, 1), at('b', false, 2, { firstTry: 'left_out' }))).toEqual([null, ['a']]);
   });
   it('asks for what it reads', () => {
     const { visit: ofVisit, attempt: ofAttempt } = placeFigures(ASKED);
