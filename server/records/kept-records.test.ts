@@ -34,6 +34,11 @@ describe('records kept in memory', () => {
     expect(keep(-1, [network(1, 3)], 'second')).toEqual(['N1']);
     expect(keptRecords(household, 'network')).toMatchObject({ epoch: 'second', rev: 3 });
   });
+  it('what was read after more than is kept is not laid upon it: what lies between would be missing', () => {
+    keep(-1, [network(1, 3)]);
+    expect(keepRecords(household, 'network', 'first', 7, [network(2, 8)])).toBeNull();
+    expect(keptRecords(household, 'network')?.rev).toBe(3);
+  });
   it('are of one household and one type', () => {
     keep(-1, [network(1, 3)]);
     expect(keptRecords('somebody else', 'network')).toBeUndefined();
@@ -70,6 +75,18 @@ describe('records kept in memory', () => {
       ),
     ).toHaveLength(45_000);
     expect(keptRecords('c', 'network')).toBeUndefined();
+    for (const h of ['a', 'b', 'c']) forgetRecords(h);
+    // Small ones that grow count as what they have become.
+    for (const h of ['a', 'b', 'c']) keepRecords(h, 'network', 'first', -1, many(1));
+    for (const h of ['a', 'b', 'c'])
+      keepRecords(
+        h,
+        'network',
+        'first',
+        1,
+        many(15_000).map((r) => ({ ...r, rev: 2 })),
+      );
+    expect(['a', 'b', 'c'].map((h) => keptRecords(h, 'network') !== undefined)).toEqual([false, true, true]);
     for (const h of ['a', 'b', 'c']) forgetRecords(h);
   });
 });

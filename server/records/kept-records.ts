@@ -38,19 +38,21 @@ function frozen<T>(value: T): T {
  * @param epoch of the household as it was read; another one than is kept: its ledger was restored, and nothing kept holds
  * @param since the rev after which was read; -1: all
  * @param fresh what was read, in the order in which it was written
- * @returns every record of the type, in the order in which they were written; `null`: what was read goes on from what is not kept, read all
+ * @returns every record of the type, in the order in which they were written; `null`: what was read does not go on from what is kept, read all
  */
 export function keepRecords(householdId: string, type: RecordType, epoch: string, since: number, fresh: readonly MileRecord[]): MileRecord[] | null {
   const standing = keptRecords(householdId, type);
-  const goesOn = standing?.epoch === epoch;
+  const goesOn = standing?.epoch === epoch && since <= standing.rev;
   if (!goesOn && since >= 0) return null;
-  const own = goesOn ? standing : { epoch, rev: -1, records: new Map<string, MileRecord>() };
+  const records = goesOn ? standing.records : new Map<string, MileRecord>();
+  let rev = goesOn ? standing.rev : -1;
   for (const r of fresh) {
-    if ((own.records.get(r.id)?.rev ?? -1) >= r.rev) continue;
-    own.records.delete(r.id);
-    own.records.set(r.id, frozen(r));
-    own.rev = Math.max(own.rev, r.rev);
+    if ((records.get(r.id)?.rev ?? -1) >= r.rev) continue;
+    records.delete(r.id);
+    records.set(r.id, frozen(r));
+    rev = Math.max(rev, r.rev);
   }
-  if (!goesOn || fresh.length > 0) kept().set(keyOf(householdId, type), own);
-  return [...own.records.values()];
+  // Another object each time: only then is it measured anew.
+  if (!goesOn || fresh.length > 0) kept().set(keyOf(householdId, type), { epoch, rev, records });
+  return [...records.values()];
 }
