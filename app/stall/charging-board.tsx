@@ -37,7 +37,7 @@ export function ChargingBoard({ attempt, tape, ratedKW, now }: { attempt: Attemp
 function Figure({ label, value, big = false, edge = false, top = false }: { label: string; value: string; big?: boolean; edge?: boolean; top?: boolean }) {
   return (
     <div
-      className={`min-w-0 px-4 py-2 short:border-t-0 short:px-1.5 short:py-1 ${edge ? 'border-l border-rule' : ''} ${top ? 'border-t border-rule short:border-l' : ''}`}
+      className={`flex min-w-0 flex-col justify-between px-4 py-2 short:border-t-0 short:px-1.5 short:py-1 ${edge ? 'border-l border-rule' : ''} ${top ? 'border-t border-rule short:border-l' : ''}`}
     >
       <dt className="truncate text-[12px] font-semibold text-ink-2 short:max-[340px]:whitespace-normal short:max-[340px]:leading-tight">{label}</dt>
       <dd

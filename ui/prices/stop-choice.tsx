@@ -53,7 +53,7 @@ export function StopChoice({
       </label>
       <label className={label}>
         at
-        <input name="time" type="time" defaultValue={stop.time} className="field mt-0.5 !w-[124px]" />
+        <input name="time" type="time" defaultValue={stop.time} className="field mt-0.5 !w-[142px]" />
       </label>
       <label className={label}>
         at least, min
