@@ -21,6 +21,10 @@ async function clean(page: Page, what: string) {
   if (size) await page.setViewportSize(size);
 }
 
+/** On a wide screen a list keeps its width beside what is open, however much that is. */
+const listStands = (page: Page, name: string) =>
+  expect.poll(async () => (await page.getByRole('region', { name, exact: true }).boundingBox())?.width, `how wide the list ${name} is`).toBe(392);
+
 for (const scheme of ['light', 'dark'] as const) {
   test.describe(scheme === 'light' ? 'by day' : 'by night', () => {
     test.use({ colorScheme: scheme });
@@ -74,6 +78,7 @@ for (const scheme of ['light', 'dark'] as const) {
       await page.locator('[data-ledger-row]').nth(1).click();
       await expect(page.getByRole('heading', { name: /1\. Stall 1: failed/ })).toBeVisible();
       await clean(page, 'visit');
+      await listStands(page, 'Ledger');
       await page.getByRole('button', { name: /^Arrival to power/ }).click();
       await expect(page.getByRole('dialog', { name: 'How Arrival to power was worked out' })).toBeVisible();
       await clean(page, 'the working of a figure');
@@ -240,6 +245,7 @@ for (const scheme of ['light', 'dark'] as const) {
       await page.goto(`/places/${place.siteId}`);
       await expect(page.getByRole('heading', { name: 'What can be used here' })).toBeVisible();
       await clean(page, 'a site');
+      await listStands(page, 'Places');
       await page.goto(`/places/${place.siteId}/prices`);
       await clean(page, 'its prices');
       for (const path of [
@@ -255,6 +261,7 @@ for (const scheme of ['light', 'dark'] as const) {
       }
       await page.goto('/garage/means');
       await clean(page, 'means');
+      await listStands(page, 'Garage');
       await page.goto(`/garage/enrolment/${records.at(-1)?.id}`);
       await expect(page.getByRole('region', { name: 'Steps to do' })).toBeVisible();
       await clean(page, 'an enrolment');

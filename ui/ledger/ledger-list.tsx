@@ -62,7 +62,7 @@ export function LedgerList({
     <SelectVisits ids={may ? rows.filter((r) => !r.isPrivate).map((r) => r.id) : NOBODYS}>
       <section
         aria-labelledby="ledger-head"
-        className="flex min-h-0 min-w-0 grow flex-col bg-card lg:h-[calc(100dvh-52px)] lg:w-[392px] lg:grow-0 lg:border-r lg:border-rule"
+        className="flex min-h-0 min-w-0 grow flex-col bg-card lg:h-[calc(100dvh-52px)] lg:w-[392px] lg:shrink-0 lg:grow-0 lg:border-r lg:border-rule"
       >
         <div className="flex min-h-[98px] shrink-0 flex-wrap items-center gap-2 border-b-2 border-ink px-4 py-3">
           <h1 id="ledger-head" className="text-xl">

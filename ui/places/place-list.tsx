@@ -75,7 +75,7 @@ export function PlaceList({ rows, selected, cars, distance }: PlaceListProps) {
   return (
     <section
       aria-labelledby="places-head"
-      className="flex min-h-0 min-w-0 grow flex-col bg-card lg:h-[calc(100dvh-52px)] lg:w-[392px] lg:grow-0 lg:border-r lg:border-rule"
+      className="flex min-h-0 min-w-0 grow flex-col bg-card lg:h-[calc(100dvh-52px)] lg:w-[392px] lg:shrink-0 lg:grow-0 lg:border-r lg:border-rule"
     >
       <div className="flex flex-wrap items-center gap-2 border-b-2 border-ink px-4 py-3">
         <h1 id="places-head" className="text-xl">

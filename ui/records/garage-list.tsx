@@ -26,7 +26,7 @@ export function GarageList({ type, rows, selected }: { type: GarageType; rows: U
   return (
     <section
       aria-labelledby="garage-head"
-      className="flex min-h-0 min-w-0 grow flex-col bg-card lg:h-[calc(100dvh-52px)] lg:w-[392px] lg:grow-0 lg:border-r lg:border-rule"
+      className="flex min-h-0 min-w-0 grow flex-col bg-card lg:h-[calc(100dvh-52px)] lg:w-[392px] lg:shrink-0 lg:grow-0 lg:border-r lg:border-rule"
     >
       <div className="border-b-2 border-ink px-4 py-3">
         <div className="flex items-center gap-2">

@@ -43,7 +43,7 @@ export async function GarageBeside({
   const record = records.find((r) => r.id === first?.id) ?? null;
   return (
     <div className="flex grow flex-col lg:flex-row">
-      <div className={selected !== null ? 'hidden lg:flex' : 'flex min-w-0 grow lg:grow-0'}>
+      <div className={selected !== null ? 'hidden shrink-0 lg:flex' : 'flex min-w-0 grow lg:shrink-0 lg:grow-0'}>
         <GarageList type={type} rows={rows} selected={selected ?? record?.id ?? null} />
       </div>
       <div className={`min-w-0 grow lg:h-[calc(100dvh-52px)] lg:overflow-y-auto ${selected !== null ? '' : 'hidden lg:block'}`}>{children(record)}</div>

@@ -57,7 +57,7 @@ export async function LedgerBeside({
   const beside = open ? await pageOf(open, around) : null;
   return (
     <div className="flex grow flex-col lg:flex-row">
-      <div className={selected ? 'hidden lg:flex' : 'flex min-w-0 grow lg:grow-0'}>
+      <div className={selected ? 'hidden shrink-0 lg:flex' : 'flex min-w-0 grow lg:shrink-0 lg:grow-0'}>
         <LedgerList
           rows={page.rows}
           months={page.months}

@@ -29,7 +29,7 @@ export async function PlacesBeside({
   const rows = forCar ?? (await siteList(who));
   return (
     <div className="flex grow flex-col lg:flex-row">
-      <div className={selected !== null ? 'hidden lg:flex' : 'flex min-w-0 grow lg:grow-0'}>
+      <div className={selected !== null ? 'hidden shrink-0 lg:flex' : 'flex min-w-0 grow lg:shrink-0 lg:grow-0'}>
         <PlaceList
           rows={rows}
           selected={open}
