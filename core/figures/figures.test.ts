@@ -81,16 +81,19 @@ describe('figures of a visit', () => {
     ['openMoney', null],
     ['handshake_s', 60],
     ['handshakeBound', 'exact'],
+    ['charging_s', 1605],
+    ['site', SITE],
   ])('%s is %s', (name, value) => expect(ofVisit(name)).toBe(value));
   it('lost time runs from the first act of the attempt that failed to the next attempt', () => expect(ofVisit('lost_s')).toBeGreaterThan(60));
   it('what is not known is null, never zero', () => {
     const left = visit(IN, [60, 'pulled_out', { reason: 'price' }]);
-    for (const name of ['deliveredLeast', 'paid', 'currency', 'handshake_s', 'handshakeBound', 'marked'] as const) expect(ofVisit(name, left)).toBeNull();
+    for (const name of ['deliveredLeast', 'paid', 'currency', 'handshake_s', 'handshakeBound', 'charging_s', 'marked'] as const)
+      expect(ofVisit(name, left)).toBeNull();
     // Who left without an attempt took nothing: that is known.
     expect(ofVisit('deliveredKWh', left)).toBe('0');
     expect(ofVisit('leftReason', left)).toBe('price');
     expect(ofVisit('faultCodes', left)).toBe('');
-    expect(ofVisit('arrivalDay', visit([5, 'note', { text: 'windy' }]))).toBeNull();
+    for (const name of ['arrivalDay', 'site'] as const) expect(ofVisit(name, visit([5, 'note', { text: 'windy' }]))).toBeNull();
   });
   it('a reading before the end is at least, and no whole', () => {
     const early = visit(

@@ -166,6 +166,8 @@ export const VISIT_FIGURES = {
       return h?.known ? h.bound : null;
     },
   },
+  site: { column: 'site_id', is: 'id', unit: '', definition: 'where it was', value: (v) => v.siteId },
+  charging_s: { column: 'charging_s', is: 'number', unit: 's', definition: 'time charging, of all its sessions', value: (v) => secondsOf(v.times.charging) },
   lost_s: { column: 'lost_s', is: 'number', unit: 's', definition: 'time lost to faults', value: (v) => secondsOf(v.times.lost) },
 } as const satisfies Record<string, Figure<Visit>>;
 

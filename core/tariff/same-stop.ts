@@ -157,7 +157,7 @@ export function stopPrices(stop: UsualStop, car: StopCar, currency: string) {
       const cost = costIn(dated, o.tariff, session, (t) => t);
       if (!cost) return [];
       const before = o.before && o.before.currency === currency ? (costIn(undated, o.before, session, withoutDays)?.total ?? null) : null;
-      return [{ name: o.name, ...cost, tariffId: o.tariff.id, since: o.tariff.validFrom, before }];
+      return [{ name: o.name, total: cost.total, parts: cost.parts, tariffId: o.tariff.id, since: o.tariff.validFrom, before }];
     });
     const [held] = priced.filter((c) => c.name !== '').sort((a, b) => Number(a.total) - Number(b.total));
     const guest = priced.find((c) => c.name === '') ?? null;
@@ -176,9 +176,10 @@ function pricedStop(t: CompiledTariff, session: ChargedSession): PricedStop | nu
 const withoutDays = (t: CompiledTariff): CompiledTariff => ({ ...t, from: null, until: null });
 
 /** What somebody pays at least: with a plan held, else as a guest. */
-export const leastOf = (s: StopAt): number | null => {
-  const all = [s.guest, s.held].flatMap((c) => (c ? [Number(c.total)] : []));
-  return all.length === 0 ? null : Math.min(...all);
+export const leastOf = ({ guest, held }: StopAt): number | null => {
+  if (guest && held) return Math.min(Number(guest.total), Number(held.total));
+  const one = guest ?? held;
+  return one && Number(one.total);
 };
 
 /** What of it costs a kWh that comes into the battery, at the least price: AC, DC and home are made equal there. */

@@ -24,14 +24,16 @@ import { ledgerPage } from '../visits/ledger-query';
 const VISITS = 10_000;
 const HOUSEHOLDS = 100;
 const RUNS = 7;
+/** Askings before the first that is timed: a server that has been up for a while has its ways laid out. */
+const WARM = 10;
 const say = (what: string, figure: string) => console.log(`${what.padEnd(64)} ${figure}`);
 
 async function median(work: () => Promise<unknown>): Promise<number> {
   const ms: number[] = [];
-  for (let i = 0; i <= RUNS; i++) {
+  for (let i = 0; i < WARM + RUNS; i++) {
     const started = performance.now();
     await work();
-    if (i > 0) ms.push(performance.now() - started);
+    if (i >= WARM) ms.push(performance.now() - started);
   }
   return ms.sort((a, b) => a - b)[Math.floor(RUNS / 2)] as number;
 }
@@ -55,9 +57,9 @@ async function fill(householdId: string): Promise<void> {
   );
   await db.query(
     `INSERT INTO visit_figures (household_id, visit_id, attempts, failed, first_try, ended, faults, fault_codes, delivered_kwh, paid, currency,
-                                handshake_s, handshake_bound, lost_s)
+                                handshake_s, handshake_bound, lost_s, charging_s, site_id)
      SELECT ?, ${id('01910000', 'seq')}, 1 + (seq % 7 = 0), seq % 7 = 0, IF(seq % 7 = 0, 'no', 'yes'), 'charge', seq % 7 = 0, '',
-            20 + seq % 31, 10 + seq % 17, 'EUR', 12 + seq % 53, 'exact', IF(seq % 7 = 0, 90, 0) FROM seq_1_to_${VISITS}`,
+            20 + seq % 31, 10 + seq % 17, 'EUR', 12 + seq % 53, 'exact', IF(seq % 7 = 0, 90, 0), 1200 + seq % 977, ${id('01920000', '1 + seq % 60')} FROM seq_1_to_${VISITS}`,
     [h],
   );
   await db.query(`INSERT INTO visit_tape (household_id, visit_id, tape) SELECT ?, ${id('01910000', 'seq')}, ? FROM seq_1_to_${VISITS}`, [h, TAPE]);

@@ -46,12 +46,14 @@ describe('records kept in memory', () => {
     forgetRecords(household);
     expect(keptRecords(household, 'network')).toBeUndefined();
   });
-  it('are changed by nobody, and a list is its taker’s own', () => {
-    const list = keepRecords(household, 'network', 'first', -1, [network(1, 3), network(2, 3)]) ?? [];
+  it('are changed by nobody, nor is their list, which stays the same until something is written', () => {
+    const list = keepRecords(household, 'network', 'first', -1, [network(1, 3), network(2, 3)]) as MileRecord[];
     const [first] = list;
     expect(() => Object.assign(first?.fields ?? {}, { name: 'X' })).toThrow(TypeError);
-    list.reverse();
-    expect(names([...(keptRecords(household, 'network')?.records.values() ?? [])])).toEqual(['N1', 'N2']);
+    expect(() => list.reverse()).toThrow(TypeError);
+    expect(keepRecords(household, 'network', 'first', 3, [])).toBe(list);
+    expect(names(keepRecords(household, 'network', 'first', 3, [network(3, 4)]))).toEqual(['N1', 'N2', 'N3']);
+    expect(names(list)).toEqual(['N1', 'N2']);
   });
   it('the longest unasked go first, when there are too many', () => {
     const one = network(1, 1);

@@ -4,7 +4,7 @@ import type { RecordType } from '@/core/records/record-types';
 import { RECORD_TYPES } from '@/core/records/types/registry';
 
 /** The records of one type of a household as they were last read: up to which rev, in which epoch of its ledger. Later ones stand last. */
-export type KeptRecords = { epoch: string; rev: number; records: Map<string, MileRecord> };
+export type KeptRecords = { epoch: string; rev: number; records: Map<string, MileRecord>; list: readonly MileRecord[] };
 
 /** Records that are kept in memory, of all households: some 50 MB. */
 const MOST_RECORDS = 40_000;
@@ -38,12 +38,14 @@ function frozen<T>(value: T): T {
  * @param epoch of the household as it was read; another one than is kept: its ledger was restored, and nothing kept holds
  * @param since the rev after which was read; -1: all
  * @param fresh what was read, in the order in which it was written
- * @returns every record of the type, in the order in which they were written; `null`: what was read does not go on from what is kept, read all
+ * @returns every record of the type, in the order in which they were written, the same list for as long as nothing is written; `null`: what was read does
+ * not go on from what is kept, read all
  */
-export function keepRecords(householdId: string, type: RecordType, epoch: string, since: number, fresh: readonly MileRecord[]): MileRecord[] | null {
+export function keepRecords(householdId: string, type: RecordType, epoch: string, since: number, fresh: readonly MileRecord[]): readonly MileRecord[] | null {
   const standing = keptRecords(householdId, type);
   const goesOn = standing?.epoch === epoch && since <= standing.rev;
   if (!goesOn && since >= 0) return null;
+  if (goesOn && fresh.length === 0) return standing.list;
   const records = goesOn ? standing.records : new Map<string, MileRecord>();
   let rev = goesOn ? standing.rev : -1;
   for (const r of fresh) {
@@ -52,7 +54,8 @@ export function keepRecords(householdId: string, type: RecordType, epoch: string
     records.set(r.id, frozen(r));
     rev = Math.max(rev, r.rev);
   }
+  const list = Object.freeze([...records.values()]);
   // Another object each time: only then is it measured anew.
-  if (!goesOn || fresh.length > 0) kept().set(keyOf(householdId, type), { epoch, rev, records });
-  return [...records.values()];
+  kept().set(keyOf(householdId, type), { epoch, rev, records, list });
+  return list;
 }

@@ -62,13 +62,13 @@ async function readSince(householdId: string, type: RecordType, since: number): 
   return first ? { epoch: first.epoch ? fromBin(first.epoch) : 'first', fresh: rows.filter((r) => r.id !== null).map((r) => fromRow(type, r)) } : null;
 }
 
-/** All records of one type, archived ones too. They are kept in memory, and what was written since is read; nobody may change them. */
-export async function recordsOf<T extends RecordType>(householdId: string, type: T): Promise<MileRecord<T>[]> {
+/** All records of one type, archived ones too. They are kept in memory, and what was written since is read; nobody may change them, or their list. */
+export async function recordsOf<T extends RecordType>(householdId: string, type: T): Promise<readonly MileRecord<T>[]> {
   const read = async (since: number) => {
     const found = await readSince(householdId, type, since);
     return found ? keepRecords(householdId, type, found.epoch, since, found.fresh) : [];
   };
-  return ((await read(keptRecords(householdId, type)?.rev ?? -1)) ?? (await read(-1)) ?? []) as MileRecord<T>[];
+  return ((await read(keptRecords(householdId, type)?.rev ?? -1)) ?? (await read(-1)) ?? []) as readonly MileRecord<T>[];
 }
 
 /** The same within a transaction, which sees what it wrote itself. */
