@@ -112,7 +112,7 @@ export function SameStopTable({ rows, currency }: { rows: readonly StopRow[]; cu
                 const inBattery = perBatteryKWh(r);
                 return (
                   <tr key={r.siteId} className="border-b border-rule-2">
-                    <th scope="row" className="min-w-[150px] px-2.5 py-2 text-left font-normal wrap-anywhere">
+                    <th scope="row" className="min-w-[110px] sm:min-w-[150px] px-2.5 py-2 text-left font-normal wrap-anywhere">
                       <Link href={`/places/${r.siteId}/prices`} className="inline-block min-h-6 font-bold hover:underline">
                         {r.name}
                       </Link>
@@ -134,7 +134,7 @@ export function SameStopTable({ rows, currency }: { rows: readonly StopRow[]; cu
                         {r.held ? (
                           <>
                             {printMoney(r.held.total, currency)}
-                            <span className="block min-w-[90px] font-sans text-[12px] text-ink-2 wrap-anywhere">{r.held.name}</span>
+                            <span className="block font-sans text-[12px] text-ink-2 wrap-anywhere sm:min-w-[90px]">{r.held.name}</span>
                           </>
                         ) : (
                           <span className="text-ink-2">{r.guest ? printMoney(r.guest.total, currency) : '–'}</span>

@@ -9,19 +9,19 @@ import { Stone } from './stone';
 export function RoadBar({ person }: { person: string }) {
   const path = usePathname();
   return (
-    <header className="no-print relative flex h-[52px] shrink-0 items-center gap-5 bg-asphalt px-4 text-line sm:px-5">
+    <header className="no-print relative flex h-[52px] shrink-0 items-center gap-5 bg-asphalt px-4 text-line sm:max-md:gap-3 md:px-5">
       <div className="lane-dashes absolute inset-x-0 bottom-[6px] h-[2px] opacity-55" aria-hidden="true" />
       <a href="/ledger" className="flex shrink-0 items-center gap-2 text-[17px] font-extrabold tracking-tight">
         <Stone />
         Mile Ledger
       </a>
-      <nav aria-label="Places" className="hidden shrink-0 gap-5 sm:flex">
+      <nav aria-label="Places" className="hidden shrink-0 gap-5 sm:flex sm:max-md:gap-3">
         {PLACES.map((p) => {
           const on = path.startsWith(p.href);
           const inner = (
             <>
               <span>{p.name}</span>
-              <span className="num text-[10px] text-[#9aa5aa]" aria-hidden="true">
+              <span className="num hidden text-[10px] text-[#9aa5aa] md:inline" aria-hidden="true">
                 {p.key}
               </span>
               {on ? <span className="absolute inset-x-0 -bottom-[10px] z-10 h-[5px] bg-paint" aria-hidden="true" /> : null}
@@ -48,7 +48,7 @@ export function RoadBar({ person }: { person: string }) {
         onClick={() => dispatchEvent(new Event(FIND_EVENT))}
       >
         Find
-        <span className="num hidden text-[10px] text-[#9aa5aa] sm:inline" aria-hidden="true">
+        <span className="num hidden text-[10px] text-[#9aa5aa] md:inline" aria-hidden="true">
           Ctrl K
         </span>
       </button>
