@@ -7,8 +7,10 @@ export function toBin(id: string): Buffer {
 }
 export const toBinOrNull = (id: string | null | undefined): Buffer | null => (id ? toBin(id) : null);
 /** 16 bytes to UUID text in lower case with hyphens; damaged ones as their hex, so that what is damaged can be named. */
-export function fromBin(bytes: Buffer): string {
-  const hex = bytes.toString('hex');
+export const fromBin = (bytes: Buffer): string => fromHex(bytes.toString('hex'));
+/** The same of bytes that were asked for as hex digits, in either case. */
+export function fromHex(digits: string): string {
+  const hex = digits.toLowerCase();
   if (hex.length !== 32) return hex;
   return `${hex.slice(0, 8)}-${hex.slice(8, 12)}-${hex.slice(12, 16)}-${hex.slice(16, 20)}-${hex.slice(20)}`;
 }

@@ -6,22 +6,25 @@ import type { Figure } from '@/core/figures/figure';
 import { VISIT_KEYS, type VisitKey } from '@/core/figures/groupings';
 import { VISIT_FIGURES, type VisitFigure } from '@/core/figures/visit-figures';
 import type { Who } from '../accounts/who';
-import { fromBin, toBin } from '../db/binary-id';
+import { fromHex, toBin } from '../db/binary-id';
 import { figuresOf } from '../figures/refresh';
 import { visitWhere } from './visit-where';
 
-/** A row as the database answers it: ids as bytes, yes and no as 1 and 0. */
-type Raw = Record<string, Buffer | string | number | boolean | null>;
+/** A row as the database answers it: ids as hex, yes and no as 1 and 0. */
+type Raw = Record<string, string | number | boolean | null>;
+
+/** A column as it is fetched: ids as text, 32 digits, which the driver reads at a third of the cost of bytes. */
+const asked = ({ column, is }: Pick<Figure<never>, 'column' | 'is'>, table: string) => (is === 'id' ? `HEX(${table}.${column})` : `${table}.${column}`);
 
 /** Makes what a figure is of what the database answers for it, in place: the driver has made objects of one shape, and ten thousand stay what they are. */
-function mender(names: readonly string[], figures: Readonly<Record<string, Pick<Figure<never>, 'is'>>>, text: (id: Buffer) => string) {
+function mender(names: readonly string[], figures: Readonly<Record<string, Pick<Figure<never>, 'is'>>>, text: (hex: string) => string) {
   const ids = names.filter((name) => figures[name]?.is === 'id');
   const yesNo = names.filter((name) => figures[name]?.is === 'yes_no');
   return (row: Raw) => {
     for (const name of yesNo) row[name] = row[name] === 1;
     for (const name of ids) {
       const id = row[name];
-      if (id) row[name] = text(id as Buffer);
+      if (id) row[name] = text(id as string);
     }
   };
 }
@@ -43,15 +46,15 @@ export async function compareRows(who: Who, currency: string, filter: LedgerFilt
   const whole = writeLedgerFilter({ ...filter, time: 'handshake', mark: 'kW' }) === '';
   const ofAttempt = fetched.attempt.filter((n) => n !== 'stallId');
   const [[visits], [attempts]] = await Promise.all([
-    figures.execute<(RowDataPacket & { arose: Buffer })[]>(
-      `SELECT v.id AS arose, NULL AS stallId, NULL AS workedAt, NULL AS attempts, CAST(TIMESTAMPDIFF(MICROSECOND, '1970-01-01', v.sort_at) / 1000 AS DOUBLE) AS at
-              ${KEYS.map((n) => `, v.${VISIT_KEYS[n].column} AS ${n}`).join('')}${fetched.visit.map((n) => `, f.${VISIT_FIGURES[n].column} AS ${n}`).join('')}
+    figures.execute<(RowDataPacket & { arose: string })[]>(
+      `SELECT HEX(v.id) AS arose, NULL AS stallId, NULL AS workedAt, NULL AS attempts, CAST(TIMESTAMPDIFF(MICROSECOND, '1970-01-01', v.sort_at) / 1000 AS DOUBLE) AS at
+              ${KEYS.map((n) => `, ${asked(VISIT_KEYS[n], 'v')} AS ${n}`).join('')}${fetched.visit.map((n) => `, ${asked(VISIT_FIGURES[n], 'f')} AS ${n}`).join('')}
          FROM visit v JOIN visit_figures f ON f.household_id = v.household_id AND f.visit_id = v.id WHERE ${where.sql} AND v.network_id IS NOT NULL`,
       where.values,
     ),
     // All attempts in the order they lie in: those of visits that are not counted find no visit below.
-    figures.execute<(RowDataPacket & { visitId: Buffer; stallId: Buffer | null })[]>(
-      `SELECT x.visit_id AS visitId, x.stall_id AS stallId${ofAttempt.map((n) => `, x.${ATTEMPT_FIGURES[n].column} AS ${n}`).join('')} FROM attempt_figures x
+    figures.execute<(RowDataPacket & { visitId: string; stallId: string | null })[]>(
+      `SELECT HEX(x.visit_id) AS visitId, HEX(x.stall_id) AS stallId${ofAttempt.map((n) => `, ${asked(ATTEMPT_FIGURES[n], 'x')} AS ${n}`).join('')} FROM attempt_figures x
         WHERE x.household_id = ?${whole ? '' : ` AND x.visit_id IN (SELECT v.id FROM visit v JOIN visit_figures f ON f.household_id = v.household_id AND f.visit_id = v.id WHERE ${where.sql})`}
         ORDER BY x.visit_id, x.n`,
       whole ? [toBin(householdId)] : [toBin(householdId), ...where.values],
@@ -59,12 +62,11 @@ export async function compareRows(who: Who, currency: string, filter: LedgerFilt
   ]);
   // A household has few networks, sites and stalls: each id is written out once.
   const texts = new Map<string, string>();
-  const text = (id: Buffer): string => {
-    const key = id.toString('latin1');
-    const known = texts.get(key);
+  const text = (hex: string): string => {
+    const known = texts.get(hex);
     if (known !== undefined) return known;
-    const written = fromBin(id);
-    texts.set(key, written);
+    const written = fromHex(hex);
+    texts.set(hex, written);
     return written;
   };
   const mendAttempt = mender(ofAttempt, ATTEMPT_FIGURES, text);
@@ -72,7 +74,7 @@ export async function compareRows(who: Who, currency: string, filter: LedgerFilt
   const nowhere: string[] = [];
   const byVisit = new Map<string, { attempts: AttemptRow[]; workedAt: string[] }>();
   for (const raw of attempts) {
-    const key = raw.visitId.toString('latin1');
+    const key = raw.visitId;
     mendAttempt(raw as Raw);
     const row = raw as unknown as AttemptRow;
     row.stallId = raw.stallId && text(raw.stallId);
@@ -85,11 +87,9 @@ export async function compareRows(who: Who, currency: string, filter: LedgerFilt
   }
   const mendVisit = mender([...KEYS, ...fetched.visit], { ...VISIT_FIGURES, ...VISIT_KEYS }, text);
   for (const raw of visits) {
-    const key = raw.arose.toString('latin1');
     mendVisit(raw as Raw);
     const row = raw as unknown as VisitRow;
-    const own = byVisit.get(key);
-    row.arose = key;
+    const own = byVisit.get(raw.arose);
     row.attempts = own?.attempts ?? none;
     row.workedAt = own?.workedAt ?? nowhere;
     row.stallId = row.attempts[0]?.stallId ?? null;
