@@ -23,7 +23,7 @@ const isTyping = (target: EventTarget | null) => target instanceof HTMLElement &
 
 /**
  * Big digits for one figure after the other: it goes to another figure only when told to. Values are decimal strings;
- * empty is "not read". Digits, point, Backspace, up, down and Enter of a keyboard work wherever in the sheet the focus is.
+ * empty is "not read". A figure that stood there when the pad came is marked, and the first digit takes its place. Digits, point, Backspace, up, down and Enter of a keyboard work wherever in the sheet the focus is.
  */
 export function DigitPad({
   fields,
@@ -42,18 +42,23 @@ export function DigitPad({
 }) {
   const [picked, setAt] = useState(0);
   const [refused, setRefused] = useState<string | null>(null);
+  const [stood] = useState(values);
+  const [typed, setTyped] = useState<readonly string[]>([]);
   // Fields can go while the pad is open.
   const at = Math.min(picked, fields.length - 1);
   const field = fields[at] as DigitField;
   const text = values[field.key] ?? '';
+  const stands = text !== '' && text === stood[field.key] && !typed.includes(field.key);
   const write = (next: string) => {
     setRefused(null);
+    if (!typed.includes(field.key)) setTyped([...typed, field.key]);
     onChange({ ...values, [field.key]: next });
   };
   const press = (digit: string) => {
-    const why = notTaken(text, digit, field);
+    const before = stands ? '' : text;
+    const why = notTaken(before, digit, field);
     if (why) return setRefused(why);
-    write(pressDigit(text, digit, field));
+    write(pressDigit(before, digit, field));
   };
   const go = (to: number) => {
     setRefused(null);
@@ -101,7 +106,7 @@ export function DigitPad({
               {f.last ? `, last ${f.last}` : ''}
             </span>
             <span className="num block truncate text-[24px] font-semibold leading-tight short:text-[18px]">
-              {values[f.key] || '–'}
+              {i === at && stands ? <mark className="rounded-sm bg-ink px-1 text-card">{text}</mark> : values[f.key] || '–'}
               <span className="text-[15px] text-ink-2"> {f.unit}</span>
             </span>
           </button>

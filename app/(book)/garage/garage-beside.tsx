@@ -26,7 +26,7 @@ export async function GarageBeside({
 }) {
   await figuresOf(who.householdId);
   const [records, names, used] = await Promise.all([
-    recordsOf(who.householdId, type) as Promise<MileRecord<GarageType>[]>,
+    recordsOf(who.householdId, type) as Promise<readonly MileRecord<GarageType>[]>,
     namesForForms(who.householdId),
     timesUsed(who.householdId, type),
   ]);
