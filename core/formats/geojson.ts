@@ -57,12 +57,13 @@ export function geojsonIn(document: Json, known: readonly KnownPlace[], isAtSea:
   const crs = document.get('crs');
   if (crs !== undefined && crs !== null && !crsName(crs)?.endsWith('CRS84')) return none('/crs', 'crs');
   const read: GeoRead = { sites: [], breaches: [], kept: [] };
-  if (type === 'Feature') feature(document, '', read, known, isAtSea);
+  const here = knownHere(known);
+  if (type === 'Feature') feature(document, '', read, here, isAtSea);
   else {
     const features = document.get('features');
     if (!Array.isArray(features)) return none('/features', 'not_geojson');
     read.kept.push(...foreign(document, OWN.collection, ''));
-    for (const [i, f] of features.entries()) feature(f, `/features/${i}`, read, known, isAtSea);
+    for (const [i, f] of features.entries()) feature(f, `/features/${i}`, read, here, isAtSea);
   }
   return read;
 }
@@ -73,7 +74,14 @@ function crsName(crs: Json): string | null {
   return typeof name === 'string' ? name : null;
 }
 
-function feature(f: Json, at: string, read: GeoRead, known: readonly KnownPlace[], isAtSea: AtSea): void {
+/** Known sites by their folded names, the first of several, and where those are that have a place. */
+type KnownHere = { byName: ReadonlyMap<string, KnownPlace>; placed: readonly Position[] };
+const knownHere = (known: readonly KnownPlace[]): KnownHere => ({
+  byName: new Map([...known].reverse().map((k) => [fold(k.name), k])),
+  placed: known.flatMap(({ latitude, longitude }) => (latitude === null || longitude === null ? [] : [{ latitude, longitude }])),
+});
+
+function feature(f: Json, at: string, read: GeoRead, known: KnownHere, isAtSea: AtSea): void {
   const breaches: GeoRead['breaches'] = [];
   if (!isObject(f) || f.get('type') !== 'Feature') return void read.breaches.push({ pointer: isObject(f) ? `${at}/type` : at, code: 'feature' });
   const geometry = f.get('geometry') ?? null;
@@ -87,8 +95,8 @@ function feature(f: Json, at: string, read: GeoRead, known: readonly KnownPlace[
   if (breaches.length > 0) return void read.breaches.push(...breaches);
   const network = said.get('network');
   const id = f.get('id');
-  const same = known.find((k) => fold(k.name) === fold(name as string)) ?? null;
-  const { asks, better } = place ? questions(place, same, known, isAtSea) : { asks: [], better: null };
+  const same = known.byName.get(fold(name as string)) ?? null;
+  const { asks, better } = place ? questions(place, same, known.placed, isAtSea) : { asks: [], better: null };
   const taken = new Set(['name', 'zone', ...(typeof network === 'string' ? ['network'] : [])]);
   read.sites.push({
     pointer: at,
@@ -125,8 +133,7 @@ function placeOf(geometry: Json, at: string, breaches: GeoRead['breaches']): (Po
   return { latitude, longitude, altitude };
 }
 
-function questions(here: Position, same: KnownPlace | null, known: readonly KnownPlace[], isAtSea: AtSea): Pick<GeoSite, 'asks' | 'better'> {
-  const placed = known.flatMap(({ latitude, longitude }) => (latitude === null || longitude === null ? [] : [{ latitude, longitude }]));
+function questions(here: Position, same: KnownPlace | null, placed: readonly Position[], isAtSea: AtSea): Pick<GeoSite, 'asks' | 'better'> {
   const atSea = (p: Position) => isAtSea(p.latitude, p.longitude);
   const far = (p: Position) => placed.length > 0 && placed.every((k) => kmBetween(k, p) > FAR_KM);
   const wrong = (p: Position) => atSea(p) || far(p);

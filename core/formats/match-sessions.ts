@@ -1,4 +1,5 @@
 import Big from 'big.js';
+import { grouped } from '../units/grouped';
 import { localDay } from '../units/zoned';
 
 /** One attempt of a recorded visit, as something billed may be matched to it. Times UTC ms, kWh decimal. */
@@ -53,14 +54,27 @@ export const fold = (text: string): string =>
     .replace(/[\p{Pd}\u2212]/gu, '-')
     .replace(/\s+/g, ' ')
     .trim();
+/** Each name folded once: ten thousand rows name few sites. */
+function folding(): (text: string) => string {
+  const done = new Map<string, string>();
+  return (text) => {
+    const found = done.get(text) ?? fold(text);
+    done.set(text, found);
+    return found;
+  };
+}
 /** An attempt that never had power delivered nothing. */
 const energyOf = (a: RecordedAttempt): string | null => a.kWh ?? (a.power ? null : '0');
 const apart = (a: string, b: string): Big => new Big(a).minus(b).abs();
+/** When it was: its start, else when its visit pulled in. */
+const anchorOf = (a: RecordedAttempt): number => a.start ?? a.pulledIn;
+/** How long one of which no start is known may have been under way. */
+const lengthOf = (a: RecordedAttempt): number => (a.pulledOut ?? a.pulledIn + OPEN_MS) - a.pulledIn;
 
 function sameTime(item: BilledItem, a: RecordedAttempt): boolean {
-  if (item.dayOnly) return localDay(item.start, a.zone) === localDay(a.start ?? a.pulledIn, a.zone);
+  if (item.dayOnly) return localDay(item.start, a.zone) === localDay(anchorOf(a), a.zone);
   if (a.start !== null) return Math.abs(item.start - a.start) <= NEAR.ms;
-  return item.start >= a.pulledIn - NEAR.ms && item.start <= (a.pulledOut ?? a.pulledIn + OPEN_MS) + NEAR.ms;
+  return item.start >= a.pulledIn - NEAR.ms && item.start <= a.pulledIn + lengthOf(a) + NEAR.ms;
 }
 function sameEnergy(item: BilledItem, a: RecordedAttempt): boolean {
   const kWh = energyOf(a);
@@ -68,13 +82,77 @@ function sameEnergy(item: BilledItem, a: RecordedAttempt): boolean {
   const share = new Big(new Big(item.kWh).gt(kWh) ? item.kWh : kWh).times(NEAR.share);
   return apart(item.kWh, kWh).lte(share.gt(NEAR.kWh) ? share : NEAR.kWh);
 }
-const isCandidate = (item: BilledItem, a: RecordedAttempt): boolean => fold(item.site) === fold(a.site) && sameTime(item, a) && sameEnergy(item, a);
 function energyClose(item: BilledItem, a: RecordedAttempt): boolean {
   const kWh = energyOf(a);
   return item.kWh !== null && kWh !== null && apart(item.kWh, kWh).lte(CLOSE.kWh);
 }
 const isClose = (item: BilledItem, a: RecordedAttempt): boolean =>
   !item.dayOnly && a.start !== null && Math.abs(item.start - a.start) <= CLOSE.ms && energyClose(item, a);
+
+/** Two instants of one local day are no further apart: the longest day has 25 h, and zones moved by as much as a day. */
+const DAY_MS = 50 * HOUR_MS;
+
+/** Attempts in the order of time, so that those around an instant are found without looking at the others. */
+class InTime {
+  private readonly sorted: { a: RecordedAttempt; n: number; at: number }[];
+  constructor(attempts: readonly { a: RecordedAttempt; n: number }[]) {
+    this.sorted = attempts.map(({ a, n }) => ({ a, n, at: anchorOf(a) })).sort((x, y) => x.at - y.at);
+  }
+  between(from: number, to: number): { a: RecordedAttempt; n: number }[] {
+    let [lo, hi] = [0, this.sorted.length];
+    while (lo < hi) {
+      const mid = (lo + hi) >> 1;
+      if ((this.sorted[mid] as { at: number }).at < from) lo = mid + 1;
+      else hi = mid;
+    }
+    let end = lo;
+    while (end < this.sorted.length && (this.sorted[end] as { at: number }).at <= to) end += 1;
+    return this.sorted.slice(lo, end);
+  }
+}
+/** In the order in which the attempts were given. */
+const inOrder = (found: readonly { a: RecordedAttempt; n: number }[]): RecordedAttempt[] => [...found].sort((x, y) => x.n - y.n).map(({ a }) => a);
+
+/** The recorded attempts as billed items look for them: at their place and time. */
+class Attempts {
+  private readonly folded = folding();
+  /** Of each site: those with a start, and those without, with how long they may have been under way. */
+  private readonly sites = new Map<string, { started: InTime; others: InTime; longest: number }>();
+  private readonly started: InTime;
+
+  constructor(attempts: readonly RecordedAttempt[]) {
+    const all = attempts.map((a, n) => ({ a, n }));
+    for (const [site, of] of grouped(all, ({ a }) => this.folded(a.site))) {
+      const others = of.filter(({ a }) => a.start === null);
+      const longest = others.reduce((most, { a }) => Math.max(most, lengthOf(a)), 0);
+      this.sites.set(site, { started: new InTime(of.filter(({ a }) => a.start !== null)), others: new InTime(others), longest });
+    }
+    this.started = new InTime(all.filter(({ a }) => a.start !== null));
+  }
+
+  /** Those at its place and time, with its energy. */
+  candidates(item: BilledItem): RecordedAttempt[] {
+    const here = this.sites.get(this.folded(item.site));
+    if (!here) return [];
+    const around = item.dayOnly ? DAY_MS : NEAR.ms;
+    const found = [
+      ...here.started.between(item.start - around, item.start + around),
+      ...here.others.between(item.start - Math.max(around, here.longest + NEAR.ms), item.start + around),
+    ];
+    return inOrder(found.filter(({ a }) => sameTime(item, a) && sameEnergy(item, a)));
+  }
+
+  /** Those with a start at its place, up to so far from its time. */
+  startedHere(item: BilledItem, within_ms: number): RecordedAttempt[] {
+    return inOrder(this.sites.get(this.folded(item.site))?.started.between(item.start - within_ms, item.start + within_ms) ?? []);
+  }
+
+  /** Those with a start at its time, at any other place. */
+  startedElsewhere(item: BilledItem): RecordedAttempt[] {
+    const here = this.folded(item.site);
+    return inOrder(this.started.between(item.start - NEAR.ms, item.start + NEAR.ms)).filter((a) => this.folded(a.site) !== here);
+  }
+}
 
 const refOf = (a: RecordedAttempt): AttemptRef => [a.visitId, a.n];
 function pairOf(item: BilledItem, a: RecordedAttempt): Matched {
@@ -98,15 +176,18 @@ export function matchSessions(items: readonly BilledItem[], attempts: readonly R
   const pairs: Matched[] = [];
   const asks: MatchAsk[] = [];
   const unmatchedItems: string[] = [];
-  const all = new Map(own.map((item) => [item, attempts.filter((a) => isCandidate(item, a))]));
+  const recorded = new Attempts(attempts);
+  const all = new Map(own.map((item) => [item, recorded.candidates(item)]));
 
   // Those that are each other's only close one are taken out first.
   const close = new Map(own.map((item) => [item, (all.get(item) ?? []).filter((a) => isClose(item, a))]));
+  const closeTo = new Map<RecordedAttempt, number>();
+  for (const near of close.values()) for (const a of near) closeTo.set(a, (closeTo.get(a) ?? 0) + 1);
   const taken = new Set<RecordedAttempt>();
   const done = new Set<BilledItem>();
   for (const [item, near] of close) {
     const [a] = near;
-    if (!a || near.length > 1 || [...close.values()].filter((list) => list.includes(a)).length > 1) continue;
+    if (!a || near.length > 1 || (closeTo.get(a) ?? 0) > 1) continue;
     pairs.push(pairOf(item, a));
     taken.add(a);
     done.add(item);
@@ -117,7 +198,7 @@ export function matchSessions(items: readonly BilledItem[], attempts: readonly R
     if (done.has(item)) continue;
     const free = candidates.filter((a) => !taken.has(a));
     if (candidates.length > 0 && free.length === 0) asks.push({ item: item.id, code: 'already_paired', candidates: candidates.map(refOf) });
-    else if (candidates.length === 0) elsewhere(item, attempts, asks, unmatchedItems);
+    else if (candidates.length === 0) elsewhere(item, recorded, asks, unmatchedItems);
     else {
       const here = free.filter((a) => item.stall !== null && a.stall !== null && fold(item.stall) === fold(a.stall));
       left.set(item, free.length > 1 && here.length > 0 ? here : free);
@@ -135,46 +216,63 @@ export function matchSessions(items: readonly BilledItem[], attempts: readonly R
     asks,
     unmatchedItems,
     unmatchedAttempts: attempts.filter((a) => a.power && !spoken.has(`${a.visitId} ${a.n}`)).map(refOf),
-    credits: items.flatMap((i) => (i.credits === null ? [] : [creditOf(i, i.credits, own, pairs, asks)])),
+    credits: creditsOf(items, own, pairs, asks),
   };
 }
 
 /** Nothing at its place and time: an hour off, or another site, is asked; else it is unmatched. */
-function elsewhere(item: BilledItem, attempts: readonly RecordedAttempt[], asks: MatchAsk[], unmatched: string[]): void {
+function elsewhere(item: BilledItem, recorded: Attempts, asks: MatchAsk[], unmatched: string[]): void {
   const off = (a: RecordedAttempt, hours: number) => a.start !== null && Math.abs(Math.abs(item.start - a.start) - hours * HOUR_MS) <= NEAR.ms;
-  const late = item.dayOnly ? [] : attempts.filter((a) => fold(a.site) === fold(item.site) && energyClose(item, a) && (off(a, 1) || off(a, 2)));
+  const late = item.dayOnly ? [] : recorded.startedHere(item, 2 * HOUR_MS + NEAR.ms).filter((a) => energyClose(item, a) && (off(a, 1) || off(a, 2)));
   if (late.length > 0) {
     asks.push({ item: item.id, code: 'hour_off', candidates: late.map(refOf) });
     return;
   }
-  const other = item.dayOnly ? [] : attempts.filter((a) => fold(a.site) !== fold(item.site) && a.start !== null && off(a, 0) && energyClose(item, a));
+  const other = item.dayOnly ? [] : recorded.startedElsewhere(item).filter((a) => off(a, 0) && energyClose(item, a));
   if (other.length > 0) asks.push({ item: item.id, code: 'site_differs', candidates: other.map(refOf) });
   else unmatched.push(item.id);
 }
 
+type Together = { items: [BilledItem, RecordedAttempt[]][]; attempts: RecordedAttempt[]; nth: number };
 /** Items that share an attempt, over any number of steps, belong to one group. */
 function hangingTogether(left: ReadonlyMap<BilledItem, RecordedAttempt[]>): [BilledItem, RecordedAttempt[]][][] {
-  const groups: { items: [BilledItem, RecordedAttempt[]][]; attempts: Set<RecordedAttempt> }[] = [];
+  const groups = new Set<Together>();
+  const groupOf = new Map<RecordedAttempt, Together>();
+  let nth = 0;
   for (const entry of left) {
-    const touching = groups.filter((g) => entry[1].some((a) => g.attempts.has(a)));
-    const merged = { items: [...touching.flatMap((g) => g.items), entry], attempts: new Set([...touching.flatMap((g) => [...g.attempts]), ...entry[1]]) };
-    for (const g of touching) groups.splice(groups.indexOf(g), 1);
-    groups.push(merged);
+    const touching = [...new Set(entry[1].flatMap((a) => groupOf.get(a) ?? []))].sort((x, y) => x.nth - y.nth);
+    const [first = { items: [], attempts: [], nth }, ...others] = touching;
+    // The group that grows last stands last.
+    for (const g of touching) groups.delete(g);
+    for (const g of others) {
+      for (const item of g.items) first.items.push(item);
+      for (const a of g.attempts) {
+        groupOf.set(a, first);
+        first.attempts.push(a);
+      }
+    }
+    first.items.push(entry);
+    for (const a of entry[1]) {
+      if (groupOf.get(a) === first) continue;
+      groupOf.set(a, first);
+      first.attempts.push(a);
+    }
+    nth += 1;
+    first.nth = nth;
+    groups.add(first);
   }
-  return groups.map((g) => g.items);
+  return [...groups].map((g) => g.items);
 }
 
 /** A credit follows what it credits; a credit of a credit follows nothing. */
-function creditOf(
-  item: BilledItem,
-  of: string,
-  own: readonly BilledItem[],
-  pairs: readonly Matched[],
-  asks: readonly MatchAsk[],
-): SessionMatch['credits'][number] {
-  const nothing = { item: item.id, of, visitId: null, n: null };
-  if (!own.some((i) => i.id === of)) return { ...nothing, state: 'unmatched' };
-  const pair = pairs.find((p) => p.item === of);
-  if (pair) return { item: item.id, of, visitId: pair.visitId, n: pair.n, state: 'paired' };
-  return { ...nothing, state: asks.some((a) => a.item === of) ? 'asked' : 'unmatched' };
+function creditsOf(items: readonly BilledItem[], own: readonly BilledItem[], pairs: readonly Matched[], asks: readonly MatchAsk[]): SessionMatch['credits'] {
+  const ids = new Set(own.map((i) => i.id));
+  const paired = new Map([...pairs].reverse().map((p) => [p.item, p]));
+  const asked = new Set(asks.map((a) => a.item));
+  return items.flatMap(({ id, credits: of }): SessionMatch['credits'] => {
+    if (of === null) return [];
+    const pair = ids.has(of) ? paired.get(of) : undefined;
+    if (pair) return [{ item: id, of, visitId: pair.visitId, n: pair.n, state: 'paired' }];
+    return [{ item: id, of, visitId: null, n: null, state: ids.has(of) && asked.has(of) ? 'asked' : 'unmatched' }];
+  });
 }

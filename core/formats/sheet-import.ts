@@ -1,4 +1,5 @@
 import Big from 'big.js';
+import { finish, ROWS_A_STEP, type Steps } from '../units/steps';
 import { localDay } from '../units/zoned';
 import { fold } from './match-sessions';
 import { type SheetEncoding, type SheetRefused, sheetText } from './sheet-bytes';
@@ -6,8 +7,19 @@ import { columnOf, knownHeadings, SHEET_FIELDS, type SheetColumn, type SheetFiel
 import { type DatePart, whenOf, type Ymd } from './sheet-dates';
 import { type Duration, type DurationForm, durationOf, inForm } from './sheet-durations';
 import { type Figure, type FigureKind, figureOf, isOpen, type Mark, proves, valueOf } from './sheet-figures';
-import { isBlank, type LineEnd, type SheetRecord, sheetRecords } from './sheet-records';
-import { isEmpty, passes, type RowReason, readRow, type SheetRow, type SheetRules, type SheetSettings, type SheetWorld } from './sheet-row';
+import { cutRecords, isBlank, type LineEnd, type SheetRecord, sheetRecords } from './sheet-records';
+import {
+  isEmpty,
+  knowsNetwork,
+  passes,
+  type RowReason,
+  readRow,
+  type SheetRow,
+  type SheetRules,
+  type SheetSettings,
+  type SheetWorld,
+  zoneAt,
+} from './sheet-row';
 import words from './sheet-words.json';
 
 export type SheetAnswer = { code: string; column?: number | null; lines?: readonly number[]; answer: unknown };
@@ -56,7 +68,11 @@ const FIGURES: readonly [SheetField, FigureKind][] = [
  * Reads a spreadsheet of whatever dialect: each row as it would be, or every reason why not; what cannot be told is asked
  * and holds back those rows alone. The same bytes and answers always give the same.
  */
-export function readSheet(bytes: Uint8Array, world: SheetWorld, settings: SheetSettings, answers: readonly SheetAnswer[] = []): SheetRead {
+export const readSheet = (bytes: Uint8Array, world: SheetWorld, settings: SheetSettings, answers: readonly SheetAnswer[] = []): SheetRead =>
+  finish(readingSheet(bytes, world, settings, answers));
+
+/** The same in steps. */
+export function* readingSheet(bytes: Uint8Array, world: SheetWorld, settings: SheetSettings, answers: readonly SheetAnswer[] = []): Steps<SheetRead> {
   const decoded = sheetText(bytes);
   if (!decoded.ok) return decoded;
   if (decoded.text.trim() === '') return { ok: false, code: 'empty', where: null };
@@ -67,7 +83,7 @@ export function readSheet(bytes: Uint8Array, world: SheetWorld, settings: SheetS
 
   const { text, encoding, askEncoding } = byEncoding(decoded, answer('encoding'));
   const head = headingOf(text);
-  const { records, lineEnds, tooLong, tooWide } = sheetRecords(text, head.delimiter);
+  const { records, lineEnds, tooLong, tooWide } = yield* cutRecords(text, head.delimiter);
   if (tooLong !== null) return { ok: false, code: 'record_too_long', where: { line: tooLong } };
   if (tooWide !== null) return { ok: false, code: 'too_many_columns', where: { line: tooWide } };
 
@@ -82,7 +98,8 @@ export function readSheet(bytes: Uint8Array, world: SheetWorld, settings: SheetS
 
   const data: SheetRecord[] = [];
   let rows = 0;
-  for (const r of records) {
+  for (const [i, r] of records.entries()) {
+    if (i % ROWS_A_STEP === 0) yield;
     if (heading && r.line < heading.line) {
       skipped.push({ line: r.line, code: isBlank(r) ? 'blank' : 'preamble' });
       continue;
@@ -126,9 +143,9 @@ export function readSheet(bytes: Uint8Array, world: SheetWorld, settings: SheetS
     return result({ accepted: [], waiting: lines, proposed: { sites: [], networks: [] } }, null, null);
   }
 
-  const marks = marksOf(data, columns, answer);
-  const order = orderOf(data, columns, settings);
-  const forms = formsOf(data, columns, answer, marks);
+  const marks = yield* marksOf(data, columns, answer);
+  const order = yield* orderOf(data, columns, settings);
+  const forms = yield* formsOf(data, columns, answer, marks);
   const rules: SheetRules = {
     columns,
     mark: (n) => marks.of.get(n) ?? null,
@@ -145,21 +162,23 @@ export function readSheet(bytes: Uint8Array, world: SheetWorld, settings: SheetS
         | undefined) ?? null,
   };
 
-  const read = data.map((r) => ({ r, ...readRow(r.line, r.cells, rules, world, settings) }));
+  const ask = asking(asks);
   const accepted: SheetRow[] = [];
   const waiting = new Set<number>();
-  for (const { r, row, reasons, asks: own } of read) {
+  for (const [i, r] of data.entries()) {
+    if (i % ROWS_A_STEP === 0) yield;
+    const { row, reasons, asks: own } = readRow(r.line, r.cells, rules, world, settings);
     const doubtful =
       askEncoding && decoded.other !== null && text.slice(r.from, r.to) !== (text === decoded.text ? decoded.other : decoded.text).slice(r.from, r.to);
     if (reasons.length > 0) refused.push({ line: r.line, reasons, cells: r.cells });
     else if (open || doubtful || !row) {
       waiting.add(r.line);
-      for (const a of own) addAsk(asks, a, r.line);
-      if (doubtful) addAsk(asks, { code: 'encoding', column: null, options: ['windows-1252', 'windows-1250'] }, r.line);
+      for (const a of own) ask(a, r.line);
+      if (doubtful) ask({ code: 'encoding', column: null, options: ['windows-1252', 'windows-1250'] }, r.line);
     } else accepted.push(row);
   }
-  if (open) for (const a of asks) if (a.code === 'column_meaning' || a.code === 'column_twice') a.lines.push(...waiting);
-  asks.push(...duplicatesOf(accepted, world, settings));
+  if (open) for (const a of asks) if (a.code === 'column_meaning' || a.code === 'column_twice') for (const line of waiting) a.lines.push(line);
+  for (const a of yield* duplicatesOf(accepted, world, settings)) asks.push(a);
   return result({ accepted, waiting: [...waiting], proposed: proposedOf(accepted, world) }, marks.decimal, rules.order);
 }
 
@@ -259,16 +278,17 @@ function figureIn(cell: string | undefined, kind: FigureKind): Figure | null {
 }
 
 /** The decimal mark of each column: that which its own cells prove, else that on which all others agree, unless a value would then pass its bound. */
-function marksOf(
+function* marksOf(
   data: readonly SheetRecord[],
   columns: readonly SheetColumn[],
   answer: (code: string, column?: number | null) => unknown,
-): { of: Map<number, Mark>; decimal: Mark | 'mixed' | null } {
+): Steps<{ of: Map<number, Mark>; decimal: Mark | 'mixed' | null }> {
   const proved = new Map<number, Set<Mark>>();
   const open = new Map<number, { f: Figure; field: SheetField; unit: string | null }[]>();
   for (const [field, kind] of FIGURES)
     for (const c of columns.filter((x) => x.field === field))
-      for (const r of data) {
+      for (const [i, r] of data.entries()) {
+        if (i % ROWS_A_STEP === 0) yield;
         const f = figureIn(r.cells[c.n - 1], kind);
         if (!f) continue;
         const mark = proves(f);
@@ -298,7 +318,7 @@ function marksOf(
 }
 
 /** The order of day and month that the file's own cells prove; `null` where they prove none, or both. */
-function orderOf(data: readonly SheetRecord[], columns: readonly SheetColumn[], settings: SheetSettings): 'dmy' | 'mdy' | null {
+function* orderOf(data: readonly SheetRecord[], columns: readonly SheetColumn[], settings: SheetSettings): Steps<'dmy' | 'mdy' | null> {
   const proved = new Set<'dmy' | 'mdy'>();
   const latest = Date.parse(`${new Date(settings.now + FUTURE_MS).toISOString().slice(0, 10)}T00:00:00Z`);
   const fits = (day: Ymd | null, weekday: number | null) => {
@@ -308,7 +328,8 @@ function orderOf(data: readonly SheetRecord[], columns: readonly SheetColumn[], 
   };
   for (const c of columns) {
     if (c.field !== 'date' && c.field !== 'start' && c.field !== 'end') continue;
-    for (const r of data) {
+    for (const [i, r] of data.entries()) {
+      if (i % ROWS_A_STEP === 0) yield;
       const cell = r.cells[c.n - 1];
       if (isEmpty(cell)) continue;
       const read = whenOf(cell as string);
@@ -322,16 +343,21 @@ function orderOf(data: readonly SheetRecord[], columns: readonly SheetColumn[], 
 }
 
 /** The form of durations that do not say theirs: of two or three the only one under which none is too long or disagrees with a start and end. */
-function formsOf(
+function* formsOf(
   data: readonly SheetRecord[],
   columns: readonly SheetColumn[],
   answer: (code: string, column?: number | null) => unknown,
   marks: { of: Map<number, Mark> },
-) {
+): Steps<{ options: () => readonly DurationForm[]; form: (n: number, d: Duration) => DurationForm | null }> {
   const c = columns.find((x) => x.field === 'minutes');
   const heading = c?.unit ?? null;
-  const cells = c ? data.flatMap((r) => (isEmpty(r.cells[c.n - 1]) ? [] : [{ r, d: durationOf(r.cells[c.n - 1] as string) }])) : [];
-  const bare = cells.flatMap(({ r, d }) => (d && !('minutes' in d) ? [{ r, d }] : []));
+  const bare: { r: SheetRecord; d: Exclude<Duration, { minutes: number }> }[] = [];
+  for (const [i, r] of c ? data.entries() : []) {
+    if (i % ROWS_A_STEP === 0) yield;
+    const cell = c && r.cells[c.n - 1];
+    const d = isEmpty(cell) ? null : durationOf(cell as string);
+    if (d && !('minutes' in d)) bare.push({ r, d });
+  }
   const options: readonly DurationForm[] = bare[0] && 'colon' in bare[0].d ? ['h:mm', 'm:ss'] : ['min', 'h', 's'];
   const said = c ? (answer('duration_form', c.n) as DurationForm | undefined) : undefined;
   const value = (d: Duration): number | null => {
@@ -339,14 +365,16 @@ function formsOf(
     const mark = isOpen(d.figure) ? marks.of.get(c.n) : d.figure.can[0];
     return mark ? Number(valueOf(d.figure, mark)) : null;
   };
-  const possible = options.filter((form) =>
-    bare.every(({ r, d }) => {
+  let possible = options;
+  for (const [i, { r, d }] of bare.entries()) {
+    if (i % ROWS_A_STEP === 0) yield;
+    const span = spanOf(r, columns);
+    possible = possible.filter((form) => {
       if ('colon' in d !== (form === 'h:mm' || form === 'm:ss')) return true;
       const minutes = inForm(d, form, value(d));
-      const span = spanOf(r, columns);
       return minutes <= 2880 && (span === null || Math.abs(span - minutes) <= 2);
-    }),
-  );
+    });
+  }
   const settled = said ?? (possible.length === 1 ? possible[0] : null) ?? null;
   return {
     options: () => options,
@@ -376,34 +404,56 @@ function spanOf(r: SheetRecord, columns: readonly SheetColumn[]): number | null 
   return span < 0 ? span + 1440 : span;
 }
 
-function addAsk(asks: SheetAsk[], a: { code: string; column: number | null; options: readonly (string | number)[] }, line: number): void {
-  // A time that comes twice is each row's own question.
-  const same = a.code === 'time_twice' ? undefined : asks.find((x) => x.code === a.code && x.column === a.column && x.options.join() === a.options.join());
-  if (same) same.lines.push(line);
-  else asks.push({ ...a, lines: [line] });
+/** Rows that ask the same ask it once. A time that comes twice is each row's own question. */
+function asking(asks: SheetAsk[]): (a: { code: string; column: number | null; options: readonly (string | number)[] }, line: number) => void {
+  const open = new Map<string, SheetAsk>();
+  return (a, line) => {
+    const key = `${a.code} ${a.column} ${a.options.join()}`;
+    const same = a.code === 'time_twice' ? undefined : open.get(key);
+    if (same) {
+      same.lines.push(line);
+      return;
+    }
+    const made = { ...a, lines: [line] };
+    open.set(key, made);
+    asks.push(made);
+  };
 }
 
+/** Rows that may be one session told twice, a row that came first with those that are near it. `day`: of a start of which only that is known. */
+type Alike = { first: SheetRow; day: string | null; rows: SheetRow[]; nth: number };
 /** Rows that may be one session told twice: taken, and asked. */
-function duplicatesOf(rows: readonly SheetRow[], world: SheetWorld, settings: SheetSettings): SheetAsk[] {
-  const zoneOf = (r: SheetRow) => world.sites.find((s) => s.name === r.site)?.zone ?? settings.zone;
-  const alike = new Map<string, SheetRow[][]>();
-  for (const r of rows) {
+function* duplicatesOf(rows: readonly SheetRow[], world: SheetWorld, settings: SheetSettings): Steps<SheetAsk[]> {
+  const dayOf = (r: SheetRow) => localDay(r.start, zoneAt(world, r.site) ?? settings.zone);
+  const anyDay = rows.some((r) => r.startPrecision === 'day');
+  const groups: Alike[] = [];
+  /** By place, energy and either the stretch of time or the day in which the first of them lies. */
+  const lying = new Map<string, Alike[]>();
+  const near = (key: string) => lying.get(key) ?? [];
+  for (const [i, r] of rows.entries()) {
+    if (i % ROWS_A_STEP === 0) yield;
     if (r.kWh === null || new Big(r.kWh).lte(0)) continue;
-    const key = `${fold(r.site)}\n${r.kWh}`;
-    const groups = alike.get(key) ?? [];
-    alike.set(key, groups);
-    const group = groups.find(([first]) => {
-      if (!first) return false;
-      if (first.startPrecision === 'day' || r.startPrecision === 'day') return localDay(first.start, zoneOf(first)) === localDay(r.start, zoneOf(r));
-      return Math.abs(first.start - r.start) <= SAME_MS;
-    });
-    if (group) group.push(r);
-    else groups.push([r]);
+    const alike = `${fold(r.site)}\n${r.kWh}`;
+    const day = anyDay ? dayOf(r) : '';
+    const onDay = r.startPrecision === 'day';
+    const stretch = Math.floor(r.start / SAME_MS);
+    const candidates = [
+      ...near(`${alike}\n${day}`).filter((g) => onDay || g.day !== null),
+      ...(onDay ? [] : [-1, 0, 1].flatMap((off) => near(`${alike}\n${stretch + off}`)).filter((g) => Math.abs(g.first.start - r.start) <= SAME_MS)),
+    ];
+    const group = candidates.reduce<Alike | null>((least, g) => (least === null || g.nth < least.nth ? g : least), null);
+    if (group) {
+      group.rows.push(r);
+      continue;
+    }
+    const made = { first: r, day: onDay ? day : null, rows: [r], nth: groups.length };
+    groups.push(made);
+    for (const key of [...(anyDay ? [`${alike}\n${day}`] : []), ...(onDay ? [] : [`${alike}\n${stretch}`])]) lying.set(key, [...near(key), made]);
   }
-  const twice = [...alike.values()].flat().filter((g) => g.length > 1);
-  return twice
-    .sort((a, b) => (a[0]?.line ?? 0) - (b[0]?.line ?? 0))
-    .map((g) => ({ code: 'duplicate', column: null, lines: g.map((r) => r.line), options: ['same', 'different'] }));
+  return groups
+    .filter((g) => g.rows.length > 1)
+    .sort((a, b) => a.first.line - b.first.line)
+    .map((g) => ({ code: 'duplicate', column: null, lines: g.rows.map((r) => r.line), options: ['same', 'different'] }));
 }
 
 /** Sites and networks that are not known: proposed once, never made. */
@@ -411,12 +461,11 @@ function proposedOf(rows: readonly SheetRow[], world: SheetWorld): SheetImport['
   const sites = new Map<string, [string, string | null]>();
   const networks = new Map<string, string>();
   for (const r of rows) {
-    if (!world.sites.some((s) => s.name === r.site)) {
+    if (zoneAt(world, r.site) === undefined) {
       const key = `${fold(r.site)}\n${fold(r.network ?? '')}`;
       if (!sites.has(key)) sites.set(key, [r.site, r.network]);
     }
-    if (r.network !== null && !world.networks.some((n) => fold(n) === fold(r.network as string)) && !networks.has(fold(r.network)))
-      networks.set(fold(r.network), r.network);
+    if (r.network !== null && !knowsNetwork(world, r.network) && !networks.has(fold(r.network))) networks.set(fold(r.network), r.network);
   }
   return { sites: [...sites.values()], networks: [...networks.values()] };
 }

@@ -1,3 +1,4 @@
+import { finish } from '../units/steps';
 import { planRows } from './sheet-plan';
 import type { SheetRow } from './sheet-row';
 
@@ -27,7 +28,7 @@ const row = (line: number, more: Partial<SheetRow> = {}): SheetRow => ({
 const known = { site: (name: string) => name === 'Vrba Crossing', there: new Set<number>(), near: new Set<number>() };
 const twice = { code: 'duplicate', column: null, lines: [2, 3, 4], options: ['same', 'different'] };
 const plan = (rows: SheetRow[], ...rest: Partial<[Parameters<typeof planRows>[1], Parameters<typeof planRows>[2], Partial<typeof known>]>) =>
-  [...planRows(rows, rest[0] ?? [], rest[1] ?? [], { ...known, ...rest[2] }).values()].join(' ');
+  [...finish(planRows(rows, rest[0] ?? [], rest[1] ?? [], { ...known, ...rest[2] })).values()].join(' ');
 
 describe('what becomes of the rows of a sheet', () => {
   it('a visit each, but for refunds, rows that tell of no charge, and sites nobody knows', () => {
@@ -63,6 +64,13 @@ describe('what becomes of the rows of a sheet', () => {
     expect(plan([row(2), row(3)], [], [], near)).toBe('near near');
     expect(plan([row(2), row(3)], [], [{ code: 'near', lines: [2], answer: 'new' }], near)).toBe('new near');
     expect(plan([row(2), row(3)], [{ ...twice, lines: [2, 3] }], [{ code: 'near', lines: [2], answer: 'new' }], near)).toBe('twice twice');
+    // Said of one and then of all, and of all and then of one.
+    const [one, all] = [
+      { code: 'near', lines: [2], answer: 'new' },
+      { code: 'near', answer: 'merge' },
+    ];
+    expect(plan([row(2), row(3)], [], [one, all], near)).toBe('merge merge');
+    expect(plan([row(2), row(3)], [], [all, one], near)).toBe('new merge');
   });
   it('a row that somebody says is a recorded visit comes beside it, where it says what was paid', () => {
     const near = { near: new Set([2, 3, 4]) };

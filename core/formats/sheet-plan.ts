@@ -1,3 +1,4 @@
+import { ROWS_A_STEP, type Steps } from '../units/steps';
 import type { SheetAnswer, SheetAsk } from './sheet-import';
 import type { SheetRow } from './sheet-row';
 import { rowBills, rowKeepable, rowTells } from './sheet-visit';
@@ -9,33 +10,52 @@ import { rowBills, rowKeepable, rowTells } from './sheet-visit';
  */
 export type RowPlan = 'new' | 'there' | 'near' | 'merge' | 'twice' | 'same' | 'place' | 'refund' | 'nothing' | 'too_long';
 
-/** The plan of each accepted row, by line. @param near lines of rows that a recorded visit may be @param there lines of rows that came in before */
-export function planRows(
+/** What was said last of a line: of it by its number, or of all. */
+function saidOfLines(answers: readonly SheetAnswer[], code: string): (line: number) => unknown {
+  const own = new Map<number, { answer: unknown; nth: number }>();
+  let all: { answer: unknown; nth: number } | undefined;
+  for (const [nth, { code: of, lines, answer }] of answers.entries()) {
+    if (of !== code) continue;
+    if (lines) for (const line of lines) own.set(line, { answer, nth });
+    else all = { answer, nth };
+  }
+  return (line) => {
+    const said = own.get(line);
+    return said && (!all || said.nth > all.nth) ? said.answer : all?.answer;
+  };
+}
+
+/** The plan of each accepted row, by line, in steps. @param near lines of rows that a recorded visit may be @param there lines of rows that came in before */
+export function* planRows(
   rows: readonly SheetRow[],
   asks: readonly SheetAsk[],
   answers: readonly SheetAnswer[],
   known: { site: (name: string) => boolean; there: ReadonlySet<number>; near: ReadonlySet<number> },
-): Map<number, RowPlan> {
-  const answered = (code: string, line: number) => answers.findLast((a) => a.code === code && (!a.lines || a.lines.includes(line)))?.answer;
+): Steps<Map<number, RowPlan>> {
+  const [ofTwice, ofNear] = [saidOfLines(answers, 'duplicate'), saidOfLines(answers, 'near')];
   const twice = new Map<number, 'twice' | 'same'>();
   for (const ask of asks) {
     if (ask.code !== 'duplicate') continue;
     const [first, ...others] = ask.lines;
-    const said = first === undefined ? undefined : answered('duplicate', first);
+    const said = first === undefined ? undefined : ofTwice(first);
     if (said === 'same') for (const line of others) twice.set(line, 'same');
     else if (said !== 'different') for (const line of ask.lines) twice.set(line, 'twice');
   }
-  return new Map(
-    rows.map((row): [number, RowPlan] => {
-      const tells = rowTells(row);
-      if (known.there.has(row.line)) return [row.line, 'there'];
-      if (tells === 'refund' || tells === 'nothing') return [row.line, tells];
-      if (!rowKeepable(row)) return [row.line, 'too_long'];
-      if (!known.site(row.site)) return [row.line, 'place'];
-      const again = twice.get(row.line);
-      if (again) return [row.line, again];
-      const said = known.near.has(row.line) ? answered('near', row.line) : 'new';
-      return [row.line, said === 'new' ? 'new' : said === 'merge' && rowBills(row) ? 'merge' : 'near'];
-    }),
-  );
+  const planOf = (row: SheetRow): RowPlan => {
+    const tells = rowTells(row);
+    if (known.there.has(row.line)) return 'there';
+    if (tells === 'refund' || tells === 'nothing') return tells;
+    if (!rowKeepable(row)) return 'too_long';
+    if (!known.site(row.site)) return 'place';
+    const again = twice.get(row.line);
+    if (again) return again;
+    const said = known.near.has(row.line) ? ofNear(row.line) : 'new';
+    return said === 'new' ? 'new' : said === 'merge' && rowBills(row) ? 'merge' : 'near';
+  };
+  const out = new Map<number, RowPlan>();
+  for (const [i, row] of rows.entries()) {
+    if (i % ROWS_A_STEP === 0) yield;
+    out.set(row.line, planOf(row));
+  }
+  return out;
 }

@@ -1,3 +1,5 @@
+import { finish, ROWS_A_STEP, type Steps } from '../units/steps';
+
 /** A record of a sheet. `bad`: the cell whose quotes cannot be read; nothing else of it is looked at. */
 export type SheetRecord = { line: number; cells: string[]; bad: { column: number; code: 'open_quote' | 'stray_quote' } | null; from: number; to: number };
 export type LineEnd = 'CRLF' | 'LF' | 'CR';
@@ -15,7 +17,10 @@ const lengthOf = (end: LineEnd) => (end === 'CRLF' ? 2 : 1);
  * whose quotes cannot be read costs its record alone: reading goes on at the line after the one where the cell began.
  * @param most records to read
  */
-export function sheetRecords(text: string, delimiter: string, most = Number.POSITIVE_INFINITY): SheetRecords {
+export const sheetRecords = (text: string, delimiter: string, most = Number.POSITIVE_INFINITY): SheetRecords => finish(cutRecords(text, delimiter, most));
+
+/** The same in steps. */
+export function* cutRecords(text: string, delimiter: string, most = Number.POSITIVE_INFINITY): Steps<SheetRecords> {
   const out: SheetRecords = { records: [], lineEnds: new Set(), tooLong: null, tooWide: null };
   let [at, line] = [0, 1];
   while (at < text.length && out.records.length < most) {
@@ -53,6 +58,7 @@ export function sheetRecords(text: string, delimiter: string, most = Number.POSI
     }
     record.to = at;
     out.records.push(record);
+    if (out.records.length % ROWS_A_STEP === 0) yield;
   }
   return out;
 }

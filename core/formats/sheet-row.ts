@@ -70,17 +70,24 @@ export function passes(field: 'kWh' | 'amount' | 'perKWh', value: Big, unit: str
   return !within(field === 'kWh' && unit?.toLowerCase() === 'wh' ? value.div(1000) : value, BOUNDS[field]);
 }
 
-type WorldIndex = { sites: Map<string, SheetWorld['sites'][number]>; networks: Map<string, string> };
+/** `zones`: by the site's name as it is written here. */
+type WorldIndex = { sites: Map<string, SheetWorld['sites'][number]>; networks: Map<string, string>; zones: Map<string, string> };
 const INDEXES = new WeakMap<SheetWorld, WorldIndex>();
 /** Sites and networks by their folded names, the first of several of one name; made once for a world, however many rows ask. */
 function indexOf(world: SheetWorld): WorldIndex {
   const there = INDEXES.get(world);
   if (there) return there;
   const first = <T>(all: readonly T[], name: (x: T) => string) => new Map([...all].reverse().map((x) => [fold(name(x)), x] as const));
-  const made = { sites: first(world.sites, (s) => s.name), networks: first(world.networks, (n) => n) };
+  const zones = new Map([...world.sites].reverse().map((s) => [s.name, s.zone] as const));
+  const made = { sites: first(world.sites, (s) => s.name), networks: first(world.networks, (n) => n), zones };
   INDEXES.set(world, made);
   return made;
 }
+
+/** The zone of a site that is known by this very name. */
+export const zoneAt = (world: SheetWorld, site: string): string | undefined => indexOf(world).zones.get(site);
+/** Whether a network is known, however it is written. */
+export const knowsNetwork = (world: SheetWorld, name: string): boolean => indexOf(world).networks.has(fold(name));
 
 /** Reads one record by the rules of its sheet: every reason for which it is refused, or what is still to be asked, or the row. */
 export function readRow(line: number, cells: readonly string[], rules: SheetRules, world: SheetWorld, settings: SheetSettings): ReadRow {
@@ -111,7 +118,7 @@ export function readRow(line: number, cells: readonly string[], rules: SheetRule
   };
 
   const place = placeOf();
-  const zone = world.sites.find((s) => s.name === place.site)?.zone ?? settings.zone;
+  const zone = (place.site === null ? undefined : zoneAt(world, place.site)) ?? settings.zone;
   const kWh = energy();
   const amount = money('amount');
   const perKWh = money('perKWh');

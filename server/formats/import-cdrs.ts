@@ -61,16 +61,17 @@ async function load(who: Member, bytes: Uint8Array): Promise<Loaded | { refused:
     billedItems(bills, (evse) => byEvse.get(evse) ?? null),
     attempts,
   );
+  const attemptOf = new Map(attempts.map((a) => [`${a.visitId} ${a.n}`, a]));
   const where = ([visitId, n]: AttemptRef): Where => {
     const v = visits.get(visitId) as Visit;
-    const a = attempts.find((x) => x.visitId === visitId && x.n === n);
+    const a = attemptOf.get(`${visitId} ${n}`);
     return { visitId, n, site: a?.site ?? '', at: a?.start ?? v.pulledInAt ?? v.lastEventAt, zone: v.zone, stall: a?.stall ?? null };
   };
   const there = standing(who, bills, visits);
+  const first = <T extends { item: string }>(all: readonly T[]) => new Map([...all].reverse().map((x) => [x.item, x]));
+  const [pairs, asks, credits] = [first(match.pairs), first(match.asks), first(match.credits)];
   const rows = bills.map((b): CdrRow => {
-    const pair = match.pairs.find((p) => p.item === b.id);
-    const ask = match.asks.find((a) => a.item === b.id);
-    const credit = match.credits.find((c) => c.item === b.id);
+    const [pair, ask, credit] = [pairs.get(b.id), asks.get(b.id), credits.get(b.id)];
     const said = breaches.filter((x) => !x.refuses && x.pointer.startsWith(`${b.pointer}/`)).map((x) => `${x.pointer.slice(b.pointer.length)}: ${x.code}`);
     return {
       id: b.id,
@@ -95,7 +96,8 @@ async function load(who: Member, bytes: Uint8Array): Promise<Loaded | { refused:
   });
   const starts = bills.map((b) => b.start);
   // A session without a bill is told within the time that the file speaks of.
-  const within = match.unmatchedAttempts.map(where).filter((w) => w.at >= Math.min(...starts) - AROUND_MS / 2 && w.at <= Math.max(...starts) + AROUND_MS / 2);
+  const [from, to] = [Math.min(...starts) - AROUND_MS / 2, Math.max(...starts) + AROUND_MS / 2];
+  const within = match.unmatchedAttempts.map(where).filter((w) => w.at >= from && w.at <= to);
   return { visits, match, bills, records, preview: { importId, rows, breaches, notKept: notKept.length, unbilled: within } };
 }
 
@@ -119,11 +121,12 @@ export async function takeCdrs(who: Member, bytes: Uint8Array, chosen: ReadonlyM
   const { preview, bills, visits, records } = found;
   const events: StoredEvent[] = [];
   const seqs = new Map<string, number>();
+  const billOf = new Map([...bills].reverse().map((b) => [b.id, b]));
   for (const row of preview.rows) {
     if (row.there) continue;
     const picked = row.match.is === 'asked' ? row.match.candidates.find((c) => `${c.visitId} ${c.n}` === chosen.get(row.id)) : undefined;
     const at = row.match.is === 'paired' ? row.match.where : picked;
-    const bill = bills.find((b) => b.id === row.id);
+    const bill = billOf.get(row.id);
     const visit = at && visits.get(at.visitId);
     if (!at || !bill || !visit) continue;
     const session = visit.attempts.find((a) => a.n === at.n)?.opened.id ?? null;

@@ -3,12 +3,14 @@ import type { RowDataPacket } from 'mysql2/promise';
 import { recordedAttempts } from '@/core/formats/cdr-bills';
 import { fold, matchSessions } from '@/core/formats/match-sessions';
 import type { SheetRefused } from '@/core/formats/sheet-bytes';
-import { readSheet, type SheetAnswer, type SheetImport } from '@/core/formats/sheet-import';
+import { readingSheet, type SheetAnswer, type SheetImport } from '@/core/formats/sheet-import';
 import { planRows, type RowPlan } from '@/core/formats/sheet-plan';
 import type { SheetRow, SheetWorld } from '@/core/formats/sheet-row';
 import { rowBill, rowBills, rowEvents, rowKey, rowTells } from '@/core/formats/sheet-visit';
 import { blankFields } from '@/core/records/record-schema';
+import { grouped } from '@/core/units/grouped';
 import { localInstant } from '@/core/units/local-time';
+import { ROWS_A_STEP, type Steps } from '@/core/units/steps';
 import { localDay } from '@/core/units/zoned';
 import type { Visit } from '@/core/visit/derive';
 import type { StoredEvent } from '@/core/visit/event';
@@ -19,6 +21,7 @@ import { fromBin, toBin } from '../db/binary-id';
 import { figuresOf } from '../figures/refresh';
 import { takeBatch } from '../outbox/take-batch';
 import { recordsOf } from '../records/record-tables';
+import { unhurried } from '../unhurried';
 import { eventsOfVisits } from '../visits/event-rows';
 import { seen, seenBy } from '../visits/seen-by';
 import { HeldSheets } from './held-sheets';
@@ -110,20 +113,21 @@ async function prepare(
 ): Promise<Prepared | { refused: SheetRefused | { code: 'too_many'; where: null } }> {
   const known = await worldOf(who);
   const settings = { zone: who.zone, now: now(), currency: who.currency };
-  const plain = readSheet(bytes, known.world, settings, asked.answers ?? []);
+  const reading = (given: readonly SheetAnswer[]) => unhurried(readingSheet(bytes, known.world, settings, given));
+  const plain = await reading(asked.answers ?? []);
   if (!plain.ok) return { refused: { code: plain.code, where: plain.where } };
   const headings = plain.columns.map((c) => c.heading);
   const before = asked.answers === null && plain.dialect.headingLine !== null ? await habitOf(who, headings) : [];
-  const asksWith = (given: readonly SheetAnswer[]) => {
-    const again = readSheet(bytes, known.world, settings, given);
+  const asksWith = async (given: readonly SheetAnswer[]) => {
+    const again = await reading(given);
     return again.ok ? again.asks : [];
   };
-  const remembered = before.length > 0 ? answersAsked(before, asksWith) : [];
+  const remembered = before.length > 0 ? await answersAsked(before, asksWith) : [];
   const answers = asked.answers ?? remembered;
-  const read = remembered.length > 0 ? readSheet(bytes, known.world, settings, remembered) : plain;
+  const read = remembered.length > 0 ? await reading(remembered) : plain;
   if (!read.ok) return { refused: { code: read.code, where: read.where } };
   if (read.accepted.length > MOST_ROWS) return { refused: { code: 'too_many', where: null } };
-  const visitOf = visitIds(who, read.accepted);
+  const visitOf = await unhurried(visitIds(who, read.accepted));
   const stands = await standing(who, [...visitOf.values()]);
   const there = new Set(read.accepted.flatMap((r) => (['there', 'hidden'].includes(stands.get(visitOf.get(r.line) as string) ?? '') ? [r.line] : [])));
   const { near, visits } = await nearVisits(
@@ -136,7 +140,7 @@ async function prepare(
     if (beside && visits.get(beside.visitId)?.bills.some((b) => b.id === billOf({ visitOf }, r))) there.add(r.line);
   }
   const site = (name: string) => known.siteOf(name, null) !== null;
-  const plan = planRows(read.accepted, read.asks, answers, { site, there, near: new Set(near.keys()) });
+  const plan = await unhurried(planRows(read.accepted, read.asks, answers, { site, there, near: new Set(near.keys()) }));
   return { importId, read, answers, remembered: remembered.length > 0, known, visitOf, stands, near, visits, plan };
 }
 
@@ -263,16 +267,17 @@ const bookkept = (who: Member, visitId: string, own: readonly StoredEvent[], id:
   });
 
 /** The visit of each row by line: rows that say the same, in whichever file, are the same visit; within a file each stands for one more. */
-function visitIds(who: Member, rows: readonly SheetRow[]): Map<number, string> {
+function* visitIds(who: Member, rows: readonly SheetRow[]): Steps<Map<number, string>> {
   const times = new Map<string, number>();
-  return new Map(
-    rows.map((r): [number, string] => {
-      const key = rowKey(r);
-      const n = (times.get(key) ?? 0) + 1;
-      times.set(key, n);
-      return [r.line, idOf(who.householdId, `row ${n} ${key}`)];
-    }),
-  );
+  const out = new Map<number, string>();
+  for (const [i, r] of rows.entries()) {
+    if (i % ROWS_A_STEP === 0) yield;
+    const key = rowKey(r);
+    const n = (times.get(key) ?? 0) + 1;
+    times.set(key, n);
+    out.set(r.line, idOf(who.householdId, `row ${n} ${key}`));
+  }
+  return out;
 }
 
 /**
@@ -346,7 +351,11 @@ async function worldOf(who: Member) {
   ]);
   const open = sites.filter((s) => !s.archived);
   const networkName = new Map(networks.map((n) => [n.id, n.fields.name]));
-  const stallsAt = (siteId: string) => stalls.filter((s) => !s.archived && s.fields.siteId === siteId);
+  const bySite = grouped(
+    stalls.filter((s) => !s.archived),
+    (s) => s.fields.siteId,
+  );
+  const stallsAt = (siteId: string) => bySite.get(siteId) ?? [];
   const world: SheetWorld = {
     sites: open.map((s) => ({
       name: s.fields.name,

@@ -34,11 +34,14 @@ const ofSheet = (answers: readonly SheetAnswer[]): SheetAnswer[] => answers.filt
  * Of what was said before, what this file asks: where its own cells prove something they are believed.
  * @param asks what it asks with some answers given
  */
-export function answersAsked(said: readonly SheetAnswer[], asks: (given: readonly SheetAnswer[]) => readonly { code: string }[]): SheetAnswer[] {
+export async function answersAsked(
+  said: readonly SheetAnswer[],
+  asks: (given: readonly SheetAnswer[]) => Promise<readonly { code: string }[]>,
+): Promise<SheetAnswer[]> {
   let given = said.filter((a) => a.code === 'columns');
   // An answer can lead to the next question.
   for (let rounds = 0; rounds < HABITS.size; rounds++) {
-    const open = new Set(asks(given).map((q) => q.code));
+    const open = new Set((await asks(given)).map((q) => q.code));
     const more = said.filter((a) => open.has(a.code) && !given.includes(a));
     if (more.length === 0) break;
     given = [...given, ...more];

@@ -1,0 +1,13 @@
+/** Work in steps, between which others can have their turn: a sheet of a hundred thousand rows takes seconds. */
+export type Steps<T> = Generator<void, T>;
+
+/** So many rows are one step. */
+export const ROWS_A_STEP = 200;
+
+/** All steps at once. */
+export function finish<T>(steps: Steps<T>): T {
+  for (;;) {
+    const step = steps.next();
+    if (step.done) return step.value;
+  }
+}
