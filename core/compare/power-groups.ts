@@ -3,9 +3,10 @@ import { minutesFor } from '../power/expected';
 import type { PowerCurve } from '../power/limits';
 import type { OwnCurve } from '../power/own-curve';
 import { type PaceLimits, paceLimits } from '../power/pace';
-import { classesOf, curveToJudgeBy, learntCurve, type PastSession } from '../power/past-sessions';
+import { classesOf, curvesLearnt, curveToJudgeBy, type PastSession } from '../power/past-sessions';
 import { settingOf } from '../power/setting-of';
 import { csvText } from '../units/csv-text';
+import { grouped } from '../units/grouped';
 import { quantiles } from '../units/quantile';
 
 export const POWER_BY = ['site', 'network', 'stall', 'model', 'car'] as const;
@@ -46,14 +47,14 @@ const LEAST_FOR_LIMITS = 6;
 /** Each session against the curve of its car: learnt elsewhere, else typed. */
 export function judgedSessions(past: readonly PastSession[], taught: readonly PastSession[] = past): JudgedSession[] {
   const classes = classesOf(taught);
-  const byCar = new Map<string, PastSession[]>();
-  for (const p of taught) if (p.carId) byCar.set(p.carId, [...(byCar.get(p.carId) ?? []), p]);
+  const byCar = new Map([...grouped(taught, (p) => p.carId)].map(([car, of]) => [car, curvesLearnt(car === null ? [] : of)]));
+  const nothing = curvesLearnt([]);
   const learnt = new Map<string, OwnCurve>();
   const limits = new Map<string, PaceLimits>();
   const curveFor = (p: PastSession): PowerCurve => {
     const klass = classes.get(p) ?? p.looks.klass;
     const key = `${p.carId} ${p.networkId} ${klass}`;
-    const found = learnt.get(key) ?? learntCurve(byCar.get(p.carId ?? '') ?? [], klass, p.networkId);
+    const found = learnt.get(key) ?? (byCar.get(p.carId) ?? nothing)(klass, p.networkId);
     learnt.set(key, found);
     const { from, to } = p.looks;
     return curveToJudgeBy(found, p.stands?.car.curve ?? [], from === null || to === null ? null : [from, to]).points;
@@ -79,15 +80,9 @@ function limitsAt(stands: NonNullable<PastSession['stands']>, curve: PowerCurve)
 
 /** Sessions by site, network, stall, model or car; those that charged longest first. */
 export function powerGroups(judged: readonly JudgedSession[], by: PowerBy): { rows: PowerGroup[]; ungrouped: number } {
-  const groups = new Map<string, JudgedSession[]>();
-  let ungrouped = 0;
-  for (const j of judged) {
-    const key = KEY[by](j.past);
-    if (key === null) ungrouped += 1;
-    else groups.set(key, [...(groups.get(key) ?? []), j]);
-  }
-  const rows = [...groups].map(([key, of]) => groupOf(key, of));
-  return { rows: rows.sort((a, b) => b.minutes - a.minutes || (a.key < b.key ? -1 : 1)), ungrouped };
+  const groups = grouped(judged, (j) => KEY[by](j.past));
+  const rows = [...groups].flatMap(([key, of]) => (key === null ? [] : [groupOf(key, of)]));
+  return { rows: rows.sort((a, b) => b.minutes - a.minutes || (a.key < b.key ? -1 : 1)), ungrouped: groups.get(null)?.length ?? 0 };
 }
 
 const sum = (values: readonly number[]): number => values.reduce((s, v) => s + v, 0);

@@ -51,7 +51,7 @@ const items = fc
   .array(fc.record({ site: sites, start: when, dayOnly: fc.boolean(), kWh: energies }), { maxLength: 8 })
   .map((all) => all.map((i, n) => item(`i${n}`, i)));
 
-/** Whether an attempt is at an item's place and time with its energy, as docs/formats.md has it. */
+/** Whether an attempt is at an item's place, within a quarter of an hour (or on its day), with its energy to half a kWh or 5 %. */
 function isIts(i: BilledItem, a: RecordedAttempt): boolean {
   if (fold(i.site) !== fold(a.site)) return false;
   const kWh = a.kWh ?? (a.power ? null : '0');

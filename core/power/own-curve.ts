@@ -1,3 +1,4 @@
+import { grouped } from '../units/grouped';
 import { quantile } from '../units/quantile';
 
 /** What changes the power a car takes: cold, preconditioned, a second rapid charge of the day. */
@@ -28,13 +29,17 @@ export function ownCurve(sessions: readonly CurveSession[], klass: string | null
   const most = Math.ceil(100 / binPct) - 1;
   const bins = new Map<number, number[]>();
   for (const { readings } of used) {
-    const own = new Map<number, number[]>();
-    for (const r of readings) {
-      if ((r.t_s ?? RAMP_S) < RAMP_S || !(r.kW < NEAR_LIMIT * (r.otherLimitKW ?? Number.POSITIVE_INFINITY))) continue;
-      const bin = Math.min(most, Math.floor(r.socPct / binPct));
-      own.set(bin, [...(own.get(bin) ?? []), r.kW]);
+    const free = readings.filter((r) => (r.t_s ?? RAMP_S) >= RAMP_S && r.kW < NEAR_LIMIT * (r.otherLimitKW ?? Number.POSITIVE_INFINITY));
+    for (const [bin, own] of grouped(free, (r) => Math.min(most, Math.floor(r.socPct / binPct)))) {
+      const medians = bins.get(bin) ?? [];
+      bins.set(bin, medians);
+      medians.push(
+        quantile(
+          own.map((r) => r.kW),
+          0.5,
+        ),
+      );
     }
-    for (const [bin, kW] of own) bins.set(bin, [...(bins.get(bin) ?? []), quantile(kW, 0.5)]);
   }
   const found = [...bins]
     .sort(([a], [b]) => a - b)

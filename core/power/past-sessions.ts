@@ -1,6 +1,6 @@
 import type { PowerCurve } from './limits';
 import { limitsOf } from './limits';
-import { type OwnCurve, ownCurve } from './own-curve';
+import { type CurveSession, type OwnCurve, ownCurve } from './own-curve';
 import type { CurveClass, SessionLooks } from './session-looks';
 import type { CurveBy } from './session-power';
 import { type AtStall, settingOf } from './setting-of';
@@ -26,9 +26,6 @@ const RAPID_KWH = 5;
 /** At or above it a charge is rapid in British usage. */
 const RAPID_KW = 43;
 
-const isDC = (p: PastSession): boolean =>
-  p.stands !== null && settingOf({ ...p.stands, curve: [], paired: false, deratedKW: null }).setting.stall.kind === 'dc';
-
 /** The class of each session: a second rapid charge of the day is one whatever the weather. @param past of one car, in any order */
 export function classesOf(past: readonly PastSession[]): Map<PastSession, CurveClass> {
   const out = new Map<PastSession, CurveClass>();
@@ -42,26 +39,35 @@ export function classesOf(past: readonly PastSession[]): Map<PastSession, CurveC
 }
 
 /**
- * What a car takes, learnt from its rapid charges. @param past of one car
- * @param except the network whose stall is to be judged: its own sessions do not speak for it
+ * What a car takes, learnt from its rapid charges: they are looked through once, and asked for each class and network.
+ * @param past of one car
+ * @returns the curve of a class; `except`: the network whose stall is to be judged, its own sessions do not speak for it
  */
-export function learntCurve(past: readonly PastSession[], klass: CurveClass, except: string | null = null): OwnCurve {
+export function curvesLearnt(past: readonly PastSession[]): (klass: CurveClass, except?: string | null) => OwnCurve {
   const classes = classesOf(past);
-  const sessions = past.flatMap((p) => {
+  const taught = past.flatMap((p) => {
     const { stands } = p;
-    if (!stands || p.looks.looks.length === 0 || !isDC(p) || (except !== null && p.networkId === except)) return [];
-    const others = limitsOf(settingOf({ ...stands, curve: [], paired: false, deratedKW: null }).setting);
-    return [
-      {
-        id: `${p.visitId} ${p.n}`,
-        class: classes.get(p) ?? 'usual',
-        hindered: p.looks.hindered,
-        readings: p.looks.looks.map(([t_s, socPct, kW]) => ({ t_s, socPct, kW, otherLimitKW: others.kWAt(socPct)?.kW ?? null })),
-      },
-    ];
+    if (!stands || p.looks.looks.length === 0) return [];
+    const { setting } = settingOf({ ...stands, curve: [], paired: false, deratedKW: null });
+    if (setting.stall.kind !== 'dc') return [];
+    const others = limitsOf(setting);
+    const session: CurveSession = {
+      id: `${p.visitId} ${p.n}`,
+      class: classes.get(p) ?? 'usual',
+      hindered: p.looks.hindered,
+      readings: p.looks.looks.map(([t_s, socPct, kW]) => ({ t_s, socPct, kW, otherLimitKW: others.kWAt(socPct)?.kW ?? null })),
+    };
+    return [{ networkId: p.networkId, session }];
   });
-  return ownCurve(sessions, klass);
+  return (klass, except = null) =>
+    ownCurve(
+      taught.flatMap(({ networkId, session }) => (except !== null && networkId === except ? [] : [session])),
+      klass,
+    );
 }
+
+/** The same, asked once. */
+export const learntCurve = (past: readonly PastSession[], klass: CurveClass, except: string | null = null): OwnCurve => curvesLearnt(past)(klass, except);
 
 /** A learnt curve, and below its first and above its last point what was typed: no session has shown it, somebody knows it. */
 export function joinedCurve(learnt: PowerCurve, typed: PowerCurve): PowerCurve {

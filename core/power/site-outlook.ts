@@ -1,3 +1,4 @@
+import { grouped } from '../units/grouped';
 import { quantile } from '../units/quantile';
 import { minutesFor } from './expected';
 import { limitsOf, type PowerCurve } from './limits';
@@ -65,12 +66,8 @@ export function outlooksOf(starts: readonly StartThere[], past: readonly PastSes
   }
   const paced = paces(past, (p) => (p.carId && curves.get(p.carId)) || p.stands?.car.curve || []);
   const paceBy = (key: (p: PastSession) => string | null) => {
-    const out = new Map<string, number[]>();
-    for (const [p, pace] of paced) {
-      const k = key(p);
-      if (k !== null) out.set(k, [...(out.get(k) ?? []), pace]);
-    }
-    return out;
+    const by = grouped([...paced], ([p]) => key(p));
+    return new Map([...by].map(([k, of]) => [k, of.map(([, pace]) => pace)]));
   };
   const [paceOfSite, paceOfNetwork] = [paceBy((p) => p.siteId), paceBy((p) => p.networkId)];
   const sites: Record<string, SiteOutlook> = {};

@@ -60,7 +60,7 @@ type Found = {
  * The price that a visit is held against and what it makes of it: by a plan held that day where there is a price for it, else through the provider of the means
  * that was accepted, else as a guest. `null`: no price is kept. Without sessions there are no bills.
  */
-function priced(visit: Visit, around: Pick<BillRecords, 'site' | 'tariffs' | 'plans' | 'means'>): Found | { unpriced: string } | null {
+function priced(visit: Visit, around: PriceRecords): Found | { unpriced: string } | null {
   const { site, tariffs, plans, means } = around;
   const day = localDay(visit.pulledInAt ?? visit.lastEventAt, visit.zone);
   const accepted = visit.attempts.map((a) => a.accepted?.meansId ?? a.shows.at(-1)?.meansId);
@@ -81,13 +81,25 @@ function priced(visit: Visit, around: Pick<BillRecords, 'site' | 'tariffs' | 'pl
 const nothingCame = (visit: Visit): boolean =>
   visit.attempts.length > 0 && visit.attempts.every((a) => a.outcome.kind === 'failed' || a.outcome.kind === 'gave_up');
 
-/** Whether what was charged is what the price on file makes, to the minor unit; `null`: no bill, or none that can be held against a price. */
-export function billVerdict(visit: Visit, around: Pick<BillRecords, 'site' | 'tariffs' | 'plans' | 'means'>): 'right' | 'off' | null {
-  if (visit.bills.length === 0) return null;
+/** What of the records the sums alone rest on. */
+export type PriceRecords = Pick<BillRecords, 'site' | 'tariffs' | 'plans' | 'means'>;
+/** What a visit should come to by the price on file on its day, and by how much more was charged; `null`: nothing was, or it cannot be told. */
+export type BillTotals = { currency: string; total: string; difference: Maybe<string> | null };
+/** The sums of [checkedBill] without the lines and what explains a difference, which is sought at every site of a network. `null`: no price is kept. */
+export function billTotals(visit: Visit, around: PriceRecords): BillTotals | { unpriced: string } | null {
   const found = priced(visit, around);
-  if (!found || 'unpriced' in found || !found.paid.known || (found.bills.length === 0 && !nothingCame(visit))) return null;
-  const difference = billDifference({ lines: [], total: found.total, currency: found.taken.tariff.currency }, found.paid.value);
-  return difference.known ? (Number(difference.value) === 0 ? 'right' : 'off') : null;
+  if (!found || 'unpriced' in found) return found;
+  const { taken, attempts, total, paid } = found;
+  if (attempts.length === 0 && (!nothingCame(visit) || !paid.known)) return null;
+  const { currency } = taken.tariff;
+  return { currency, total, difference: paid.known ? billDifference({ lines: [], total, currency }, paid.value) : null };
+}
+
+/** Whether what was charged is what the price on file makes, to the minor unit; `null`: no bill, or none that can be held against a price. */
+export function billVerdict(visit: Visit, around: PriceRecords): 'right' | 'off' | null {
+  const totals = visit.bills.length === 0 ? null : billTotals(visit, around);
+  if (!totals || 'unpriced' in totals || !totals.difference?.known) return null;
+  return Number(totals.difference.value) === 0 ? 'right' : 'off';
 }
 
 /** What a visit should cost by the price on file on its day, line by line, beside what was charged. `null`: no price is kept. */

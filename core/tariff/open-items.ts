@@ -4,7 +4,7 @@ import { daysBetween, localDay } from '../units/zoned';
 import type { Visit } from '../visit/derive';
 import { holdsOf } from '../visit/holds';
 import { openMoney } from '../visit/open-money';
-import type { CheckedBill } from './checked-bill';
+import type { BillTotals } from './checked-bill';
 
 /** What is open about a visit's money, and since which day. `what`: in words; `days`: how long. */
 export type OpenItem = { visitId: string; kind: 'no_bill' | 'pending' | 'queried' | 'off' | 'hold'; since: string; days: number; what: string };
@@ -17,7 +17,7 @@ const SEEN_TO = new Set(['checked', 'settled', 'queried', 'refunded']);
  * that is not what the price on file makes and that nobody has looked into, a hold.
  * @param today local day
  */
-export function openItems(v: Visit, checked: CheckedBill | null, today: string): OpenItem[] {
+export function openItems(v: Visit, checked: BillTotals | { unpriced: string } | null, today: string): OpenItem[] {
   const dayOf = (ms: number) => localDay(ms, v.zone);
   const item = (kind: OpenItem['kind'], since: string, what: string): OpenItem => ({
     visitId: v.id,

@@ -1,4 +1,5 @@
 import type { RowDataPacket } from 'mysql2/promise';
+import { billTotals } from '@/core/tariff/checked-bill';
 import { longestFirst, type OpenItem, openItems } from '@/core/tariff/open-items';
 import { localDay } from '@/core/units/zoned';
 import { deriveVisit } from '@/core/visit/derive';
@@ -9,7 +10,7 @@ import { now } from '../clock';
 import { fromBin, toBin } from '../db/binary-id';
 import { figuresOf } from '../figures/refresh';
 import { recordsWhere } from '../records/record-tables';
-import { billCheck } from '../visits/bill-check';
+import { pricesAgainst } from '../visits/bill-check';
 import { eventsOfVisits } from '../visits/event-rows';
 import { seen, seenBy } from '../visits/seen-by';
 
@@ -28,11 +29,11 @@ export async function openList(who: SignedIn): Promise<{ items: (OpenItem & { pl
   const events = await eventsOfVisits(householdId, ids);
   const visits = ids.map((id) => deriveVisit(id, events.get(id) ?? [], payloadProblem)).filter((v) => seesAll(v, personId));
   const sites = new Map((await recordsWhere(householdId, 'site', 'id', [...new Set(visits.flatMap((v) => v.siteId ?? []))])).map((s) => [s.id, s]));
-  const networks = await recordsWhere(householdId, 'network', 'id', [...new Set([...sites.values()].map((s) => s.fields.networkId))]);
-  const check = await billCheck(householdId, [...sites.values()], networks);
+  const against = await pricesAgainst(householdId, [...sites.values()]);
   const items = visits.flatMap((v) => {
     const place = sites.get(v.siteId ?? '')?.fields.name ?? 'Unknown site';
-    return openItems(v, check(v, []), localDay(now(), v.zone)).map((i) => ({ ...i, place }));
+    const prices = against(v);
+    return openItems(v, prices && billTotals(v, prices), localDay(now(), v.zone)).map((i) => ({ ...i, place }));
   });
   return { items: items.sort(longestFirst), beyond: Number(rows[0]?.n ?? 0) - ids.length };
 }

@@ -1,6 +1,6 @@
 import { isDC } from '@/core/power/most-kw';
 import type { OwnCurve } from '@/core/power/own-curve';
-import { learntCurve, type PastSession } from '@/core/power/past-sessions';
+import { curvesLearnt, type PastSession } from '@/core/power/past-sessions';
 import type { Spread } from '@/core/power/projection';
 import { spreadOf } from '@/core/power/projection-error';
 import { CURVE_CLASSES, type CurveClass } from '@/core/power/session-looks';
@@ -29,10 +29,11 @@ export async function carCurve(who: Who, carId: string): Promise<CarCurve | null
   const car = await readRecord(who.householdId, 'car', carId);
   if (!car) return null;
   const past = await pastSessions(who, { car: carId, time: 'handshake', mark: 'kW' }, MOST_PAST);
-  const usual = learntCurve(past, 'usual');
+  const learnt = curvesLearnt(past);
+  const usual = learnt('usual');
   return {
     car,
-    classes: CURVE_CLASSES.map((klass) => ({ klass, learnt: learntCurve(past, klass) })),
+    classes: CURVE_CLASSES.map((klass) => ({ klass, learnt: learnt(klass) })),
     looks: past.flatMap((p) => p.looks.looks.map(([, socPct, kW]) => ({ socPct, kW, hindered: p.looks.hindered }))),
     usable: usableBattery(past.flatMap(chargeOf)),
     spread: spreadOf(projectionRatios(past, usual.curve.length > 0 ? usual.curve : car.fields.curve)),

@@ -96,7 +96,7 @@ async function visitPower(who: Who, visitId: string, visit: Visit, past: (carId:
 /** What a visit was charged and should have cost by the price on file; `null` where not both are known. */
 async function costOf(householdId: string, visit: Visit, sites: MileRecord<'site'>[], stalls: MileRecord<'stall'>[]): Promise<AroundSession['cost']> {
   const [site] = sites;
-  const checked = site && (await billCheck(householdId, [site], []))(visit, stalls);
+  const checked = site && (await billCheck(householdId, site, [], visit, stalls));
   const charged = paidOf(forCharging(visit.bills));
   if (!checked || 'unpriced' in checked || !charged.known || charged.value.currency !== checked.currency) return null;
   return { charged: charged.value.amount, expected: checked.total, currency: checked.currency };

@@ -115,7 +115,7 @@ export async function visitPage(who: Who, visitId: string): Promise<VisitPageDat
   const site = records.find((r): r is MileRecord<'site'> => r.type === 'site' && r.id === visit.siteId);
   const stalls = records.filter((r): r is MileRecord<'stall'> => r.type === 'stall');
   const networks = records.filter((r): r is MileRecord<'network'> => r.type === 'network');
-  const checked = site ? (await billCheck(householdId, [site], networks))(visit, stalls) : null;
+  const checked = site ? await billCheck(householdId, site, networks, visit, stalls) : null;
   const clocks_s = await phoneClocks(householdId, visitId);
   const people = await membersOf(householdId);
   return {
