@@ -1,4 +1,5 @@
 import PDFDocument from 'pdfkit';
+import { finish, type Steps } from '@/core/units/steps';
 import { type Face, fontRuns } from './fonts';
 
 /** A4 in points, and what is left free around. */
@@ -115,6 +116,10 @@ export class PdfSheet {
 
   /** A table; its heads stand on every page that it reaches. */
   table(columns: readonly Column[], rows: readonly (readonly string[])[], size = 8.5): void {
+    finish(this.longTable(columns, rows, size));
+  }
+  /** The same in steps, for a year of bills. */
+  *longTable(columns: readonly Column[], rows: readonly (readonly string[])[], size = 8.5): Steps<void> {
     const widths = columns.map((c) => c.of * WIDTH);
     const lefts = widths.map((_, i) => PAPER.side + widths.slice(0, i).reduce((a, b) => a + b, 0));
     const line = size * 1.35;
@@ -146,6 +151,7 @@ export class PdfSheet {
           this.cell(text, columns[i], widths[i] ?? 0, lefts[i] ?? 0, top + k * line, { face: faceOf(columns[i]), size, color: INK });
       this.y = top + height - 2;
       this.rule(RULE, 0.5);
+      yield;
     }
   }
   private row(

@@ -4,6 +4,7 @@ import { printMoney } from '@/core/units/money';
 import { printCount, printKWh } from '@/core/units/print';
 import { printDate } from '@/core/units/zoned';
 import type { StatementPage } from '../compare/statement-page';
+import { unhurried } from '../unhurried';
 import { PdfSheet } from './pdf-sheet';
 
 /** A receipt that is attached: of which visit it is. */
@@ -35,7 +36,7 @@ export async function statementPdf(
     );
   if (s.rows.length > 0) {
     sheet.gap(8);
-    sheet.table(
+    const table = sheet.longTable(
       [
         { head: 'Day', of: 0.12 },
         { head: 'Place', of: 0.22 },
@@ -58,6 +59,7 @@ export async function statementPdf(
         `${r.car}, ${r.driver}`,
       ]),
     );
+    await unhurried(table);
     sums(sheet, 'By car', s.byCar);
     sums(sheet, 'By driver', s.byDriver);
     sums(sheet, 'Business or private', s.byUse);
