@@ -146,6 +146,7 @@ export function* readingSheet(bytes: Uint8Array, world: SheetWorld, settings: Sh
   const marks = yield* marksOf(data, columns, answer);
   const order = yield* orderOf(data, columns, settings);
   const forms = yield* formsOf(data, columns, answer, marks);
+  const ofTimes = answers.filter((a) => a.code === 'time_twice').map((a) => ({ ...a, lines: a.lines && new Set(a.lines) }));
   const rules: SheetRules = {
     columns,
     mark: (n) => marks.of.get(n) ?? null,
@@ -156,10 +157,7 @@ export function* readingSheet(bytes: Uint8Array, world: SheetWorld, settings: Sh
     currency: (answer('currency') as string | undefined) ?? null,
     symbol: (set) => (answers.find((a) => a.code === 'currency_symbol' && set.includes(String(a.answer)))?.answer as string | undefined) ?? null,
     timeTwice: (line, n) =>
-      (answers.find((a) => a.code === 'time_twice' && (a.column == null || a.column === n) && (!a.lines || a.lines.includes(line)))?.answer as
-        | 'first'
-        | 'second'
-        | undefined) ?? null,
+      (ofTimes.find((a) => (a.column == null || a.column === n) && (!a.lines || a.lines.has(line)))?.answer as 'first' | 'second' | undefined) ?? null,
   };
 
   const ask = asking(asks);

@@ -1,4 +1,5 @@
 // A spreadsheet of 100,000 rows taken in, against LOAD DATA of the event rows that it writes. Prints rates and ratios; asserts nothing. Run by bin/bench.
+import { monitorEventLoopDelay } from 'node:perf_hooks';
 import { Readable } from 'node:stream';
 import mysql, { type RowDataPacket } from 'mysql2/promise';
 import { v7 } from 'uuid';
@@ -52,10 +53,21 @@ const watch = setInterval(() => {
   peak = Math.max(peak, process.memoryUsage().rss);
 }, 50);
 
+// How long whoever else asks the server something waits at most for it to listen.
+const delay = monitorEventLoopDelay({ resolution: 10 });
+delay.enable();
+const othersWaited = (): string => {
+  const most = delay.max / 1e6;
+  delay.reset();
+  return `others waited ${most.toFixed(0)} ms at most`;
+};
 let started = performance.now();
 const seen = await importSheet(who, sheet, { answers: [], sites: [] }, false);
 if (!seen.ok) throw new Error(seen.refused.code);
-say(`a sheet of ${ROWS} rows read and set against the ledger`, `${rate(ROWS, performance.now() - started)} rows a second, ${seen.preview.counts.new} new`);
+say(
+  `a sheet of ${ROWS} rows read and set against the ledger`,
+  `${rate(ROWS, performance.now() - started)} rows a second, ${seen.preview.counts.new} new, ${othersWaited()}`,
+);
 
 started = performance.now();
 let rows = 0;
@@ -67,6 +79,26 @@ for (let left = 1; left > 0; ) {
 }
 const own_ms = performance.now() - started;
 clearInterval(watch);
+say('and taken in, a thousand at a time', othersWaited());
+
+// The same sessions as another sheet tells them: two minutes later, so that each may be a visit that is here.
+const NEAR = 2_000;
+const later = Array.from({ length: NEAR }, (_, i) => {
+  const at = new Date(Date.UTC(2000, 0, 1) + i * 2 * 3600_000 + 120_000).toISOString().slice(0, 16).replace('T', ' ');
+  return `${at};Lipa Barn;1;${10 + (i % 60)},5;${5 + (i % 20)},20`;
+});
+started = performance.now();
+const near = await importSheet(
+  who,
+  new TextEncoder().encode(`Start;Station;Stall;Energy (kWh);Cost (EUR)\n${later.join('\n')}\n`),
+  { answers: [], sites: [] },
+  false,
+);
+if (!near.ok) throw new Error(near.refused.code);
+say(
+  `${NEAR} rows, each near one of ${ROWS} visits`,
+  `${rate(NEAR, performance.now() - started)} rows a second, ${near.preview.counts.near} near, ${othersWaited()}`,
+);
 
 // The same event rows once more, as text for LOAD DATA, in the order in which they were written.
 const db = await mysql.createConnection({ uri: process.env.MIGRATE_URL as string, timezone: 'Z', dateStrings: true });

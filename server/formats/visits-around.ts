@@ -1,9 +1,11 @@
 import type { RowDataPacket } from 'mysql2/promise';
+import type { Steps } from '@/core/units/steps';
 import { deriveVisit, type Visit } from '@/core/visit/derive';
 import { payloadProblem } from '@/core/visit/payloads';
 import type { Member } from '../accounts/who';
 import { fromBin, toBin } from '../db/binary-id';
 import { figuresOf } from '../figures/refresh';
+import { unhurried } from '../unhurried';
 import { eventsOfVisits } from '../visits/event-rows';
 import { seen, seenBy } from '../visits/seen-by';
 
@@ -31,7 +33,15 @@ export async function visitsAround(who: Member, instants: readonly number[]): Pr
   });
   for (let from = 0; from < near.length; from += PORTION) {
     const ids = near.slice(from, from + PORTION).map((r) => fromBin(r.id));
-    for (const [id, events] of await eventsOfVisits(who.householdId, ids)) out.set(id, deriveVisit(id, events, payloadProblem));
+    const events = await eventsOfVisits(who.householdId, ids);
+    await unhurried(
+      (function* (): Steps<void> {
+        for (const [id, of] of events) {
+          out.set(id, deriveVisit(id, of, payloadProblem));
+          yield;
+        }
+      })(),
+    );
   }
   return out;
 }
