@@ -1,5 +1,6 @@
 import Big from 'big.js';
 import { privateNumber } from '../records/private-number';
+import { finish, type Steps } from '../units/steps';
 import {
   breach,
   checkObject,
@@ -64,10 +65,14 @@ const PRIVATE = ['contract_id', 'uid'] as const;
 const NOT_KEPT = 'not kept';
 
 /** CDRs of OCPI 2.2.1 as bills with their periods. What does not add up is said and kept as it stands: it is evidence. */
-export function cdrsIn(document: Json): CdrsIn {
+export const cdrsIn = (document: Json): CdrsIn => finish(readingCdrs(document));
+
+/** The same in steps. */
+export function* readingCdrs(document: Json): Steps<CdrsIn> {
   const all: CdrsIn = { breaches: [], kept: [], bills: [], notKept: [], records: new Map() };
   const seen = new Set<string>();
   for (const { pointer, value } of unitsOf(document)) {
+    yield;
     const own: Findings = { breaches: [], kept: [] };
     checkObject(value, 'CDR', pointer, own, isObject(value) && member(value, 'credit') === true);
     if (isObject(value)) {

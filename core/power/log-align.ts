@@ -1,3 +1,4 @@
+import { finish, type Steps } from '../units/steps';
 /** A look at the power, seconds from the proof of power. */
 export type Look = { t_s: number; kW: number };
 /** A sample of a recorder, seconds on its own line. */
@@ -59,7 +60,10 @@ function correlation(a: readonly number[], b: readonly number[]): number {
  * @param looks at the power within the session @param end_s seconds from the proof of power to its end
  * @returns `null` where there are too few looks, or the log has too little of the session
  */
-export function alignLog(looks: readonly Look[], end_s: number, log: readonly Sample[]): LogAligned | null {
+export const alignLog = (looks: readonly Look[], end_s: number, log: readonly Sample[]): LogAligned | null => finish(aligningLog(looks, end_s, log));
+
+/** The same in steps: a log of a day is laid at some thousand places. */
+export function* aligningLog(looks: readonly Look[], end_s: number, log: readonly Sample[]): Steps<LogAligned | null> {
   const within = looks.filter((l) => l.t_s > 0 && l.t_s < end_s).sort((a, b) => a.t_s - b.t_s);
   const samples = log.filter((s): s is { s: number; kW: number } => s.kW !== undefined);
   const [first, last] = [within[0], within.at(-1)];
@@ -95,13 +99,17 @@ export function alignLog(looks: readonly Look[], end_s: number, log: readonly Sa
   const [begin, over] = [u[0] as number, (u.at(-1) as number) - (u[0] as number)];
   const grid = Array.from({ length: Math.floor(over / step) + 1 }, (_, k) => at(u, v, begin + k * step));
   const coarse: [number, number][] = [];
-  for (let k = 1 - own.length; k < grid.length; k++) coarse.push([-around - begin - k * step, fitted((i) => grid[i + k] ?? null)]);
+  for (let k = 1 - own.length; k < grid.length; k++) {
+    coarse.push([-around - begin - k * step, fitted((i) => grid[i + k] ?? null)]);
+    yield;
+  }
   const best = coarse.reduce((a, b) => (b[1] > a[1] ? b : a), [0, Number.NEGATIVE_INFINITY]);
   if (!Number.isFinite(best[1])) return null;
   let [offset_s, r] = best;
   for (let offset = best[0] - step; offset <= best[0] + step; offset += FINE_S) {
     const found = fitted((i) => at(u, v, (moments[i] as number) - offset));
     if (found > r) [offset_s, r] = [offset, found];
+    yield;
   }
   const next = coarse.reduce((most, [offset, c]) => (Math.abs(offset - offset_s) >= around && c > most ? c : most), -1);
   return { offset_s, r, next, looks: within.filter((l) => at(u, v, l.t_s - offset_s) !== null).length };

@@ -1,13 +1,14 @@
 import { createHash } from 'node:crypto';
 import { type CarLogRefused, type LogSample, readCarLog } from '@/core/formats/car-log';
 import { chargeOf } from '@/core/power/charge-of';
-import { alignLog, isTold, keptSamples, type LogAligned, type Look, type TapErrors, tapErrors } from '@/core/power/log-align';
+import { aligningLog, isTold, keptSamples, type LogAligned, type Look, type TapErrors, tapErrors } from '@/core/power/log-align';
 import { grouped } from '@/core/units/grouped';
 import type { Attempt } from '@/core/visit/attempts/attempt';
 import { deriveVisit } from '@/core/visit/derive';
 import { payloadProblem } from '@/core/visit/payloads';
 import { seesAll } from '@/core/visit/private';
 import type { Member } from '../accounts/who';
+import { unhurried } from '../unhurried';
 import { eventsOfVisits } from '../visits/event-rows';
 import { idOf, importedEvent, sendImported } from './imported-events';
 
@@ -43,17 +44,16 @@ export async function importCarLog(who: Member, visitId: string, bytes: Uint8Arr
   const standing = mine.filter((e) => !gone.has(e.id));
   // What the log itself brought does not tell where it lies.
   const own = new Set(mine.map((e) => e.id));
-  const found = visit.attempts
-    .flatMap((a): Beside[] => {
-      const charge = chargeOf(a, visit);
-      const end_s = charge?.end?.t_s ?? null;
-      if (!a.proof || end_s === null) return [];
-      const proof_t = a.proof.t;
-      const looks = a.readings.flatMap((r) => (r.kW === undefined || own.has(r.mark.id) ? [] : [{ t_s: (r.mark.t - proof_t) / 1000, kW: r.kW }]));
-      const aligned = alignLog(looks, end_s, log.samples);
-      return aligned ? [{ a, proof_t, end_s, looks, aligned }] : [];
-    })
-    .sort((x, y) => y.aligned.r - x.aligned.r)[0];
+  const beside: Beside[] = [];
+  for (const a of visit.attempts) {
+    const end_s = chargeOf(a, visit)?.end?.t_s ?? null;
+    if (!a.proof || end_s === null) continue;
+    const proof_t = a.proof.t;
+    const looks = a.readings.flatMap((r) => (r.kW === undefined || own.has(r.mark.id) ? [] : [{ t_s: (r.mark.t - proof_t) / 1000, kW: r.kW }]));
+    const aligned = await unhurried(aligningLog(looks, end_s, log.samples));
+    if (aligned) beside.push({ a, proof_t, end_s, looks, aligned });
+  }
+  const found = beside.sort((x, y) => y.aligned.r - x.aligned.r)[0];
   const told = found !== undefined && isTold(found.aligned);
   const kept = found && told ? keptSamples<LogSample>(log.samples, found.aligned.offset_s, found.end_s) : [];
   const answer: CarLogTold = {

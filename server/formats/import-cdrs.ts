@@ -1,13 +1,14 @@
 import { createHash } from 'node:crypto';
 import { billedItems, billPayload, cdrRef, recordedAttempts } from '@/core/formats/cdr-bills';
 import { type AttemptRef, matchSessions, type SessionMatch } from '@/core/formats/match-sessions';
-import { type BillIn, cdrsIn } from '@/core/formats/ocpi-cdrs';
+import { type BillIn, readingCdrs } from '@/core/formats/ocpi-cdrs';
 import type { Breach } from '@/core/formats/ocpi-check';
 import { type JsonObject, type JsonRefused, readJson } from '@/core/formats/strict-json';
 import type { Visit } from '@/core/visit/derive';
 import type { StoredEvent } from '@/core/visit/event';
 import type { Member } from '../accounts/who';
 import { recordsOf } from '../records/record-tables';
+import { unhurried } from '../unhurried';
 import { billInto } from './imported-bills';
 import { idOf, sendImported } from './imported-events';
 import { AROUND_MS, visitsAround } from './visits-around';
@@ -43,7 +44,7 @@ type Loaded = { visits: Map<string, Visit>; match: SessionMatch; bills: BillIn[]
 async function load(who: Member, bytes: Uint8Array): Promise<Loaded | { refused: JsonRefused | { code: 'too_many' } }> {
   const read = readJson(bytes);
   if (!read.ok) return { refused: { code: read.code, where: read.where } };
-  const { bills, breaches, notKept, records } = cdrsIn(read.value);
+  const { bills, breaches, notKept, records } = await unhurried(readingCdrs(read.value));
   if (bills.length > MOST_BILLS) return { refused: { code: 'too_many' } };
   const importId = idOf(who.householdId, `import ${createHash('sha256').update(bytes).digest('hex')}`);
   const visits = await visitsAround(
@@ -68,11 +69,12 @@ async function load(who: Member, bytes: Uint8Array): Promise<Loaded | { refused:
     return { visitId, n, site: a?.site ?? '', at: a?.start ?? v.pulledInAt ?? v.lastEventAt, zone: v.zone, stall: a?.stall ?? null };
   };
   const there = standing(who, bills, visits);
+  const saidOf = byBill(breaches, bills);
   const first = <T extends { item: string }>(all: readonly T[]) => new Map([...all].reverse().map((x) => [x.item, x]));
   const [pairs, asks, credits] = [first(match.pairs), first(match.asks), first(match.credits)];
   const rows = bills.map((b): CdrRow => {
     const [pair, ask, credit] = [pairs.get(b.id), asks.get(b.id), credits.get(b.id)];
-    const said = breaches.filter((x) => !x.refuses && x.pointer.startsWith(`${b.pointer}/`)).map((x) => `${x.pointer.slice(b.pointer.length)}: ${x.code}`);
+    const said = (saidOf.get(b.pointer) ?? []).map((x) => `${x.pointer.slice(b.pointer.length)}: ${x.code}`);
     return {
       id: b.id,
       start: b.start,
@@ -99,6 +101,16 @@ async function load(who: Member, bytes: Uint8Array): Promise<Loaded | { refused:
   const [from, to] = [Math.min(...starts) - AROUND_MS / 2, Math.max(...starts) + AROUND_MS / 2];
   const within = match.unmatchedAttempts.map(where).filter((w) => w.at >= from && w.at <= to);
   return { visits, match, bills, records, preview: { importId, rows, breaches, notKept: notKept.length, unbilled: within } };
+}
+
+/** What is said of each bill, by its pointer: a part of a document lies in one bill at most. */
+function byBill(breaches: readonly Breach[], bills: readonly BillIn[]): Map<string, Breach[]> {
+  const out = new Map(bills.map((b): [string, Breach[]] => [b.pointer, []]));
+  for (const x of breaches) {
+    if (x.refuses) continue;
+    for (let at = x.pointer.indexOf('/'); at >= 0; at = x.pointer.indexOf('/', at + 1)) out.get(x.pointer.slice(0, at))?.push(x);
+  }
+  return out;
 }
 
 /** The bills of these that stand in the ledger, taken in before and not taken back: here, or where the ledger was before it was brought here. */
