@@ -1,3 +1,5 @@
+import { finish, type Steps } from '../units/steps';
+
 /** Deeper, longer or greater than this nobody writes by hand or by machine. Choices. */
 const MOST = { depth: 64, bytes: 25 * 1024 * 1024, digits: 40, exponent: 30 };
 
@@ -45,6 +47,9 @@ export function badUtf8(bytes: Uint8Array): number {
   return -1;
 }
 
+/** So many values are one step. */
+const VALUES_A_STEP = 1000;
+
 type Frame = { list: Json[] } | { object: JsonObject; key: string };
 
 /**
@@ -52,7 +57,10 @@ type Frame = { list: Json[] } | { object: JsonObject; key: string };
  * and only so deep. No recursion: what is nested too deep is told, not fallen over.
  * @param numbers how long and how great a number may be
  */
-export function readJson(bytes: Uint8Array, numbers: { digits: number; exponent: number } = MOST): JsonRead {
+export const readJson = (bytes: Uint8Array, numbers: { digits: number; exponent: number } = MOST): JsonRead => finish(readingJson(bytes, numbers));
+
+/** The same in steps. */
+export function* readingJson(bytes: Uint8Array, numbers: { digits: number; exponent: number } = MOST): Steps<JsonRead> {
   const refuse = (code: JsonRefused['code'], where: JsonRefused['where']): JsonRead => ({ ok: false, code, where });
   if (bytes.length > MOST.bytes) return refuse('too_large', { byte: MOST.bytes });
   const bad = badUtf8(bytes);
@@ -92,7 +100,8 @@ export function readJson(bytes: Uint8Array, numbers: { digits: number; exponent:
     at += 1;
     return null;
   };
-  for (;;) {
+  for (let values = 1; ; values++) {
+    if (values % VALUES_A_STEP === 0) yield;
     blank();
     const c = text[at];
     if (c === '[' || c === '{') {

@@ -3,7 +3,7 @@ import { billedItems, billPayload, cdrRef, recordedAttempts } from '@/core/forma
 import { type AttemptRef, matchSessions, type SessionMatch } from '@/core/formats/match-sessions';
 import { type BillIn, readingCdrs } from '@/core/formats/ocpi-cdrs';
 import type { Breach } from '@/core/formats/ocpi-check';
-import { type JsonObject, type JsonRefused, readJson } from '@/core/formats/strict-json';
+import { type JsonObject, type JsonRefused, readingJson } from '@/core/formats/strict-json';
 import type { Visit } from '@/core/visit/derive';
 import type { StoredEvent } from '@/core/visit/event';
 import type { Member } from '../accounts/who';
@@ -42,7 +42,7 @@ type Loaded = { visits: Map<string, Visit>; match: SessionMatch; bills: BillIn[]
 
 /** Reads CDRs and sets them against the visits that this person sees. Changes nothing. */
 async function load(who: Member, bytes: Uint8Array): Promise<Loaded | { refused: JsonRefused | { code: 'too_many' } }> {
-  const read = readJson(bytes);
+  const read = await unhurried(readingJson(bytes));
   if (!read.ok) return { refused: { code: read.code, where: read.where } };
   const { bills, breaches, notKept, records } = await unhurried(readingCdrs(read.value));
   if (bills.length > MOST_BILLS) return { refused: { code: 'too_many' } };

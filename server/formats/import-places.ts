@@ -5,7 +5,7 @@ import { keptText } from '@/core/formats/location-access';
 import { fold } from '@/core/formats/match-sessions';
 import { locationsIn } from '@/core/formats/ocpi-locations';
 import { isNews, type KnownSite, type PlaceProposal, placeNews, proposalOfGeo, proposalOfLocation, stallFields } from '@/core/formats/place-proposals';
-import { type Json, type JsonRefused, readJson } from '@/core/formats/strict-json';
+import { type Json, type JsonRefused, readingJson } from '@/core/formats/strict-json';
 import { blankFields } from '@/core/records/record-schema';
 import { grouped } from '@/core/units/grouped';
 import { localDay } from '@/core/units/zoned';
@@ -13,6 +13,7 @@ import type { SignedIn } from '../accounts/sessions';
 import { now } from '../clock';
 import { MAX_ITEMS, takeBatch } from '../outbox/take-batch';
 import { recordsOf } from '../records/record-tables';
+import { unhurried } from '../unhurried';
 import { idOf } from './imported-events';
 
 /** One site of the file, and what would come of it. */
@@ -75,7 +76,7 @@ const looksLikeLocations = (document: Json): boolean => {
 };
 
 async function load(who: SignedIn, bytes: Uint8Array) {
-  const read = readJson(bytes);
+  const read = await unhurried(readingJson(bytes));
   if (!read.ok) return { refused: { code: read.code, where: read.where } };
   const known = await knownSites(who.householdId);
   const found = readPlaces(read.value, known);

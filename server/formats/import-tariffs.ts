@@ -1,10 +1,11 @@
 import { isDeepStrictEqual } from 'node:util';
-import { type JsonRefused, readJson } from '@/core/formats/strict-json';
+import { type JsonRefused, readingJson } from '@/core/formats/strict-json';
 import { type TariffProposal, tariffProposals } from '@/core/formats/tariff-proposals';
 import { blankFields } from '@/core/records/record-schema';
 import type { SignedIn } from '../accounts/sessions';
 import { MAX_ITEMS, takeBatch } from '../outbox/take-batch';
 import { readRecord, recordsOf, recordsWhere } from '../records/record-tables';
+import { unhurried } from '../unhurried';
 import { idOf } from './imported-events';
 
 /** More at once nobody looks through; a file of more is sent in parts. */
@@ -22,7 +23,7 @@ export type TariffsAnswer =
 async function load(who: SignedIn, networkId: string, bytes: Uint8Array) {
   const network = await readRecord(who.householdId, 'network', networkId);
   if (!network) return { refused: { code: 'no_network' } as const };
-  const read = readJson(bytes);
+  const read = await unhurried(readingJson(bytes));
   if (!read.ok) return { refused: { code: read.code, where: read.where } as JsonRefused };
   // The days of a network are those of its places.
   const [site] = await recordsWhere(who.householdId, 'site', 'networkId', [networkId]);
