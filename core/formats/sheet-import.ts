@@ -1,6 +1,4 @@
-import Big from 'big.js';
 import { finish, ROWS_A_STEP, type Steps } from '../units/steps';
-import { localDay } from '../units/zoned';
 import { fold } from './match-sessions';
 import { type SheetEncoding, type SheetRefused, sheetText } from './sheet-bytes';
 import { columnOf, knownHeadings, SHEET_FIELDS, type SheetColumn, type SheetField } from './sheet-columns';
@@ -20,6 +18,7 @@ import {
   type SheetWorld,
   zoneAt,
 } from './sheet-row';
+import { duplicatesOf } from './sheet-twice';
 import words from './sheet-words.json';
 
 export type SheetAnswer = { code: string; column?: number | null; lines?: readonly number[]; answer: unknown };
@@ -51,8 +50,6 @@ export type SheetRead = ({ ok: true } & SheetImport) | ({ ok: false } & SheetRef
 const DELIMITERS = ['\t', ';', ',', '|'] as const;
 const LOOKED_AT = 30;
 const MOST_ROWS = 100_000;
-/** Starts so near are one session's, told twice. */
-const SAME_MS = 10 * 60_000;
 const FUTURE_MS = 48 * 3_600_000;
 const FIGURES: readonly [SheetField, FigureKind][] = [
   ['kWh', 'kWh'],
@@ -176,7 +173,8 @@ export function* readingSheet(bytes: Uint8Array, world: SheetWorld, settings: Sh
     } else accepted.push(row);
   }
   if (open) for (const a of asks) if (a.code === 'column_meaning' || a.code === 'column_twice') for (const line of waiting) a.lines.push(line);
-  for (const a of yield* duplicatesOf(accepted, world, settings)) asks.push(a);
+  // They are taken, and asked.
+  for (const lines of yield* duplicatesOf(accepted, world, settings)) asks.push({ code: 'duplicate', column: null, lines, options: ['same', 'different'] });
   return result({ accepted, waiting: [...waiting], proposed: proposedOf(accepted, world) }, marks.decimal, rules.order);
 }
 
@@ -416,42 +414,6 @@ function asking(asks: SheetAsk[]): (a: { code: string; column: number | null; op
     open.set(key, made);
     asks.push(made);
   };
-}
-
-/** Rows that may be one session told twice, a row that came first with those that are near it. `day`: of a start of which only that is known. */
-type Alike = { first: SheetRow; day: string | null; rows: SheetRow[]; nth: number };
-/** Rows that may be one session told twice: taken, and asked. */
-function* duplicatesOf(rows: readonly SheetRow[], world: SheetWorld, settings: SheetSettings): Steps<SheetAsk[]> {
-  const dayOf = (r: SheetRow) => localDay(r.start, zoneAt(world, r.site) ?? settings.zone);
-  const anyDay = rows.some((r) => r.startPrecision === 'day');
-  const groups: Alike[] = [];
-  /** By place, energy and either the stretch of time or the day in which the first of them lies. */
-  const lying = new Map<string, Alike[]>();
-  const near = (key: string) => lying.get(key) ?? [];
-  for (const [i, r] of rows.entries()) {
-    if (i % ROWS_A_STEP === 0) yield;
-    if (r.kWh === null || new Big(r.kWh).lte(0)) continue;
-    const alike = `${fold(r.site)}\n${r.kWh}`;
-    const day = anyDay ? dayOf(r) : '';
-    const onDay = r.startPrecision === 'day';
-    const stretch = Math.floor(r.start / SAME_MS);
-    const candidates = [
-      ...near(`${alike}\n${day}`).filter((g) => onDay || g.day !== null),
-      ...(onDay ? [] : [-1, 0, 1].flatMap((off) => near(`${alike}\n${stretch + off}`)).filter((g) => Math.abs(g.first.start - r.start) <= SAME_MS)),
-    ];
-    const group = candidates.reduce<Alike | null>((least, g) => (least === null || g.nth < least.nth ? g : least), null);
-    if (group) {
-      group.rows.push(r);
-      continue;
-    }
-    const made = { first: r, day: onDay ? day : null, rows: [r], nth: groups.length };
-    groups.push(made);
-    for (const key of [...(anyDay ? [`${alike}\n${day}`] : []), ...(onDay ? [] : [`${alike}\n${stretch}`])]) lying.set(key, [...near(key), made]);
-  }
-  return groups
-    .filter((g) => g.rows.length > 1)
-    .sort((a, b) => a.first.line - b.first.line)
-    .map((g) => ({ code: 'duplicate', column: null, lines: g.rows.map((r) => r.line), options: ['same', 'different'] }));
 }
 
 /** Sites and networks that are not known: proposed once, never made. */
