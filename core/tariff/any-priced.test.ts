@@ -6,7 +6,7 @@ import type { StoredEvent } from '../visit/event';
 import { anyAccepted } from '../visit/fixtures/any-accepted';
 import { CARD, IN, idOf, KW, SITE, STALL_A, STALL_B, type Step, story, T0, VISIT } from '../visit/fixtures/story';
 import { payloadProblem } from '../visit/payloads';
-import { billVerdict, checkedBill } from './checked-bill';
+import { billTotals, billVerdict, checkedBill } from './checked-bill';
 import { costOfStaying, costSoFar, runningSession } from './cost-so-far';
 import { billCost } from './expected-cost';
 import { openItems } from './open-items';
@@ -43,6 +43,9 @@ function priced(events: readonly StoredEvent[]): unknown[] {
   return PRICES.flatMap((p) => {
     const around = { site, network: 'n', stalls, tariffs: [p], sites: [], plans: [], means: [], providers: [] };
     const checked = checkedBill(visit, around);
+    // The sums alone are those of the whole check.
+    const sums = checked && !('unpriced' in checked) ? { currency: checked.currency, total: checked.total, difference: checked.difference } : checked;
+    expect(billTotals(visit, around)).toEqual(sums);
     const t = compiledOf(keptTariff(p));
     const running = visit.attempts.flatMap((a) => {
       if (!a.proof) return [];
