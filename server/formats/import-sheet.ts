@@ -29,6 +29,7 @@ import { billInto, undoBills } from './imported-bills';
 import { idOf, importedEvent, sendImported } from './imported-events';
 import { answersAsked, habitOf, keepHabit } from './sheet-habits';
 import { visitsAround } from './visits-around';
+import { visitsOfImport } from './visits-of-import';
 
 /** More rows a file does not have; one of more is sent in parts. */
 const MOST_ROWS = 100_000;
@@ -236,18 +237,11 @@ function previewOf(who: SignedIn, p: Prepared): SheetPreview {
 /** Takes back every visit of an import that still stands, and every bill of it that stands beside a recorded one; sites that were made for it stay. @returns how many */
 export async function undoSheet(who: Member, importId: string): Promise<number> {
   held.forget();
-  const [rows] = await (await figuresOf(who.householdId)).execute<RowDataPacket[]>(
-    `SELECT DISTINCT e.visit_id FROM event e JOIN visit v ON v.household_id = e.household_id AND v.id = e.visit_id AND v.withdrawn = FALSE
-      WHERE e.household_id = ? AND e.kind = 'pulled_in' AND e.origin = 'imported' AND JSON_VALUE(e.payload, '$.sheet.import') = ? AND ${seen()}`,
-    [toBin(who.householdId), importId, seenBy(who.personId)],
-  );
-  const ids = rows.map((r) => fromBin(r.visit_id));
   const events: StoredEvent[] = [];
-  for (let i = 0; i < ids.length; i += PORTION)
-    for (const [visitId, own] of await eventsOfVisits(who.householdId, ids.slice(i, i + PORTION))) {
-      const times = own.filter((e) => e.kind === 'withdrawal').length;
-      events.push(bookkept(who, visitId, own, idOf(visitId, `undo ${times}`), visitId, importId));
-    }
+  for await (const [visitId, own] of visitsOfImport(who, 'visit', importId)) {
+    const times = own.filter((e) => e.kind === 'withdrawal').length;
+    events.push(bookkept(who, visitId, own, idOf(visitId, `undo ${times}`), visitId, importId));
+  }
   return (await sendImported(who, events)).taken + (await undoBills(who, importId));
 }
 

@@ -1,14 +1,11 @@
-import type { RowDataPacket } from 'mysql2/promise';
 import { deriveVisit, type Visit } from '@/core/visit/derive';
 import type { StoredEvent } from '@/core/visit/event';
 import { payloadProblem } from '@/core/visit/payloads';
 import type { Member } from '../accounts/who';
 import { now } from '../clock';
-import { fromBin, toBin } from '../db/binary-id';
-import { figuresOf } from '../figures/refresh';
 import { eventsOfVisits } from '../visits/event-rows';
-import { seen, seenBy } from '../visits/seen-by';
 import { idOf, importedEvent, sendImported } from './imported-events';
+import { visitsOfImport } from './visits-of-import';
 
 type ImportedBill = { id: string; payload: Record<string, unknown>; importId: string /** UTC ms. */; at: number };
 
@@ -25,18 +22,9 @@ export async function billInto(who: Member, visit: Visit, seqs: Map<string, numb
 
 /** Takes back every bill of an import that still stands. @returns how many */
 export async function undoBills(who: Member, importId: string): Promise<number> {
-  const [rows] = await (await figuresOf(who.householdId)).execute<RowDataPacket[]>(
-    `SELECT DISTINCT e.visit_id FROM event e JOIN visit v ON v.household_id = e.household_id AND v.id = e.visit_id
-      WHERE e.household_id = ? AND e.kind = 'bill' AND e.origin = 'imported' AND JSON_VALUE(e.payload, '$.import') = ? AND ${seen()}`,
-    [toBin(who.householdId), importId, seenBy(who.personId)],
-  );
   const events: StoredEvent[] = [];
   const seqs = new Map<string, number>();
-  const byVisit = await eventsOfVisits(
-    who.householdId,
-    rows.map((r) => fromBin(r.visit_id)),
-  );
-  for (const [visitId, own] of byVisit) {
+  for await (const [visitId, own] of visitsOfImport(who, 'bill', importId)) {
     const visit = deriveVisit(visitId, own, payloadProblem);
     const times = own.filter((e) => e.kind === 'withdrawal').length;
     for (const b of visit.bills)

@@ -1,0 +1,38 @@
+import type { RowDataPacket } from 'mysql2/promise';
+import type { StoredEvent } from '@/core/visit/event';
+import type { Member } from '../accounts/who';
+import { fromBin, toBin } from '../db/binary-id';
+import { figuresOf } from '../figures/refresh';
+import { eventsOfVisits } from '../visits/event-rows';
+import { seen, seenBy } from '../visits/seen-by';
+
+/** What an import leaves on a visit: one of its own was pulled in by it, a recorded one has a bill of it. */
+const LEFT = {
+  visit: { kind: 'pulled_in', at: '$.sheet.import', only: 'AND v.withdrawn = FALSE' },
+  bill: { kind: 'bill', at: '$.import', only: '' },
+} as const;
+/** Visits that are looked at in one query, and those of which all events are read at once. */
+const LOOKED_AT = 2_000;
+const READ = 200;
+
+/**
+ * The visits of an import that this person sees, with all their events: those that it made and that stand, or those that a bill of it was brought to. They come in portions, since no
+ * one query may look through a ledger of a hundred thousand visits.
+ */
+export async function* visitsOfImport(who: Member, left: keyof typeof LEFT, importId: string): AsyncGenerator<[visitId: string, events: StoredEvent[]]> {
+  const { kind, at, only } = LEFT[left];
+  const db = await figuresOf(who.householdId);
+  for (let after: Buffer = Buffer.alloc(16); ; ) {
+    const [rows] = await db.execute<RowDataPacket[]>(
+      `SELECT v.id, EXISTS (SELECT 1 FROM event e WHERE e.household_id = v.household_id AND e.visit_id = v.id AND e.kind = '${kind}' AND e.origin = 'imported'
+                               AND JSON_VALUE(e.payload, '${at}') = ?) AS its
+         FROM visit v WHERE v.household_id = ? AND v.id > ? ${only} AND ${seen()} ORDER BY v.id LIMIT ${LOOKED_AT}`,
+      [importId, toBin(who.householdId), after, seenBy(who.personId)],
+    );
+    const last = rows.at(-1);
+    if (!last) return;
+    after = last.id;
+    const ids = rows.filter((r) => r.its).map((r) => fromBin(r.id));
+    for (let i = 0; i < ids.length; i += READ) yield* await eventsOfVisits(who.householdId, ids.slice(i, i + READ));
+  }
+}
