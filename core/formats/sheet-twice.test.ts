@@ -52,6 +52,18 @@ describe('rows that tell of one session twice', () => {
   });
 });
 
+it('between two that are no session told twice, a row goes with the one that came first, whichever was earlier', () => {
+  const at = (time: string) => `2025-10-14 ${time};Lipa Barn;10,5`;
+  const twice = (...times: string[]) =>
+    read(times.map(at))
+      .asks.filter((a) => a.code === 'duplicate')
+      .map((a) => a.lines);
+  expect(twice('12:12', '12:00', '12:06')).toEqual([[2, 4]]);
+  expect(twice('12:00', '12:12', '12:06')).toEqual([[2, 4]]);
+  // Ten minutes are near, eleven are not.
+  expect(twice('12:09', '12:19', '12:30')).toEqual([[2, 3]]);
+});
+
 describe('a long sheet', () => {
   // Of one place and one energy, as a driver has who always charges the same at the same stall.
   const lines = Array.from(

@@ -9,7 +9,7 @@ const SAME_MS = 10 * 60_000;
 
 /** Rows that may be one session told twice, a row that came first with those that are near it. `day`: of a start of which only that is known. */
 type Alike = { first: SheetRow; day: string | null; rows: SheetRow[]; nth: number };
-/** Lines of rows that may be one session told twice, in steps: each with those of its place and energy within ten minutes of it, or on its day where only that is told. */
+/** Lines of rows that may be one session told twice, in the order of the first of them, in steps: each with those of its place and energy within ten minutes of it, or on its day where only that is told. */
 export function* duplicatesOf(rows: readonly SheetRow[], world: SheetWorld, settings: SheetSettings): Steps<number[][]> {
   const dayOf = (r: SheetRow) => localDay(r.start, zoneAt(world, r.site) ?? settings.zone);
   const anyDay = rows.some((r) => r.startPrecision === 'day');
@@ -37,8 +37,5 @@ export function* duplicatesOf(rows: readonly SheetRow[], world: SheetWorld, sett
     groups.push(made);
     for (const key of [...(anyDay ? [`${alike}\n${day}`] : []), ...(onDay ? [] : [`${alike}\n${stretch}`])]) lying.set(key, [...near(key), made]);
   }
-  return groups
-    .filter((g) => g.rows.length > 1)
-    .sort((a, b) => a.first.line - b.first.line)
-    .map((g) => g.rows.map((r) => r.line));
+  return groups.filter((g) => g.rows.length > 1).map((g) => g.rows.map((r) => r.line));
 }
