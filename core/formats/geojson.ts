@@ -1,5 +1,6 @@
 import Big from 'big.js';
 import { kmBetween, type Position, turned } from '../records/place-questions';
+import { firstBy } from '../units/grouped';
 import { isZone } from '../units/zoned';
 import { fold } from './match-sessions';
 import { plainJson } from './plain-json';
@@ -77,7 +78,7 @@ function crsName(crs: Json): string | null {
 /** Known sites by their folded names, the first of several, and where those are that have a place. */
 type KnownHere = { byName: ReadonlyMap<string, KnownPlace>; placed: readonly Position[] };
 const knownHere = (known: readonly KnownPlace[]): KnownHere => ({
-  byName: new Map([...known].reverse().map((k) => [fold(k.name), k])),
+  byName: firstBy(known, (k) => fold(k.name)),
   placed: known.flatMap(({ latitude, longitude }) => (latitude === null || longitude === null ? [] : [{ latitude, longitude }])),
 });
 

@@ -1,5 +1,5 @@
 import Big from 'big.js';
-import { grouped } from '../units/grouped';
+import { firstBy, grouped } from '../units/grouped';
 import { localDay } from '../units/zoned';
 
 /** One attempt of a recorded visit, as something billed may be matched to it. Times UTC ms, kWh decimal. */
@@ -267,7 +267,7 @@ function hangingTogether(left: ReadonlyMap<BilledItem, RecordedAttempt[]>): [Bil
 /** A credit follows what it credits; a credit of a credit follows nothing. */
 function creditsOf(items: readonly BilledItem[], own: readonly BilledItem[], pairs: readonly Matched[], asks: readonly MatchAsk[]): SessionMatch['credits'] {
   const ids = new Set(own.map((i) => i.id));
-  const paired = new Map([...pairs].reverse().map((p) => [p.item, p]));
+  const paired = firstBy(pairs, (p) => p.item);
   const asked = new Set(asks.map((a) => a.item));
   return items.flatMap(({ id, credits: of }): SessionMatch['credits'] => {
     if (of === null) return [];

@@ -1,5 +1,6 @@
 import type { RecordFields } from '../records/record-schema';
-import { grouped } from '../units/grouped';
+import { firstBy, grouped } from '../units/grouped';
+import { onceOf } from '../units/once-of';
 import type { GeoQuestion, GeoSite } from './geojson';
 import { accessLacking, NO_ACCESS, type SiteAccess } from './location-access';
 import { fold } from './match-sessions';
@@ -66,24 +67,16 @@ const isSame = (theirs: StallIn, ours: RecordFields<'stall'>): boolean => {
   return folded([ours.name, ours.otherName]).has(fold(theirs.name));
 };
 
-/** Sites by the folded ids of their posts, the first of several, and by their folded names. */
-type KnownIndex = { byPost: Map<string, number>; byName: Map<string, KnownSite[]> };
-const INDEXES = new WeakMap<readonly KnownSite[], KnownIndex>();
-/** Made once for a list, however many places ask: a file may have as many as the household. */
-function indexOf(known: readonly KnownSite[]): KnownIndex {
-  const there = INDEXES.get(known);
-  if (there) return there;
-  const byPost = new Map<string, number>();
-  for (const [n, k] of known.entries()) for (const uid of folded(k.stalls.flatMap((s) => s.fields.evseUids))) if (!byPost.has(uid)) byPost.set(uid, n);
-  const made = { byPost, byName: grouped(known, (k) => fold(k.fields.name)) };
-  INDEXES.set(known, made);
-  return made;
-}
+/** Sites by the folded ids of their posts, the first of several, and by their folded names: a file may have as many places as the household. */
+const indexOf = onceOf((known: readonly KnownSite[]) => {
+  const posts = known.flatMap((k, n) => [...folded(k.stalls.flatMap((s) => s.fields.evseUids))].map((uid) => ({ uid, n })));
+  return { byPost: firstBy(posts, (p) => p.uid), byName: grouped(known, (k) => fold(k.fields.name)) };
+});
 
 /** The site here that one of a file is: by an id of its posts, else by its name, of several of one name that of the same network. */
 export function sameSite(p: PlaceProposal, known: readonly KnownSite[]): KnownSite | null {
   const { byPost, byName } = indexOf(known);
-  const posts = [...folded(p.stalls.flatMap((s) => s.evseUids))].flatMap((uid) => byPost.get(uid) ?? []);
+  const posts = [...folded(p.stalls.flatMap((s) => s.evseUids))].flatMap((uid) => byPost.get(uid)?.n ?? []);
   if (posts.length > 0) return known[posts.reduce((least, n) => Math.min(least, n))] ?? null;
   const named = byName.get(fold(p.name)) ?? [];
   return named.find((k) => p.network !== null && k.network !== null && fold(k.network) === fold(p.network)) ?? named[0] ?? null;

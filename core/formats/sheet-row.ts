@@ -1,6 +1,8 @@
 import Big from 'big.js';
 import { privateNumber } from '../records/private-number';
 import { undefused } from '../units/csv-text';
+import { firstBy } from '../units/grouped';
+import { onceOf } from '../units/once-of';
 import { fold } from './match-sessions';
 import { currenciesOf, currencyWord, isCode, type SheetColumn, type SheetField } from './sheet-columns';
 import { type DatePart, isDay, type TimePart, whenOf, type Ymd } from './sheet-dates';
@@ -70,22 +72,15 @@ export function passes(field: 'kWh' | 'amount' | 'perKWh', value: Big, unit: str
   return !within(field === 'kWh' && unit?.toLowerCase() === 'wh' ? value.div(1000) : value, BOUNDS[field]);
 }
 
-/** `zones`: by the site's name as it is written here. */
-type WorldIndex = { sites: Map<string, SheetWorld['sites'][number]>; networks: Map<string, string>; zones: Map<string, string> };
-const INDEXES = new WeakMap<SheetWorld, WorldIndex>();
-/** Sites and networks by their folded names, the first of several of one name; made once for a world, however many rows ask. */
-function indexOf(world: SheetWorld): WorldIndex {
-  const there = INDEXES.get(world);
-  if (there) return there;
-  const first = <T>(all: readonly T[], name: (x: T) => string) => new Map([...all].reverse().map((x) => [fold(name(x)), x] as const));
-  const zones = new Map([...world.sites].reverse().map((s) => [s.name, s.zone] as const));
-  const made = { sites: first(world.sites, (s) => s.name), networks: first(world.networks, (n) => n), zones };
-  INDEXES.set(world, made);
-  return made;
-}
+/** Sites and networks by their folded names, the first of several of one name, and zones by the site's name as it is written here. */
+const indexOf = onceOf((world: SheetWorld) => ({
+  sites: firstBy(world.sites, (s) => fold(s.name)),
+  networks: firstBy(world.networks, fold),
+  zones: firstBy(world.sites, (s) => s.name),
+}));
 
 /** The zone of a site that is known by this very name. */
-export const zoneAt = (world: SheetWorld, site: string): string | undefined => indexOf(world).zones.get(site);
+export const zoneAt = (world: SheetWorld, site: string): string | undefined => indexOf(world).zones.get(site)?.zone;
 /** Whether a network is known, however it is written. */
 export const knowsNetwork = (world: SheetWorld, name: string): boolean => indexOf(world).networks.has(fold(name));
 

@@ -1,4 +1,5 @@
 import type { ExtraPricing, OcpiTariff } from '../records/ocpi-tariff';
+import { onceOf } from '../units/once-of';
 import { type CompiledTariff, compileTariff } from './compiled-tariff';
 import type { KeptTariff } from './tariff-on';
 
@@ -29,24 +30,14 @@ export function objectOf(t: Pick<KeptTariff, 'id' | 'currency' | 'perKWh' | 'sta
   };
 }
 
-const compiled = new WeakMap<KeptTariff, CompiledTariff>();
 /** A price made ready, once. */
-export function compiledOf(t: KeptTariff): CompiledTariff {
-  const found = compiled.get(t);
-  if (found) return found;
+export const compiledOf = onceOf((t: KeptTariff): CompiledTariff => {
   const { tariff, extra } = objectOf(t);
-  const made = compileTariff(tariff, extra);
-  compiled.set(t, made);
-  return made;
-}
+  return compileTariff(tariff, extra);
+});
 
-const contents = new WeakMap<KeptTariff, string>();
 /** All of a price that says what something costs and until when, in a text: prices that say the same are alike whosever they are. */
-export function contentOf(t: KeptTariff): string {
-  const found = contents.get(t);
-  if (found !== undefined) return found;
+export const contentOf = onceOf((t: KeptTariff): string => {
   const { tariff, extra } = objectOf(t);
-  const made = JSON.stringify([tariff.currency, tariff.elements, tariff.min_price, tariff.max_price, tariff.start_date_time, tariff.end_date_time, extra]);
-  contents.set(t, made);
-  return made;
-}
+  return JSON.stringify([tariff.currency, tariff.elements, tariff.min_price, tariff.max_price, tariff.start_date_time, tariff.end_date_time, extra]);
+});

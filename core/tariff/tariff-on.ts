@@ -1,14 +1,10 @@
 import type { MileRecord, RecordFields } from '../records/record-schema';
+import { onceOf } from '../units/once-of';
 
 /** A price as it is kept. */
 export type KeptTariff = RecordFields<'tariff'> & { id: string };
-const kept = new WeakMap<MileRecord<'tariff'>, KeptTariff>();
 /** The same object for the same record: what is made of a price is made once. */
-export function keptTariff(t: MileRecord<'tariff'>): KeptTariff {
-  const found = kept.get(t) ?? { id: t.id, ...t.fields };
-  kept.set(t, found);
-  return found;
-}
+export const keptTariff = onceOf((t: MileRecord<'tariff'>): KeptTariff => ({ id: t.id, ...t.fields }));
 
 /** Whom a price is for: nobody in particular, those who hold a plan, those who pay through a provider. */
 export type Payer = { planId: string | null; providerId: string | null };

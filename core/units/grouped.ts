@@ -9,3 +9,13 @@ export function grouped<T, K>(all: readonly T[], keyOf: (t: T) => K): Map<K, T[]
   }
   return groups;
 }
+
+/** Things by a key, of several the first. */
+export function firstBy<T, K>(all: readonly T[], keyOf: (t: T) => K): Map<K, T> {
+  const first = new Map<K, T>();
+  for (const t of all) {
+    const key = keyOf(t);
+    if (!first.has(key)) first.set(key, t);
+  }
+  return first;
+}

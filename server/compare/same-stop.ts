@@ -6,6 +6,7 @@ import { byCost, type StopAt, stopPrices, type UsualStop, usualStop } from '@/co
 import type { StopAsk } from '@/core/tariff/stop-address';
 import { offersOn, payerName, pricesByPlace, providersOf, tariffOn } from '@/core/tariff/tariff-on';
 import { localInstant } from '@/core/units/local-time';
+import { onceOf } from '@/core/units/once-of';
 import { dayBefore, localDay } from '@/core/units/zoned';
 import type { SignedIn } from '../accounts/sessions';
 import { now } from '../clock';
@@ -57,16 +58,7 @@ async function pastStops({ householdId, personId }: SignedIn) {
   };
 }
 
-/** What is made of a list of records is made once, for as long as nothing of them is written. */
-function onceOf<List extends object, T>(work: (of: List) => T): (of: List) => T {
-  const done = new WeakMap<List, T>();
-  return (of) => {
-    const made = done.get(of) ?? work(of);
-    done.set(of, made);
-    return made;
-  };
-}
-
+// What is made of a list of records holds for as long as nothing of them is written: the list is the same until then.
 /** The greatest kW on the plates of each site's stalls. */
 const platesOf = onceOf((stalls: readonly MileRecord<'stall'>[]): Map<string, { ac: number; dc: number }> => {
   const plates = new Map<string, { ac: number; dc: number }>();

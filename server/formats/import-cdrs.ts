@@ -4,6 +4,7 @@ import { type AttemptRef, matchSessions, type SessionMatch } from '@/core/format
 import { type BillIn, readingCdrs } from '@/core/formats/ocpi-cdrs';
 import type { Breach } from '@/core/formats/ocpi-check';
 import { type JsonObject, type JsonRefused, readingJson } from '@/core/formats/strict-json';
+import { firstBy } from '@/core/units/grouped';
 import type { Visit } from '@/core/visit/derive';
 import type { StoredEvent } from '@/core/visit/event';
 import type { Member } from '../accounts/who';
@@ -70,8 +71,7 @@ async function load(who: Member, bytes: Uint8Array): Promise<Loaded | { refused:
   };
   const there = standing(who, bills, visits);
   const saidOf = byBill(breaches, bills);
-  const first = <T extends { item: string }>(all: readonly T[]) => new Map([...all].reverse().map((x) => [x.item, x]));
-  const [pairs, asks, credits] = [first(match.pairs), first(match.asks), first(match.credits)];
+  const [pairs, asks, credits] = [firstBy(match.pairs, (p) => p.item), firstBy(match.asks, (a) => a.item), firstBy(match.credits, (c) => c.item)];
   const rows = bills.map((b): CdrRow => {
     const [pair, ask, credit] = [pairs.get(b.id), asks.get(b.id), credits.get(b.id)];
     const said = (saidOf.get(b.pointer) ?? []).map((x) => `${x.pointer.slice(b.pointer.length)}: ${x.code}`);
@@ -133,7 +133,7 @@ export async function takeCdrs(who: Member, bytes: Uint8Array, chosen: ReadonlyM
   const { preview, bills, visits, records } = found;
   const events: StoredEvent[] = [];
   const seqs = new Map<string, number>();
-  const billOf = new Map([...bills].reverse().map((b) => [b.id, b]));
+  const billOf = firstBy(bills, (b) => b.id);
   for (const row of preview.rows) {
     if (row.there) continue;
     const picked = row.match.is === 'asked' ? row.match.candidates.find((c) => `${c.visitId} ${c.n}` === chosen.get(row.id)) : undefined;

@@ -23,7 +23,8 @@ const isTyping = (target: EventTarget | null) => target instanceof HTMLElement &
 
 /**
  * Big digits for one figure after the other: it goes to another figure only when told to. Values are decimal strings;
- * empty is "not read". A figure that stood there when the pad came is marked, and the first digit takes its place. Digits, point, Backspace, up, down and Enter of a keyboard work wherever in the sheet the focus is.
+ * empty is "not read". A figure that stood there when the pad came is marked, and the first digit takes its place. Digits,
+ * point, Backspace, up, down and Enter of a keyboard work wherever in the sheet the focus is.
  */
 export function DigitPad({
   fields,
