@@ -2,22 +2,10 @@ import { finish, ROWS_A_STEP, type Steps } from '../units/steps';
 import { fold } from './match-sessions';
 import { type SheetEncoding, type SheetRefused, sheetText } from './sheet-bytes';
 import { columnOf, knownHeadings, SHEET_FIELDS, type SheetColumn, type SheetField } from './sheet-columns';
-import { type DatePart, whenOf, type Ymd } from './sheet-dates';
-import { type Duration, type DurationForm, durationOf, inForm } from './sheet-durations';
-import { type Figure, type FigureKind, figureOf, isOpen, type Mark, proves, valueOf } from './sheet-figures';
+import type { Mark } from './sheet-figures';
+import { formsOf, marksOf, orderOf } from './sheet-proofs';
 import { cutRecords, isBlank, type LineEnd, type SheetRecord, sheetRecords } from './sheet-records';
-import {
-  isEmpty,
-  knowsNetwork,
-  passes,
-  type RowReason,
-  readRow,
-  type SheetRow,
-  type SheetRules,
-  type SheetSettings,
-  type SheetWorld,
-  zoneAt,
-} from './sheet-row';
+import { isEmpty, knowsNetwork, type RowReason, readRow, type SheetRow, type SheetRules, type SheetSettings, type SheetWorld, zoneAt } from './sheet-row';
 import { duplicatesOf } from './sheet-twice';
 import words from './sheet-words.json';
 
@@ -50,17 +38,6 @@ export type SheetRead = ({ ok: true } & SheetImport) | ({ ok: false } & SheetRef
 const DELIMITERS = ['\t', ';', ',', '|'] as const;
 const LOOKED_AT = 30;
 const MOST_ROWS = 100_000;
-const FUTURE_MS = 48 * 3_600_000;
-const FIGURES: readonly [SheetField, FigureKind][] = [
-  ['kWh', 'kWh'],
-  ['amount', 'amount'],
-  ['perKWh', 'perKWh'],
-  ['minutes', 'minutes'],
-  ['handshake_s', 'handshake'],
-  ['socFrom', 'soc'],
-  ['socTo', 'soc'],
-];
-
 /**
  * Reads a spreadsheet of whatever dialect: each row as it would be, or every reason why not; what cannot be told is asked
  * and holds back those rows alone. The same bytes and answers always give the same.
@@ -263,141 +240,6 @@ const firstWord = (cell: string | undefined): string => /\p{L}+/u.exec((cell ?? 
 function isTotal(r: SheetRecord, columns: readonly SheetColumn[]): boolean {
   const timed = columns.filter((c) => c.field === 'date' || c.field === 'start' || c.field === 'end');
   return timed.every((c) => isEmpty(r.cells[c.n - 1]) || TOTALS.has(firstWord(r.cells[c.n - 1]))) && r.cells.some((c) => TOTALS.has(firstWord(c)));
-}
-
-/** The bare figure in a cell of a field, where there is one. */
-function figureIn(cell: string | undefined, kind: FigureKind): Figure | null {
-  if (isEmpty(cell)) return null;
-  if (kind !== 'minutes') return figureOf(cell as string, kind);
-  const d = durationOf(cell as string);
-  return d && 'figure' in d ? d.figure : null;
-}
-
-/** The decimal mark of each column: that which its own cells prove, else that on which all others agree, unless a value would then pass its bound. */
-function* marksOf(
-  data: readonly SheetRecord[],
-  columns: readonly SheetColumn[],
-  answer: (code: string, column?: number | null) => unknown,
-): Steps<{ of: Map<number, Mark>; decimal: Mark | 'mixed' | null }> {
-  const proved = new Map<number, Set<Mark>>();
-  const open = new Map<number, { f: Figure; field: SheetField; unit: string | null }[]>();
-  for (const [field, kind] of FIGURES)
-    for (const c of columns.filter((x) => x.field === field))
-      for (const [i, r] of data.entries()) {
-        if (i % ROWS_A_STEP === 0) yield;
-        const f = figureIn(r.cells[c.n - 1], kind);
-        if (!f) continue;
-        const mark = proves(f);
-        if (mark) proved.set(c.n, (proved.get(c.n) ?? new Set()).add(mark));
-        else if (isOpen(f))
-          open
-            .set(c.n, open.get(c.n) ?? [])
-            .get(c.n)
-            ?.push({ f, field, unit: f.unit ?? c.unit });
-      }
-  const all = new Set([...proved.values()].flatMap((s) => [...s]));
-  const [only] = all;
-  const of = new Map<number, Mark>();
-  for (const c of columns) {
-    const said = answer('decimal_mark', c.n);
-    const own = proved.get(c.n);
-    if (own?.size === 1) of.set(c.n, [...own][0] as Mark);
-    else if (said === ',' || said === '.') of.set(c.n, said);
-    else if (!own && all.size === 1 && only) {
-      const beyond = (open.get(c.n) ?? []).some(
-        ({ f, field, unit }) => (field === 'kWh' || field === 'amount' || field === 'perKWh') && passes(field, valueOf(f, only), unit),
-      );
-      if (!beyond) of.set(c.n, only);
-    }
-  }
-  return { of, decimal: all.size > 1 ? 'mixed' : (only ?? null) };
-}
-
-/** The order of day and month that the file's own cells prove; `null` where they prove none, or both. */
-function* orderOf(data: readonly SheetRecord[], columns: readonly SheetColumn[], settings: SheetSettings): Steps<'dmy' | 'mdy' | null> {
-  const proved = new Set<'dmy' | 'mdy'>();
-  const latest = Date.parse(`${new Date(settings.now + FUTURE_MS).toISOString().slice(0, 10)}T00:00:00Z`);
-  const fits = (day: Ymd | null, weekday: number | null) => {
-    if (!day) return false;
-    const at = Date.UTC(day[0], day[1] - 1, day[2]);
-    return at >= Date.UTC(1990, 0, 1) && at <= latest && (weekday === null || (new Date(at).getUTCDay() || 7) === weekday);
-  };
-  for (const c of columns) {
-    if (c.field !== 'date' && c.field !== 'start' && c.field !== 'end') continue;
-    for (const [i, r] of data.entries()) {
-      if (i % ROWS_A_STEP === 0) yield;
-      const cell = r.cells[c.n - 1];
-      if (isEmpty(cell)) continue;
-      const read = whenOf(cell as string);
-      const date: DatePart | null = 'code' in read ? null : read.date;
-      if (!date || 'plain' in date) continue;
-      const [dmy, mdy] = [fits(date.dmy, date.weekday), fits(date.mdy, date.weekday)];
-      if (dmy !== mdy) proved.add(dmy ? 'dmy' : 'mdy');
-    }
-  }
-  return proved.size === 1 ? ([...proved][0] as 'dmy' | 'mdy') : null;
-}
-
-/** The form of durations that do not say theirs: of two or three the only one under which none is too long or disagrees with a start and end. */
-function* formsOf(
-  data: readonly SheetRecord[],
-  columns: readonly SheetColumn[],
-  answer: (code: string, column?: number | null) => unknown,
-  marks: { of: Map<number, Mark> },
-): Steps<{ options: () => readonly DurationForm[]; form: (n: number, d: Duration) => DurationForm | null }> {
-  const c = columns.find((x) => x.field === 'minutes');
-  const heading = c?.unit ?? null;
-  const bare: { r: SheetRecord; d: Exclude<Duration, { minutes: number }> }[] = [];
-  for (const [i, r] of c ? data.entries() : []) {
-    if (i % ROWS_A_STEP === 0) yield;
-    const cell = c && r.cells[c.n - 1];
-    const d = isEmpty(cell) ? null : durationOf(cell as string);
-    if (d && !('minutes' in d)) bare.push({ r, d });
-  }
-  const options: readonly DurationForm[] = bare[0] && 'colon' in bare[0].d ? ['h:mm', 'm:ss'] : ['min', 'h', 's'];
-  const said = c ? (answer('duration_form', c.n) as DurationForm | undefined) : undefined;
-  const value = (d: Duration): number | null => {
-    if (!('figure' in d) || !c) return null;
-    const mark = isOpen(d.figure) ? marks.of.get(c.n) : d.figure.can[0];
-    return mark ? Number(valueOf(d.figure, mark)) : null;
-  };
-  let possible = options;
-  for (const [i, { r, d }] of bare.entries()) {
-    if (i % ROWS_A_STEP === 0) yield;
-    const span = spanOf(r, columns);
-    possible = possible.filter((form) => {
-      if ('colon' in d !== (form === 'h:mm' || form === 'm:ss')) return true;
-      const minutes = inForm(d, form, value(d));
-      return minutes <= 2880 && (span === null || Math.abs(span - minutes) <= 2);
-    });
-  }
-  const settled = said ?? (possible.length === 1 ? possible[0] : null) ?? null;
-  return {
-    options: () => options,
-    form: (_: number, d: Duration): DurationForm | null => {
-      if (heading === 'h') return 'colon' in d ? 'h:mm' : 'h';
-      if (heading === 'min' || heading === 's' || heading === 'm:ss') return 'colon' in d ? 'm:ss' : heading === 's' ? 's' : 'min';
-      return settled;
-    },
-  };
-}
-
-/** Minutes between a start and an end that stand in a record and need no further word. */
-function spanOf(r: SheetRecord, columns: readonly SheetColumn[]): number | null {
-  const at = (field: SheetField) => {
-    const c = columns.find((x) => x.field === field);
-    const read = c && !isEmpty(r.cells[c.n - 1]) ? whenOf(r.cells[c.n - 1] as string) : null;
-    return read && !('code' in read) ? read : null;
-  };
-  const [start, end, date] = [at('start'), at('end'), at('date')];
-  if (!start?.time || !end?.time) return null;
-  const day = (x: DatePart | null | undefined) => (x && 'plain' in x ? Date.UTC(x.plain[0], x.plain[1] - 1, x.plain[2]) : null);
-  const [s, e] = [day(start.date ?? date?.date), day(end.date ?? start.date ?? date?.date)];
-  if (!start.date && !end.date && !date) return null;
-  const clock = (t: { h: number; min: number; s: number }) => t.h * 60 + t.min + t.s / 60;
-  const days = s !== null && e !== null ? (e - s) / 60_000 : 0;
-  const span = days + clock(end.time) - clock(start.time);
-  return span < 0 ? span + 1440 : span;
 }
 
 /** Rows that ask the same ask it once. A time that comes twice is each row's own question. */
