@@ -2,8 +2,6 @@ import type { RowDataPacket } from 'mysql2/promise';
 import { billTotals } from '@/core/tariff/checked-bill';
 import { longestFirst, type OpenItem, openItems } from '@/core/tariff/open-items';
 import { localDay } from '@/core/units/zoned';
-import { deriveVisit } from '@/core/visit/derive';
-import { payloadProblem } from '@/core/visit/payloads';
 import { seesAll } from '@/core/visit/private';
 import type { SignedIn } from '../accounts/sessions';
 import { now } from '../clock';
@@ -11,6 +9,7 @@ import { fromBin, toBin } from '../db/binary-id';
 import { figuresOf } from '../figures/refresh';
 import { recordsWhere } from '../records/record-tables';
 import { pricesAgainst } from '../visits/bill-check';
+import { derivedVisits } from '../visits/derived-visits';
 import { eventsOfVisits } from '../visits/event-rows';
 import { seen, seenBy } from '../visits/seen-by';
 
@@ -26,8 +25,7 @@ export async function openList(who: SignedIn): Promise<{ items: (OpenItem & { pl
     [toBin(householdId), seenBy(personId)],
   );
   const ids = rows.map((r) => fromBin(r.id));
-  const events = await eventsOfVisits(householdId, ids);
-  const visits = ids.map((id) => deriveVisit(id, events.get(id) ?? [], payloadProblem)).filter((v) => seesAll(v, personId));
+  const visits = [...(await derivedVisits(await eventsOfVisits(householdId, ids))).values()].filter((v) => seesAll(v, personId));
   const sites = new Map((await recordsWhere(householdId, 'site', 'id', [...new Set(visits.flatMap((v) => v.siteId ?? []))])).map((s) => [s.id, s]));
   const against = await pricesAgainst(householdId, [...sites.values()]);
   const items = visits.flatMap((v) => {

@@ -3,16 +3,14 @@ import { faultLabel } from '@/core/faults/fault-list';
 import type { Where } from '@/core/figures/figure';
 import { sessionLooks } from '@/core/power/session-looks';
 import { findWords } from '@/core/records/find-text';
-import type { Steps } from '@/core/units/steps';
 import { localDay, localMonth, printDate, printLongDate } from '@/core/units/zoned';
 import { DEFINITION_VERSION } from '@/core/visit/definitions-version';
-import { deriveVisit, type Visit } from '@/core/visit/derive';
-import { payloadProblem } from '@/core/visit/payloads';
+import type { Visit } from '@/core/visit/derive';
 import { privateTo } from '@/core/visit/private';
 import { thinTape } from '@/core/visit/tape';
 import { fromBin, toBin, toBinOrNull } from '../db/binary-id';
 import { pool, type Reader } from '../db/pool';
-import { unhurried } from '../unhurried';
+import { derivedVisits } from '../visits/derived-visits';
 import { eventsOfVisits } from '../visits/event-rows';
 import { billsAgainst } from './bills-against';
 import { ATTEMPT_COLUMNS, attemptRows, VISIT_COLUMNS, visitRow } from './figure-rows';
@@ -35,21 +33,11 @@ export async function deriveVisits(householdId: string, visitIds: readonly strin
     ...visitIds.map(toBin),
   ]);
   const events = await eventsOfVisits(householdId, visitIds, on);
-  return unhurried(deriving(revs, events));
-}
-
-function* deriving(revs: readonly RowDataPacket[], events: Awaited<ReturnType<typeof eventsOfVisits>>): Steps<Derived[]> {
-  const out: Derived[] = [];
-  for (const { id, rev } of revs) {
-    const visitId = fromBin(id);
-    try {
-      out.push({ visit: deriveVisit(visitId, events.get(visitId) ?? [], payloadProblem), rev: Number(rev) });
-    } catch (error) {
-      console.error(`the figures of visit ${visitId} could not be derived`, error);
-    }
-    yield;
-  }
-  return out;
+  const derived = await derivedVisits(revs.map(({ id }) => [fromBin(id), events.get(fromBin(id)) ?? []] as const));
+  return revs.flatMap(({ id, rev }): Derived[] => {
+    const visit = derived.get(fromBin(id));
+    return visit ? [{ visit, rev: Number(rev) }] : [];
+  });
 }
 
 /** Where the places that these visits name belong. */

@@ -1,11 +1,9 @@
 import type { RowDataPacket } from 'mysql2/promise';
-import type { Steps } from '@/core/units/steps';
-import { deriveVisit, type Visit } from '@/core/visit/derive';
-import { payloadProblem } from '@/core/visit/payloads';
+import type { Visit } from '@/core/visit/derive';
 import type { Member } from '../accounts/who';
 import { fromBin, toBin } from '../db/binary-id';
 import { figuresOf } from '../figures/refresh';
-import { unhurried } from '../unhurried';
+import { derivedVisits } from '../visits/derived-visits';
 import { eventsOfVisits } from '../visits/event-rows';
 import { seen, seenBy } from '../visits/seen-by';
 
@@ -33,15 +31,7 @@ export async function visitsAround(who: Member, instants: readonly number[]): Pr
   });
   for (let from = 0; from < near.length; from += PORTION) {
     const ids = near.slice(from, from + PORTION).map((r) => fromBin(r.id));
-    const events = await eventsOfVisits(who.householdId, ids);
-    await unhurried(
-      (function* (): Steps<void> {
-        for (const [id, of] of events) {
-          out.set(id, deriveVisit(id, of, payloadProblem));
-          yield;
-        }
-      })(),
-    );
+    for (const [id, visit] of await derivedVisits(await eventsOfVisits(who.householdId, ids))) out.set(id, visit);
   }
   return out;
 }

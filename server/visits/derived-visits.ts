@@ -1,0 +1,22 @@
+import type { Steps } from '@/core/units/steps';
+import { deriveVisit, type Visit } from '@/core/visit/derive';
+import type { StoredEvent } from '@/core/visit/event';
+import { payloadProblem } from '@/core/visit/payloads';
+import { unhurried } from '../unhurried';
+
+/** Visits derived from their events, by id, in turns with what else is asked. One that cannot be is told in the log and hinders no other. */
+export const derivedVisits = (events: Iterable<readonly [visitId: string, events: readonly StoredEvent[]]>): Promise<Map<string, Visit>> =>
+  unhurried(deriving(events));
+
+function* deriving(events: Iterable<readonly [string, readonly StoredEvent[]]>): Steps<Map<string, Visit>> {
+  const out = new Map<string, Visit>();
+  for (const [visitId, own] of events) {
+    try {
+      out.set(visitId, deriveVisit(visitId, own, payloadProblem));
+    } catch (error) {
+      console.error(`visit ${visitId} could not be derived`, error);
+    }
+    yield;
+  }
+  return out;
+}
