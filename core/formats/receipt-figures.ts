@@ -1,6 +1,6 @@
 import { isCode } from './sheet-columns';
 import type { Mark } from './sheet-figures';
-import { figureOf, isOpen, valueOf } from './sheet-figures';
+import { figureOf, isOpen, markAlone, valueOf } from './sheet-figures';
 import words from './sheet-words.json';
 
 /** Why a figure of a receipt is not told. */
@@ -25,11 +25,10 @@ const BARE = new RegExp(`(?<![\\p{L}\\p{N}.,:/\\-\u2212+])([+\\-\u2212]?)(${NUMB
 const lostMark = (digits: string): boolean => /^\d{4,}$/.test(digits);
 
 function decimal(digits: string, negative: boolean, openMark: Mark | null): Found {
-  const figure = figureOf(digits, 'minutes');
+  const figure = figureOf(digits, 'time');
   if (!figure || (isOpen(figure) && openMark === null)) return { why: 'mark', key: digits };
-  const own = figure.can.length === 1 ? (figure.can[0] as Mark) : (openMark ?? '.');
   // The mark that both can be is the decimal one.
-  const mark = isOpen(figure) ? (digits.includes(',') ? ',' : '.') : own;
+  const mark = markAlone(figure);
   const value = valueOf(figure, mark).times(negative ? -1 : 1);
   // As many decimals as are printed: 12.20 stays 12.20.
   const decimals = digits.includes(mark) ? digits.length - digits.lastIndexOf(mark) - 1 : 0;
@@ -43,7 +42,7 @@ export function energies(text: string): Found[] {
     if (lostMark(digits) && !wh) return { why: 'mark', key: digits };
     const found = decimal(digits, false, '.');
     if (!wh || !('value' in found)) return found;
-    const kWh = figureOf(found.value, 'minutes');
+    const kWh = figureOf(found.value, 'time');
     const value = kWh ? valueOf(kWh, '.').div(1000) : null;
     return value ? { value: value.toFixed(), key: value.toString() } : found;
   });

@@ -2,7 +2,8 @@ import { fold } from './match-sessions';
 import { amounts, bareAmount, currencies, energies, type Found, hasFigure, type ReceiptWhy } from './receipt-figures';
 import { isNotPaid, type ReceiptLine, receiptLines } from './receipt-lines';
 import { dateAt, isDay, weekdayOf, type Ymd } from './sheet-dates';
-import { durationOf } from './sheet-durations';
+import { type Duration, durationOf, inForm } from './sheet-durations';
+import { markAlone, valueOf } from './sheet-figures';
 import words from './sheet-words.json';
 
 export type ReceiptField = 'kWh' | 'amount' | 'currency' | 'minutes' | 'date' | 'site';
@@ -104,11 +105,17 @@ function minutesOf(lines: readonly ReceiptLine[]): Told<number> {
 }
 
 function settled(all: readonly ReturnType<typeof durationOf>[]): Told<number> {
-  const minutes = new Set(all.flatMap((d) => (d && 'minutes' in d ? [d.minutes] : [])));
+  const minutes = new Set(all.flatMap((d) => (d === null ? [] : (told(d) ?? []))));
   const [first] = minutes;
   if (minutes.size > 1) return { why: 'several' };
   if (first === undefined) return { why: all.length > 0 ? 'form' : 'not_printed' };
   return first > MOST.minutes ? { why: 'bounds' } : { value: first };
+}
+
+/** Minutes of a duration that says its unit; `null` of one that leaves it open. */
+function told(d: Duration): number | null {
+  if ('minutes' in d) return d.minutes;
+  return 'figure' in d && d.unit ? inForm(d, d.unit, Number(valueOf(d.figure, markAlone(d.figure)))) : null;
 }
 
 type Dated = { dmy: Ymd | null; mdy: Ymd | null; begin: boolean };

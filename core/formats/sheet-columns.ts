@@ -50,10 +50,12 @@ export function columnOf(heading: string, n: number): SheetColumn {
     .trim();
   const column: SheetColumn = { n, heading: heading.trim(), field: HEADINGS.get(text) ?? null, unit: null, currency: null };
   if (column.field) return { ...column, unit: text.split(' ').some((w) => MINUTE_WORDS.has(w)) ? 'min' : null };
+  const all = text.split(' ').filter(Boolean);
+  // "Price per kWh (EUR)": the unit is part of the phrase, the currency beside it.
+  const phrase = HEADINGS.get(all.filter((w) => !currencyWord(w)).join(' ')) ?? null;
   const left: string[] = [];
   let perKWh = false;
-  for (const word of text.split(' ').filter(Boolean)) {
-    if (MINUTE_WORDS.has(word)) column.unit ??= 'min';
+  for (const word of all) {
     const currency = currencyWord(word);
     const per = /^(.*)\/kwh$/.exec(word)?.[1];
     if (per !== undefined && (per === '' || currencyWord(per))) {
@@ -63,7 +65,10 @@ export function columnOf(heading: string, n: number): SheetColumn {
     else if (UNITS.has(word)) column.unit ??= UNITS.get(word) as string;
     else left.push(word);
   }
+  // "Minutes (h:mm)": a unit that is written out says more than the word.
+  if (all.some((w) => MINUTE_WORDS.has(w))) column.unit ??= 'min';
   const rest = left.join(' ');
+  if (phrase === 'perKWh') return { ...column, field: phrase, unit: null };
   if (perKWh) column.field = 'perKWh';
   else if (HEADINGS.has(rest)) column.field = HEADINGS.get(rest) ?? null;
   else if (rest === '')

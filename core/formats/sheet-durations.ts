@@ -1,8 +1,8 @@
 import type { Figure } from './sheet-figures';
 import { figureOf } from './sheet-figures';
 
-/** A duration as written: settled in minutes, by a colon alone (h:mm or m:ss), or a bare figure whose unit is open. */
-export type Duration = { minutes: number } | { colon: readonly [number, number] } | { figure: Figure };
+/** A duration as written: settled in minutes, by a colon alone (h:mm or m:ss), or a figure, whose decimal mark is open still and its unit too where none is written. */
+export type Duration = { minutes: number } | { colon: readonly [number, number] } | { figure: Figure; unit: 'h' | 'min' | 's' | null };
 
 const num = (text: string) => Number(text.replace(',', '.'));
 /** Reads a duration; `null` where it is none. */
@@ -25,14 +25,12 @@ export function durationOf(cell: string): Duration | null {
   }
   const united = /^(.*?)\s*(hours|hour|hr|h|std|ur|u|minutes|minuten|minute|mins|min|sec|s)\.?$/i.exec(text);
   if (united) {
-    const figure = figureOf(united[1] ?? '', 'minutes');
-    if (!figure || figure.negative) return null;
+    const figure = figureOf(united[1] ?? '', 'time');
     const unit = (united[2] ?? '').toLowerCase();
-    const per = /^(h|hr|hour|hours|std|ur|u)$/.test(unit) ? 60 : unit.startsWith('m') ? 1 : 1 / 60;
-    return { minutes: num(figure.digits) * per };
+    return figure && { figure, unit: /^(h|hr|hour|hours|std|ur|u)$/.test(unit) ? 'h' : unit.startsWith('m') ? 'min' : 's' };
   }
-  const figure = figureOf(text, 'minutes');
-  return figure ? { figure } : null;
+  const figure = figureOf(text, 'time');
+  return figure && { figure, unit: null };
 }
 
 export type DurationForm = 'h:mm' | 'm:ss' | 'min' | 'h' | 's';

@@ -4,15 +4,15 @@ import { currenciesOf, currencyWord } from './sheet-columns';
 export type Mark = ',' | '.';
 /** A figure as it is written, its decimal mark not settled yet. `can`: the marks it can be read by. */
 export type Figure = { digits: string; negative: boolean; unit: string | null; currencies: string[]; can: Mark[] };
-export type FigureKind = 'kWh' | 'amount' | 'perKWh' | 'soc' | 'handshake' | 'minutes';
+export type FigureKind = 'kWh' | 'amount' | 'perKWh' | 'soc' | 'time';
 
 const UNITS: Readonly<Record<FigureKind, RegExp>> = {
   kWh: /(kwh|wh)$/i,
   amount: /(?!)/,
   perKWh: /\/\s*kwh$/i,
   soc: /%$/,
-  handshake: /(sec|min|s)$/i,
-  minutes: /(?!)/,
+  // Its unit is the duration's.
+  time: /(?!)/,
 };
 const MONEY: ReadonlySet<FigureKind> = new Set(['amount', 'perKWh']);
 
@@ -80,6 +80,9 @@ function canBe(text: string, mark: Mark): boolean {
 export const isOpen = (f: Figure): boolean => f.can.length > 1 && /[.,]/.test(f.digits);
 /** The mark that a figure proves; `null` where it proves none. */
 export const proves = (f: Figure): Mark | null => (f.can.length === 1 && /[.,]/.test(f.digits) ? (f.can[0] as Mark) : null);
+
+/** The decimal mark of a figure by itself: the one it proves, else the one that is written in it. */
+export const markAlone = (f: Figure): Mark => (isOpen(f) ? (f.digits.includes(',') ? ',' : '.') : (f.can[0] as Mark));
 
 /** The value by a decimal mark, at most six decimals, half up. */
 export function valueOf(f: Figure, mark: Mark): Big {

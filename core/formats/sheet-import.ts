@@ -142,7 +142,8 @@ export function* readingSheet(bytes: Uint8Array, world: SheetWorld, settings: Sh
     const { row, reasons, asks: own } = readRow(r.line, r.cells, rules, world, settings);
     const doubtful =
       askEncoding && decoded.other !== null && text.slice(r.from, r.to) !== (text === decoded.text ? decoded.other : decoded.text).slice(r.from, r.to);
-    if (reasons.length > 0) refused.push({ line: r.line, reasons, cells: r.cells });
+    // While it is not known what a column is of, nothing is refused for what stands in it.
+    if (reasons.length > 0 && !open) refused.push({ line: r.line, reasons, cells: r.cells });
     else if (open || doubtful || !row) {
       waiting.add(r.line);
       for (const a of own) ask(a, r.line);
@@ -249,7 +250,7 @@ function asking(asks: SheetAsk[]): (a: { code: string; column: number | null; op
     const key = `${a.code} ${a.column} ${a.options.join()}`;
     const same = a.code === 'time_twice' ? undefined : open.get(key);
     if (same) {
-      same.lines.push(line);
+      if (same.lines.at(-1) !== line) same.lines.push(line);
       return;
     }
     const made = { ...a, lines: [line] };

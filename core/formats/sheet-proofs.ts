@@ -13,8 +13,8 @@ const FIGURES: readonly [SheetField, FigureKind][] = [
   ['kWh', 'kWh'],
   ['amount', 'amount'],
   ['perKWh', 'perKWh'],
-  ['minutes', 'minutes'],
-  ['handshake_s', 'handshake'],
+  ['minutes', 'time'],
+  ['handshake_s', 'time'],
   ['socFrom', 'soc'],
   ['socTo', 'soc'],
 ];
@@ -22,7 +22,7 @@ const FIGURES: readonly [SheetField, FigureKind][] = [
 /** The bare figure in a cell of a field, where there is one. */
 function figureIn(cell: string | undefined, kind: FigureKind): Figure | null {
   if (isEmpty(cell)) return null;
-  if (kind !== 'minutes') return figureOf(cell as string, kind);
+  if (kind !== 'time') return figureOf(cell as string, kind);
   const d = durationOf(cell as string);
   return d && 'figure' in d ? d.figure : null;
 }
@@ -92,13 +92,14 @@ export function* orderOf(data: readonly SheetRecord[], columns: readonly SheetCo
   return proved.size === 1 ? ([...proved][0] as 'dmy' | 'mdy') : null;
 }
 
+const isColon = (form: DurationForm) => form === 'h:mm' || form === 'm:ss';
 /** The form of durations that do not say theirs: of two or three the only one under which none is too long or disagrees with a start and end. */
 export function* formsOf(
   data: readonly SheetRecord[],
   columns: readonly SheetColumn[],
   answer: (code: string, column?: number | null) => unknown,
   marks: { of: Map<number, Mark> },
-): Steps<{ options: () => readonly DurationForm[]; form: (n: number, d: Duration) => DurationForm | null }> {
+): Steps<{ options: () => readonly DurationForm[]; form: (n: number, d: Duration) => DurationForm | 'other' | null }> {
   const c = columns.find((x) => x.field === 'minutes');
   const heading = c?.unit ?? null;
   const bare: { r: SheetRecord; d: Exclude<Duration, { minutes: number }> }[] = [];
@@ -106,7 +107,7 @@ export function* formsOf(
     if (i % ROWS_A_STEP === 0) yield;
     const cell = c && r.cells[c.n - 1];
     const d = isEmpty(cell) ? null : durationOf(cell as string);
-    if (d && !('minutes' in d)) bare.push({ r, d });
+    if (d && !('minutes' in d || ('figure' in d && d.unit))) bare.push({ r, d });
   }
   const options: readonly DurationForm[] = bare[0] && 'colon' in bare[0].d ? ['h:mm', 'm:ss'] : ['min', 'h', 's'];
   const said = c ? (answer('duration_form', c.n) as DurationForm | undefined) : undefined;
@@ -120,18 +121,20 @@ export function* formsOf(
     if (i % ROWS_A_STEP === 0) yield;
     const span = spanOf(r, columns);
     possible = possible.filter((form) => {
-      if ('colon' in d !== (form === 'h:mm' || form === 'm:ss')) return true;
-      const minutes = inForm(d, form, value(d));
+      if ('colon' in d !== isColon(form)) return true;
+      const bareValue = value(d);
+      if ('figure' in d && bareValue === null) return true;
+      const minutes = inForm(d, form, bareValue);
       return minutes <= 2880 && (span === null || Math.abs(span - minutes) <= 2);
     });
   }
   const settled = said ?? (possible.length === 1 ? possible[0] : null) ?? null;
   return {
     options: () => options,
-    form: (_: number, d: Duration): DurationForm | null => {
+    form: (_: number, d: Duration): DurationForm | 'other' | null => {
       if (heading === 'h') return 'colon' in d ? 'h:mm' : 'h';
       if (heading === 'min' || heading === 's' || heading === 'm:ss') return 'colon' in d ? 'm:ss' : heading === 's' ? 's' : 'min';
-      return settled;
+      return settled !== null && 'colon' in d !== isColon(settled) ? 'other' : settled;
     },
   };
 }

@@ -48,7 +48,8 @@ export type SheetRules = {
   columns: readonly SheetColumn[];
   mark: (column: number) => Mark | null;
   order: 'dmy' | 'mdy' | null;
-  form: (column: number, d: Duration) => DurationForm | null;
+  /** `other`: its column's durations are written in another form. */
+  form: (column: number, d: Duration) => DurationForm | 'other' | null;
   formOptions: (column: number) => readonly string[];
   energyUnit: (column: number) => 'kWh' | 'Wh' | null;
   currency: string | null;
@@ -233,20 +234,21 @@ export function readRow(line: number, cells: readonly string[], rules: SheetRule
     if (!first) return null;
     const own = column('currency');
     const written = cellOf(own);
-    if (own && written !== null && !currencyWord(written.toLowerCase())) return no(own.n, 'bad_currency');
-    const said = [...paid.flatMap((p) => p.said), ...(written === null ? [] : [written])];
+    const bad = own && written !== null && !currencyWord(written.toLowerCase());
+    if (bad) no(own.n, 'bad_currency');
+    const said = [...paid.flatMap((p) => p.said), ...(written === null || bad ? [] : [written])];
     const codes = new Set(said.filter(isCode).map((s) => s.toUpperCase()));
     const signs = said.filter((s) => !isCode(s));
     const [code] = codes;
-    if (codes.size > 1 || (code && signs.some((s) => !currenciesOf(s).includes(code)))) return no(first.c.n, 'currency_conflict');
+    const common = (of: readonly string[]) => currenciesOf(of[0] as string).filter((x) => of.every((s) => currenciesOf(s).includes(x)));
+    const disagree = code ? signs.some((s) => !currenciesOf(s).includes(code)) : signs.length > 0 && common(signs).length === 0;
+    if (codes.size > 1 || disagree) return no(first.c.n, 'currency_conflict');
+    if (bad) return null;
     if (code) return code;
     const heading = paid.find((p) => p.c.currency)?.c.currency ?? null;
     if (signs.length === 0 && heading && isCode(heading)) return heading;
-    const sign = signs[0] ?? heading;
-    if (sign) {
-      const sets = (signs.length > 0 ? signs : [sign]).map(currenciesOf);
-      const set = (sets[0] ?? []).filter((x) => sets.every((s) => s.includes(x)));
-      if (set.length === 0) return no(first.c.n, 'currency_conflict');
+    if (signs.length > 0 || heading) {
+      const set = common(signs.length > 0 ? signs : [heading as string]);
       if (set.length === 1) return set[0] as string;
       const chosen = settings.currency && set.includes(settings.currency) ? settings.currency : rules.symbol(set);
       return chosen ?? ask('currency_symbol', null, set);
@@ -267,8 +269,9 @@ export function readRow(line: number, cells: readonly string[], rules: SheetRule
       if (mark === null) return ask('decimal_mark', c.n, [',', '.']);
       value = Number(valueOf(d.figure, mark));
     }
-    const form = 'minutes' in d ? 'min' : rules.form(c.n, d);
+    const form = 'minutes' in d ? 'min' : ('figure' in d && d.unit) || rules.form(c.n, d);
     if (form === null) return ask('duration_form', c.n, rules.formOptions(c.n));
+    if (form === 'other') return no(c.n, 'bad_duration');
     const found = inForm(d, form, value);
     return within(found, BOUNDS.minutes) ? Math.round(found * 1e6) / 1e6 : no(c.n, 'out_of_bounds');
   }
@@ -279,14 +282,15 @@ export function readRow(line: number, cells: readonly string[], rules: SheetRule
     if (!c || cell === null) return null;
     if (cell.normalize('NFKC').startsWith('=')) return no(c.n, 'formula');
     const d = durationOf(cell);
+    if (!d) return no(c.n, 'bad_number');
     let seconds: number;
-    if (d && 'colon' in d) seconds = d.colon[0] * 60 + d.colon[1];
-    else if (d && 'minutes' in d && !/^[\d.,\s]+(s|sec|min)$/i.test(cell.trim())) seconds = d.minutes * 60;
+    if ('colon' in d) seconds = d.colon[0] * 60 + d.colon[1];
+    else if ('minutes' in d) seconds = d.minutes * 60;
     else {
-      const read = figure(c, cell, 'handshake');
-      if (!read) return null;
-      const unit = read.f.unit ?? c.unit?.toLowerCase() ?? 's';
-      seconds = Number(read.value) * (unit === 'min' ? 60 : unit === 'h' ? 3600 : 1);
+      const mark = isOpen(d.figure) ? rules.mark(c.n) : (d.figure.can[0] as Mark);
+      if (mark === null) return ask('decimal_mark', c.n, [',', '.']);
+      const unit = d.unit ?? c.unit?.toLowerCase() ?? 's';
+      seconds = Number(valueOf(d.figure, mark)) * (unit === 'min' ? 60 : unit === 'h' ? 3600 : 1);
     }
     return within(seconds, BOUNDS.handshake) ? Math.round(seconds * 1e6) / 1e6 : no(c.n, 'out_of_bounds');
   }
@@ -349,7 +353,7 @@ export function readRow(line: number, cells: readonly string[], rules: SheetRule
     // A start is told, or a day alone.
     if (at && day && (start || !end?.time || date?.time || minutesCell === null)) {
       if (!time) {
-        if (!start && end?.time) return no(at.c.n, 'no_time');
+        if (!start && end?.time) return noTime();
         const noon = instantsOf(day, { h: 12, min: 0, s: 0, ms: 0, precision: 'min', offset_min: null }, zone)[0] as number;
         return early(noon, at.c) === null || late(noon, at.c) === null ? null : { start: noon, precision: 'day', end: null };
       }
@@ -360,16 +364,20 @@ export function readRow(line: number, cells: readonly string[], rules: SheetRule
       return settle(starts, told, at.c, end?.c ?? null, time.precision, late, early);
     }
     if (end?.time && (end.date ?? date?.date)) {
-      if (minutesCell === null) return no((column('start') ?? column('date') ?? end.c).n, 'no_time');
+      if (minutesCell === null) return noTime();
       if (minutes === null) return null;
       const ends = instantsOf((end.date ?? date?.date) as Ymd, end.time, zone);
       if (ends.length === 0) return no(end.c.n, 'time_skipped');
       const stop = ends.length > 1 ? pick(ends, end.c.n) : (ends[0] as number);
       if (stop === null) return null;
       warnings.push('start_from_end');
-      const begun = stop - minutes * 60_000;
+      const begun = Math.round(stop - minutes * 60_000);
       return early(begun, end.c) === null || late(stop, end.c) === null ? null : { start: begun, precision: 'min', end: stop };
     }
+    return noTime();
+  }
+
+  function noTime(): null {
     return no((column('start') ?? column('date') ?? column('end'))?.n ?? 1, 'no_time');
   }
 
@@ -414,8 +422,9 @@ export function readRow(line: number, cells: readonly string[], rules: SheetRule
       if (told.nextDay.has(stop)) warnings.push('end_next_day');
       if (minutes !== null && disagree(start, stop, minutes)) warnings.push('times_disagree');
     }
-    const fine = early(start, startColumn) !== null && late(start, startColumn) !== null && (stop === null || !endColumn || late(stop, endColumn) !== null);
-    return fine ? { start, precision, end: stop } : null;
+    // Each of the two is told, not the first alone.
+    const fine = [early(start, startColumn), late(start, startColumn), ...(stop !== null && endColumn ? [late(stop, endColumn)] : [])];
+    return fine.includes(null) ? null : { start, precision, end: stop };
   }
 }
 

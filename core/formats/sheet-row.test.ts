@@ -1,0 +1,142 @@
+import sheets from './fixtures/sheets-in.json';
+import { readSheet, type SheetAnswer } from './sheet-import';
+
+// One row beside the plain one at a time: what a sheet of many years holds somewhere.
+const settings = { zone: 'Europe/Ljubljana', now: Date.UTC(2025, 10, 20), currency: 'EUR' };
+const read = (lines: readonly string[], answers: readonly SheetAnswer[] = [], own: { currency: string | null } = settings) => {
+  const got = readSheet(new TextEncoder().encode(lines.join('\n')), sheets.world, { ...settings, ...own }, answers);
+  if (!got.ok) throw new Error(got.code);
+  return got;
+};
+const reasons = (got: ReturnType<typeof read>) => got.refused.map((r) => r.reasons.map((x) => `${x.column} ${x.code}`).sort());
+const START = '2025-10-14 13:52;Vrba Crossing';
+
+describe('durations', () => {
+  const minutes = (heading: string, cells: readonly string[], answers: readonly SheetAnswer[] = []) =>
+    read([`Start;Station;${heading}`, ...cells.map((c) => `${START};${c}`)], answers);
+  it.each([
+    ['1.234,5 min', 1234.5],
+    ['1,234.5 min', 1234.5],
+    ['1,25 h', 75],
+    ['1.25 hours', 75],
+    ['90,5 s', 1.508333],
+    ['2 std', 120],
+    ['0,5 mins', 0.5],
+  ])('%s is so many minutes', (cell, want) => expect(minutes('Duration', [cell]).accepted.map((r) => r.minutes)).toEqual([want]));
+  it('a figure with its unit is read by the mark of its column, and asks for it where none is proved', () => {
+    const cells = ['1,250 h', '90 min'];
+    expect(minutes('Duration', cells).asks).toEqual([{ code: 'decimal_mark', column: 3, options: [',', '.'], lines: [2] }]);
+    const said = (answer: string) => minutes('Duration', cells, [{ code: 'decimal_mark', column: 3, answer }]);
+    expect(said(',').accepted.map((r) => r.minutes)).toEqual([75, 90]);
+    expect(reasons(said('.'))).toEqual([['3 out_of_bounds']]);
+    expect(minutes('Duration', ['1,250 h', '1,5 h']).accepted.map((r) => r.minutes)).toEqual([75, 90]);
+    expect(minutes('Duration', ['1,250 h', '1,5 h']).dialect.decimal).toBe(',');
+  });
+  it('below nothing it is out of bounds, with its unit as without', () =>
+    expect(reasons(minutes('Duration (min)', ['-5', '-5 min']))).toEqual([['3 out_of_bounds'], ['3 out_of_bounds']]));
+  it('what is written in another form than its column is not guessed', () => {
+    expect(reasons(minutes('Duration', ['75', '3:49', '2000']))).toEqual([]);
+    const said = (cells: readonly string[], answer: string) => reasons(minutes('Duration', cells, [{ code: 'duration_form', column: 3, answer }]));
+    expect(said(['75', '3:49'], 'min')).toEqual([['3 bad_duration']]);
+    expect(said(['3:49', '75'], 'h:mm')).toEqual([['3 bad_duration']]);
+  });
+  it('a figure whose mark is open rules no form out', () => {
+    // 1,250 can be minutes or hours until its mark is known; 1500 can be no hours.
+    const rows = ['Start;End;Station;Duration', '2025-10-14 13:00;2025-10-14 14:15;Vrba Crossing;1,250', '2025-10-13 08:00;;Vrba Crossing;75'];
+    const forms = (answers: readonly SheetAnswer[]) => read(rows, answers).asks.map((a) => a.code);
+    expect(forms([])).toEqual(['decimal_mark', 'duration_form']);
+  });
+  it('the unit that is written out in a heading says more than its word', () => {
+    expect(minutes('Minutes (h:mm)', ['1:05']).accepted.map((r) => r.minutes)).toEqual([65]);
+    expect(minutes('Minutes', ['1:05']).accepted[0]?.minutes).toBeCloseTo(1.083333, 6);
+  });
+});
+
+it.each([
+  ['Handshake', '1 min 5 s', 65],
+  ['Handshake', '1:05', 65],
+  ['Handshake', '12,5', 12.5],
+  ['Handshake', '1,5 min', 90],
+  ['Handshake (min)', '2', 120],
+  ['Handshake (min)', '30 s', 30],
+  ['Handshake', '0,5 h', 1800],
+])('%s %s is %d s', (heading, cell, want) => expect(read([`Start;Station;${heading}`, `${START};${cell}`]).accepted.map((r) => r.handshake_s)).toEqual([want]));
+it('a handshake that is none is refused, one of two marks is asked', () => {
+  expect(reasons(read(['Start;Station;Handshake', `${START};soon`, `${START};-1`, `${START};=A1`]))).toEqual([
+    ['3 bad_number'],
+    ['3 out_of_bounds'],
+    ['3 formula'],
+  ]);
+  expect(read(['Start;Station;Handshake', `${START};1,250`]).asks).toMatchObject([{ code: 'decimal_mark', column: 3, lines: [2] }]);
+});
+
+describe('times', () => {
+  it('a start from the end is a whole millisecond', () =>
+    expect(read(['End;Station;Duration', `${START};9 min 58 s`]).accepted.map((r) => r.start)).toEqual([Date.parse('2025-10-14T11:42:02Z')]));
+  it('both that lie ahead are told', () => {
+    expect(reasons(read(['Start;End;Station', '2025-12-01 10:00;2025-12-01 11:00;Vrba Crossing']))).toEqual([['1 in_future', '2 in_future']]);
+    expect(reasons(read(['Start;End;Station', '2025-11-21 23:30;2025-11-22 01:30;Vrba Crossing']))).toEqual([['2 in_future']]);
+    expect(reasons(read(['Start;End;Station', '1989-12-01 10:00;1989-12-01 11:00;Vrba Crossing']))).toEqual([['1 out_of_bounds']]);
+  });
+  it('an end by itself lacks its start, wherever the day stands', () => {
+    expect(reasons(read(['Date;Start;End;Station', '2025-10-14;;14:00;Vrba Crossing']))).toEqual([['2 no_time']]);
+    expect(reasons(read(['Date;End;Station', '2025-10-14;14:00;Vrba Crossing']))).toEqual([['1 no_time']]);
+    expect(reasons(read(['End;Station', '14:00;Vrba Crossing']))).toEqual([['1 no_time']]);
+  });
+  it('a row that asks one thing of two cells asks it once', () =>
+    expect(read(['Start;End;Station', '3/4/2025 10:00;3/4/2025 11:00;Vrba Crossing', '4/5/2025 10:00;;Vrba Crossing']).asks).toEqual([
+      { code: 'date_order', column: null, options: ['dmy', 'mdy'], lines: [2, 3] },
+    ]));
+});
+
+describe('columns', () => {
+  it('while it is open what a column is of, a row waits, whatever else stands in it', () => {
+    const rows = ['Start;Station;Price;Energy (kWh)', `${START};0,55;12,5`, `${START};0,55;lots`, `;;0,55;1`];
+    const open = read(rows);
+    expect([open.accepted, open.refused, open.waiting]).toEqual([[], [], [2, 3, 4]]);
+    expect(open.asks).toEqual([{ code: 'column_meaning', column: 3, options: ['amount', 'perKWh'], lines: [2, 3, 4] }]);
+    const said = read(rows, [{ code: 'column_meaning', column: 3, answer: 'perKWh' }]);
+    expect([said.accepted.map((r) => r.perKWh), reasons(said)]).toEqual([['0.55'], [['4 bad_number'], ['1 no_time', '2 no_site']]]);
+  });
+  it.each([
+    ['Price per kWh (EUR)', 'EUR'],
+    ['Price per kWh, £', '£'],
+    ['Preis pro kWh CHF', 'CHF'],
+    ['EUR/kWh', 'EUR'],
+    ['Price per kWh', null],
+  ])('%s is a price for a kWh', (heading, currency) =>
+    expect(read([`Start;Station;${heading}`, `${START};0,55`]).columns[2]).toEqual({ n: 3, heading, field: 'perKWh', unit: null, currency }),
+  );
+  it('a phrase with a currency is not of energy for its unit', () =>
+    expect(read(['Start;Station;Cost kWh EUR', `${START};5`]).columns[2]).toMatchObject({ field: 'amount', unit: 'kWh', currency: 'EUR' }));
+});
+
+describe('currencies', () => {
+  const money = (amount: string, price: string, currency: string, heading = 'Cost') =>
+    read([`Start;Station;${heading};Price per kWh;Currency`, `${START};${amount};${price};${currency}`], [], { currency: null });
+  it('a currency that is none, and cells that disagree, are both told', () => {
+    expect(reasons(money('38 £', '0,712 EUR', 'Taler'))).toEqual([['3 currency_conflict', '5 bad_currency']]);
+    expect(reasons(money('38 £', '0,712 €', 'Taler'))).toEqual([['3 currency_conflict', '5 bad_currency']]);
+    expect(reasons(money('38', '0,712', 'Taler'))).toEqual([['5 bad_currency']]);
+    expect(reasons(money('38 €', '', 'Taler'))).toEqual([['5 bad_currency']]);
+  });
+  it.each([
+    ['38 £', '0,712 €', '', ['3 currency_conflict']],
+    ['', '$ 0,5', 'SEK', ['4 currency_conflict']],
+    ['38 EUR', '', 'usd', ['3 currency_conflict']],
+  ])('%s, %s and %s disagree', (amount, price, currency, want) => expect(reasons(money(amount, price, currency))).toEqual([want]));
+  it.each([
+    ['5 kr', '', 'SEK', 'Cost', 'SEK'],
+    ['5 kr', '5 NOK', '', 'Cost', 'NOK'],
+    ['5', '', '', 'Cost (CHF)', 'CHF'],
+    ['5', '', '', 'Cost (£)', 'GBP'],
+    ['5 £', '', '', 'Cost (CHF)', 'GBP'],
+  ])('%s, %s, %s under %s is %s', (amount, price, currency, heading, want) =>
+    expect(money(amount, price, currency, heading).accepted.map((r) => r.currency)).toEqual([want]),
+  );
+  it('a sign of several is asked for its own', () => {
+    expect(money('5 kr', '', '').asks).toMatchObject([{ code: 'currency_symbol', options: ['SEK', 'NOK', 'DKK', 'ISK'], lines: [2] }]);
+    expect(money('5', '', '', 'Cost ($)').asks).toMatchObject([{ code: 'currency_symbol', options: ['USD', 'CAD', 'AUD', 'NZD'] }]);
+    expect(money('5', '', '').asks).toMatchObject([{ code: 'currency' }]);
+  });
+});
