@@ -4,7 +4,8 @@ import type { Member } from '../accounts/who';
 import { pool } from '../db/pool';
 import { addPlace, addSomebody, describeWithDatabase, newHousehold } from '../fixtures/household';
 import { markVisits } from '../visits/mark-visits';
-import { importSheet, undoSheet } from './import-sheet';
+import { importSheet } from './import-sheet';
+import { undoneTo, undoSheet } from './undo-sheet';
 
 afterAll(() => (process.env.DATABASE_URL ? pool().end() : undefined));
 const signedIn = (who: Member): SignedIn => ({
@@ -49,7 +50,7 @@ describeWithDatabase('a spreadsheet in a household of two', () => {
     expect([one, two].filter((ids) => ids?.includes(first as string))).toHaveLength(1);
     expect([one, two].filter((ids) => ids?.includes(null))).toHaveLength(1);
     const other = one?.includes(null) ? ines : tone;
-    expect(await undoSheet(other, preview.importId)).toBe(1);
+    expect(await undoSheet(other, preview.importId)).toEqual({ undone: 1, next: null });
     expect((await told(other, file, nothing, true)).taken).toBe(1);
   });
 });

@@ -25,11 +25,11 @@ import { unhurried } from '../unhurried';
 import { eventsOfVisits } from '../visits/event-rows';
 import { seen, seenBy } from '../visits/seen-by';
 import { HeldSheets } from './held-sheets';
-import { billInto, undoBills } from './imported-bills';
+import { billInto } from './imported-bills';
 import { idOf, importedEvent, sendImported } from './imported-events';
 import { answersAsked, habitOf, keepHabit } from './sheet-habits';
 import { visitsAround } from './visits-around';
-import { visitsOfImport } from './visits-of-import';
+import { restored, standingWithdrawals } from './visits-back';
 
 /** More rows a file does not have; one of more is sent in parts. */
 const MOST_ROWS = 100_000;
@@ -234,31 +234,8 @@ function previewOf(who: SignedIn, p: Prepared): SheetPreview {
   };
 }
 
-/** Takes back every visit of an import that still stands, and every bill of it that stands beside a recorded one; sites that were made for it stay. @returns how many */
-export async function undoSheet(who: Member, importId: string): Promise<number> {
-  held.forget();
-  const events: StoredEvent[] = [];
-  for await (const [visitId, own] of visitsOfImport(who, 'visit', importId)) {
-    const times = own.filter((e) => e.kind === 'withdrawal').length;
-    events.push(bookkept(who, visitId, own, idOf(visitId, `undo ${times}`), visitId, importId));
-  }
-  return (await sendImported(who, events)).taken + (await undoBills(who, importId));
-}
-
-/** Taken back before: every withdrawal of the visit that still stands is itself taken back. */
-const restored = (who: Member, visitId: string, own: readonly StoredEvent[], importId: string): StoredEvent[] =>
-  standingWithdrawals(visitId, own).map((e, i) => bookkept(who, visitId, own, idOf(e.id, 'again'), e.id, importId, i));
-
-const bookkept = (who: Member, visitId: string, own: readonly StoredEvent[], id: string, target: string, importId: string, after = 0): StoredEvent =>
-  importedEvent(who, {
-    id,
-    visitId,
-    zone: own[0]?.zone ?? 'UTC',
-    seq: Math.max(0, ...own.map((e) => e.seq)) + 1 + after,
-    kind: 'withdrawal',
-    payload: { target },
-    importId,
-  });
+/** What was read of sheets is forgotten: what was taken back can come in again. */
+export const forgetSheets = (): void => held.forget();
 
 /** The visit of each row by line: rows that say the same, in whichever file, are the same visit; within a file each stands for one more. */
 function* visitIds(who: Member, rows: readonly SheetRow[]): Steps<Map<number, string>> {
@@ -294,12 +271,6 @@ async function standing(who: Member, ids: readonly string[]): Promise<Map<string
       if (standingWithdrawals(id, own).every((e) => e.origin === 'imported')) out.set(id, 'withdrawn');
   }
   return out;
-}
-
-/** Withdrawals of a whole visit that are not themselves taken back. */
-function standingWithdrawals(visitId: string, own: readonly StoredEvent[]): StoredEvent[] {
-  const gone = new Set(own.filter((e) => e.kind === 'withdrawal').map((e) => String(e.payload.target)));
-  return own.filter((e) => e.kind === 'withdrawal' && e.payload.target === visitId && !gone.has(e.id));
 }
 
 /** For each row the recorded visit that it may be, by place, time and energy. @param own ids of the file's own visits, which are no others */

@@ -23,15 +23,19 @@ export async function billInto(who: Member, visit: Visit, seqs: Map<string, numb
 /** Takes back every bill of an import that still stands. @returns how many */
 export async function undoBills(who: Member, importId: string): Promise<number> {
   const events: StoredEvent[] = [];
-  const seqs = new Map<string, number>();
-  for await (const [visitId, own] of visitsOfImport(who, 'bill', importId)) {
-    const visit = deriveVisit(visitId, own, payloadProblem);
-    const times = own.filter((e) => e.kind === 'withdrawal').length;
-    for (const b of visit.bills)
-      if ((b.payload as { import?: unknown }).import === importId)
-        events.push(event(who, visit, seqs, idOf(who.householdId, `undo ${b.id} ${times}`), 'withdrawal', { target: b.id }, importId, undefined, own));
-  }
+  for await (const { visits } of visitsOfImport(who, 'bill', importId))
+    for (const [visitId, own] of visits) events.push(...billsBack(who, visitId, own, importId));
   return (await sendImported(who, events)).taken;
+}
+
+/** What takes back every bill of an import that stands beside a visit. @param own all events of the visit */
+export function billsBack(who: Member, visitId: string, own: readonly StoredEvent[], importId: string): StoredEvent[] {
+  const visit = deriveVisit(visitId, own, payloadProblem);
+  const times = own.filter((e) => e.kind === 'withdrawal').length;
+  const seqs = new Map<string, number>();
+  return visit.bills
+    .filter((b) => (b.payload as { import?: unknown }).import === importId)
+    .map((b) => event(who, visit, seqs, idOf(who.householdId, `undo ${b.id} ${times}`), 'withdrawal', { target: b.id }, importId, undefined, own));
 }
 
 /** The withdrawal that took a bill back and still stands. */

@@ -15,14 +15,17 @@ const LEFT = {
 const LOOKED_AT = 2_000;
 const READ = 200;
 
+/** Some visits of an import with all their events, and the last id that was looked at by then. */
+export type ImportPortion = { visits: ReadonlyMap<string, StoredEvent[]>; last: string };
+
 /**
- * The visits of an import that this person sees, with all their events: those that it made and that stand, or those that a bill of it was brought to. They come in portions, since no
- * one query may look through a ledger of a hundred thousand visits.
+ * The visits of an import that this person sees: those that it made and that stand, or those that a bill of it was brought to. They come in portions, in the order of their ids, since no
+ * one query may look through a ledger of a hundred thousand visits. @param from the id after which to look
  */
-export async function* visitsOfImport(who: Member, left: keyof typeof LEFT, importId: string): AsyncGenerator<[visitId: string, events: StoredEvent[]]> {
+export async function* visitsOfImport(who: Member, left: keyof typeof LEFT, importId: string, from: string | null = null): AsyncGenerator<ImportPortion> {
   const { kind, at, only } = LEFT[left];
   const db = await figuresOf(who.householdId);
-  for (let after: Buffer = Buffer.alloc(16); ; ) {
+  for (let after: Buffer = from === null ? Buffer.alloc(16) : toBin(from); ; ) {
     const [rows] = await db.execute<RowDataPacket[]>(
       `SELECT v.id, EXISTS (SELECT 1 FROM event e WHERE e.household_id = v.household_id AND e.visit_id = v.id AND e.kind = '${kind}' AND e.origin = 'imported'
                                AND JSON_VALUE(e.payload, '${at}') = ?) AS its
@@ -33,6 +36,9 @@ export async function* visitsOfImport(who: Member, left: keyof typeof LEFT, impo
     if (!last) return;
     after = last.id;
     const ids = rows.filter((r) => r.its).map((r) => fromBin(r.id));
-    for (let i = 0; i < ids.length; i += READ) yield* await eventsOfVisits(who.householdId, ids.slice(i, i + READ));
+    for (let i = 0; i < ids.length; i += READ) {
+      const some = ids.slice(i, i + READ);
+      yield { visits: await eventsOfVisits(who.householdId, some), last: some.at(-1) as string };
+    }
   }
 }

@@ -6,6 +6,7 @@ import { printMoney } from '@/core/units/money';
 import { printCount } from '@/core/units/print';
 import { printDate, printTime } from '@/core/units/zoned';
 import type { SheetLine, SheetPreview, SheetSite } from '@/server/formats/import-sheet';
+import type { Undone } from '@/server/formats/undo-sheet';
 import { ChooseFile, useFileWork } from '@/ui/forms/file-work';
 import { saveFile } from '@/ui/forms/save-file';
 import { SheetAsks } from './sheet-asks';
@@ -98,14 +99,26 @@ export function ImportSheet() {
   const undo = () =>
     void working(async () => {
       if (!seen || !file) return;
-      const answer = await fetch('/api/v1/import/sheet', {
-        method: 'DELETE',
-        headers: { 'content-type': 'application/json' },
-        body: JSON.stringify({ id: seen.importId }),
-      });
-      const { undone } = await answer.json();
+      stop.current = false;
+      let undone = 0;
+      let stopped = '';
+      for (let next: string | null | undefined; next !== null && !stopped; ) {
+        const answer: Response = await fetch('/api/v1/import/sheet', {
+          method: 'DELETE',
+          headers: { 'content-type': 'application/json' },
+          body: JSON.stringify({ id: seen.importId, next }),
+        });
+        if (!answer.ok) stopped = 'The rest could not be taken back just now.';
+        else {
+          const told: Undone = await answer.json();
+          undone += told.undone;
+          next = told.next;
+          if (next !== null) say(`${printCount(undone, 'row')} taken back …`);
+          if (next !== null && stop.current) stopped = 'Stopped. The same again goes on from there.';
+        }
+      }
       await send(file, answers, [], false);
-      say(answer.ok ? `${printCount(undone ?? 0, 'row')} taken back. Sites made for it stay.` : 'It could not be taken back just now.');
+      say(`${printCount(undone, 'row')} taken back. ${stopped || 'Sites made for it stay.'}`);
     }, true);
   const beside = seen?.rows.filter((r) => r.plan === 'near' && r.bills).map((r) => r.line) ?? [];
   const unnamed = Object.values(sites).some((n) => n.trim() === '');

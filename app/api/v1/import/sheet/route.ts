@@ -2,7 +2,8 @@ import * as z from 'zod';
 import { mayRecord } from '@/core/records/roles';
 import { isId } from '@/core/units/id';
 import { firstProblem, ownWords } from '@/core/units/own-words';
-import { importSheet, undoSheet } from '@/server/formats/import-sheet';
+import { importSheet } from '@/server/formats/import-sheet';
+import { undoneTo, undoSheet } from '@/server/formats/undo-sheet';
 import { answering, noStore } from '@/server/http/answer';
 import { perMinute } from '@/server/http/rate';
 import { notSignedIn, whoAsks } from '@/server/http/session-cookie';
@@ -70,14 +71,19 @@ function readAsked(text: string) {
   return { error: `${path}: ${reason}` };
 }
 
-/** Takes an import back as a whole: `{id}`. Its visits are withdrawn, as one would withdraw them by hand; sites made for it stay. */
+/**
+ * Takes an import back, some visits with each request: `{id}`, then `{id, next}` with what the last answer said until it says null. Its visits are withdrawn, as one would withdraw them by
+ * hand; sites made for it stay.
+ */
 export const DELETE = answering(async (request: Request): Promise<Response> => {
   const who = await whoAsks();
   if (!who) return notSignedIn();
   const body = await guardWrite(request);
   if (!body.ok) return body.response;
-  const id = (body.json as { id?: unknown } | null)?.id;
+  const { id, next } = (body.json ?? {}) as { id?: unknown; next?: unknown };
   if (!isId(id)) return Response.json({ error: 'id: must be that of an import' }, { status: 422, headers: noStore });
+  const from = next === undefined || next === null ? null : undoneTo(next);
+  if (next && !from) return Response.json({ error: 'next: must be as the last answer said it' }, { status: 422, headers: noStore });
   if (!mayRecord(who.role)) return Response.json({ error: NOT_YOURS }, { status: 403, headers: noStore });
-  return Response.json({ undone: await undoSheet(who, id) }, { headers: noStore });
+  return Response.json(await undoSheet(who, id, from), { headers: noStore });
 });
