@@ -1,5 +1,5 @@
 import Big from 'big.js';
-import { kmBetween, type Position, turned } from '../records/place-questions';
+import { farFrom, kmBetween, type Position, turned } from '../records/place-questions';
 import { firstBy } from '../units/grouped';
 import { isZone } from '../units/zoned';
 import { fold } from './match-sessions';
@@ -33,8 +33,7 @@ export type KnownPlace = { name: string; latitude: number | null; longitude: num
 /** True for a position that lies well off every coast. */
 export type AtSea = (latitude: number, longitude: number) => boolean;
 
-/** Beyond this from every known site, and from where it was known: worth a question, km. */
-const FAR_KM = 1500;
+/** Beyond this from where it was known: worth a question, km. */
 const MOVED_KM = 1;
 
 const isObject = (value: Json | undefined): value is JsonObject => value instanceof Map;
@@ -75,11 +74,11 @@ function crsName(crs: Json): string | null {
   return typeof name === 'string' ? name : null;
 }
 
-/** Known sites by their folded names, the first of several, and where those are that have a place. */
-type KnownHere = { byName: ReadonlyMap<string, KnownPlace>; placed: readonly Position[] };
+/** Known sites by their folded names, the first of several, and whether a position is far from every one that has a place. */
+type KnownHere = { byName: ReadonlyMap<string, KnownPlace>; isFar: (p: Position) => boolean };
 const knownHere = (known: readonly KnownPlace[]): KnownHere => ({
   byName: firstBy(known, (k) => fold(k.name)),
-  placed: known.flatMap(({ latitude, longitude }) => (latitude === null || longitude === null ? [] : [{ latitude, longitude }])),
+  isFar: farFrom(known.flatMap(({ latitude, longitude }) => (latitude === null || longitude === null ? [] : [{ latitude, longitude }]))),
 });
 
 function feature(f: Json, at: string, read: GeoRead, known: KnownHere, isAtSea: AtSea): void {
@@ -97,7 +96,7 @@ function feature(f: Json, at: string, read: GeoRead, known: KnownHere, isAtSea: 
   const network = said.get('network');
   const id = f.get('id');
   const same = known.byName.get(fold(name as string)) ?? null;
-  const { asks, better } = place ? questions(place, same, known.placed, isAtSea) : { asks: [], better: null };
+  const { asks, better } = place ? questions(place, same, known.isFar, isAtSea) : { asks: [], better: null };
   const taken = new Set(['name', 'zone', ...(typeof network === 'string' ? ['network'] : [])]);
   read.sites.push({
     pointer: at,
@@ -134,9 +133,8 @@ function placeOf(geometry: Json, at: string, breaches: GeoRead['breaches']): (Po
   return { latitude, longitude, altitude };
 }
 
-function questions(here: Position, same: KnownPlace | null, placed: readonly Position[], isAtSea: AtSea): Pick<GeoSite, 'asks' | 'better'> {
+function questions(here: Position, same: KnownPlace | null, far: KnownHere['isFar'], isAtSea: AtSea): Pick<GeoSite, 'asks' | 'better'> {
   const atSea = (p: Position) => isAtSea(p.latitude, p.longitude);
-  const far = (p: Position) => placed.length > 0 && placed.every((k) => kmBetween(k, p) > FAR_KM);
   const wrong = (p: Position) => atSea(p) || far(p);
   const other = turned(here);
   if (wrong(here) && other && !wrong(other)) return { asks: ['swapped'], better: [other.longitude, other.latitude] };

@@ -1,5 +1,6 @@
+import fc from 'fast-check';
 import tzlookup from 'tz-lookup';
-import { kmBetween, placeQuestions } from './place-questions';
+import { farFrom, kmBetween, placeQuestions } from './place-questions';
 
 const ask = (latitude: number | null, longitude: number | null, zone = 'Europe/Ljubljana', others = [{ latitude: 46.2, longitude: 14.7 }]) =>
   placeQuestions({ latitude, longitude, zone }, others, tzlookup);
@@ -27,4 +28,27 @@ describe('distance', () => {
     expect(kmBetween({ latitude: 0, longitude: 0 }, { latitude: 90, longitude: 0 })).toBeCloseTo(10007.557, 2));
   it('one minute of latitude is a nautical mile of 1.852 km within half a per cent', () =>
     expect(Math.abs(kmBetween({ latitude: 46, longitude: 14 }, { latitude: 46 + 1 / 60, longitude: 14 }) / 1.852 - 1)).toBeLessThan(0.005));
+});
+
+describe('far from every place', () => {
+  it('as the great-circle distances to each of them say', () => {
+    const places = fc.array(
+      fc.record({ latitude: fc.double({ min: -90, max: 90, noNaN: true }), longitude: fc.double({ min: -180, max: 180, noNaN: true }) }),
+      { maxLength: 6 },
+    );
+    fc.assert(
+      fc.property(places, fc.double({ min: -90, max: 90, noNaN: true }), fc.double({ min: -180, max: 180, noNaN: true }), (all, latitude, longitude) => {
+        const here = { latitude, longitude };
+        expect(farFrom(all)(here)).toBe(all.length > 0 && all.every((p) => kmBetween(p, here) > 1500));
+      }),
+      { seed: 7, numRuns: 2000 },
+    );
+  });
+  it.each([
+    [13.4, false],
+    [13.6, true],
+  ])('along a meridian a degree is 111.195 km: %d degrees', (degrees, want) =>
+    expect(farFrom([{ latitude: 20, longitude: 10 }])({ latitude: 20 + degrees, longitude: 10 })).toBe(want),
+  );
+  it('across the date line it is near', () => expect(farFrom([{ latitude: 0, longitude: 179 }])({ latitude: 0, longitude: -179 })).toBe(false));
 });

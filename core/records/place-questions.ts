@@ -2,7 +2,9 @@ import distance from '@turf/distance';
 
 export type Position = { latitude: number; longitude: number };
 
-/** Great-circle distance on the mean sphere (IUGG, R1 = 6371.0088 km), km; within 0.6 % of the ellipsoid. */
+/** The mean radius of the Earth (IUGG, R1), km. */
+const EARTH_KM = 6371.0088;
+/** Great-circle distance on the mean sphere, km; within 0.6 % of the ellipsoid. */
 export const kmBetween = (a: Position, b: Position): number => distance([a.longitude, a.latitude], [b.longitude, b.latitude], { units: 'kilometers' });
 
 /** Something that is likely a slip: asked about, never refused. `better` is what may have been meant. */
@@ -10,6 +12,20 @@ export type PlaceQuestion = { path: 'latitude' | 'zone'; text: string; better?: 
 
 /** Farther than this from every site known is worth a question, km. */
 const FAR_KM = 1500;
+
+/** Whether a position is far from every one of these; from none, nothing is. A file's positions may all be: as points of the unit sphere each comparison is three products. */
+export function farFrom(places: readonly Position[]): (p: Position) => boolean {
+  const all = places.map(onSphere);
+  return (p) => {
+    const [x, y, z] = onSphere(p);
+    return all.length > 0 && all.every(([a, b, c]) => x * a + y * b + z * c < COS_FAR);
+  };
+}
+const COS_FAR = Math.cos(FAR_KM / EARTH_KM);
+function onSphere({ latitude, longitude }: Position): [x: number, y: number, z: number] {
+  const [lat, lon] = [(latitude * Math.PI) / 180, (longitude * Math.PI) / 180];
+  return [Math.cos(lat) * Math.cos(lon), Math.cos(lat) * Math.sin(lon), Math.sin(lat)];
+}
 
 /** A position with its coordinates swapped; `null` when they cannot be. */
 export const turned = ({ latitude, longitude }: Position): Position | null => (Math.abs(longitude) <= 90 ? { latitude: longitude, longitude: latitude } : null);
@@ -30,7 +46,7 @@ export function placeQuestions(
   if (latitude === null || longitude === null) return [];
   const here = { latitude, longitude };
   const zoneHere = zoneAt(latitude, longitude);
-  const far = (p: Position) => others.length > 0 && Math.min(...others.map((o) => kmBetween(o, p))) > FAR_KM;
+  const far = farFrom(others);
   const atSea = zoneHere?.startsWith('Etc/') === true;
   const swapped = turned(here);
   if (swapped && (atSea || far(here) || (others.length === 0 && zoneHere !== null && zoneHere !== homeZone))) {
