@@ -108,3 +108,30 @@ describe('OCPI 2.2.1 in', () => {
     else expect(found.where).toEqual(where);
   });
 });
+
+describe('an id that comes twice', () => {
+  const twice = (of: string, second: object, first: object = {}) => {
+    const c = ocpi.cases.find((x) => x.kind === of && (x as Any).expected.breaches.length === 0) as Any;
+    const whole = JSON.parse(Buffer.from(bytesOf(c)).toString());
+    const [one] = [whole.data ?? whole].flat();
+    const found = readJson(
+      new TextEncoder().encode(
+        JSON.stringify([
+          { ...one, ...first },
+          { ...one, ...second },
+        ]),
+      ),
+    );
+    if (!found.ok) throw new Error(found.code);
+    const got = of === 'ocpi-cdrs' ? cdrsIn(found.value) : of === 'ocpi-tariffs' ? tariffsIn(found.value) : locationsIn(found.value);
+    const kept = 'bills' in got ? got.bills : 'tariffs' in got ? got.tariffs : got.sites;
+    return [kept.map((k) => k.pointer), got.breaches.filter((b) => b.refuses).map((b) => `${b.pointer} ${b.code}`)];
+  };
+  it.each(['ocpi-cdrs', 'ocpi-tariffs', 'ocpi-locations'])('%s: the first stays, whatever else is said of the second', (kind) => {
+    expect(twice(kind, {})).toEqual([['/0'], ['/1/id duplicate']]);
+    expect(twice(kind, { last_updated: 7 })).toEqual([['/0'], ['/1/last_updated type', '/1/id duplicate']]);
+    // One that does not come in stands in nobody's way.
+    expect(twice(kind, {}, { last_updated: 7 })).toEqual([['/1'], ['/0/last_updated type']]);
+    expect(twice(kind, { id: 'another' })).toEqual([['/0', '/1'], []]);
+  });
+});

@@ -4,6 +4,7 @@ import { finish, type Steps } from '../units/steps';
 import {
   breach,
   checkObject,
+  comesIn,
   type Findings,
   isObject,
   listIn,
@@ -12,9 +13,7 @@ import {
   objectIn,
   objectsIn,
   ocpiInstant,
-  once,
   partyId,
-  refuses,
   textOf,
   unitsOf,
 } from './ocpi-check';
@@ -78,10 +77,10 @@ export function* readingCdrs(document: Json): Steps<CdrsIn> {
     if (isObject(value)) {
       const [from, to] = [startOf(value), endOf(value)];
       if (from !== null && to !== null && to < from) breach(own, `${pointer}/end_date_time`, 'order');
-      if (member(value, 'credit') === true && textOf(value, 'credit_reference_id') === null) breach(own, `${pointer}/credit_reference_id`, 'missing');
+      if (member(value, 'credit') === true && member(value, 'credit_reference_id') === undefined) breach(own, `${pointer}/credit_reference_id`, 'missing');
       for (const [i, t] of listIn(value, 'tariffs').entries()) if (isObject(t)) checkTariffOrder(t, `${pointer}/tariffs/${i}`, own);
     }
-    const taken = isObject(value) && !refuses(own) && once(seen, value, pointer, own);
+    const taken = isObject(value) && comesIn(seen, value, pointer, own);
     if (!taken) {
       all.breaches.push(...own.breaches);
       continue;

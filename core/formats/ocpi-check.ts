@@ -205,14 +205,12 @@ export const objectsIn = (o: JsonObject, name: string): JsonObject[] => listIn(o
 /** `SI*SMR*T-1`. */
 export const partyId = (o: JsonObject): string => ['country_code', 'party_id', 'id'].map((n) => textOf(o, n) ?? '').join('*');
 
-/** Refuses a unit that says the id of an earlier one that came in. @returns true when it stays */
-export function once(seen: Set<string>, o: JsonObject, pointer: string, into: Findings): boolean {
+/** Whether a unit comes in: one that breaks the standard does not, nor one that says the id of an earlier one that came in, whatever else is said of it. */
+export function comesIn(seen: Set<string>, o: JsonObject, pointer: string, own: Findings): boolean {
   const id = partyId(o);
-  if (seen.has(id)) {
-    breach(into, `${pointer}/id`, 'duplicate');
-    return false;
-  }
+  if (seen.has(id)) breach(own, `${pointer}/id`, 'duplicate');
+  if (refuses(own)) return false;
   seen.add(id);
   return true;
 }
-export const refuses = (f: Findings): boolean => f.breaches.some((b) => b.refuses);
+const refuses = (f: Findings): boolean => f.breaches.some((b) => b.refuses);

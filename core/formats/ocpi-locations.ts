@@ -2,6 +2,7 @@ import { accessOf, type SiteAccess } from './location-access';
 import {
   breach,
   checkObject,
+  comesIn,
   type Findings,
   isObject,
   listIn,
@@ -9,9 +10,7 @@ import {
   objectIn,
   objectsIn,
   ocpiInstant,
-  once,
   partyId,
-  refuses,
   textOf,
   unitsOf,
 } from './ocpi-check';
@@ -54,7 +53,7 @@ export function locationsIn(document: Json): LocationsIn {
       checkHours(value, pointer, own);
       checkTwice(value, pointer, own);
     }
-    const taken = isObject(value) && !refuses(own) && once(seen, value, pointer, own);
+    const taken = isObject(value) && comesIn(seen, value, pointer, own);
     all.breaches.push(...own.breaches);
     if (!taken) continue;
     all.kept.push(...own.kept);

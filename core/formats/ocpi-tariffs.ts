@@ -2,6 +2,7 @@ import Big from 'big.js';
 import {
   breach,
   checkObject,
+  comesIn,
   type Findings,
   isObject,
   member,
@@ -9,9 +10,7 @@ import {
   objectIn,
   objectsIn,
   ocpiInstant,
-  once,
   partyId,
-  refuses,
   textOf,
   unitsOf,
 } from './ocpi-check';
@@ -48,7 +47,7 @@ export function tariffsIn(document: Json): TariffsIn {
     const own: Findings = { breaches: [], kept: [] };
     checkObject(value, 'Tariff', pointer, own);
     if (isObject(value)) checkTariffOrder(value, pointer, own);
-    const taken = isObject(value) && !refuses(own) && once(seen, value, pointer, own);
+    const taken = isObject(value) && comesIn(seen, value, pointer, own);
     all.breaches.push(...own.breaches);
     if (!taken) continue;
     all.kept.push(...own.kept);
