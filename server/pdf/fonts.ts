@@ -8,8 +8,8 @@ const FILES: Readonly<Record<Face, readonly [family: string, weight: number]>> =
   bold: ['overpass', 700],
   figures: ['overpass-mono', 400],
 };
-/** Letters come in two files: those of Western Europe, and those of the rest of it. */
-const SETS = ['latin', 'latin-ext'] as const;
+/** Letters come in files of their own: those of Western Europe first, since most texts need no other. */
+const SETS = ['latin', 'latin-ext', 'cyrillic', 'cyrillic-ext', 'vietnamese'] as const;
 
 type Covering = { hasGlyphForCodePoint(code: number): boolean };
 type WithFonts = { registerFont(name: string, src: Buffer): unknown; font(name: string): unknown };
@@ -19,21 +19,27 @@ const nameOf = (face: Face, set: (typeof SETS)[number]): string => `${face} ${se
 /** Gives a document the faces. @returns in which font each stretch of a text is written; a letter that none has becomes a question mark */
 export function fontRuns(doc: PDFKit.PDFDocument): (text: string, face: Face) => { font: string; text: string }[] {
   const covers = new Map<string, Covering>();
-  for (const [face, [family, weight]] of Object.entries(FILES) as [Face, readonly [string, number]][])
-    for (const set of SETS) {
-      const name = nameOf(face, set);
-      (doc as WithFonts).registerFont(
-        name,
-        readFileSync(path.join(process.cwd(), 'node_modules', '@fontsource', family, 'files', `${family}-${set}-${weight}-normal.woff`)),
-      );
-      doc.font(name);
-      covers.set(name, (doc as unknown as { _font: { font: Covering } })._font.font);
-    }
+  /** A file is read when the first letter comes that those before it do not have. */
+  const covering = (face: Face, set: (typeof SETS)[number]): Covering => {
+    const name = nameOf(face, set);
+    const there = covers.get(name);
+    if (there) return there;
+    const [family, weight] = FILES[face];
+    (doc as WithFonts).registerFont(
+      name,
+      readFileSync(path.join(process.cwd(), 'node_modules', '@fontsource', family, 'files', `${family}-${set}-${weight}-normal.woff`)),
+    );
+    doc.font(name);
+    const { font } = (doc as unknown as { _font: { font: Covering } })._font;
+    covers.set(name, font);
+    return font;
+  };
+  for (const face of Object.keys(FILES) as Face[]) covering(face, 'latin');
   return (text, face) => {
     const out: { font: string; text: string }[] = [];
     for (const letter of text.normalize('NFC')) {
       const code = letter.codePointAt(0) as number;
-      const set = SETS.find((s) => covers.get(nameOf(face, s))?.hasGlyphForCodePoint(code));
+      const set = SETS.find((s) => covering(face, s).hasGlyphForCodePoint(code));
       const font = nameOf(face, set ?? 'latin');
       const last = out.at(-1);
       const own = set ? letter : '?';
