@@ -124,14 +124,17 @@ export function* readingSheet(bytes: Uint8Array, world: SheetWorld, settings: Sh
   const rules: SheetRules = {
     columns,
     mark: (n) => marks.of.get(n) ?? null,
-    order: (answer('date_order') as 'dmy' | 'mdy' | undefined) ?? order,
+    order: among(['dmy', 'mdy'] as const, answer('date_order')) ?? order,
     form: forms.form,
     formOptions: forms.options,
-    energyUnit: (n) => (answer('energy_unit', n) as 'kWh' | 'Wh' | undefined) ?? null,
-    currency: (answer('currency') as string | undefined) ?? null,
-    symbol: (set) => (answers.find((a) => a.code === 'currency_symbol' && set.includes(String(a.answer)))?.answer as string | undefined) ?? null,
+    energyUnit: (n) => among(['kWh', 'Wh'] as const, answer('energy_unit', n)),
+    currency: among(words.currencies, answer('currency')),
+    // Which currency is meant where none stands says it of a sign as well, if it is one of the sign's.
+    symbol: (set) =>
+      ['currency_symbol', 'currency'].flatMap((code) => answers.filter((a) => a.code === code).map((a) => among(set, a.answer))).find((c) => c !== null) ??
+      null,
     timeTwice: (line, n) =>
-      (ofTimes.find((a) => (a.column == null || a.column === n) && (!a.lines || a.lines.has(line)))?.answer as 'first' | 'second' | undefined) ?? null,
+      among(['first', 'second'] as const, ofTimes.find((a) => (a.column == null || a.column === n) && (!a.lines || a.lines.has(line)))?.answer),
   };
 
   const ask = asking(asks);
@@ -155,6 +158,9 @@ export function* readingSheet(bytes: Uint8Array, world: SheetWorld, settings: Sh
   for (const lines of yield* duplicatesOf(accepted, world, settings)) asks.push({ code: 'duplicate', column: null, lines, options: ['same', 'different'] });
   return result({ accepted, waiting: [...waiting], proposed: proposedOf(accepted, world) }, marks.decimal, rules.order);
 }
+
+/** What was said, where it is one of what can be said. */
+const among = <T>(can: readonly T[], said: unknown): T | null => can.find((c) => c === said) ?? null;
 
 /** What somebody said of columns, by their number: `field` null keeps a column as it is. What is no such answer says nothing. */
 function columnsSaid(said: unknown): Map<number, Partial<Pick<SheetColumn, 'field' | 'unit' | 'currency'>>> | null {

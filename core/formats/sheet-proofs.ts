@@ -110,7 +110,7 @@ export function* formsOf(
     if (d && !('minutes' in d || ('figure' in d && d.unit))) bare.push({ r, d });
   }
   const options: readonly DurationForm[] = bare[0] && 'colon' in bare[0].d ? ['h:mm', 'm:ss'] : ['min', 'h', 's'];
-  const said = c ? (answer('duration_form', c.n) as DurationForm | undefined) : undefined;
+  const said = c ? options.find((o) => o === answer('duration_form', c.n)) : undefined;
   const value = (d: Duration): number | null => {
     if (!('figure' in d) || !c) return null;
     const mark = isOpen(d.figure) ? marks.of.get(c.n) : d.figure.can[0];

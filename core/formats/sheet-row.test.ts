@@ -138,5 +138,26 @@ describe('currencies', () => {
     expect(money('5 kr', '', '').asks).toMatchObject([{ code: 'currency_symbol', options: ['SEK', 'NOK', 'DKK', 'ISK'], lines: [2] }]);
     expect(money('5', '', '', 'Cost ($)').asks).toMatchObject([{ code: 'currency_symbol', options: ['USD', 'CAD', 'AUD', 'NZD'] }]);
     expect(money('5', '', '').asks).toMatchObject([{ code: 'currency' }]);
+    const rows = ['Start;Station;Cost', `${START};5 kr`, `${START};7`];
+    const currencies = (...answers: SheetAnswer[]) => read(rows, answers, { currency: null }).accepted.map((r) => r.currency);
+    expect(currencies({ code: 'currency', answer: 'SEK' })).toEqual(['SEK', 'SEK']);
+    expect(currencies({ code: 'currency', answer: 'EUR' })).toEqual(['EUR']);
+    expect(currencies({ code: 'currency', answer: 'SEK' }, { code: 'currency_symbol', answer: 'NOK' })).toEqual(['NOK', 'SEK']);
   });
+});
+
+it('an answer that is none leaves the question open', () => {
+  const rows = ['Start;Station;Energy;Cost;Duration', '3/4/2025 10:00;Vrba Crossing;5;7;50', '26.10.2025 02:30;Vrba Crossing;5;7;50 min'];
+  const codes = (...answers: SheetAnswer[]) => read(rows, answers, { currency: null }).asks.map((a) => a.code);
+  const all = ['date_order', 'energy_unit', 'currency', 'duration_form', 'time_twice'];
+  expect(codes().sort()).toEqual([...all].sort());
+  for (const answer of ['no such', 7, null, {}, ['dmy']]) expect(codes(...all.map((code) => ({ code, answer }))).sort()).toEqual([...all].sort());
+  const said = [
+    { code: 'date_order', answer: 'mdy' },
+    { code: 'energy_unit', column: 3, answer: 'kWh' },
+    { code: 'currency', answer: 'CHF' },
+    { code: 'duration_form', column: 5, answer: 'min' },
+    { code: 'time_twice', answer: 'second' },
+  ];
+  expect(codes(...said)).toEqual([]);
 });
