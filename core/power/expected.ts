@@ -1,4 +1,4 @@
-import type { LimitName, Limits } from './limits';
+import type { LimitName, Limits, Piece } from './limits';
 
 /** What a battery takes: kWh between 0 and 100 %, and kWh into it for each kWh at the connector. */
 export type Battery = { usableKWh: number; efficiency?: number | undefined };
@@ -18,6 +18,10 @@ export type ExpectedStretch = {
   heldBackBy: HeldStretch[];
 };
 
+/** Power at a level of a piece. Its ends are as they stand in it: a power that falls to nothing there is nothing, and no trace of rounding. */
+const kWIn = (p: Piece, s: number): number =>
+  s === p.from ? p.kWFrom : s === p.to ? p.kWTo : p.kWFrom + ((p.kWTo - p.kWFrom) * (s - p.from)) / (p.to - p.from);
+
 /** Minutes for a part of a piece, exact for power that is a straight line in level. */
 function minutesOf(s1: number, s2: number, p1: number, p2: number, { usableKWh, efficiency = 1 }: Battery): number {
   const kWh = (usableKWh * (s2 - s1)) / 100 / efficiency;
@@ -34,8 +38,7 @@ function partsOf(limits: Limits, from: number, to: number, battery: Battery, pac
   return limits.pieces.flatMap((p) => {
     const [a, b] = [Math.max(from, p.from), Math.min(to, p.to)];
     if (a >= b) return [];
-    const at = (s: number) => pace * (p.kWFrom + ((p.kWTo - p.kWFrom) * (s - p.from)) / (p.to - p.from));
-    const [pa, pb] = [at(a), at(b)];
+    const [pa, pb] = [pace * kWIn(p, a), pace * kWIn(p, b)];
     const stopsAt = pa <= 0 ? a : pb <= 0 ? b : null;
     return [{ from: a, to: b, limit: p.limit, minutes: stopsAt === null ? minutesOf(a, b, pa, pb, battery) : null, stopsAt }];
   });
@@ -47,8 +50,7 @@ export function minutesFor(limits: Limits, from: number, to: number, battery: Ba
   for (const p of limits.pieces) {
     const [a, b] = [Math.max(from, p.from), Math.min(to, p.to)];
     if (a >= b) continue;
-    const slope = (p.kWTo - p.kWFrom) / (p.to - p.from);
-    const [pa, pb] = [pace * (p.kWFrom + slope * (a - p.from)), pace * (p.kWFrom + slope * (b - p.from))];
+    const [pa, pb] = [pace * kWIn(p, a), pace * kWIn(p, b)];
     if (pa <= 0 || pb <= 0) return null;
     minutes = (minutes ?? 0) + minutesOf(a, b, pa, pb, battery);
   }

@@ -1,6 +1,7 @@
 import interp from './fixtures/monotone-interp.json';
 import power from './fixtures/power.json';
 import { powerCase } from './fixtures/power-case';
+import more from './fixtures/power-more.json';
 import { curveAt, monotoneCurve } from './monotone-curve';
 
 type Tolerance = { abs: number; rel: number };
@@ -35,6 +36,14 @@ describe('worked cases of power', () => {
     const got = powerCase(c);
     expect(differences(c.kind === 'leave' ? asGoodAs(got, c.expected) : got, c.expected, c.tolerance)).toEqual([]);
     for (const h of 'hand' in c ? (c.hand ?? []) : []) expect(Math.abs((valueAt(got, h.at) as number) - h.value)).toBeLessThanOrEqual(h.within);
+  });
+});
+
+describe('further cases of power', () => {
+  // Fixture: a second program that shares no code, from the same definitions.
+  it.each(more.cases.map((c, i) => [i, c.kind, c] as const))('%d: %s', (_i, kind, c) => {
+    const got = powerCase(c);
+    expect(differences(kind === 'leave' ? asGoodAs(got, c.expected) : got, c.expected, more.tolerance)).toEqual([]);
   });
 });
 

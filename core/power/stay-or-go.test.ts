@@ -169,6 +169,115 @@ describe('stay or go', () => {
   });
 });
 
+describe('what the advice rests on', () => {
+  const at = (socPct: number, more: Partial<StayAsked> = {}) =>
+    asked({
+      levels: [
+        { min: 0, socPct: socPct - 10 },
+        { min: 1, socPct },
+      ],
+      now_min: 1,
+      ...more,
+    });
+  it('every second per cent to the last, with the band about its minutes', () => {
+    const levels = (a: StayAsked) => stayOrGo(a)?.projected ?? [];
+    expect(levels(asked()).map((p) => p.socPct)).toEqual(Array.from({ length: 31 }, (_, i) => 40 + 2 * i));
+    expect(levels(at(95)).map((p) => p.socPct)).toEqual([95, 97, 99, 100]);
+    expect(levels(at(100)).map((p) => p.socPct)).toEqual([100]);
+    const banded = levels(asked({ spread: { low: 0.8, high: 1.5, n: 8, held: 0.75 } }));
+    expect(banded[0]).toEqual({ socPct: 40, min: 0, low: 0, high: 0 });
+    // 2 % of 62 kWh from 120 to 117 kW.
+    const min = (60 * 1.24 * Math.log(117 / 120)) / -3;
+    expect(banded[1]).toEqual({ socPct: 42, min: expect.closeTo(min, 9), low: expect.closeTo(0.8 * min, 9), high: expect.closeTo(1.5 * min, 9) });
+    expect(levels(asked())[1]).toEqual({ socPct: 42, min: expect.closeTo(min, 9), low: expect.closeTo(min, 9), high: expect.closeTo(min, 9) });
+    // A curve that falls to nothing is projected as far as it goes.
+    const stops: [number, number][] = [
+      [0, 120],
+      [80, 60],
+      [90, 0],
+    ];
+    expect(levels(asked({ setting: { car: { ...car, curve: stops }, stall: dc(150) } })).at(-1)?.socPct).toBe(88);
+  });
+  it('nothing where nothing is known to limit', () => expect(stayOrGo(asked({ setting: { car: {}, stall: { kind: 'dc' } } }))).toBeNull());
+  it('power now, and what each row gives', () => {
+    const advice = stayOrGo(asked());
+    expect([advice?.kW, advice?.nowPct, advice?.atBest]).toEqual([expect.closeTo(120, 6), 40, false]);
+    expect(advice?.rows[0]?.range_km).toBeCloseTo((0.1 * 62) / 0.18, 9);
+    expect(stayOrGo(asked({ kWhPer100km: null }))?.rows[0]?.range_km).toBeNull();
+  });
+  it('what the session comes to, as it is told', () => {
+    const says = (a: StayAsked) => stayOrGo(a)?.says;
+    const leg = { km: 180, name: 'the next 180 km' };
+    const need = (180 * 18) / 62 + 10;
+    expect(says(asked({ leg }))).toEqual({ is: 'stay', pct: need, min: expect.any(Number), why: 'leg' });
+    expect(says(asked({ leg: { km: 80, name: '' } }))).toEqual({ is: 'go', why: 'leg', unseen: false });
+    expect(says(asked({ leg: { km: 400, name: '' } }))).toEqual({ is: 'cannot', shortByPct: expect.closeTo((400 * 18) / 62 + 10 - 100, 9) });
+    // What is not known of its consumption cannot be asked for.
+    expect(says(asked({ leg, kWhPer100km: null }))).toMatchObject({ is: 'about', pct: 80 });
+    const stops: [number, number][] = [
+      [0, 120],
+      [40, 120],
+      [55, 0],
+    ];
+    expect(says(asked({ leg, setting: { car: { ...car, curve: stops }, stall: dc(150) } }))).toEqual({ is: 'slow' });
+    expect(says(asked({ setting: { car: { ...car, curve: stops }, stall: dc(150) } }))).toEqual({ is: 'slow' });
+    // Just under 80 % it is told when it will be full.
+    expect([says(at(78.9)), says(at(79)), says(at(99.4)), says(at(99.5))]).toMatchObject([
+      { is: 'about', pct: 80 },
+      { is: 'about', pct: 100 },
+      { is: 'about', pct: 100 },
+      { is: 'slow' },
+    ]);
+  });
+  it('the fallback is asked for only where there is one', () => {
+    const leg = { km: 100, name: '' };
+    expect(stayOrGo(asked({ leg, reservePct: 0, fallback_km: null }))?.need).toMatchObject({ reserveFrom: 'reserve', reserveUsedPct: 0 });
+    expect(stayOrGo(asked({ leg, reservePct: 0, fallback_km: 31 }))?.need).toMatchObject({ reserveFrom: 'fallback', reserveUsedPct: expect.closeTo(9, 9) });
+  });
+  it('the soonest limit that comes before the level, none where one goes', () => {
+    const [late, soon] = [
+      { why: 'Idle fee', in_min: 16 },
+      { why: 'Max stay ends', in_min: 9 },
+    ];
+    const conflict = (a: StayAsked) => stayOrGo(a)?.conflict;
+    expect(conflict(asked({ deadlines: [late, soon] }))).toEqual(soon);
+    expect(conflict(asked({ deadlines: [late] }))).toEqual(late);
+    expect(conflict(asked({ deadlines: [{ why: 'later', in_min: 18 }] }))).toBeNull();
+    expect(conflict(asked())).toBeNull();
+    const leg = { km: 180, name: '' };
+    const until = stayOrGo(asked({ leg }))?.need?.stayUntil_min as number;
+    expect(conflict(asked({ leg, deadlines: [{ why: 'then', in_min: until }] }))).toBeNull();
+    expect(conflict(asked({ leg, deadlines: [{ why: 'then', in_min: until - 0.01 }] }))).toEqual({ why: 'then', in_min: until - 0.01 });
+    expect(conflict(asked({ leg: { km: 80, name: '' }, deadlines: [{ why: 'gone', in_min: -5 }] }))).toEqual({ why: 'gone', in_min: -5 });
+  });
+  it('a next site gives what its sessions gave, and the whole of it where none are known', () => {
+    const here = { setting: { car, stall: dc(30) } };
+    const best = (pace: number | null) =>
+      stayOrGo(asked({ ...here, next: next(50, { outlook: { ...next(50).outlook, pace } }) }))?.leave?.bestVia?.total_min as number;
+    expect(best(null)).toBe(best(1));
+    expect(best(0.9)).toBeGreaterThan(best(1));
+  });
+  it('straight on stands beside the stop, and the sooner of the two is told', () => {
+    const direct = { km: 230, min: 172 };
+    const extra = stayOrGo(asked({ next: next(150, { direct }) }));
+    expect(extra?.leave?.bestDirect).not.toBeNull();
+    expect(stayOrGo(asked({ next: next(150) }))?.leave?.bestDirect).toBeNull();
+    expect(stayOrGo(asked({ next: next(22, { direct }) }))?.says).toMatchObject({ is: 'stay', why: 'next', pct: expect.closeTo((230 * 18) / 62 + 10, 6) });
+  });
+  it('to a site that nobody saw for more than thirty days, or ever, one is not sent without a word', () => {
+    const slow = {
+      setting: { car, stall: dc(30) },
+      levels: [
+        { min: 0, socPct: 20 },
+        { min: 24.8, socPct: 40 },
+      ],
+      now_min: 24.8,
+    };
+    const says = (seenDaysAgo: number | null) => stayOrGo(asked({ ...slow, next: next(150, { seenDaysAgo }) }))?.says;
+    expect([says(30), says(31), says(null)]).toEqual([false, true, true].map((unseen) => ({ is: 'go', why: 'next', unseen })));
+  });
+});
+
 describe('projections', () => {
   it('between readings the level goes on at the session’s pace', () => {
     const levels = [

@@ -31,9 +31,9 @@ export type HeldBack = {
   sure: 'noted' | 'fits' | 'guess';
 };
 
-const CAR: ReadonlySet<HeldBy> = new Set(['car_curve', 'onboard', 'booster', 'cold', 'climate']);
-/** True where the car or its driver set the power, not the stall. */
-export const isCar = (by: HeldBy): boolean => CAR.has(by) || by === 'adapter_amps' || by === 'cable_amps';
+const CAR: ReadonlySet<HeldBy> = new Set(['car_curve', 'onboard', 'booster', 'adapter_amps', 'cold', 'climate']);
+/** True where the car or its driver set the power, not the stall: a weak cable is the stall’s. */
+export const isCar = (by: HeldBy): boolean => CAR.has(by);
 
 /** What each limit is called at the tape. */
 export function heldText(by: HeldBy, kW: number | null): string {

@@ -181,6 +181,7 @@ function threshold(way: Way, best: LeavePlan) {
   const upper = Math.max(asked.nowPct, Math.min(100, need.chargeThereTo + need.legPct));
   const marks = [lower, upper, ...way.here.pieces.map((p) => p.from), ...way.there.pieces.map((p) => p.from + need.legPct)];
   const sorted = [...new Set(marks.filter((s) => s >= lower && s <= upper))].sort((a, b) => a - b);
+  // What holds from a level on, read at another of the same piece.
   const kWOf = (limits: Limits, pace: number, from: number, s: number) => {
     const piece = limits.pieces.find((p) => from >= p.from - SLACK && from < p.to - SLACK) ?? limits.pieces.at(-1);
     return piece ? pace * (piece.kWFrom + ((piece.kWTo - piece.kWFrom) * (s - piece.from)) / (piece.to - piece.from)) : 0;
@@ -197,8 +198,8 @@ function threshold(way: Way, best: LeavePlan) {
   }
   const plan = viaAt(way, leavePct);
   if (!plan) return null;
-  const kWHere = paceHere * (way.here.kWAt(leavePct)?.kW ?? 0);
-  const kWThere = paceThere * (way.there.kWAt(leavePct - need.legPct)?.kW ?? 0);
+  const kWHere = kWOf(way.here, paceHere, leavePct, leavePct);
+  const kWThere = kWOf(way.there, paceThere, leavePct - need.legPct, leavePct - need.legPct);
   const volts = asked.here.stall.kind === 'dc' ? voltsAtStall({ car: asked.car, stall: asked.here.stall, adapter: asked.here.adapter }, leavePct) : null;
   return {
     leavePct,
