@@ -19,7 +19,7 @@ export type ExpectedStretch = {
 };
 
 /** Power at a level of a piece. Its ends are as they stand in it: a power that falls to nothing there is nothing, and no trace of rounding. */
-const kWIn = (p: Piece, s: number): number =>
+export const kWIn = (p: Piece, s: number): number =>
   s === p.from ? p.kWFrom : s === p.to ? p.kWTo : p.kWFrom + ((p.kWTo - p.kWFrom) * (s - p.from)) / (p.to - p.from);
 
 /** Minutes for a part of a piece, exact for power that is a straight line in level. */

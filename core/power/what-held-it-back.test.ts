@@ -390,6 +390,52 @@ describe('stretches that belong together', () => {
     );
     expect(falling).toMatchObject({ kW: 100, text: 'car, at most 100' });
   });
+  it('the most is what the limit allowed in the stretch, not beyond it', () => {
+    const curve: PowerCurve = [
+      [20, 60],
+      [60, 100],
+    ];
+    const told = (at: Partial<Condition>, legs: Parameters<typeof held>[1]) => held(20, legs, { curve, conditions: [noted('climate', at)] }).map((h) => h.text);
+    const [honest, low] = [75, 40];
+    expect(
+      told({ from: 40 }, [
+        [30, 65],
+        [40, honest],
+        [50, low],
+        [60, low],
+      ]),
+    ).toEqual(['car, at most 80', 'heating or cooling']);
+    expect(
+      told({ to: 40 }, [
+        [30, low],
+        [40, low],
+        [50, 85],
+        [60, 95],
+      ]),
+    ).toEqual(['heating or cooling', 'car, at most 100']);
+    expect(
+      held(
+        20,
+        [
+          [30, 65],
+          [40, 72],
+        ],
+        { curve },
+      )[0]?.kW,
+    ).toBe(80);
+    // Joined by a sliver of something else it keeps its own.
+    expect(
+      held(
+        20,
+        [
+          [30, 65],
+          [40, 72],
+          [40.2, 20],
+        ],
+        { curve, conditions: [noted('climate', { from: 40 })] },
+      ).map((h) => [h.by, h.kW]),
+    ).toEqual([['car_curve', 80]]);
+  });
   it('a sliver joins what is before it, a first one what comes after', () => {
     const sliver = (from: number, to: number, legs: Parameters<typeof held>[1]) => held(20, legs, { conditions: [noted('climate', { from, to })] });
     const middle = sliver(30, 30.4, [

@@ -1,7 +1,7 @@
 import { printKW } from '../units/print';
 import { bandOf } from './bands';
 import { type Condition, overlaps } from './charge-conditions';
-import { expectedStretch } from './expected';
+import { expectedStretch, kWIn } from './expected';
 import type { LimitName, Limits } from './limits';
 import type { PaceLimits } from './pace';
 import type { Series } from './series';
@@ -64,13 +64,12 @@ type Stretch = { from: number; to: number; limits: Limits; noted: readonly Condi
 
 /** A session's stretch cut where something noted began or ended, each part with the limits that held in it. */
 function stretches(from: number, to: number, conditions: readonly Condition[], limitsFor: (noted: readonly Condition[]) => Limits): Stretch[] {
-  const cuts = [from, to, ...conditions.flatMap((c) => [c.from, c.to])].filter((x): x is number => x !== null && x >= from && x <= to);
-  const sorted = [...new Set(cuts)].sort((a, b) => a - b);
-  return sorted.slice(1).flatMap((end, i) => {
+  const cuts = conditions.flatMap((c) => [c.from ?? from, c.to ?? to]).filter((x) => x > from && x < to);
+  const sorted = [...new Set([from, ...cuts, to])].sort((a, b) => a - b);
+  return sorted.slice(1).map((end, i) => {
     const start = sorted[i] as number;
-    if (end - start < 1e-9) return [];
     const noted = conditions.filter((c) => overlaps(c, start, end));
-    return [{ from: start, to: end, limits: limitsFor(noted), noted }];
+    return { from: start, to: end, limits: limitsFor(noted), noted };
   });
 }
 
@@ -86,28 +85,28 @@ export function whatHeldItBack(
   limitsFor: (noted: readonly Condition[]) => Limits,
 ): HeldBack[] {
   const [from, to] = [series.soc?.y[0], series.soc?.y.at(-1)];
-  if (from === undefined || to === undefined || from >= to) return [];
+  if (from === undefined || to === undefined) return [];
   const out: HeldBack[] = [];
   const suspected = steadyBelow(series, conditions, limitsFor);
   for (const s of stretches(from, to, conditions, limitsFor)) {
     for (const h of expectedStretch(s.limits, s.from, s.to, by.battery).heldBackBy) {
       const band = bandOf(series, h.from, h.to, { usableKWh: null, kWhPer100km: null });
       const took = band.covered === 'full' ? band.minutes : null;
-      const kW = s.limits.pieces.reduce<number | null>(
-        (most, p) => (p.to > h.from && p.from < h.to && p.limit === h.limit ? Math.max(most ?? 0, p.kWFrom, p.kWTo) : most),
-        null,
-      );
-      out.push({ from: h.from, to: h.to, minutes: took, ...reasonOf(h, took, kW, s.noted, suspected) });
+      out.push({ from: h.from, to: h.to, minutes: took, ...reasonOf(h, took, mostIn(s.limits, h.from, h.to), s.noted, suspected) });
     }
   }
   return merged(out);
 }
 
+/** The most that is allowed in a stretch of the battery. */
+const mostIn = (limits: Limits, from: number, to: number): number =>
+  Math.max(...limits.pieces.filter((p) => p.to > from && p.from < to).flatMap((p) => [kWIn(p, Math.max(p.from, from)), kWIn(p, Math.min(p.to, to))]));
+
 type Reason = Pick<HeldBack, 'by' | 'kW' | 'text' | 'evidence' | 'sure'>;
 function reasonOf(
   h: { from: number; to: number; limit: LimitName; minutes: number | null },
   took: number | null,
-  kW: number | null,
+  kW: number,
   noted: readonly Condition[],
   suspected: readonly Steady[],
 ): Reason {
@@ -166,15 +165,18 @@ function steadyBelow(series: Series, conditions: readonly Condition[], limitsFor
       if (!look.low || most - least > STEADY.kW) break;
       j += 1;
     }
-    const [first, last] = [looks[i], looks[j - 1]];
-    if (first && last && j > i && (last.s - first.s) / 60 >= STEADY.minutes && last.level - first.level >= STEADY.pct) {
-      const kW = looks.slice(i, j).reduce((sum, l) => sum + l.kW, 0) / (j - i);
+    const stood = looks.slice(i, j);
+    const [first, last] = [stood[0], stood.at(-1)];
+    if (first && last && (last.s - first.s) / 60 >= STEADY.minutes && last.level - first.level >= STEADY.pct) {
+      const kW = stood.reduce((sum, l) => sum + l.kW, 0) / stood.length;
       out.push({ from: first.level, to: last.level, kW, minutes: (last.s - first.s) / 60 });
     }
     i = Math.max(j, i + 1);
   }
   return out;
 }
+
+const together = (a: HeldBack, b: HeldBack): number | null => (a.minutes === null || b.minutes === null ? null : a.minutes + b.minutes);
 
 /** Neighbouring stretches of one reason as one; slivers join what is before them, a first one what comes after. */
 function merged(all: readonly HeldBack[]): HeldBack[] {
@@ -186,8 +188,8 @@ function merged(all: readonly HeldBack[]): HeldBack[] {
       continue;
     }
     last.to = h.to;
-    last.minutes = last.minutes === null || h.minutes === null ? null : last.minutes + h.minutes;
-    if (last.by === h.by && h.kW !== null && last.kW !== null && h.kW > last.kW) {
+    last.minutes = together(last, h);
+    if (last.by === h.by && (h.kW ?? 0) > (last.kW ?? 0)) {
       last.kW = h.kW;
       last.text = h.text;
     }
@@ -195,7 +197,7 @@ function merged(all: readonly HeldBack[]): HeldBack[] {
   const [first, second] = out;
   if (first && second && first.to - first.from < LEAST_PCT) {
     second.from = first.from;
-    second.minutes = first.minutes === null || second.minutes === null ? null : first.minutes + second.minutes;
+    second.minutes = together(first, second);
     out.shift();
   }
   return out;
