@@ -7,8 +7,9 @@ import { type HeldBy, heldText, isCar, whatHeldItBack } from './what-held-it-bac
 // 60 kWh: ten per cent are 6 kWh, at 100 kW 3.6 minutes.
 const battery = { usableKWh: 60 };
 type Given = { curve?: PowerCurve; stall?: Partial<LimitStall>; conditions?: readonly Condition[] };
-/** A charge from a level on, each leg to a level at a steady power that is read at its end. */
-function held(from: number, legs: readonly (readonly [to: number, kW: number])[], { curve = [[0, 100]], stall = {}, conditions = [] }: Given = {}) {
+/** A charge from a level on, each leg to a level at a steady power that is read at its end: `40@100` is to 40 % at 100 kW. */
+function held(from: number, written: string, { curve = [[0, 100]], stall = {}, conditions = [] }: Given = {}) {
+  const legs = written.split(' ').flatMap((l) => (l === '' ? [] : [l.split('@').map(Number) as [to: number, kW: number]]));
   const readings = [{ t_s: 0, from: 'stall' as const, socPct: from, kW: legs[0]?.[1] ?? 0 }];
   let [t_s, at] = [0, from];
   for (const [to, kW] of legs) {
@@ -27,10 +28,7 @@ const told = (all: ReturnType<typeof held>) => all.map((h) => `${Number(h.from.t
 
 describe('where power is what a limit allows, that is what held it back', () => {
   it('as much as it allows, or near it', () => {
-    const [full] = held(20, [
-      [40, 100],
-      [60, 100],
-    ]);
+    const [full] = held(20, '40@100 60@100');
     expect(full).toEqual({
       from: 20,
       to: 60,
@@ -41,18 +39,10 @@ describe('where power is what a limit allows, that is what held it back', () => 
       sure: 'fits',
       evidence: 'least of the limits on file, and power was as much',
     });
-    const [near] = held(20, [
-      [40, 91],
-      [60, 91],
-    ]);
+    const [near] = held(20, '40@91 60@91');
     expect(near).toMatchObject({ by: 'car_curve', sure: 'fits', evidence: 'least of the limits on file, and power was near it' });
     expect(near?.minutes).toBeCloseTo(1440 / 91, 9);
-    expect(
-      held(20, [
-        [40, 104],
-        [60, 104],
-      ])[0]?.evidence,
-    ).toMatch(/as much$/);
+    expect(held(20, '40@104 60@104')[0]?.evidence).toMatch(/as much$/);
   });
   it('each stretch by its own limit, with the most that it allowed there', () => {
     const curve: PowerCurve = [
@@ -60,28 +50,10 @@ describe('where power is what a limit allows, that is what held it back', () => 
       [50, 100],
       [80, 40],
     ];
-    const all = held(
-      30,
-      [
-        [40, 70],
-        [50, 70],
-        [65, 70],
-      ],
-      { curve, stall: { plateKW: 70 } },
-    );
+    const all = held(30, '40@70 50@70 65@70', { curve, stall: { plateKW: 70 } });
     expect(told(all)).toEqual(['30–65 stall_plate fits']);
     expect(all[0]).toMatchObject({ kW: 70, text: 'plate, at most 70' });
-    const on = held(
-      30,
-      [
-        [40, 70],
-        [50, 70],
-        [65, 70],
-        [70, 64],
-        [80, 49],
-      ],
-      { curve, stall: { plateKW: 70 } },
-    );
+    const on = held(30, '40@70 50@70 65@70 70@64 80@49', { curve, stall: { plateKW: 70 } });
     expect(told(on)).toEqual(['30–65 stall_plate fits', '65–80 car_curve fits']);
     expect(on[1]).toMatchObject({ kW: 70, text: 'car, at most 70' });
   });
@@ -92,22 +64,13 @@ describe('where power is what a limit allows, that is what held it back', () => 
       [80, 40],
     ];
     // Nobody looked between 40 and 60 %: where the plate gave way to the car is not known.
-    const all = held(
-      20,
-      [
-        [30, 80],
-        [40, 80],
-        [68, 75],
-        [70, 60],
-      ],
-      { curve, stall: { plateKW: 80 } },
-    );
+    const all = held(20, '30@80 40@80 68@75 70@60', { curve, stall: { plateKW: 80 } });
     expect(told(all)).toEqual(['20–60 stall_plate guess', '60–70 car_curve guess']);
     expect(all.map((h) => h.minutes)).toEqual([null, null]);
     expect(all[0]?.evidence).toBe('least of the limits on file; how long it took was not read');
   });
   it('nothing of fewer than two levels', () => {
-    expect(held(20, [])).toEqual([]);
+    expect(held(20, '')).toEqual([]);
     expect(
       whatHeldItBack(seriesOf({ readings: [] }), paceLimits({ car: {}, stall: { kind: 'dc' } }, battery), [], () =>
         limitsOf({ car: {}, stall: { kind: 'dc' } }),
@@ -117,10 +80,7 @@ describe('where power is what a limit allows, that is what held it back', () => 
 });
 
 describe('what was noted', () => {
-  const low = [
-    [30, 80],
-    [40, 80],
-  ] as const;
+  const low = '30@80 40@80';
   it.each([
     [noted('neighbour'), 'neighbour', 'neighbour, share not noted', 'a neighbour plugging in was noted; what the pair shares is not on file'],
     [
@@ -139,18 +99,7 @@ describe('what was noted', () => {
     ]),
   );
   it('and nothing where power is what the limit allows', () =>
-    expect(
-      told(
-        held(
-          20,
-          [
-            [30, 100],
-            [40, 100],
-          ],
-          { conditions: [noted('climate'), noted('cold'), noted('hot')] },
-        ),
-      ),
-    ).toEqual(['20–40 car_curve fits']));
+    expect(told(held(20, '30@100 40@100', { conditions: [noted('climate'), noted('cold'), noted('hot')] }))).toEqual(['20–40 car_curve fits']));
   it('of several the one that takes most', () => {
     const all = [noted('climate'), noted('cold'), noted('hot'), noted('neighbour')];
     const first = (conditions: readonly Condition[]) => held(20, low, { conditions })[0]?.by;
@@ -158,10 +107,7 @@ describe('what was noted', () => {
   });
   it('where the pair’s share or the derated power is on file, that is the limit', () => {
     const share = { stall: { shareKW: 60 } };
-    const slow = [
-      [30, 60],
-      [40, 60],
-    ] as const;
+    const slow = '30@60 40@60';
     expect(held(20, slow, { ...share, conditions: [noted('neighbour')] })[0]).toMatchObject({
       by: 'pair_share',
       kW: 60,
@@ -180,69 +126,26 @@ describe('what was noted', () => {
       sure: 'noted',
     });
     // Without a neighbour the share is none.
-    expect(
-      held(
-        20,
-        [
-          [30, 100],
-          [40, 100],
-        ],
-        share,
-      )[0],
-    ).toMatchObject({ by: 'car_curve' });
+    expect(held(20, '30@100 40@100', share)[0]).toMatchObject({ by: 'car_curve' });
   });
   it('holds for its part of the battery alone', () => {
-    const legs = [
-      [30, 100],
-      [40, 80],
-      [50, 100],
-      [60, 100],
-    ] as const;
+    const legs = '30@100 40@80 50@100 60@100';
     expect(told(held(20, legs, { conditions: [noted('climate', { from: 30, to: 40 })] }))).toEqual([
       '20–30 car_curve fits',
       '30–40 climate noted',
       '40–60 car_curve fits',
     ]);
     expect(told(held(20, legs, { conditions: [noted('climate', { from: 30 })] }))).toEqual(['20–60 car_curve fits']);
-    expect(
-      told(
-        held(
-          20,
-          [
-            [30, 100],
-            [40, 80],
-            [50, 80],
-          ],
-          { conditions: [noted('climate', { from: 30 })] },
-        ),
-      ),
-    ).toEqual(['20–30 car_curve fits', '30–50 climate noted']);
-    expect(
-      told(
-        held(
-          20,
-          [
-            [30, 80],
-            [40, 100],
-            [50, 100],
-          ],
-          { conditions: [noted('climate', { to: 30 })] },
-        ),
-      ),
-    ).toEqual(['20–30 climate noted', '30–50 car_curve fits']);
+    expect(told(held(20, '30@100 40@80 50@80', { conditions: [noted('climate', { from: 30 })] }))).toEqual(['20–30 car_curve fits', '30–50 climate noted']);
+    expect(told(held(20, '30@80 40@100 50@100', { conditions: [noted('climate', { to: 30 })] }))).toEqual(['20–30 climate noted', '30–50 car_curve fits']);
     // What was noted before and after the charge cuts nothing.
-    expect(held(20, legs.slice(0, 1), { conditions: [noted('cold', { from: 5, to: 20 }), noted('hot', { from: 30, to: 90 })] })).toHaveLength(1);
+    expect(held(20, '30@100', { conditions: [noted('cold', { from: 5, to: 20 }), noted('hot', { from: 30, to: 90 })] })).toHaveLength(1);
   });
 });
 
 describe('a derate is suspected', () => {
   it('where power stands still well below what is expected and nothing explains it', () =>
-    expect(
-      held(20, [
-        [40, 80],
-        [60, 80],
-      ]),
-    ).toEqual([
+    expect(held(20, '40@80 60@80')).toEqual([
       {
         from: 20,
         to: 60,
@@ -254,55 +157,18 @@ describe('a derate is suspected', () => {
         evidence: 'steady within 3 kW at about 80 kW for 18 min, under 90 % of what car and stall allow, and nothing noted explains it',
       },
     ]));
-  it('its power is the mean of what was read', () =>
-    expect(
-      held(20, [
-        [40, 79],
-        [50, 82],
-        [60, 80],
-      ])[0],
-    ).toMatchObject({ by: 'derate_suspected', kW: 80 }));
+  it('its power is the mean of what was read', () => expect(held(20, '40@79 50@82 60@80')[0]).toMatchObject({ by: 'derate_suspected', kW: 80 }));
   it.each([
-    [
-      'within 3 kW',
-      [
-        [30, 80],
-        [40, 83],
-        [50, 81],
-      ],
-      'derate_suspected',
-    ],
-    [
-      'beyond 3 kW',
-      [
-        [30, 80],
-        [40, 83.1],
-        [50, 81],
-      ],
-      'not_known',
-    ],
-    ['5 minutes and 10 %', [[30, 72]], 'derate_suspected'],
-    ['under 5 minutes', [[30, 73]], 'not_known'],
-    ['under 10 % of the battery', [[29.9, 60]], 'not_known'],
-    ['under 90 %', [[35, 89.9]], 'derate_suspected'],
+    ['within 3 kW', '30@80 40@83 50@81', 'derate_suspected'],
+    ['beyond 3 kW', '30@80 40@83.1 50@81', 'not_known'],
+    ['5 minutes and 10 %', '30@72', 'derate_suspected'],
+    ['under 5 minutes', '30@73', 'not_known'],
+    ['under 10 % of the battery', '29.9@60', 'not_known'],
+    ['under 90 %', '35@89.9', 'derate_suspected'],
   ] as const)('%s: %s', (_what, legs, by) => expect(held(20, legs).map((h) => h.by)).toEqual([by]));
   it('not where something is noted, nor where it moves', () => {
-    expect(
-      held(
-        20,
-        [
-          [40, 80],
-          [60, 80],
-        ],
-        { conditions: [noted('climate')] },
-      )[0]?.by,
-    ).toBe('climate');
-    const moving = held(20, [
-      [30, 80],
-      [40, 70],
-      [50, 60],
-      [60, 50],
-    ]);
+    expect(held(20, '40@80 60@80', { conditions: [noted('climate')] })[0]?.by).toBe('climate');
+    const moving = held(20, '30@80 40@70 50@60 60@50');
     expect(moving).toEqual([
       {
         from: 20,
@@ -319,34 +185,13 @@ describe('a derate is suspected', () => {
   it('only for the stretch in which it stood still', () => {
     // A condition that explains nothing there cuts the charge in two.
     const cut = noted('climate', { from: 50, to: 50.2 });
-    const all = held(
-      20,
-      [
-        [30, 80],
-        [40, 80],
-        [50, 80],
-        [50.2, 80],
-        [60, 66],
-        [70, 50],
-      ],
-      { conditions: [cut] },
-    );
+    const all = held(20, '30@80 40@80 50@80 50.2@80 60@66 70@50', { conditions: [cut] });
     expect(told(all)).toEqual(['20–50.2 derate_suspected guess', '50.2–70 not_known guess']);
     expect(all[0]?.evidence).toContain('at about 80 kW for 9 min');
   });
   it('a look as high as expected ends it; what comes after is looked at anew', () => {
     const cut = noted('climate', { from: 40, to: 45 });
-    const all = held(
-      20,
-      [
-        [39, 70],
-        [40, 70],
-        [45, 100],
-        [50, 60],
-        [60, 60],
-      ],
-      { conditions: [cut] },
-    );
+    const all = held(20, '39@70 40@70 45@100 50@60 60@60', { conditions: [cut] });
     expect(told(all)).toEqual(['20–40 derate_suspected guess', '40–45 car_curve fits', '45–60 derate_suspected guess']);
     expect([all[0]?.evidence, all[2]?.evidence]).toEqual([
       expect.stringContaining('at about 70 kW for 10 min'),
@@ -362,32 +207,18 @@ describe('stretches that belong together', () => {
       [60, 100],
     ];
     const minutes = (from: number, to: number) => ((0.6 * 60) / 1) * Math.log((40 + to) / (40 + from));
-    const legs = [
-      [30, 65],
-      [40, 75],
-      [50, 85],
-      [60, 95],
-    ] as const;
+    const legs = '30@65 40@75 50@85 60@95';
     const [one, ...more] = held(20, legs, { curve, conditions: [noted('cold', { from: 40 })] });
     expect(more).toEqual([]);
     expect(one).toMatchObject({ from: 20, to: 60, by: 'car_curve', kW: 100, text: 'car, at most 100' });
     expect(Math.abs((one?.minutes ?? 0) / minutes(20, 60) - 1)).toBeLessThan(0.02);
-    const [falling] = held(
-      20,
-      [
-        [30, 95],
-        [40, 85],
-        [50, 75],
-        [60, 65],
+    const [falling] = held(20, '30@95 40@85 50@75 60@65', {
+      curve: [
+        [20, 100],
+        [60, 60],
       ],
-      {
-        curve: [
-          [20, 100],
-          [60, 60],
-        ],
-        conditions: [noted('cold', { from: 40 })],
-      },
-    );
+      conditions: [noted('cold', { from: 40 })],
+    });
     expect(falling).toMatchObject({ kW: 100, text: 'car, at most 100' });
   });
   it('the most is what the limit allowed in the stretch, not beyond it', () => {
@@ -397,105 +228,30 @@ describe('stretches that belong together', () => {
     ];
     const told = (at: Partial<Condition>, legs: Parameters<typeof held>[1]) => held(20, legs, { curve, conditions: [noted('climate', at)] }).map((h) => h.text);
     const [honest, low] = [75, 40];
-    expect(
-      told({ from: 40 }, [
-        [30, 65],
-        [40, honest],
-        [50, low],
-        [60, low],
-      ]),
-    ).toEqual(['car, at most 80', 'heating or cooling']);
-    expect(
-      told({ to: 40 }, [
-        [30, low],
-        [40, low],
-        [50, 85],
-        [60, 95],
-      ]),
-    ).toEqual(['heating or cooling', 'car, at most 100']);
-    expect(
-      held(
-        20,
-        [
-          [30, 65],
-          [40, 72],
-        ],
-        { curve },
-      )[0]?.kW,
-    ).toBe(80);
+    expect(told({ from: 40 }, `30@65 40@${honest} 50@${low} 60@${low}`)).toEqual(['car, at most 80', 'heating or cooling']);
+    expect(told({ to: 40 }, `30@${low} 40@${low} 50@85 60@95`)).toEqual(['heating or cooling', 'car, at most 100']);
+    expect(held(20, '30@65 40@72', { curve })[0]?.kW).toBe(80);
     // Joined by a sliver of something else it keeps its own.
-    expect(
-      held(
-        20,
-        [
-          [30, 65],
-          [40, 72],
-          [40.2, 20],
-        ],
-        { curve, conditions: [noted('climate', { from: 40 })] },
-      ).map((h) => [h.by, h.kW]),
-    ).toEqual([['car_curve', 80]]);
+    expect(held(20, '30@65 40@72 40.2@20', { curve, conditions: [noted('climate', { from: 40 })] }).map((h) => [h.by, h.kW])).toEqual([['car_curve', 80]]);
   });
   it('a sliver joins what is before it, a first one what comes after', () => {
     const sliver = (from: number, to: number, legs: Parameters<typeof held>[1]) => held(20, legs, { conditions: [noted('climate', { from, to })] });
-    const middle = sliver(30, 30.4, [
-      [30, 100],
-      [30.4, 50],
-      [40, 100],
-    ]);
+    const middle = sliver(30, 30.4, '30@100 30.4@50 40@100');
     expect(told(middle)).toEqual(['20–40 car_curve fits']);
     expect(middle[0]?.minutes).toBeCloseTo(3.6 + 0.288 + 3.456, 9);
-    expect(
-      told(
-        sliver(30, 30.5, [
-          [30, 100],
-          [30.5, 50],
-          [40, 100],
-        ]),
-      ),
-    ).toEqual(['20–30 car_curve fits', '30–30.5 climate noted', '30.5–40 car_curve fits']);
-    const first = sliver(20, 20.4, [
-      [20.4, 50],
-      [30, 100],
-      [40, 100],
-    ]);
+    expect(told(sliver(30, 30.5, '30@100 30.5@50 40@100'))).toEqual(['20–30 car_curve fits', '30–30.5 climate noted', '30.5–40 car_curve fits']);
+    const first = sliver(20, 20.4, '20.4@50 30@100 40@100');
     expect(told(first)).toEqual(['20–40 car_curve fits']);
     expect(first[0]?.minutes).toBeCloseTo(0.288 + 3.456 + 3.6, 9);
-    expect(
-      told(
-        sliver(20, 20.5, [
-          [20.5, 50],
-          [30, 100],
-          [40, 100],
-        ]),
-      ),
-    ).toEqual(['20–20.5 climate noted', '20.5–40 car_curve fits']);
+    expect(told(sliver(20, 20.5, '20.5@50 30@100 40@100'))).toEqual(['20–20.5 climate noted', '20.5–40 car_curve fits']);
     // By itself a sliver is all there is.
-    expect(told(held(20, [[20.3, 100]]))).toEqual(['20–20.3 car_curve fits']);
+    expect(told(held(20, '20.3@100'))).toEqual(['20–20.3 car_curve fits']);
   });
   it('a part that was not read leaves the whole without its minutes', () => {
     const gap = (legs: Parameters<typeof held>[1], at: number) => held(20, legs, { conditions: [noted('cold', { from: at })] });
     // 18 % between two looks: the moment of 50 % is not known, nor how long either side took.
-    expect(
-      gap(
-        [
-          [40, 100],
-          [58, 100],
-          [70, 100],
-        ],
-        50,
-      ).map((h) => [h.by, h.minutes]),
-    ).toEqual([['car_curve', null]]);
-    expect(
-      gap(
-        [
-          [40, 100],
-          [55, 100],
-          [70, 100],
-        ],
-        50,
-      ).map((h) => [h.by, h.minutes]),
-    ).toEqual([['car_curve', expect.closeTo(18, 9)]]);
+    expect(gap('40@100 58@100 70@100', 50).map((h) => [h.by, h.minutes])).toEqual([['car_curve', null]]);
+    expect(gap('40@100 55@100 70@100', 50).map((h) => [h.by, h.minutes])).toEqual([['car_curve', expect.closeTo(18, 9)]]);
   });
 });
 
