@@ -93,10 +93,10 @@ const moneyHere = ({ asked }: Way, { kWh, minutes }: { kWh: number; minutes: num
 /** Now, every step of the battery, and the levels at which something changes. */
 function candidates({ asked, need }: Way): number[] {
   const step = asked.stepPct ?? 1;
-  const steps: number[] = [];
-  for (let k = Math.ceil(asked.nowPct / step - SLACK); k * step <= 100 + SLACK; k++) steps.push(k * step);
-  const marks = [need.neededThere, need.chargeThereTo + need.legPct, need.neededDirect ?? asked.nowPct].filter((x) => x > asked.nowPct && x <= 100);
-  return [...new Set([asked.nowPct, ...steps.filter((x) => x >= asked.nowPct), ...marks])].sort((a, b) => a - b);
+  const steps = Array.from({ length: Math.floor(100 / step + SLACK) + 1 }, (_, k) => k * step);
+  // Those that no plan may leave at are left out by the plans themselves.
+  const marks = [need.neededThere, need.chargeThereTo + need.legPct, need.neededDirect ?? asked.nowPct];
+  return [...new Set([asked.nowPct, ...steps, ...marks])].sort((a, b) => a - b);
 }
 
 const quickest = (plans: readonly LeavePlan[]): LeavePlan | null =>

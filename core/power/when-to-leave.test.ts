@@ -1,0 +1,129 @@
+import { bindsIn, expectedStretch, levelAfter, minutesFor } from './expected';
+import { type LimitStall, limitsOf } from './limits';
+import { type LeaveAsked, whenToLeave } from './when-to-leave';
+
+// 60 kWh at 20 kWh for 100 km: 3 km to the per cent.
+const car = {
+  usableKWh: 60,
+  V0: 300,
+  V100: 400,
+  curve: [
+    [0, 20],
+    [30, 20],
+    [30, 120],
+    [100, 120],
+  ] as const,
+};
+const dc = (plateKW: number): LimitStall => ({ kind: 'dc', plateKW });
+const asked = (more: Partial<LeaveAsked> = {}): LeaveAsked => ({
+  car,
+  here: { stall: dc(60) },
+  there: { stall: dc(150), handshake_min: 0, startShare: 1, loss_min: 0 },
+  nowPct: 40,
+  mode: 'anyway',
+  legs: { toThere: { km: 60, min: 45 }, thereToEnd: { km: 210, min: 150 } },
+  kWhPer100km: 20,
+  reservePct: 0,
+  ...more,
+});
+
+const plan = (more: Partial<LeaveAsked> = {}) => {
+  const found = whenToLeave(asked(more));
+  if (!found.best) throw new Error('no plan');
+  return found;
+};
+
+describe('when to leave', () => {
+  it('the rule waits until the next post can give more on arrival, where the car’s curve steps up', () => {
+    // Below 30 % the car takes 20 kW anywhere: arriving with 30 % means leaving with 50.
+    expect(plan().rule).toMatchObject({ leavePct: 50, kWHere: 60, kWThere: 120, leaveBelowA: expect.closeTo(120_000 / 350, 9) });
+    expect(plan({ here: { stall: dc(150) } }).rule).toMatchObject({ leavePct: 90, kWHere: 120 });
+    expect(plan({ here: { stall: dc(10) } }).rule).toMatchObject({ leavePct: 40, kWHere: 10, kWThere: 20 });
+  });
+  it('amps are told at a rapid post with known volts alone', () => {
+    const ac: LimitStall = { kind: 'ac', plateKW: 11 };
+    expect(plan({ car: { ...car, onboardKW: 11 }, here: { stall: ac } }).rule).toMatchObject({ kWHere: 11, leaveBelowA: null });
+    expect(plan({ car: { ...car, V0: null } }).rule).toMatchObject({ leaveBelowA: null });
+  });
+  it('money is told where either place has a price', () => {
+    const money = (here: object | null, there: object | null) =>
+      plan({ here: { stall: dc(60), price: here }, there: { ...asked().there, price: there } }).money;
+    expect(money(null, null)).toBeNull();
+    expect(money({ perKWh: 0.5 }, null)?.cheapest).toMatchObject({ money: 0, leavePct: 40 });
+    // All of it here: 50 % of 60 kWh.
+    expect(money(null, { perKWh: 0.5 })?.cheapest).toMatchObject({ money: 0, leavePct: 90 });
+    const both = money({ perKWh: 0.5 }, { perKWh: 0.5, sessionFee: 1 });
+    // The same wherever it is charged: the quicker of them, then the one that leaves first.
+    expect(both?.cheapest).toMatchObject({ leavePct: 50, money: expect.closeTo(16, 9) });
+    expect(both?.disagree).toBe(false);
+    expect(money({ perKWh: 0.5 }, { perKWh: 0.4 })).toMatchObject({ cheapest: { leavePct: 40, money: expect.closeTo(12, 9) }, disagree: true });
+  });
+  it('what it lacks is the least over the plans', () => {
+    const far = { toThere: { km: 330, min: 200 }, thereToEnd: { km: 30, min: 20 } };
+    expect(whenToLeave(asked({ legs: far }))).toMatchObject({ best: null, shortByPct: expect.closeTo(10, 9) });
+    expect(whenToLeave(asked({ legs: { ...far, direct: { km: 315, min: 190 } }, mode: 'extra' }))).toMatchObject({
+      best: null,
+      shortByPct: expect.closeTo(5, 9),
+    });
+    expect(whenToLeave(asked({ legs: { ...far, direct: { km: 345, min: 190 } }, mode: 'extra' }))).toMatchObject({
+      best: null,
+      shortByPct: expect.closeTo(10, 9),
+    });
+  });
+  it('what most do is told up to where they do it', () => {
+    const habit = (nowPct: number) => plan({ nowPct }).habit80;
+    expect(habit(79)).toMatchObject({ feasible: true });
+    expect(habit(80)).toMatchObject({ feasible: true, costs_min: expect.any(Number) });
+    expect(habit(81)).toBeNull();
+    const far = { toThere: { km: 270, min: 200 }, thereToEnd: { km: 30, min: 20 } };
+    expect(plan({ legs: far }).habit80).toEqual({ feasible: false });
+  });
+  it('levels are tried from now on, by steps to the top', () => {
+    const at = (more: Partial<LeaveAsked>) => plan(more).totalAt.map((t) => t.leavePct);
+    expect(at({})).toEqual([40, 50, 60, 70, 80, 90]);
+    expect(at({ nowPct: 41 })).toEqual([50, 60, 70, 80, 90]);
+    expect(at({ mode: 'extra', legs: { ...asked().legs, direct: { km: 285, min: 180 } } })).toEqual([40, 50, 60, 70, 80, 90, 100]);
+    expect(plan({ stepPct: 7, here: { stall: dc(150) } }).best?.leavePct).toBe(56);
+  });
+});
+
+describe('minutes along the battery', () => {
+  const battery = { usableKWh: 60 };
+  const limits = limitsOf({
+    car: {
+      curve: [
+        [0, 0],
+        [10, 50],
+        [20, 100],
+      ],
+    },
+    stall: dc(80),
+  });
+  it('from a level at which nothing flows it never gets anywhere', () => {
+    expect(minutesFor(limits, 0, 20, battery)).toBeNull();
+    expect(minutesFor(limits, 5, 5, battery)).toBeNull();
+    const whole = expectedStretch(limits, 0, 20, battery);
+    expect(whole).toMatchObject({ minutes: null, stopsAt: 0, curveExtended: false });
+    expect(whole.heldBackBy).toEqual([
+      { from: 0, to: 16, limit: 'car_curve', minutes: null },
+      { from: 16, to: 20, limit: 'stall_plate', minutes: expect.closeTo(1.8, 9) },
+    ]);
+    expect(expectedStretch(limits, 5, 30, battery)).toMatchObject({ stopsAt: null, curveExtended: true });
+  });
+  it('a limit binds where it is the least, and not beside it', () => {
+    expect([
+      bindsIn(limits, 'stall_plate', 0, 16),
+      bindsIn(limits, 'stall_plate', 0, 17),
+      bindsIn(limits, 'car_curve', 16, 100),
+      bindsIn(limits, 'car_curve', 15, 100),
+    ]).toEqual([false, true, false, true]);
+  });
+  it('the level after so many minutes is that from which they were counted', () => {
+    expect(levelAfter(limits, 20, 0, battery)).toBeCloseTo(20, 12);
+    expect(levelAfter(limits, 20, 9, battery)).toBeCloseTo(40, 9);
+    expect(levelAfter(limits, 20, 36, battery)).toBe(100);
+    expect(levelAfter(limits, 20, 35.9, battery)).toBeLessThan(100);
+    expect(levelAfter(limits, 0, 50, battery)).toBeCloseTo(0, 9);
+    expect(levelAfter(limits, 20, 9, battery, 0.5)).toBeCloseTo(30, 9);
+  });
+});
