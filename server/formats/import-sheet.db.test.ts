@@ -5,7 +5,7 @@ import { pool } from '../db/pool';
 import { addPlace, addSomebody, describeWithDatabase, newHousehold } from '../fixtures/household';
 import { markVisits } from '../visits/mark-visits';
 import { importSheet } from './import-sheet';
-import { undoneTo, undoSheet } from './undo-sheet';
+import { undoSheet } from './undo-sheet';
 
 afterAll(() => (process.env.DATABASE_URL ? pool().end() : undefined));
 const signedIn = (who: Member): SignedIn => ({
