@@ -11,7 +11,7 @@ const minutes = (m: number) => (m < 1 ? 'under a minute' : printCount(Math.round
 /** What a session's power says about the stall, and what else had a part in it: no surer than the figures. */
 export function powerSentences(session: SessionPower): string[] {
   const out = [wordSentence(session)];
-  for (const h of session.held.filter((x) => !isCar(x.by) && PARTS[x.by] && x.by !== 'stall_plate' && x.by !== 'stall_amps')) out.push(heldSentence(h));
+  for (const h of session.held.filter((x) => !isCar(x.by) && x.by !== 'stall_plate' && x.by !== 'stall_amps')) out.push(heldSentence(h));
   const own = session.held.filter((h) => isCar(h.by));
   const car = own.at(-1);
   if (car && car.to === session.held.at(-1)?.to && session.held.length > 1) out.push(`Above ${pct(car.from)} % ${PARTS[car.by]}.`);
@@ -30,7 +30,7 @@ function wordSentence({ pace, limits, whole }: SessionPower): string {
   return `The stall kept its word for ${printShare(word.keepsItsWord)} of the minutes it took.`;
 }
 
-const PARTS: Partial<Record<HeldBy, string>> = {
+const PARTS: Record<HeldBy, string> = {
   pair_share: 'the neighbour probably took half the cabinet',
   neighbour: 'a neighbour on the same cabinet probably had a part',
   derated: 'the stall was derated',
@@ -38,7 +38,10 @@ const PARTS: Partial<Record<HeldBy, string>> = {
   hot: 'a hot cable probably held it back',
   stall_plate: 'the plate set the pace',
   stall_amps: 'the stall’s amps set the pace',
+  cable_amps: 'the cable’s amps set the pace',
+  adapter_amps: 'the adapter’s amps set the pace',
   ac_line: 'phases and amps of the outlet set the pace',
+  volts: 'the stall’s volts are below the battery’s',
   cold: 'the cold battery probably held it back',
   climate: 'heating or cooling probably took part of the power',
   car_curve: 'the car itself set the pace',
