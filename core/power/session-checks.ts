@@ -17,6 +17,8 @@ import type { SessionPower } from './session-power';
 export type SessionCheck = { name: string; fine: boolean | null; arithmetic: string };
 const one = (x: number) => x.toFixed(1);
 const two = (x: number) => x.toFixed(2);
+/** A difference of levels as one would write it: 62.4 less 47.4 is 15, though a machine makes it a trace more. */
+const plain = (x: number) => String(Number(x.toFixed(2)));
 
 /** What is known around a session: kWh of the car's sessions before it, and what the visit was charged and should cost, decimal strings; `null`: not both are known. */
 export type AroundSession = { earlierKWh: readonly number[]; cost: { charged: string; expected: string; currency: string } | null };
@@ -52,9 +54,9 @@ export function sessionChecks(
         ? {
             name: 'kWh against battery',
             fine: found.side === null,
-            arithmetic: `${one(stored)} kWh for ${delta} % of ${usableKWh} kWh: between ${one(found.low_kWh)} and ${one(found.high_kWh)}, a per cent of doubt at both ends`,
+            arithmetic: `${one(stored)} kWh for ${plain(delta)} % of ${usableKWh} kWh: between ${one(found.low_kWh)} and ${one(found.high_kWh)}, a per cent of doubt at both ends`,
           }
-        : { name: 'kWh against battery', fine: null, arithmetic: `${delta} % of battery: under ${LEAST_DELTA_PCT} % whole per cents say too little` },
+        : { name: 'kWh against battery', fine: null, arithmetic: `${plain(delta)} % of battery: under ${LEAST_DELTA_PCT} % whole per cents say too little` },
     );
   }
   if (kWh !== null) {
