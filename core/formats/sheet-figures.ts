@@ -90,3 +90,9 @@ export function valueOf(f: Figure, mark: Mark): Big {
   const big = new Big(new Big(plain).toFixed(6, Big.roundHalfUp));
   return f.negative ? big.times(-1) : big;
 }
+
+/** The value, by the mark of its column where the figure leaves it open itself; `null` where that is not known. */
+export function valueBy(f: Figure, column: Mark | null): Big | null {
+  const mark = isOpen(f) ? column : (f.can[0] as Mark);
+  return mark && valueOf(f, mark);
+}

@@ -5,7 +5,8 @@ import { columnOf, knownHeadings, SHEET_FIELDS, type SheetColumn, type SheetFiel
 import type { Mark } from './sheet-figures';
 import { formsOf, marksOf, orderOf } from './sheet-proofs';
 import { cutRecords, isBlank, type LineEnd, type SheetRecord, sheetRecords } from './sheet-records';
-import { isEmpty, knowsNetwork, type RowReason, readRow, type SheetRow, type SheetRules, type SheetSettings, type SheetWorld, zoneAt } from './sheet-row';
+import { isEmpty, knowsNetwork, readRow, type SheetRow, type SheetWorld, zoneAt } from './sheet-row';
+import type { RowReason, SheetRules, SheetSettings } from './sheet-rules';
 import { duplicatesOf } from './sheet-twice';
 import words from './sheet-words.json';
 

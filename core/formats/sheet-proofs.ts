@@ -2,9 +2,10 @@ import { ROWS_A_STEP, type Steps } from '../units/steps';
 import type { SheetColumn, SheetField } from './sheet-columns';
 import { type DatePart, whenOf, type Ymd } from './sheet-dates';
 import { type Duration, type DurationForm, durationOf, inForm } from './sheet-durations';
-import { type Figure, type FigureKind, figureOf, isOpen, type Mark, proves, valueOf } from './sheet-figures';
+import { type Figure, type FigureKind, figureOf, isOpen, type Mark, proves, valueBy, valueOf } from './sheet-figures';
 import type { SheetRecord } from './sheet-records';
-import { isEmpty, passes, type SheetSettings } from './sheet-row';
+import { isEmpty, passes } from './sheet-row';
+import type { SheetSettings } from './sheet-rules';
 
 // What the cells of a sheet prove of how it is written: where one of them can be read one way alone, so are the others.
 
@@ -113,8 +114,8 @@ export function* formsOf(
   const said = c ? options.find((o) => o === answer('duration_form', c.n)) : undefined;
   const value = (d: Duration): number | null => {
     if (!('figure' in d) || !c) return null;
-    const mark = isOpen(d.figure) ? marks.of.get(c.n) : d.figure.can[0];
-    return mark ? Number(valueOf(d.figure, mark)) : null;
+    const found = valueBy(d.figure, marks.of.get(c.n) ?? null);
+    return found && Number(found);
   };
   let possible = options;
   for (const [i, { r, d }] of bare.entries()) {

@@ -4,27 +4,20 @@ import { undefused } from '../units/csv-text';
 import { firstBy } from '../units/grouped';
 import { onceOf } from '../units/once-of';
 import { fold } from './match-sessions';
-import { currenciesOf, currencyWord, isCode, type SheetColumn, type SheetField } from './sheet-columns';
-import { type DatePart, isDay, type TimePart, whenOf, type Ymd } from './sheet-dates';
-import { type Duration, type DurationForm, durationOf, inForm } from './sheet-durations';
-import { type Figure, figureOf, isOpen, type Mark, valueOf } from './sheet-figures';
-import { disagree, instantsOf, MOST_SPAN_MS, readings } from './sheet-times';
+import type { SheetColumn, SheetField } from './sheet-columns';
+import { rowCurrency } from './sheet-currency';
+import { durationOf, inForm } from './sheet-durations';
+import { type Figure, figureOf, valueBy } from './sheet-figures';
+import { rowTimes, type StartPrecision } from './sheet-row-times';
+import type { RowAsk, RowReason, SheetRules, SheetSettings, Warning } from './sheet-rules';
 import words from './sheet-words.json';
 
 export type SheetWorld = { sites: readonly { name: string; network: string; zone: string; stalls: readonly string[] }[]; networks: readonly string[] };
-export type SheetSettings = { zone: string /** UTC ms. */; now: number; currency: string | null };
-export type Warning = 'end_next_day' | 'start_from_end' | 'times_disagree' | 'amount_not_computed' | 'network_differs' | 'soc_falls';
-export type RowReason = { column: number; code: string };
-export type RowAsk = {
-  code: 'date_order' | 'decimal_mark' | 'energy_unit' | 'duration_form' | 'currency' | 'currency_symbol' | 'time_twice';
-  column: number | null;
-  options: readonly string[];
-};
 export type SheetRow = {
   line: number;
   /** UTC ms. */
   start: number;
-  startPrecision: 'ms' | 's' | 'min' | 'day';
+  startPrecision: StartPrecision;
   end: number | null;
   site: string;
   stall: string | null;
@@ -43,25 +36,10 @@ export type SheetRow = {
   rest: Record<string, string>;
   warnings: Warning[];
 };
-/** What was settled for the sheet as a whole, by its own cells or by an answer. */
-export type SheetRules = {
-  columns: readonly SheetColumn[];
-  mark: (column: number) => Mark | null;
-  order: 'dmy' | 'mdy' | null;
-  /** `other`: its column's durations are written in another form. */
-  form: (column: number, d: Duration) => DurationForm | 'other' | null;
-  formOptions: (column: number) => readonly string[];
-  energyUnit: (column: number) => 'kWh' | 'Wh' | null;
-  currency: string | null;
-  symbol: (set: readonly string[]) => string | null;
-  timeTwice: (line: number, column: number) => 'first' | 'second' | null;
-};
 export type ReadRow = { row: SheetRow | null; reasons: RowReason[]; asks: RowAsk[] };
 
 const BOUNDS = { kWh: [0, 2000], amount: [-100_000, 100_000], perKWh: [0, 100], minutes: [0, 2880], handshake: [0, 172_800], soc: [0, 100] } as const;
 const LONGEST: Partial<Record<SheetField, number>> = { site: 80, stall: 40, network: 80, car: 80, note: 2000 };
-const FIRST = Date.UTC(1990, 0, 1);
-const FUTURE_MS = 48 * 3_600_000;
 const EMPTY: ReadonlySet<string> = new Set(['', '-', '–', '—', 'n/a', 'null', '?']);
 export const isEmpty = (cell: string | undefined): boolean => EMPTY.has((cell ?? '').trim().toLowerCase());
 const MEANS = new Map(Object.entries(words.means).flatMap(([kind, all]) => all.map((w) => [fold(w), kind])));
@@ -123,7 +101,19 @@ export function readRow(line: number, cells: readonly string[], rules: SheetRule
   const handshake_s = handshake();
   const [socFrom, socTo] = [level('socFrom'), level('socTo')];
   if (socFrom !== null && socTo !== null && socTo < socFrom) warnings.push('soc_falls');
-  const when = times();
+  const when = rowTimes({
+    line,
+    zone,
+    now: settings.now,
+    minutes,
+    minutesWritten: cellOf(column('minutes')) !== null,
+    rules,
+    column,
+    cellOf,
+    no,
+    ask,
+    warn: (w) => warnings.push(w),
+  });
   if (perKWh !== null && kWh !== null && amount === null && cellOf(column('amount')) === null) warnings.push('amount_not_computed');
   const [note, car] = [text('note'), text('car')];
   const means = meansOf();
@@ -192,8 +182,13 @@ export function readRow(line: number, cells: readonly string[], rules: SheetRule
     if (cell.normalize('NFKC').startsWith('=')) return no(c.n, 'formula');
     const f = figureOf(cell, kind);
     if (!f) return no(c.n, 'bad_number');
-    const mark = isOpen(f) ? rules.mark(c.n) : (f.can[0] as Mark);
-    return mark === null ? ask('decimal_mark', c.n, [',', '.']) : { f, value: valueOf(f, mark) };
+    const value = valueIn(c, f);
+    return value && { f, value };
+  }
+
+  function valueIn(c: SheetColumn, f: Figure): Big | null {
+    const value = valueBy(f, rules.mark(c.n));
+    return value ?? ask('decimal_mark', c.n, [',', '.']);
   }
 
   function energy(): Big | null {
@@ -230,30 +225,15 @@ export function readRow(line: number, cells: readonly string[], rules: SheetRule
       const cell = cellOf(c);
       return c && cell !== null ? [{ c, said: figureOf(cell, field)?.currencies ?? [] }] : [];
     });
-    const [first] = paid;
-    if (!first) return null;
     const own = column('currency');
     const written = cellOf(own);
-    const bad = own && written !== null && !currencyWord(written.toLowerCase());
-    if (bad) no(own.n, 'bad_currency');
-    const said = [...paid.flatMap((p) => p.said), ...(written === null || bad ? [] : [written])];
-    const codes = new Set(said.filter(isCode).map((s) => s.toUpperCase()));
-    const signs = said.filter((s) => !isCode(s));
-    const [code] = codes;
-    const common = (of: readonly string[]) => currenciesOf(of[0] as string).filter((x) => of.every((s) => currenciesOf(s).includes(x)));
-    const disagree = code ? signs.some((s) => !currenciesOf(s).includes(code)) : signs.length > 0 && common(signs).length === 0;
-    if (codes.size > 1 || disagree) return no(first.c.n, 'currency_conflict');
-    if (bad) return null;
-    if (code) return code;
-    const heading = paid.find((p) => p.c.currency)?.c.currency ?? null;
-    if (signs.length === 0 && heading && isCode(heading)) return heading;
-    if (signs.length > 0 || heading) {
-      const set = common(signs.length > 0 ? signs : [heading as string]);
-      if (set.length === 1) return set[0] as string;
-      const chosen = settings.currency && set.includes(settings.currency) ? settings.currency : rules.symbol(set);
-      return chosen ?? ask('currency_symbol', null, set);
-    }
-    return settings.currency ?? rules.currency ?? ask('currency', null, words.currencies);
+    const found = rowCurrency(
+      { paid, own: own && written !== null ? { column: own.n, written } : null },
+      { usual: settings.currency, said: rules.currency, symbol: rules.symbol },
+    );
+    reasons.push(...found.reasons);
+    asks.push(...found.asks);
+    return found.currency;
   }
 
   function duration(): number | null {
@@ -265,9 +245,9 @@ export function readRow(line: number, cells: readonly string[], rules: SheetRule
     if (!d) return no(c.n, 'bad_duration');
     let value: number | null = null;
     if ('figure' in d) {
-      const mark = isOpen(d.figure) ? rules.mark(c.n) : (d.figure.can[0] as Mark);
-      if (mark === null) return ask('decimal_mark', c.n, [',', '.']);
-      value = Number(valueOf(d.figure, mark));
+      const read = valueIn(c, d.figure);
+      if (!read) return null;
+      value = Number(read);
     }
     const form = 'minutes' in d ? 'min' : ('figure' in d && d.unit) || rules.form(c.n, d);
     if (form === null) return ask('duration_form', c.n, rules.formOptions(c.n));
@@ -287,10 +267,10 @@ export function readRow(line: number, cells: readonly string[], rules: SheetRule
     if ('colon' in d) seconds = d.colon[0] * 60 + d.colon[1];
     else if ('minutes' in d) seconds = d.minutes * 60;
     else {
-      const mark = isOpen(d.figure) ? rules.mark(c.n) : (d.figure.can[0] as Mark);
-      if (mark === null) return ask('decimal_mark', c.n, [',', '.']);
+      const read = valueIn(c, d.figure);
+      if (!read) return null;
       const unit = d.unit ?? c.unit?.toLowerCase() ?? 's';
-      seconds = Number(valueOf(d.figure, mark)) * (unit === 'min' ? 60 : unit === 'h' ? 3600 : 1);
+      seconds = Number(read) * (unit === 'min' ? 60 : unit === 'h' ? 3600 : 1);
     }
     return within(seconds, BOUNDS.handshake) ? Math.round(seconds * 1e6) / 1e6 : no(c.n, 'out_of_bounds');
   }
@@ -307,124 +287,6 @@ export function readRow(line: number, cells: readonly string[], rules: SheetRule
     const kind = MEANS.get(fold(written)) ?? null;
     if (kind === null) rest[keyOf(c)] = written;
     return kind;
-  }
-
-  type Part = { c: SheetColumn; date: Ymd | null; time: TimePart | null };
-  function part(field: 'date' | 'start' | 'end'): Part | 'wrong' | null {
-    const c = column(field);
-    const cell = cellOf(c);
-    if (!c || cell === null) return null;
-    const read = whenOf(cell);
-    if ('code' in read) {
-      no(c.n, read.code);
-      return 'wrong';
-    }
-    const time = read.time && c.unit === 'UTC' && read.time.offset_min === null ? { ...read.time, offset_min: 0 } : read.time;
-    if (!read.date) return { c, date: null, time };
-    const day = dayOf(read.date);
-    if (day === 'none') {
-      no(c.n, 'bad_date');
-      return 'wrong';
-    }
-    if (day === 'open') {
-      ask('date_order', null, ['dmy', 'mdy']);
-      return 'wrong';
-    }
-    return { c, date: day, time };
-  }
-  function dayOf(d: DatePart): Ymd | 'open' | 'none' {
-    if ('plain' in d) return isDay(d.plain) ? d.plain : 'none';
-    if (!d.dmy && !d.mdy) return 'none';
-    if (d.dmy && d.mdy && d.dmy.join() === d.mdy.join()) return d.dmy;
-    if (rules.order === null) return 'open';
-    return d[rules.order] ?? 'none';
-  }
-
-  function times(): { start: number; precision: SheetRow['startPrecision']; end: number | null } | null {
-    const [date, start, end] = [part('date'), part('start'), part('end')];
-    if (date === 'wrong' || start === 'wrong' || end === 'wrong') return null;
-    const minutesCell = cellOf(column('minutes'));
-    const late = (at: number, c: SheetColumn) => (at > settings.now + FUTURE_MS ? no(c.n, 'in_future') : at);
-    const early = (at: number, c: SheetColumn) => (at < FIRST ? no(c.n, 'out_of_bounds') : at);
-    const day = start?.date ?? date?.date ?? null;
-    const time = start?.time ?? (start ? null : (date?.time ?? null));
-    const at = start ?? date;
-    if (start && !start.date && !date?.date) return no(start.c.n, 'bad_date');
-    // A start is told, or a day alone.
-    if (at && day && (start || !end?.time || date?.time || minutesCell === null)) {
-      if (!time) {
-        if (!start && end?.time) return noTime();
-        const noon = instantsOf(day, { h: 12, min: 0, s: 0, ms: 0, precision: 'min', offset_min: null }, zone)[0] as number;
-        return early(noon, at.c) === null || late(noon, at.c) === null ? null : { start: noon, precision: 'day', end: null };
-      }
-      const starts = instantsOf(day, time, zone);
-      if (starts.length === 0) return no(at.c.n, 'time_skipped');
-      const told = end?.time ? endsOf(end as Part & { time: TimePart }, day, time, starts) : null;
-      if (told && told.ends.length === 0) return no((end as Part).c.n, 'time_skipped');
-      return settle(starts, told, at.c, end?.c ?? null, time.precision, late, early);
-    }
-    if (end?.time && (end.date ?? date?.date)) {
-      if (minutesCell === null) return noTime();
-      if (minutes === null) return null;
-      const ends = instantsOf((end.date ?? date?.date) as Ymd, end.time, zone);
-      if (ends.length === 0) return no(end.c.n, 'time_skipped');
-      const stop = ends.length > 1 ? pick(ends, end.c.n) : (ends[0] as number);
-      if (stop === null) return null;
-      warnings.push('start_from_end');
-      const begun = Math.round(stop - minutes * 60_000);
-      return early(begun, end.c) === null || late(stop, end.c) === null ? null : { start: begun, precision: 'min', end: stop };
-    }
-    return noTime();
-  }
-
-  function noTime(): null {
-    return no((column('start') ?? column('date') ?? column('end'))?.n ?? 1, 'no_time');
-  }
-
-  /** Every reading of an end: on its own day, else on the start's, or the next where it would lie before it. */
-  function endsOf(end: Part & { time: TimePart }, day: Ymd, time: TimePart, starts: readonly number[]): { ends: number[]; nextDay: ReadonlySet<number> } {
-    if (end.date) return { ends: instantsOf(end.date, end.time, zone), nextDay: new Set() };
-    const clock = (t: TimePart) => ((t.h * 60 + t.min) * 60 + t.s) * 1000 + t.ms;
-    const same = instantsOf(day, end.time, zone);
-    if (clock(end.time) >= clock(time)) return { ends: same, nextDay: new Set() };
-    const back = same.filter((e) => starts.some((s) => e >= s));
-    const next = instantsOf(day, end.time, zone, 1);
-    return { ends: [...back, ...next], nextDay: new Set(next) };
-  }
-
-  function pick(all: readonly number[], c: number): number | null {
-    const answer = rules.timeTwice(line, c);
-    return answer === null ? ask('time_twice', c, ['first', 'second']) : ((answer === 'first' ? all[0] : all.at(-1)) as number);
-  }
-
-  function settle(
-    starts: readonly number[],
-    told: ReturnType<typeof endsOf> | null,
-    startColumn: SheetColumn,
-    endColumn: SheetColumn | null,
-    precision: TimePart['precision'],
-    late: (at: number, c: SheetColumn) => number | null,
-    early: (at: number, c: SheetColumn) => number | null,
-  ): ReturnType<typeof times> {
-    const pairs = told ? readings(starts, told.ends, minutes) : [];
-    if (told && endColumn && pairs.length === 0) {
-      const [s, e] = [Math.min(...starts), Math.max(...told.ends)];
-      return no(endColumn.n, e - s > MOST_SPAN_MS ? 'out_of_bounds' : 'end_before_start');
-    }
-    const possible = [...new Set(told ? pairs.map(([s]) => s) : starts)].sort((a, b) => a - b);
-    const start = possible.length > 1 ? pick(possible, startColumn.n) : (possible[0] as number);
-    if (start === null) return null;
-    let stop: number | null = null;
-    if (told && endColumn) {
-      const ends = [...new Set(readings([start], told.ends, minutes).map(([, e]) => e))].sort((a, b) => a - b);
-      stop = ends.length > 1 ? pick(ends, endColumn.n) : (ends[0] as number);
-      if (stop === null) return null;
-      if (told.nextDay.has(stop)) warnings.push('end_next_day');
-      if (minutes !== null && disagree(start, stop, minutes)) warnings.push('times_disagree');
-    }
-    // Each of the two is told, not the first alone.
-    const fine = [early(start, startColumn), late(start, startColumn), ...(stop !== null && endColumn ? [late(stop, endColumn)] : [])];
-    return fine.includes(null) ? null : { start, precision, end: stop };
   }
 }
 

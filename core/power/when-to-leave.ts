@@ -1,4 +1,4 @@
-import { type Battery, minutesFor } from './expected';
+import { type Battery, kWIn, minutesFor } from './expected';
 import { legPctOf } from './level-needed';
 import { type Limits, limitsOf, type Setting, voltsAtStall } from './limits';
 import { chargeCost, type SimplePrice } from './simple-price';
@@ -184,7 +184,7 @@ function threshold(way: Way, best: LeavePlan) {
   // What holds from a level on, read at another of the same piece.
   const kWOf = (limits: Limits, pace: number, from: number, s: number) => {
     const piece = limits.pieces.find((p) => from >= p.from - SLACK && from < p.to - SLACK) ?? limits.pieces.at(-1);
-    return piece ? pace * (piece.kWFrom + ((piece.kWTo - piece.kWFrom) * (s - piece.from)) / (piece.to - piece.from)) : 0;
+    return piece ? pace * kWIn(piece, s) : 0;
   };
   const lack = (from: number, s: number) => kWOf(way.here, paceHere, from, s) - kWOf(way.there, paceThere, from - need.legPct, s - need.legPct);
   let leavePct = upper;

@@ -1,8 +1,8 @@
-import { deriveVisit, type Visit } from '@/core/visit/derive';
+import type { Visit } from '@/core/visit/derive';
 import type { StoredEvent } from '@/core/visit/event';
-import { payloadProblem } from '@/core/visit/payloads';
 import type { Member } from '../accounts/who';
 import { now } from '../clock';
+import { derivedVisits } from '../visits/derived-visits';
 import { eventsOfVisits } from '../visits/event-rows';
 import { idOf, importedEvent, sendImported } from './imported-events';
 import { visitsOfImport } from './visits-of-import';
@@ -23,19 +23,20 @@ export async function billInto(who: Member, visit: Visit, seqs: Map<string, numb
 /** Takes back every bill of an import that still stands. @returns how many */
 export async function undoBills(who: Member, importId: string): Promise<number> {
   const events: StoredEvent[] = [];
-  for await (const { visits } of visitsOfImport(who, 'bill', importId))
-    for (const [visitId, own] of visits) events.push(...billsBack(who, visitId, own, importId));
+  for await (const { visits } of visitsOfImport(who, 'bill', importId)) events.push(...(await billsBack(who, visits, importId)));
   return (await sendImported(who, events)).taken;
 }
 
-/** What takes back every bill of an import that stands beside a visit. @param own all events of the visit */
-export function billsBack(who: Member, visitId: string, own: readonly StoredEvent[], importId: string): StoredEvent[] {
-  const visit = deriveVisit(visitId, own, payloadProblem);
-  const times = own.filter((e) => e.kind === 'withdrawal').length;
+/** What takes back every bill of an import that stands beside these visits. @param visits with all their events */
+export async function billsBack(who: Member, visits: ReadonlyMap<string, readonly StoredEvent[]>, importId: string): Promise<StoredEvent[]> {
   const seqs = new Map<string, number>();
-  return visit.bills
-    .filter((b) => (b.payload as { import?: unknown }).import === importId)
-    .map((b) => event(who, visit, seqs, idOf(who.householdId, `undo ${b.id} ${times}`), 'withdrawal', { target: b.id }, importId, undefined, own));
+  return [...(await derivedVisits(visits))].flatMap(([id, visit]) => {
+    const own = visits.get(id) ?? [];
+    const times = own.filter((e) => e.kind === 'withdrawal').length;
+    return visit.bills
+      .filter((b) => (b.payload as { import?: unknown }).import === importId)
+      .map((b) => event(who, visit, seqs, idOf(who.householdId, `undo ${b.id} ${times}`), 'withdrawal', { target: b.id }, importId, undefined, own));
+  });
 }
 
 /** The withdrawal that took a bill back and still stands. */

@@ -30,7 +30,8 @@ export async function undoSheet(who: Member, importId: string, from: UndoneTo | 
   let visits = 0;
   for (const left of from?.left === 'bill' ? (['bill'] as const) : (['visit', 'bill'] as const))
     for await (const portion of visitsOfImport(who, left, importId, from?.left === left ? from.after : null)) {
-      for (const [id, own] of portion.visits) events.push(...(left === 'visit' ? [visitBack(who, id, own, importId)] : billsBack(who, id, own, importId)));
+      if (left === 'visit') for (const [id, own] of portion.visits) events.push(visitBack(who, id, own, importId));
+      else events.push(...(await billsBack(who, portion.visits, importId)));
       visits += portion.visits.size;
       if (visits >= AT_ONCE) return { undone: (await sendImported(who, events)).taken, next: `${left} ${portion.last}` };
     }
