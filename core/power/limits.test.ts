@@ -1,5 +1,4 @@
 import { energyCheck } from './energy-check';
-import { expectedStretch, minutesFor } from './expected';
 import { type LimitName, type LimitStall, limitsOf, pacedLimits, type Setting, voltsAtStall } from './limits';
 import { seriesOf } from './series';
 import { secondsTo, seriesAt } from './series-at';
@@ -196,24 +195,4 @@ describe('what limits, and along which part of the battery', () => {
     expect(half.kWAt(0)).toEqual({ kW: 25, limit: 'car_curve' });
     expect(pacedLimits(limitsOf({ car: {}, stall: dc() }), 0.5).kWAt(50)).toBeNull();
   });
-});
-
-it('a level at which power falls to nothing is never reached, whatever else limits below it', () => {
-  // The last stretch is cut where the plate gives way to the curve, and its end worked out along a slope would leave a trace of power.
-  for (let plateKW = 7; plateKW < 180; plateKW += 3.7)
-    for (const from of [60, 72, 79.3]) {
-      const limits = limitsOf({
-        car: {
-          curve: [
-            [72, 180],
-            [80, 0],
-            [94, 176],
-          ],
-        },
-        stall: { kind: 'dc', plateKW },
-      });
-      const whole = expectedStretch(limits, from, 80, { usableKWh: 58.5 });
-      expect([minutesFor(limits, from, 80, { usableKWh: 58.5 }, 0.8), whole.minutes, whole.stopsAt]).toEqual([null, null, 80]);
-      expect(minutesFor(limits, from, 79.9, { usableKWh: 58.5 })).toBeGreaterThan(0);
-    }
 });

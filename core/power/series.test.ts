@@ -1,9 +1,7 @@
 import { bandsOf, rangeOf, tensRead } from './bands';
 import { energyCheck } from './energy-check';
-import { monotoneCurve } from './monotone-curve';
 import { type Charge, type SeriesReading, seriesOf } from './series';
 import { seriesAt } from './series-at';
-import { usableBattery } from './usable-battery';
 
 const look = (t_s: number, more: Partial<SeriesReading>): SeriesReading => ({ t_s, from: 'stall', ...more });
 const charge = (readings: readonly SeriesReading[], more: Partial<Charge> = {}) => seriesOf({ readings, ...more });
@@ -78,48 +76,3 @@ it.each([
   [10, { usableKWh: 60, kWhPer100km: 0 }, null],
   [10, { usableKWh: 60, kWhPer100km: -1 }, null],
 ] as const)('%d %% of %j are %s km', (pct, by, km) => expect(rangeOf(pct, by)).toBe(km));
-
-it('a curve needs points that rise', () => {
-  const wrong = 'a curve needs as many y as x, at least one';
-  expect(() => monotoneCurve([], [])).toThrow(new RangeError(wrong));
-  expect(() => monotoneCurve([1, 2], [1])).toThrow(new RangeError(wrong));
-  expect(() => monotoneCurve([1, 1], [1, 2])).toThrow(new RangeError('x must rise'));
-  expect(() => monotoneCurve([2, 1], [1, 2])).toThrow(new RangeError('x must rise'));
-  expect(monotoneCurve([3], [7])).toMatchObject({ slopes: [0], onePassIsEnough: true });
-});
-
-it('usable energy is told from six charges that fill different parts of the battery', () => {
-  const charges = (n: number, deltaPct: (i: number) => number) =>
-    Array.from({ length: n }, (_, i) => ({ deltaPct: deltaPct(i), kWh: 0.6 * deltaPct(i) + 0.5 }));
-  expect(
-    usableBattery(
-      charges(5, (i) => 20 + 10 * i),
-      null,
-    ),
-  ).toEqual({ chargesUsed: 5, usableKWh: null, why: 'fewer than 6 charges of 20 % or more' });
-  expect(
-    usableBattery(
-      charges(6, () => 50),
-      null,
-    ),
-  ).toEqual({ chargesUsed: 6, usableKWh: null, why: 'all charges filled the same part of the battery' });
-  // Twenty per cent count; what every charge loses at its start does not.
-  expect(
-    usableBattery(
-      charges(6, (i) => 20 + 10 * i),
-      null,
-    ),
-  ).toMatchObject({ chargesUsed: 6, usableKWh: expect.closeTo(60, 9), healthPct: null });
-  expect(
-    usableBattery(
-      charges(6, (i) => 20 + 10 * i),
-      75,
-    ),
-  ).toMatchObject({ healthPct: expect.closeTo(80, 9) });
-  expect(
-    usableBattery(
-      charges(6, (i) => 19.9 + 10 * i),
-      null,
-    ),
-  ).toMatchObject({ chargesUsed: 5, usableKWh: null });
-});

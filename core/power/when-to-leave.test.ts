@@ -1,5 +1,4 @@
-import { bindsIn, expectedStretch, levelAfter, minutesFor } from './expected';
-import { type LimitStall, limitsOf } from './limits';
+import type { LimitStall } from './limits';
 import { type LeaveAsked, whenToLeave } from './when-to-leave';
 
 // 60 kWh at 20 kWh for 100 km: 3 km to the per cent.
@@ -84,46 +83,5 @@ describe('when to leave', () => {
     expect(at({ nowPct: 41 })).toEqual([50, 60, 70, 80, 90]);
     expect(at({ mode: 'extra', legs: { ...asked().legs, direct: { km: 285, min: 180 } } })).toEqual([40, 50, 60, 70, 80, 90, 100]);
     expect(plan({ stepPct: 7, here: { stall: dc(150) } }).best?.leavePct).toBe(56);
-  });
-});
-
-describe('minutes along the battery', () => {
-  const battery = { usableKWh: 60 };
-  const limits = limitsOf({
-    car: {
-      curve: [
-        [0, 0],
-        [10, 50],
-        [20, 100],
-      ],
-    },
-    stall: dc(80),
-  });
-  it('from a level at which nothing flows it never gets anywhere', () => {
-    expect(minutesFor(limits, 0, 20, battery)).toBeNull();
-    expect(minutesFor(limits, 5, 5, battery)).toBeNull();
-    const whole = expectedStretch(limits, 0, 20, battery);
-    expect(whole).toMatchObject({ minutes: null, stopsAt: 0, curveExtended: false });
-    expect(whole.heldBackBy).toEqual([
-      { from: 0, to: 16, limit: 'car_curve', minutes: null },
-      { from: 16, to: 20, limit: 'stall_plate', minutes: expect.closeTo(1.8, 9) },
-    ]);
-    expect(expectedStretch(limits, 5, 30, battery)).toMatchObject({ stopsAt: null, curveExtended: true });
-  });
-  it('a limit binds where it is the least, and not beside it', () => {
-    expect([
-      bindsIn(limits, 'stall_plate', 0, 16),
-      bindsIn(limits, 'stall_plate', 0, 17),
-      bindsIn(limits, 'car_curve', 16, 100),
-      bindsIn(limits, 'car_curve', 15, 100),
-    ]).toEqual([false, true, false, true]);
-  });
-  it('the level after so many minutes is that from which they were counted', () => {
-    expect(levelAfter(limits, 20, 0, battery)).toBeCloseTo(20, 12);
-    expect(levelAfter(limits, 20, 9, battery)).toBeCloseTo(40, 9);
-    expect(levelAfter(limits, 20, 36, battery)).toBe(100);
-    expect(levelAfter(limits, 20, 35.9, battery)).toBeLessThan(100);
-    expect(levelAfter(limits, 0, 50, battery)).toBeCloseTo(0, 9);
-    expect(levelAfter(limits, 20, 9, battery, 0.5)).toBeCloseTo(30, 9);
   });
 });
