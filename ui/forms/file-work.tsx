@@ -1,24 +1,24 @@
 'use client';
 import { useState } from 'react';
 
-/**
- * What a page says while a file is read or taken in, one thing at a time. `working`: does a piece of work; where the server cannot be reached it says whether anything may
- * have been written.
- */
+/** What is said where the server cannot be reached, by what the work does. */
+const CUT = {
+  reads: 'The server could not be reached. Nothing was changed.',
+  'takes in': 'The server could not be reached. What came in so far is here; the same again goes on from there.',
+  'takes back': 'The server could not be reached. What was taken back so far is gone; the same again goes on from there.',
+} as const;
+
+/** What a page says while a file is read, taken in or taken back, one thing at a time. `working`: does a piece of work; where the server cannot be reached it says what became of it. */
 export function useFileWork() {
   const [busy, setBusy] = useState(false);
   const [said, say] = useState('');
-  const working = async (work: () => Promise<void>, writes: boolean): Promise<void> => {
+  const working = async (work: () => Promise<void>, does: keyof typeof CUT): Promise<void> => {
     setBusy(true);
     say('');
     try {
       await work();
     } catch {
-      say(
-        writes
-          ? 'The server could not be reached. What came in so far is here; the same again goes on from there.'
-          : 'The server could not be reached. Nothing was changed.',
-      );
+      say(CUT[does]);
     } finally {
       setBusy(false);
     }
@@ -60,7 +60,11 @@ export function ChooseFile({
           onChange={(e) => onChoose(e.target.files?.[0] ?? null)}
         />
       </label>
-      <p role="status" className="mb-3 min-h-6 text-[15px] font-semibold">
+      {/* What is pressed often stands below a long list: the line stays in sight. */}
+      <p
+        role="status"
+        className={`mb-2 min-h-6 border-b-2 py-1 text-[15px] font-semibold ${said || busy ? 'sticky top-0 z-10 border-ink bg-sheet' : 'border-transparent'}`}
+      >
         {said || (busy ? 'Reading …' : '')}
       </p>
     </>

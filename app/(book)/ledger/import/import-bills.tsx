@@ -58,7 +58,7 @@ export function ImportBills() {
       const { undone } = await answer.json();
       if (file) await send(file, false);
       say(answer.ok ? `${printCount(undone ?? 0, 'bill')} taken back.` : 'It could not be taken back just now.');
-    }, true);
+    }, 'takes back');
   const ready = (seen?.rows ?? []).filter((r) => !r.there && (r.match.is === 'paired' || (r.match.is === 'asked' && picks[r.id])));
   return (
     <>
@@ -70,7 +70,7 @@ export function ImportBills() {
         onChoose={(chosen) => {
           setFile(chosen);
           setPicks({});
-          if (chosen) void working(() => send(chosen, false), false);
+          if (chosen) void working(() => send(chosen, false), 'reads');
           else setSeen(null);
         }}
       />
@@ -120,7 +120,7 @@ export function ImportBills() {
               type="button"
               className="plate plate-next !min-h-[44px]"
               disabled={busy || ready.length === 0 || !file}
-              onClick={() => file && void working(() => send(file, true), true)}
+              onClick={() => file && void working(() => send(file, true), 'takes in')}
             >
               Take in {printCount(ready.length, 'bill')}
             </button>

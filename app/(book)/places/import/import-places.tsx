@@ -64,7 +64,7 @@ export function ImportPlaces() {
       setSeen(null);
       const preview = await send(of, null);
       if (preview) show(preview);
-    }, false);
+    }, 'reads');
   const takeIn = () =>
     working(async () => {
       if (!file || !seen) return;
@@ -83,7 +83,7 @@ export function ImportPlaces() {
             : `${printCount(taken, 'record')} taken in: sites, stalls and networks.`,
         );
       }
-    }, true);
+    }, 'takes in');
   const choose = (pointer: string, c: Choice | null) => setChoices(({ [pointer]: _, ...others }) => (c === null ? others : { ...others, [pointer]: c }));
   const unnamed = seen?.rows.some((r) => choices[r.pointer]?.network.trim() === '' && r.is === 'new');
   const coming = Object.keys(choices).length;

@@ -57,7 +57,7 @@ export function RestoreLedger({
       setFile(read.value);
       setPeople(proposed);
       if (!Object.values(proposed).includes('')) await look(read.value, proposed);
-    }, false);
+    }, 'reads');
   const send = async (piece: LedgerBatch, who: Record<string, string>, take: boolean): Promise<LedgerTold | null> => {
     for (;;) {
       const answer = await fetch('/api/v1/import/ledger', {
@@ -124,7 +124,7 @@ export function RestoreLedger({
       if (!sum) return;
       setSeen(null);
       say(`Brought in: ${counted(sum)}${lost > 0 ? ` ${printCount(lost, 'photo')} could not be kept.` : ''}`);
-    }, true);
+    }, 'takes in');
   /** The pictures, so that nothing speaks of one that is not there. @returns how many could not be kept; `null` where it stopped */
   const photos = async (of: LedgerFile): Promise<number | null> => {
     let lost = 0;
@@ -183,7 +183,7 @@ export function RestoreLedger({
                       const next = { ...people, [p.personId]: e.target.value };
                       setPeople(next);
                       setSeen(null);
-                      if (!Object.values(next).includes('')) void working(() => look(file, next), false);
+                      if (!Object.values(next).includes('')) void working(() => look(file, next), 'reads');
                     }}
                   >
                     <option value="">who is that here?</option>

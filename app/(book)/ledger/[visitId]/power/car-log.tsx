@@ -50,7 +50,7 @@ export function CarLog({ visitId, logs }: { visitId: string; logs: readonly { im
       say(answer.ok ? `${printCount(undone ?? 0, 'reading')} taken back.` : 'It could not be taken back just now.');
       setTold(null);
       router.refresh();
-    }, true);
+    }, 'takes back');
   const session = told?.session ?? null;
   return (
     <Section head="A log of the car’s own" beside="as CSV: time, kW, %, V, A" className="no-print mt-7 max-w-[820px]">
@@ -62,7 +62,7 @@ export function CarLog({ visitId, logs }: { visitId: string; logs: readonly { im
         onChoose={(chosen) => {
           setFile(chosen);
           setTold(null);
-          if (chosen) void working(async () => void (await send(chosen, false)), false);
+          if (chosen) void working(async () => void (await send(chosen, false)), 'reads');
         }}
       />
       {told ? (
@@ -100,7 +100,7 @@ export function CarLog({ visitId, logs }: { visitId: string; logs: readonly { im
                   const done = file ? await send(file, true) : null;
                   if (done) say(`${printCount(done.taken ?? 0, 'reading')} taken in as the car’s.`);
                   router.refresh();
-                }, true)
+                }, 'takes in')
               }
             >
               Take in {printCount(told.readings, 'reading')}

@@ -52,7 +52,7 @@ export function ImportSheet() {
   const read = (of: File, with_: readonly SheetAnswer[] | null) =>
     void working(async () => {
       await send(of, with_, [], false);
-    }, false);
+    }, 'reads');
   const answered = (a: SheetAnswer) => {
     const next = [...answers.filter((x) => !(x.code === a.code && x.column === a.column && JSON.stringify(x.lines) === JSON.stringify(a.lines))), a];
     setAnswers(next);
@@ -95,7 +95,7 @@ export function ImportSheet() {
         }
       }
       setSites({});
-    }, true);
+    }, 'takes in');
   const undo = () =>
     void working(async () => {
       if (!seen || !file) return;
@@ -119,7 +119,7 @@ export function ImportSheet() {
       }
       await send(file, answers, [], false);
       say(`${printCount(undone, 'row')} taken back. ${stopped || 'Sites made for it stay.'}`);
-    }, true);
+    }, 'takes back');
   const beside = seen?.rows.filter((r) => r.plan === 'near' && r.bills).map((r) => r.line) ?? [];
   const unnamed = Object.values(sites).some((n) => n.trim() === '');
   const coming = (seen?.counts.new ?? 0) + (seen?.counts.merge ?? 0) + (Object.keys(sites).length > 0 ? (seen?.counts.place ?? 0) : 0);

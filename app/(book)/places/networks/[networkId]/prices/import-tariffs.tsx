@@ -52,7 +52,7 @@ export function ImportTariffs({ networkId, network, sites, payers, today }: Prop
       const fresh = preview.rows.filter((r) => !r.here);
       const [only] = fresh;
       if (only && fresh.length === 1) setChoices({ [only.pointer]: first(only) });
-    }, false);
+    }, 'reads');
   const takeIn = () =>
     working(async () => {
       if (!file || !seen) return;
@@ -72,7 +72,7 @@ export function ImportTariffs({ networkId, network, sites, payers, today }: Prop
       }
       setRefused(failed);
       say(`${printCount(taken, 'price')} kept${failed.length > 0 ? `, ${failed.length} refused` : taken < all.length ? ', the others were on file' : ''}.`);
-    }, true);
+    }, 'takes in');
   const choose = (pointer: string, c: Choice | null) => setChoices(({ [pointer]: _, ...others }) => (c === null ? others : { ...others, [pointer]: c }));
   const coming = Object.keys(choices).length;
   const odd = Object.values(choices).some((c) => c.from === '' || (c.until !== null && c.until < c.from));
