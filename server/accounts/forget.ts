@@ -4,11 +4,18 @@ import { now } from '../clock';
 import { fromBin, toBin } from '../db/binary-id';
 import { inTransaction } from '../db/pool';
 import { forgetRecords } from '../records/kept-records';
+import { forgetRows } from '../visits/kept-rows';
 import { moveOut, roleForUpdate } from './members';
 import type { Who } from './who';
 
 /** Deletes a household with everything of it; its people, and their sessions, are elsewhere by then. */
 const forget = (c: PoolConnection, householdId: string) => c.query('CALL forget_household(?)', [toBin(householdId)]);
+
+/** What is kept of it in memory, once it is gone. */
+function forgetKept(householdId: string): void {
+  forgetRecords(householdId);
+  forgetRows(householdId);
+}
 
 /** Deletes a household of the owner's, all of it, at once. Its people keep their accounts. @returns why not, else null */
 export async function deleteHousehold(who: Who): Promise<string | null> {
@@ -19,7 +26,7 @@ export async function deleteHousehold(who: Who): Promise<string | null> {
     await forget(c, who.householdId);
     return null;
   });
-  if (why === null) forgetRecords(who.householdId);
+  if (why === null) forgetKept(who.householdId);
   return why;
 }
 
@@ -52,6 +59,6 @@ export async function deletePerson(personId: string): Promise<string | null> {
     for (const id of gone) await forget(c, id);
     return { why: null, gone };
   });
-  for (const id of gone) forgetRecords(id);
+  for (const id of gone) forgetKept(id);
   return why;
 }

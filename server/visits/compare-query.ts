@@ -5,9 +5,12 @@ import { ATTEMPT_FIGURES, type AttemptFigure } from '@/core/figures/attempt-figu
 import type { Figure } from '@/core/figures/figure';
 import { VISIT_KEYS, type VisitKey } from '@/core/figures/groupings';
 import { VISIT_FIGURES, type VisitFigure } from '@/core/figures/visit-figures';
+import { DEFINITION_VERSION } from '@/core/visit/definitions-version';
 import type { Who } from '../accounts/who';
-import { fromHex, toBin } from '../db/binary-id';
+import { fromBin, fromHex, toBin } from '../db/binary-id';
+import type { Database } from '../db/pool';
 import { figuresOf } from '../figures/refresh';
+import { keepRows, keptRows, type Standing } from './kept-rows';
 import { visitWhere } from './visit-where';
 
 /** A row as the database answers it: ids as hex, yes and no as 1 and 0. */
@@ -34,31 +37,61 @@ const KEYS = Object.keys(VISIT_KEYS) as VisitKey[];
 /** What a comparison fetches: the figures that its measures and groupings read. */
 export type Fetched = { visit: readonly VisitFigure[]; attempt: readonly AttemptFigure[] };
 
-/**
- * Every counted visit of a household under a filter, with its attempts and the figures that are asked for. Visits at an unknown network are not
- * compared.
- */
-export async function compareRows(who: Who, currency: string, filter: LedgerFilter, fetched: Fetched): Promise<VisitRow[]> {
-  const { householdId } = who;
-  const figures = await figuresOf(householdId);
+/** How far a household's ledger has come; `settled`: no visit waits for its figures, so that what is read of them stays until something is written. */
+async function standingOf(householdId: string, on: Database): Promise<(Standing & { settled: boolean }) | null> {
+  const [[row]] = await on.execute<RowDataPacket[]>(
+    `SELECT h.epoch, h.rev, EXISTS (SELECT 1 FROM visit v WHERE v.household_id = h.id AND v.stale = TRUE)
+                         OR EXISTS (SELECT 1 FROM visit v WHERE v.household_id = h.id AND v.definition_version < ?) AS waits FROM household h WHERE h.id = ?`,
+    [DEFINITION_VERSION, toBin(householdId)],
+  );
+  return row ? { epoch: row.epoch ? fromBin(row.epoch) : 'first', rev: Number(row.rev), settled: Number(row.waits) === 0 } : null;
+}
+
+/** What is asked of the database for a comparison. */
+type Question = { visits: string; attempts: string; values: (string | number | Buffer)[]; ofAttempts: (string | number | Buffer)[] };
+
+function questionOf(who: Who, currency: string, filter: LedgerFilter, { visit, attempt }: Fetched): Question {
   const where = visitWhere(who, filter, currency);
   // How starts are timed narrows nothing.
   const whole = writeLedgerFilter({ ...filter, time: 'handshake', mark: 'kW' }) === '';
-  const ofAttempt = fetched.attempt.filter((n) => n !== 'stallId');
-  const [[visits], [attempts]] = await Promise.all([
-    figures.execute<(RowDataPacket & { arose: string })[]>(
-      `SELECT HEX(v.id) AS arose, NULL AS stallId, NULL AS workedAt, NULL AS attempts, CAST(TIMESTAMPDIFF(MICROSECOND, '1970-01-01', v.sort_at) / 1000 AS DOUBLE) AS at
-              ${KEYS.map((n) => `, ${asked(VISIT_KEYS[n], 'v')} AS ${n}`).join('')}${fetched.visit.map((n) => `, ${asked(VISIT_FIGURES[n], 'f')} AS ${n}`).join('')}
+  const householdId = toBin(who.householdId);
+  return {
+    visits: `SELECT HEX(v.id) AS arose, NULL AS stallId, NULL AS workedAt, NULL AS attempts, CAST(TIMESTAMPDIFF(MICROSECOND, '1970-01-01', v.sort_at) / 1000 AS DOUBLE) AS at
+              ${KEYS.map((n) => `, ${asked(VISIT_KEYS[n], 'v')} AS ${n}`).join('')}${visit.map((n) => `, ${asked(VISIT_FIGURES[n], 'f')} AS ${n}`).join('')}
          FROM visit v JOIN visit_figures f ON f.household_id = v.household_id AND f.visit_id = v.id WHERE ${where.sql} AND v.network_id IS NOT NULL`,
-      where.values,
-    ),
-    // All attempts in the order they lie in: those of visits that are not counted find no visit below.
-    figures.execute<(RowDataPacket & { visitId: string; stallId: string | null })[]>(
-      `SELECT HEX(x.visit_id) AS visitId, HEX(x.stall_id) AS stallId${ofAttempt.map((n) => `, ${asked(ATTEMPT_FIGURES[n], 'x')} AS ${n}`).join('')} FROM attempt_figures x
+    values: where.values,
+    // All attempts in the order they lie in: those of visits that are not counted find no visit.
+    attempts: `SELECT HEX(x.visit_id) AS visitId, HEX(x.stall_id) AS stallId${ofAttempts(attempt)
+      .map((n) => `, ${asked(ATTEMPT_FIGURES[n], 'x')} AS ${n}`)
+      .join('')} FROM attempt_figures x
         WHERE x.household_id = ?${whole ? '' : ` AND x.visit_id IN (SELECT v.id FROM visit v JOIN visit_figures f ON f.household_id = v.household_id AND f.visit_id = v.id WHERE ${where.sql})`}
         ORDER BY x.visit_id, x.n`,
-      whole ? [toBin(householdId)] : [toBin(householdId), ...where.values],
-    ),
+    ofAttempts: whole ? [householdId] : [householdId, ...where.values],
+  };
+}
+/** The stall is fetched for every question. */
+const ofAttempts = (attempt: Fetched['attempt']) => attempt.filter((n) => n !== 'stallId');
+
+/**
+ * Every counted visit of a household under a filter, with its attempts and the figures that are asked for. Visits at an unknown network are not
+ * compared. The same rows are given until something is written, and nobody may change them.
+ */
+export async function compareRows(who: Who, currency: string, filter: LedgerFilter, fetched: Fetched): Promise<readonly VisitRow[]> {
+  const { householdId } = who;
+  const figures = await figuresOf(householdId);
+  const question = questionOf(who, currency, filter, fetched);
+  const written = [question.visits, question.attempts, ...question.values.map((v) => (Buffer.isBuffer(v) ? v.toString('hex') : JSON.stringify(v)))].join('\n');
+  const standing = await standingOf(householdId, figures);
+  const kept = standing?.settled ? keptRows(householdId, written, standing) : null;
+  if (kept) return kept;
+  const rows = await readRows(figures, question, fetched);
+  return standing?.settled ? keepRows(householdId, written, standing, rows) : rows;
+}
+
+async function readRows(on: Database, question: Question, fetched: Fetched): Promise<VisitRow[]> {
+  const [[visits], [attempts]] = await Promise.all([
+    on.execute<(RowDataPacket & { arose: string })[]>(question.visits, question.values),
+    on.execute<(RowDataPacket & { visitId: string; stallId: string | null })[]>(question.attempts, question.ofAttempts),
   ]);
   // A household has few networks, sites and stalls: each id is written out once.
   const texts = new Map<string, string>();
@@ -69,7 +102,7 @@ export async function compareRows(who: Who, currency: string, filter: LedgerFilt
     texts.set(hex, written);
     return written;
   };
-  const mendAttempt = mender(ofAttempt, ATTEMPT_FIGURES, text);
+  const mendAttempt = mender(ofAttempts(fetched.attempt), ATTEMPT_FIGURES, text);
   const none: AttemptRow[] = [];
   const nowhere: string[] = [];
   const byVisit = new Map<string, { attempts: AttemptRow[]; workedAt: string[] }>();
