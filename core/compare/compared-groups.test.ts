@@ -75,6 +75,15 @@ describe('a line of the comparison', () => {
     const lucky = [visit({ networkId: 'lucky' }), ...times(20, (i) => visit({ networkId: 'steady', firstTry: i === 0 ? 'no' : 'yes' }))];
     expect(by('network', lucky, 'firstTry').map((r) => r.groups[0]?.key)).toEqual(['steady', 'lucky']);
   });
+  it('equals stand by their visits, then by name, in whatever order they were visited', () => {
+    const equal = ['c', 'a', 'b'].map((networkId) => visit({ networkId }));
+    const keys = (visits: VisitRow[], ...measures: Measure[]) => by('network', visits, ...measures).map((r) => r.groups[0]?.key);
+    for (const measures of [[], ['firstTry'], ['queue']] as Measure[][]) {
+      expect(keys(equal, ...measures)).toEqual(['a', 'b', 'c']);
+      expect(keys([...equal].reverse(), ...measures)).toEqual(['a', 'b', 'c']);
+    }
+    for (const measures of [[], ['queue']] as Measure[][]) expect(keys([...equal, visit({ networkId: 'c' })], ...measures)).toEqual(['c', 'a', 'b']);
+  });
   it('sorted by what is better when less, the upper end counts, and what is not known stands last', () => {
     const of = (networkId: string, n: number, early: number) =>
       times(n, (i) => visit({ networkId, attempts: [attempt(20, { early: i < early ? 'yes' : 'no' })] }));

@@ -39,6 +39,26 @@ describe('what was said before', () => {
     const standing = [2, 3, 4, 5, 6, 7, 8, 9].flatMap((n) => [inMonth(month(n), 'A', 24, 0), inMonth(month(n), 'B', 3, 15)]);
     expect(change([inMonth('2025-01', 'A', 9, 1), inMonth('2025-01', 'B', 9, 1), ...standing], 'clearly')).toBeNull();
     expect(change([inMonth('2025-01', 'A', 9, 1), inMonth('2025-01', 'B', 9, 1), ...standing.slice(0, 12)], 'clearly')).toMatchObject({ until: '2025-01' });
+    // Half a year and a month.
+    expect(change([inMonth('2025-01', 'A', 9, 1), inMonth('2025-01', 'B', 9, 1), ...standing.slice(0, 14)], 'clearly')).toBeNull();
+  });
+  it('the same in whatever order the visits are told, and whatever a third one did', () => {
+    const all = [...even, ...apart];
+    const said = { until: '2025-08', was: 'cannot_tell', otherLed: false };
+    expect(change([...all].reverse(), 'clearly')).toEqual(said);
+    expect(change([...all, inMonth('2025-07', 'C', 3, 30), inMonth('2025-10', 'C', 30, 3)], 'clearly')).toEqual(said);
+  });
+  it('one that led without being told apart did not lead', () => {
+    const b = [inMonth('2025-08', 'A', 8, 2), inMonth('2025-08', 'B', 9, 1)];
+    expect(change([...b, ...apart], 'clearly')).toEqual({ until: '2025-08', was: 'cannot_tell', otherLed: false });
+  });
+  it('before the other was visited at all it could not be told', () => {
+    expect(change([inMonth('2025-08', 'A', 24, 0), inMonth('2025-09', 'A', 24, 0)], 'clearly')).toEqual({
+      until: '2025-08',
+      was: 'cannot_tell',
+      otherLed: false,
+    });
+    expect(change([inMonth('2025-08', 'A', 24, 0), inMonth('2025-09', 'A', 24, 0)], 'cannot_tell')).toBeNull();
   });
   it('in words', () => {
     expect(changeText({ until: '2025-08', was: 'cannot_tell', otherLed: false }, 'B')).toBe('until the end of Aug 2025 it could not be told');

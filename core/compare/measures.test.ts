@@ -54,6 +54,14 @@ describe('measures', () => {
         ['Card refused', 1],
       ],
     });
+    const even = ['start_error:network,card_refused:payment', 'card_refused:payment,start_error:network'];
+    for (const faultMarks of even)
+      expect(cell('sides', [visit({ faultMarks })])).toMatchObject({
+        parts: [
+          ['network', 1],
+          ['payment', 1],
+        ],
+      });
     expect(cell('sides', visits)).toMatchObject({
       parts: [
         ['network', 2],

@@ -44,6 +44,9 @@ describe('what is taken away before counting', () => {
     const pair = pairDegree(a, b, 1);
     expect(pair?.better).toMatchObject({ counted: { yes: 2, n: 2 }, taken: { firstVisits: 1, months: 1 } });
     expect(pair?.worse).toMatchObject({ counted: { yes: 1, n: 1 }, taken: { firstVisits: 1, months: 1 } });
+    // A site that was visited in such a month alone is none of those that it is said of.
+    const elsewhere = start('A', true, { at: 9, month: '2025-01', siteId: 'A2' });
+    expect(pairDegree([...a, elsewhere], b, 1)?.better).toMatchObject({ sites: ['A1'], taken: { months: 2 } });
   });
   it('the same whatever order they came in', () => {
     const same = [start('A', false, at(1)), start('A', true, at(1)), start('A', true, { ...at(1), siteId: 'A0' })];

@@ -58,6 +58,14 @@ describe('the sentences above a comparison', () => {
       ['Held to', 'probably from 7, clearly from 24'],
     ]);
   });
+  it('say with what chance one starts more often, and that nothing is left of one', () => {
+    const working = (head: string, ...all: Start[][]) => say(...all)[0]?.working.find(([h]) => h === head)?.[1];
+    // Beta(10, 2) against Beta(8, 4), the chance by numerical integration elsewhere: 0.8446.
+    expect(working('Were every visit like every other', starts('A', 9, 1), starts('B', 7, 3))).toBe('Network A starts more often with chance 84 %');
+    const apart = starts('B', 4, 2).map((s) => ({ ...s, month: '2024-01' }));
+    expect(working('95 % intervals (Wilson)', starts('A', 9, 1), apart)).toBe('Network A none; Network B none');
+    expect(working('the same, exact (Clopper–Pearson)', starts('A', 9, 1), apart)).toBe('Network A none; Network B none');
+  });
   it('name the sites where there are too few to speak of a network, and say why', () => {
     const text = say(starts('A', 24, 0, 2), starts('B', 3, 9, 1))[0]?.text;
     expect(text).toBe(
@@ -163,5 +171,16 @@ describe('how many more visits', () => {
     expect(visitsToTell({ yes: 30, n: 30 }, { yes: 3, n: 30 }, 1)).toBe(0);
     expect(visitsToTell({ yes: 9, n: 10 }, { yes: 4, n: 10 }, 15) as number).toBeGreaterThan(far);
     expect(visitsToTell({ yes: 50, n: 60 }, { yes: 50, n: 60 }, 1)).toBeNull();
+  });
+  // Worked out by a second program from the definition alone: the same generator (D3’s linear one, its constants), log gamma of the C library.
+  it.each([
+    [9, 10, 4, 10, 1, 2],
+    [9, 10, 4, 10, 15, 11],
+    [9, 10, 7, 10, 1, 46],
+    [2, 2, 0, 2, 1, 1],
+    [5, 6, 3, 6, 3, 34],
+    [20, 20, 17, 20, 1, 24],
+  ])('%i of %i against %i of %i, found among %i: %i to each', (a, n, b, m, looked, more) => {
+    expect(visitsToTell({ yes: a, n }, { yes: b, n: m }, looked)).toBe(more);
   });
 });

@@ -37,6 +37,18 @@ describe('pairs of starts', () => {
     expect(waitingPair(rounds(7, 7, { siteId: 'x' }), 'A', 'B', 2).degree).toBe('probably');
     expect(pairOf(...rounds(8, 4, { siteId: 'x' }))).toMatchObject({ quicker: 'A', won: 4, decided: 8, degree: 'cannot_tell' });
   });
+  it('of two that won as often the first by name stands first, however they are asked for', () => {
+    const even = rounds(8, 4, { siteId: 'x' });
+    expect(waitingPair(even, 'B', 'A', 1)).toMatchObject({ quicker: 'A', slower: 'B', won: 4, decided: 8 });
+    expect(waitingPair([], 'B', 'A', 1)).toMatchObject({ quicker: 'A', slower: 'B', decided: 0, quickerSites: [] });
+  });
+  it('where there are more groups than can be held, those with most starts are, then by name', () => {
+    const some = ['D', 'C', 'B', 'A'].flatMap((g) => [start(g, 20), start(g, 40)]);
+    const held = (most: number, ...all: Waited[]) => waitingPairs(all, 1, most).pairs.map((p) => [p.quicker, p.slower].sort().join(''));
+    expect(held(2, ...some)).toEqual(['AB']);
+    expect(held(2, ...some, start('D', 5))).toEqual(['AD']);
+    expect(held(3, ...some).sort()).toEqual(['AB', 'AC', 'BC']);
+  });
   it('only like is held against like, and not over two months apart', () => {
     for (const more of [{ carId: 'other' }, { means: 'rfid' }, { mark: 'A' }, { at: 61 * DAY }, { carId: null }])
       expect(pairOf(start('A', 20, { at: 0 }), start('B', 40, { at: 0, ...more }))).toMatchObject({ decided: 0, undecided: 0 });
@@ -155,6 +167,20 @@ it('the starts of visits: timed ones and those that never came, as their visits 
     { n: 2, group: 'N', siteId: 's', arose: 'b', at: 1, carId: 'c', means: 'app', mark: 'kW', s: 30, pm_s: 3 },
   ]);
   expect(waitedStarts(visits, { time: 'handshake', mark: 'kW' }, 'means').map((s) => s.group)).toEqual(['rfid', 'app']);
+});
+
+it('the starts of visits come in the order in which these arose, else of their arrival, in whatever order they are told', () => {
+  const order = (visits: Parameters<typeof waitedStarts>[0]) => waitedStarts(visits, { time: 'handshake', mark: 'kW' }, 'network').map((s) => [s.arose, s.at]);
+  const arose = ['d', 'a', 'f', 'c', 'b', 'e'].map((id, i) => visit({ arose: id, at: 10 - i }));
+  expect(order(arose).map(([id]) => id)).toEqual(['a', 'b', 'c', 'd', 'e', 'f']);
+  const told = [4, 1, 3, 5, 2].map((at) => visit({ at }));
+  expect(order(told)).toEqual([1, 2, 3, 4, 5].map((at) => ['', at]));
+  // One of which it is not known when it arose comes before all.
+  expect(order([visit({ arose: 'b', at: 1 }), visit({ at: 9 }), visit({ arose: 'a', at: 5 })])).toEqual([
+    ['', 9],
+    ['a', 5],
+    ['b', 1],
+  ]);
 });
 
 describe('sentences about waiting', () => {
