@@ -129,15 +129,18 @@ const isYes = visitTest(POPULATIONS.first_yes.who(PLAIN));
 const isNo = visitTest(POPULATIONS.first_no.who(PLAIN));
 
 /** The visits that count for the first try, faults of every side in, each with the group it is compared in. */
-export const startsOf = (visits: readonly VisitRow[], by: Grouping = 'network'): Start[] =>
-  visits.flatMap((v) => {
+export function startsOf(visits: readonly VisitRow[], by: Grouping = 'network'): Start[] {
+  const starts: Start[] = [];
+  for (const v of visits) {
     const { networkId, siteId, stallId, workedAt, driverId, at, month } = v;
     const yes = isYes(v);
     const group = groupOfVisit(by, v);
-    return group !== null && (yes || isNo(v))
-      ? [{ group, stratum: `${v.carId ?? ''} ${v.attempts[0]?.meansKind ?? ''}`, networkId, siteId, stallId, workedAt, driverId, at, month, yes }]
-      : [];
-  });
+    if (group === null || !(yes || isNo(v))) continue;
+    const stratum = `${v.carId ?? ''} ${v.attempts[0]?.meansKind ?? ''}`;
+    starts.push({ group, stratum, networkId, siteId, stallId, workedAt, driverId, at, month, yes });
+  }
+  return starts;
+}
 
 /** Rows with at least so many visits. */
 export const withLeast = (rows: readonly ComparedGroup[], least: number): ComparedGroup[] => rows.filter((r) => Math.max(r.visits, r.allVisits) >= least);

@@ -1,5 +1,6 @@
 import { type Counted, type Degree, degreeOf, logShareFactor } from '../evidence/share-evidence';
 import { grouped } from '../units/grouped';
+import { type BySite, countAt } from './by-site';
 import { outagesOnce, type Start, withoutFirstVisits } from './start';
 
 /** Fewer sites than this, or more than half of the visits at one, and what is said is said of sites, not of the network. */
@@ -37,29 +38,23 @@ const count = (starts: readonly Start[]): Counted => ({ yes: starts.filter((s) =
 const share = ({ yes, n }: Counted): number => (n === 0 ? 0 : yes / n);
 
 /** What is left of a network's starts by itself, in whatever pair: counted by site, and by month and site. */
-type Network = { id: string; all: Counted; firstVisits: number; outages: number; sites: Map<string, Counted>; byMonth: Map<string, Map<string, Counted>> };
+type Network = { id: string; all: Counted; firstVisits: number; outages: number; sites: BySite; byMonth: Map<string, BySite> };
 function networkOf(id: string, starts: readonly Start[]): Network {
   const firsts = withoutFirstVisits(starts);
   const outages = outagesOnce(firsts.starts);
-  const sites = new Map<string, Counted>();
-  const byMonth = new Map<string, Map<string, Counted>>();
-  const add = (to: Map<string, Counted>, site: string, yes: boolean) => {
-    const counted = to.get(site) ?? { yes: 0, n: 0 };
-    counted.n += 1;
-    if (yes) counted.yes += 1;
-    to.set(site, counted);
-  };
+  const sites: BySite = new Map();
+  const byMonth = new Map<string, BySite>();
   for (const { month, siteId, yes } of outages.starts) {
-    const here = byMonth.get(month) ?? new Map<string, Counted>();
-    byMonth.set(month, here);
-    add(here, siteId, yes);
-    add(sites, siteId, yes);
+    const here = byMonth.get(month);
+    if (here) countAt(here, siteId, yes);
+    else byMonth.set(month, new Map([[siteId, { yes: yes ? 1 : 0, n: 1 }]]));
+    countAt(sites, siteId, yes);
   }
   return { id, all: count(starts), firstVisits: firsts.taken, outages: outages.taken, sites, byMonth };
 }
 
 /** A network's counts by site in the months in which the other was visited, too; `taken`: what lies in the others. */
-function inMonthsOf(of: Network, other: Network): { sites: Map<string, Counted>; taken: number } {
+function inMonthsOf(of: Network, other: Network): { sites: BySite; taken: number } {
   const sites = new Map(of.sites);
   let taken = 0;
   // Most months are shared: those that are not are taken away.
@@ -136,7 +131,7 @@ export function pairDegree(a: readonly Start[], b: readonly Start[], looked: num
 /** A network as it stood at the end of a month. What stands apart and what is one outage looks back alone, so that it was the same then. */
 function upTo(of: Network, until: string): Network {
   const byMonth = new Map([...of.byMonth].filter(([month]) => month <= until));
-  const sites = new Map<string, Counted>();
+  const sites: BySite = new Map();
   for (const here of byMonth.values()) for (const [site, counted] of here) sites.set(site, and(sites.get(site) ?? NOTHING, counted));
   return { ...of, sites, byMonth };
 }

@@ -17,11 +17,12 @@ export type Left = { starts: Start[]; taken: number };
 
 /** Without each person's first visit to each network: how an app is set up tells of no stall. */
 export function withoutFirstVisits(all: readonly Start[]): Left {
-  const been = new Set<string>();
-  const starts = [...all].sort(inTime).filter((s) => {
-    const key = `${s.driverId ?? ''} ${s.networkId}`;
-    if (been.has(key)) return true;
-    been.add(key);
+  const been = new Map<string, Set<string | null>>();
+  const starts = [...all].sort(inTime).filter(({ networkId, driverId }) => {
+    const who = been.get(networkId);
+    if (who?.has(driverId)) return true;
+    if (who) who.add(driverId);
+    else been.set(networkId, new Set([driverId]));
     return false;
   });
   return { starts, taken: all.length - starts.length };

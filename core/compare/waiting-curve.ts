@@ -56,9 +56,7 @@ function waitsByGroup(visits: readonly VisitRow[], asked: Pick<Asked, 'time' | '
       else groups.set(group, [wait]);
     }
   }
-  return [...groups]
-    .map(([group, waits]) => ({ group, waits: waits.sort((a, b) => a.time - b.time) }))
-    .sort((a, b) => b.waits.length - a.waits.length || (a.group < b.group ? -1 : 1));
+  return [...groups].map(([group, waits]) => ({ group, waits })).sort((a, b) => b.waits.length - a.waits.length || (a.group < b.group ? -1 : 1));
 }
 
 /** Marks of the axis: a few, at round times. */
@@ -83,7 +81,6 @@ export function waitingCurves(visits: readonly VisitRow[], asked: Pick<Asked, 't
     curves: drawn.map(({ group, waits }) => {
       const steps = stillWaiting(waits);
       const { median, lower, upper } = medianWait(steps);
-      const seen = (s: number | null) => (s === null || s >= NEVER_S ? null : s);
       return {
         group,
         starts: waits.length,
@@ -91,8 +88,8 @@ export function waitingCurves(visits: readonly VisitRow[], asked: Pick<Asked, 't
         open: waits.filter((w) => !w.event && w.time < NEVER_S).length,
         steps: steps.filter((s) => s.time < NEVER_S),
         marks: marks_s.map((s) => ({ still: stepAt(steps, s)?.still ?? 1, atRisk: atRiskAt(waits, s) })),
-        median: seen(median),
-        limits: waits.length < LEAST_FOR_LIMITS ? null : [seen(lower), seen(upper)],
+        median,
+        limits: waits.length < LEAST_FOR_LIMITS ? null : [lower, upper],
       };
     }),
   };

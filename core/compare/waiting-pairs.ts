@@ -2,6 +2,7 @@ import { type Counted, type Degree, degreeOf, logPairEvidence } from '../evidenc
 import { type Grouping, groupOfAttempt } from '../figures/groupings';
 import { type Asked, attemptTest, NEVER, timedBy } from '../figures/populations';
 import { grouped } from '../units/grouped';
+import { type BySite, countAt } from './by-site';
 import type { VisitRow } from './visit-row';
 
 /** A start as it waits for one of the other group to be held against. `s`: `null` for never. */
@@ -87,13 +88,16 @@ class Unpaired {
   private readonly byCar = new Map<string | null, Map<string | null, Free>>();
 
   add(x: Waited): void {
-    const byMeans = this.byCar.get(x.carId) ?? new Map<string | null, Free>();
-    this.byCar.set(x.carId, byMeans);
-    const free = byMeans.get(x.means) ?? { starts: [], rising: true };
-    byMeans.set(x.means, free);
-    const last = free.starts.at(-1);
-    if (last && last.at > x.at) free.rising = false;
-    free.starts.push(x);
+    const byMeans = this.byCar.get(x.carId);
+    const free = byMeans?.get(x.means);
+    if (free) {
+      if ((free.starts.at(-1)?.at ?? x.at) > x.at) free.rising = false;
+      free.starts.push(x);
+      return;
+    }
+    const first: Free = { starts: [x], rising: true };
+    if (byMeans) byMeans.set(x.means, first);
+    else this.byCar.set(x.carId, new Map([[x.means, first]]));
   }
 
   /** Takes the latest that a start of the other group can be held against: within 60 days, and by no other end mark; what never came has none. */
@@ -114,15 +118,6 @@ class Unpaired {
   }
 }
 
-/** Pairs by the sites of one side: of how many the first group won how many. */
-type BySite = Map<string, Counted>;
-function count(sites: BySite, site: string, won: boolean): void {
-  const counted = sites.get(site) ?? { yes: 0, n: 0 };
-  sites.set(site, counted);
-  counted.n += 1;
-  if (won) counted.yes += 1;
-}
-
 /**
  * Two groups by their starts in pairs: each start, as it arises, is held against the other's latest that is not paired yet, by the same car, means and
  * end mark within 60 days, and the pair stays so whatever comes later. Never is longer than every time; within their ± it is undecided.
@@ -138,6 +133,7 @@ type GroupStarts = { group: string; starts: readonly Waited[] };
 
 function pairOf({ group: a, starts: allA }: GroupStarts, { group: b, starts: allB }: GroupStarts, looked: number): WaitingPair {
   const [freeA, freeB] = [new Unpaired(), new Unpaired()];
+  // Pairs by the sites of either side: of how many the first group won how many.
   const [bySiteA, bySiteB]: [BySite, BySite] = [new Map(), new Map()];
   let [aQuicker, decided, undecided] = [0, 0, 0];
   const pair = (ofA: Waited, ofB: Waited) => {
@@ -148,8 +144,8 @@ function pairOf({ group: a, starts: allA }: GroupStarts, { group: b, starts: all
     }
     decided += 1;
     if (which < 0) aQuicker += 1;
-    count(bySiteA, ofA.siteId, which < 0);
-    count(bySiteB, ofB.siteId, which < 0);
+    countAt(bySiteA, ofA.siteId, which < 0);
+    countAt(bySiteB, ofB.siteId, which < 0);
   };
   for (let i = 0, j = 0; i < allA.length || j < allB.length; ) {
     const [x, y] = [allA[i], allB[j]];

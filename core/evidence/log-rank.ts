@@ -33,7 +33,9 @@ function solved(a: readonly (readonly number[])[], b: readonly number[]): number
  */
 export function logRank(groups: readonly (readonly Wait[])[]): LogRank {
   const sorted = groups.map((g) => [...g].sort((a, b) => a.time - b.time));
-  const times = [...new Set(sorted.flatMap((g) => g.flatMap((w) => (w.event ? [w.time] : []))))].sort((a, b) => a - b);
+  const ended = new Set<number>();
+  for (const g of sorted) for (const w of g) if (w.event) ended.add(w.time);
+  const times = [...ended].sort((a, b) => a - b);
   const observed = groups.map((g) => g.filter((w) => w.event).length);
   const expected = groups.map(() => 0);
   const variance = groups.map(() => groups.map(() => 0));

@@ -1,3 +1,4 @@
+import { createHash } from 'node:crypto';
 import type { RowDataPacket } from 'mysql2/promise';
 import { type LedgerFilter, writeLedgerFilter } from '@/core/compare/ledger-filter';
 import type { AttemptRow, VisitRow } from '@/core/compare/visit-row';
@@ -80,12 +81,12 @@ export async function compareRows(who: Who, currency: string, filter: LedgerFilt
   const { householdId } = who;
   const figures = await figuresOf(householdId);
   const question = questionOf(who, currency, filter, fetched);
-  const written = [question.visits, question.attempts, ...question.values.map((v) => (Buffer.isBuffer(v) ? v.toString('hex') : JSON.stringify(v)))].join('\n');
+  const mark = createHash('sha256').update(JSON.stringify(question)).digest('base64');
   const standing = await standingOf(householdId, figures);
-  const kept = standing?.settled ? keptRows(householdId, written, standing) : null;
+  const kept = standing?.settled ? keptRows(householdId, mark, standing) : null;
   if (kept) return kept;
   const rows = await readRows(figures, question, fetched);
-  return standing?.settled ? keepRows(householdId, written, standing, rows) : rows;
+  return standing?.settled ? keepRows(householdId, mark, standing, rows) : rows;
 }
 
 async function readRows(on: Database, question: Question, fetched: Fetched): Promise<VisitRow[]> {
