@@ -1,4 +1,5 @@
 import type { NextLeg } from '@/client/store/habits';
+import { aroundNow, matesOf } from '@/core/power/charge-conditions';
 import { chargeOf } from '@/core/power/charge-of';
 import { compatibleStalls } from '@/core/power/compatible-stalls';
 import { usedOnTheWay } from '@/core/power/consumption';
@@ -32,7 +33,7 @@ export function adviceAsked({ visit, records, outlooks, lately, dangers }: State
   const known = outlooks.cars[car.id];
   const curve = curveOf(known, car.fields.curve);
   if (!soc || (curve.length === 0 && lastKW === undefined)) return null;
-  const changes = visit.line.flatMap((e) => (e.kind === 'change' && e.place > (charging.opened.place ?? 0) ? [e.payload] : []));
+  const atSite = records.stall.filter((s) => s.fields.siteId === stall.fields.siteId);
   const atCar = (points: typeof curve) => ({
     car: car.fields,
     curve: points.length > 0 ? points : ([[0, lastKW ?? 0]] as const),
@@ -42,8 +43,7 @@ export function adviceAsked({ visit, records, outlooks, lately, dangers }: State
     stall: stall.fields,
     outlet: outletOf(stall.fields, car.fields, charging.connectorId ?? null, adapter?.fields.from ?? null),
     adapter: adapter?.fields ?? null,
-    paired: changes.findLast((c) => c.what === 'neighbour_in' || c.what === 'neighbour_out')?.what === 'neighbour_in',
-    deratedKW: changes.findLast((c) => c.what === 'derate')?.value ?? null,
+    ...aroundNow(visit, charging, matesOf(stall.id, stall.fields.cabinet, atSite)),
   });
   const arrival = visit.line.find((e) => e.kind === 'pulled_in')?.payload;
   const here = arrival?.odometerKm === undefined || arrival.socPct === undefined ? null : { odometerKm: arrival.odometerKm, socPct: arrival.socPct };

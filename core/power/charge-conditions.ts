@@ -1,6 +1,7 @@
 import { chargingEnd } from '../visit/attempt-times';
 import type { Attempt } from '../visit/attempts/attempt';
 import type { Visit } from '../visit/derive';
+import type { Payload } from '../visit/payloads';
 import { curveAt } from './monotone-curve';
 import type { Series } from './series';
 
@@ -25,6 +26,37 @@ function levelAt({ soc, clock }: Series, t_s: number): number | null {
   return soc && curveAt(soc, Math.min(soc.x.at(-1) as number, Math.max(soc.x[0] as number, clock.charged(t_s))));
 }
 
+/** The bays as they were last looked at before something. */
+function baysAt(line: Visit['line'], before: number): { place: number; stalls: Payload<'survey'>['stalls'] } | null {
+  const looked = line.findLast((e) => e.kind === 'survey' && e.place < before);
+  return looked?.kind === 'survey' ? { place: looked.place, stalls: looked.payload.stalls } : null;
+}
+const changesOf = (line: Visit['line']) => line.flatMap((e) => (e.kind === 'change' ? [e] : []));
+
+/** What was seen when the bays were looked at: a car charging on the same cabinet, and when it was noted to leave; how far this stall was derated. */
+function onArrival({ line }: Pick<Visit, 'line'>, stallId: string | null, before: number, mates: ReadonlySet<string>) {
+  const bays = baysAt(line, before);
+  const mate = bays?.stalls.some((s) => s.state === 'charging' && mates.has(s.stallId)) ?? false;
+  const own = bays?.stalls.find((s) => s.stallId === stallId && s.state === 'derated');
+  const left = bays && changesOf(line).find((e) => e.payload.what === 'neighbour_out' && e.place > bays.place);
+  return { mate: mate ? { left: left ?? null } : null, derated: own ? { kW: own.kW ?? null } : null };
+}
+
+/** Stalls that share a cabinet with one, of those at its site. */
+export const matesOf = (stallId: string | null, cabinet: string | null, atSite: readonly { id: string; fields: { cabinet: string | null } }[]): Set<string> =>
+  new Set(atSite.filter((s) => s.id !== stallId && cabinet !== null && s.fields.cabinet === cabinet).map((s) => s.id));
+
+/** What goes on around a charge at the last that was told: a neighbour that draws from the same cabinet, and how far the stall is derated. */
+export function aroundNow(visit: Pick<Visit, 'line'>, a: Attempt, mates: ReadonlySet<string>): { paired: boolean; deratedKW: number | null } {
+  const said = changesOf(visit.line).filter((e) => e.place > a.opened.place);
+  const neighbour = said.findLast((e) => e.payload.what === 'neighbour_in' || e.payload.what === 'neighbour_out');
+  const { mate, derated } = onArrival(visit, a.stallId, a.proof?.place ?? Number.POSITIVE_INFINITY, mates);
+  return {
+    paired: neighbour ? neighbour.payload.what === 'neighbour_in' : mate !== null && mate.left === null,
+    deratedKW: said.findLast((e) => e.payload.what === 'derate')?.payload.value ?? derated?.kW ?? null,
+  };
+}
+
 /**
  * Everything noted about a session that bears on its power. @param mates stalls on the same cabinet
  */
@@ -34,7 +66,7 @@ export function conditionsOf(visit: Pick<Visit, 'line'>, a: Attempt, series: Ser
   const over = chargingEnd(a) ?? a.ended?.at;
   const t = (ms: number) => (ms - proof.t) / 1000;
   const [first, last] = [series.soc?.y[0] ?? null, series.soc?.y.at(-1) ?? null];
-  const changes = visit.line.flatMap((e) => (e.kind === 'change' ? [e] : []));
+  const changes = changesOf(visit.line);
   const out: Condition[] = changes.flatMap((e): Condition[] => {
     const what = BEGINS[e.payload.what as keyof typeof BEGINS];
     if (!what || (over && e.place > over.place)) return [];
@@ -52,13 +84,14 @@ export function conditionsOf(visit: Pick<Visit, 'line'>, a: Attempt, series: Ser
       },
     ];
   });
-  const survey = visit.line.findLast((e) => e.kind === 'survey' && e.place < proof.place);
-  const mateSeen = survey?.kind === 'survey' && survey.payload.stalls.some((s) => s.state === 'charging' && mates.has(s.stallId));
-  const told = out.some((c) => c.what === 'neighbour');
-  const left = changes.find((e) => e.payload.what === 'neighbour_out' && e.place > proof.place);
-  if (mateSeen && !told) out.push({ what: 'neighbour', from: first, to: left ? levelAt(series, t(left.t)) : last, noted: 'on arrival', kW: null });
+  const { mate, derated } = onArrival(visit, a.stallId, proof.place, mates);
+  const told = (what: Condition['what']) => out.some((c) => c.what === what);
+  // One that had left when power came took nothing.
+  if (mate && !told('neighbour') && !(mate.left && mate.left.place <= proof.place))
+    out.push({ what: 'neighbour', from: first, to: mate.left ? levelAt(series, t(mate.left.t)) : last, noted: 'on arrival', kW: null });
+  if (derated && !told('derate')) out.push({ what: 'derate', from: first, to: last, noted: 'on arrival', kW: derated.kW });
   const arrival = visit.line.find((e) => e.kind === 'pulled_in')?.payload;
-  if (arrival?.airC !== undefined && arrival.airC <= COLD_C && arrival.preconditioned !== true && !out.some((c) => c.what === 'cold'))
+  if (arrival?.airC !== undefined && arrival.airC <= COLD_C && arrival.preconditioned !== true && !told('cold'))
     out.push({ what: 'cold', from: first, to: last, noted: 'on arrival', kW: null });
   if (a.faults.some((f) => f.code === 'hot_connector')) out.push({ what: 'hot', from: first, to: last, noted: 'during', kW: null });
   return out;

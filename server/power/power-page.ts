@@ -1,3 +1,4 @@
+import { matesOf } from '@/core/power/charge-conditions';
 import { chargeOf } from '@/core/power/charge-of';
 import { isDC } from '@/core/power/most-kw';
 import type { OwnCurve } from '@/core/power/own-curve';
@@ -61,7 +62,7 @@ async function visitPower(who: Who, visitId: string, visit: Visit, past: (carId:
     const stall = stalls.find((s) => s.id === a.stallId)?.fields;
     if (!stall || !car) return null;
     const adapter = adapters.find((x) => x.id === a.adapterId)?.fields ?? null;
-    const mates = new Set(atSite.filter((s) => s.id !== a.stallId && stall.cabinet !== null && s.fields.cabinet === stall.cabinet).map((s) => s.id));
+    const mates = matesOf(a.stallId, stall.cabinet, atSite);
     return { car: car.fields, stall, outlet: outletOf(stall, car.fields, a.connectorId ?? null, adapter?.from ?? null), adapter, mates };
   };
   const range = { usableKWh: car?.fields.usableKWh ?? null, kWhPer100km: car?.fields.kWhPer100km ?? null };
