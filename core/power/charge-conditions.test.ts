@@ -59,6 +59,29 @@ describe('what was noted during a charge', () => {
   });
 });
 
+describe('what was noted of a stall tried before', () => {
+  /** At the other stall from second 2 on, at this one from second 10 on. */
+  const tried: Step = [2, 'stall_chosen', { stallId: STALL_B }];
+  it('is left there; the car takes its climate and its cold along', () => {
+    expect(noted([tried, change(5, 'derate', { value: 40 })])).toEqual([]);
+    expect(noted([tried, change(5, 'neighbour_in')])).toEqual([]);
+    expect(noted([tried, change(5, 'climate_on')])).toEqual(one('climate', 20, 60, { noted: 'on arrival' }));
+    expect(noted([tried, change(5, 'cold')])).toEqual(one('cold', 20, 60, { noted: 'on arrival' }));
+    const { v, a } = told([tried, change(5, 'derate', { value: 40 }), change(6, 'neighbour_in')]);
+    expect(aroundNow(v, a, new Set())).toEqual({ paired: false, deratedKW: null });
+  });
+  it('once this one was chosen it is noted of this one, and where it was tried before that, from the last time on', () => {
+    expect(noted([tried, change(15, 'derate', { value: 40 })])).toEqual(one('derate', 20, 60, { noted: 'on arrival', kW: 40 }));
+    const back: Step[] = [[1, 'stall_chosen', { stallId: STALL_A }], change(1.5, 'derate', { value: 40 }), tried];
+    expect(noted(back)).toEqual([]);
+    // Chosen twice, and before any was chosen: of the one there is.
+    expect(noted([[1, 'stall_chosen', { stallId: STALL_A }], change(5, 'derate', { value: 40 })])).toEqual(
+      one('derate', 20, 60, { noted: 'on arrival', kW: 40 }),
+    );
+    expect(noted([change(5, 'neighbour_in')])).toEqual(one('neighbour', 20, 60, { noted: 'on arrival' }));
+  });
+});
+
 describe('what was seen on arrival', () => {
   it.each([
     [{ airC: 5 }, true],

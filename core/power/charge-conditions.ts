@@ -42,13 +42,24 @@ function onArrival({ line }: Pick<Visit, 'line'>, stallId: string | null, before
   return { mate: mate ? { left: left ?? null } : null, derated: own ? { kW: own.kW ?? null } : null };
 }
 
+/** Of the stall and not of the car: left behind when another one is chosen. */
+const OF_STALL: ReadonlySet<string> = new Set(['neighbour_in', 'neighbour_out', 'derate']);
+/** What was noted on the way to and during a charge, without what was noted of a stall tried before. */
+function notedHere({ line }: Pick<Visit, 'line'>, before: number) {
+  const chosen = line.flatMap((e) => (e.kind === 'stall_chosen' && e.place < before ? [e] : []));
+  const here = chosen.at(-1)?.payload.stallId;
+  const moved = chosen.findLast((e) => e.payload.stallId !== here);
+  const since = moved ? (chosen.find((e) => e.place > moved.place)?.place ?? 0) : Number.NEGATIVE_INFINITY;
+  return changesOf(line).filter((e) => e.place > since || !OF_STALL.has(e.payload.what));
+}
+
 /** Stalls that share a cabinet with one, of those at its site. */
 export const matesOf = (stallId: string | null, cabinet: string | null, atSite: readonly { id: string; fields: { cabinet: string | null } }[]): Set<string> =>
   new Set(atSite.filter((s) => s.id !== stallId && cabinet !== null && s.fields.cabinet === cabinet).map((s) => s.id));
 
 /** What goes on around a charge at the last that was told: a neighbour that draws from the same cabinet, and how far the stall is derated. */
 export function aroundNow(visit: Pick<Visit, 'line'>, a: Attempt, mates: ReadonlySet<string>): { paired: boolean; deratedKW: number | null } {
-  const said = changesOf(visit.line).filter((e) => e.place > a.opened.place);
+  const said = notedHere(visit, a.proof?.place ?? Number.POSITIVE_INFINITY);
   const neighbour = said.findLast((e) => e.payload.what === 'neighbour_in' || e.payload.what === 'neighbour_out');
   const { mate, derated } = onArrival(visit, a.stallId, a.proof?.place ?? Number.POSITIVE_INFINITY, mates);
   return {
@@ -66,7 +77,7 @@ export function conditionsOf(visit: Pick<Visit, 'line'>, a: Attempt, series: Ser
   const over = chargingEnd(a) ?? a.ended?.at;
   const t = (ms: number) => (ms - proof.t) / 1000;
   const [first, last] = [series.soc?.y[0] ?? null, series.soc?.y.at(-1) ?? null];
-  const changes = changesOf(visit.line);
+  const changes = notedHere(visit, proof.place);
   const out: Condition[] = changes.flatMap((e): Condition[] => {
     const what = BEGINS[e.payload.what as keyof typeof BEGINS];
     if (!what || (over && e.place > over.place)) return [];
