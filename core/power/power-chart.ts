@@ -101,13 +101,10 @@ export function chartOf(session: SessionPower, label: string, over: readonly Cha
       toMin: minuteAt(series, to),
     })),
     marks: session.conditions.flatMap((c): ChartMark[] => {
-      if (c.noted !== 'during') return [];
       const [begins, ends] = NOTED[c.what];
-      const at = (level: number | null) => (level === null ? null : minuteAt(series, level));
-      return [
-        { text: begins, socPct: c.from, min: at(c.from) },
-        ...(ends && c.to !== null && c.to !== last ? [{ text: ends, socPct: c.to, min: at(c.to) }] : []),
-      ];
+      const mark = (text: string, level: number | null): ChartMark => ({ text, socPct: level, min: level === null ? null : minuteAt(series, level) });
+      // What was there before began beyond the picture.
+      return [...(c.noted === 'during' ? [mark(begins, c.from)] : []), ...(ends && c.to !== null && c.to !== last ? [mark(ends, c.to)] : [])];
     }),
   };
 }
