@@ -55,6 +55,22 @@ describe('a session as a series is made of it', () => {
     expect(at({ socPct: 19 }, reading(-10, { socPct: 20 }), reading(60, { socPct: 21 }))).toMatchObject({ t_s: -10, socPct: 20 });
     expect(at({}, reading(60, { socPct: 21 }))).toMatchObject({ t_s: 60 });
   });
+  it('of a second session it is not, which begins where the first ended', () => {
+    const again: Step[] = [
+      [700, 'unplugged'],
+      [720, 'plugged'],
+      [730, 'means_shown', CARD],
+      [760, 'power_seen', KW],
+      [800, 'reading', { screen: 'stall', socPct: 30 }],
+    ];
+    expect(charge({ socPct: 19 }, reading(60, { socPct: 21 }), END, ...again)?.readings).toEqual([{ t_s: 40, from: 'stall', socPct: 30 }]);
+  });
+  it('an end and a reading of which only the day is known are no moment of it', () => {
+    const day = (s: number, kind: Step[1], payload: object): Step => [s, kind, payload as never, { precision: 'day', origin: 'typed' }];
+    const found = charge({}, reading(60, { socPct: 21 }), day(400, 'reading', { screen: 'stall', socPct: 25 }), day(660, 'stop_asked', { by: 'button' }));
+    expect(found?.readings.map((r) => r.socPct)).toEqual([21]);
+    expect(found?.end).toBeNull();
+  });
   it('is none without power, and none of which only the day is known', () => {
     const v = deriveVisit(VISIT, story(IN, ...START.slice(0, 3), [90, 'fault', { code: 'start_error', side: 'network' }]), payloadProblem);
     expect(chargeOf(v.attempts[0] as never, v)).toBeNull();
@@ -101,6 +117,9 @@ describe('a session in short', () => {
     ['rain', false],
   ])('%s noted: it shows not what the car could do: %s', (what, hindered) => {
     expect(looks({}, [100, 'change', { what }], ...READ)?.hindered).toBe(hindered);
+  });
+  it('a hot connector was there: neither', () => {
+    expect(looks({}, [100, 'fault', { code: 'hot_connector', side: 'site' }], ...READ)?.hindered).toBe(true);
   });
   it('is none where nothing of its power or battery was read, and has no minutes of one level', () => {
     expect(looks({}, END)).toBeNull();

@@ -86,6 +86,20 @@ describe('how a site keeps its word', () => {
     expect(sitesOf([], [session(4, {}, { to: 30 })]).a?.pace).toBe(0.9);
     expect(sitesOf([], [session(18, { carId: null })]).a?.pace).toBe(0.8);
   });
+  it('each car by itself', () => {
+    const other = standsAt('dc', {
+      ...STEADY,
+      curve: [
+        [0, 50],
+        [100, 50],
+      ],
+    });
+    // 24 kWh at 50 kW are 28.8 minutes.
+    const { sites, cars } = outlooksOf([], [session(36, { carId: 'slow', stands: other }), session(18, { siteId: 'b' })], SITES);
+    expect([sites.a?.pace, sites.b?.pace]).toEqual([0.8, 0.8]);
+    expect(Object.keys(cars).sort()).toEqual(['c', 'slow']);
+    expect(outlooksOf([], [session(18, { carId: null })], SITES).cars).toEqual({});
+  });
   it('by what the car has shown, where three sessions tell', () => {
     const shown = (visitId: string) =>
       session(18, { visitId, day: `2025-10-0${visitId}` }, { looks: [20, 40, 55].map((pct, i) => [100 + i * 300, pct, 80] as const) });
