@@ -49,6 +49,12 @@ describe('what was noted during a charge', () => {
   it('a derate with what it was seen to be, where it was', () => {
     expect(noted([change(260, 'derate', { value: 60 })])).toEqual(one('derate', 40, 60, { kW: 60 }));
     expect(noted([change(260, 'derate')])).toEqual(one('derate', 40, 60));
+    // The next one takes its place.
+    expect(noted([change(160, 'derate', { value: 60 }), change(310, 'derate', { value: 40 })])).toEqual([
+      ...one('derate', 30, 45, { kW: 60 }),
+      ...one('derate', 45, 60, { kW: 40 }),
+    ]);
+    expect(noted([change(15, 'derate', { value: 60 }), change(40, 'derate', { value: 40 })])).toEqual(one('derate', 20, 60, { noted: 'on arrival', kW: 40 }));
   });
   it('cold was so from the beginning, whenever it was noted', () => {
     expect(noted([change(260, 'cold')])).toEqual(one('cold', 20, 60));

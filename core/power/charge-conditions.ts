@@ -17,7 +17,8 @@ export type Condition = {
 };
 
 const BEGINS = { neighbour_in: 'neighbour', climate_on: 'climate', derate: 'derate', cold: 'cold' } as const;
-const ENDS: Partial<Record<Condition['what'], string>> = { neighbour: 'neighbour_out', climate: 'climate_off' };
+/** A derate lasts until the next one is noted. */
+const ENDS: Partial<Record<Condition['what'], string>> = { neighbour: 'neighbour_out', climate: 'climate_off', derate: 'derate' };
 /** At or below this outside a battery that was not warmed takes less. Common practice, no source. */
 export const COLD_C = 5;
 
