@@ -107,6 +107,11 @@ describe('what was seen on arrival', () => {
     expect(noted([change(3, 'neighbour_out'), survey(5, 'charging')])).toHaveLength(1);
     expect(noted([survey(5, 'charging')], { mates: [] })).toEqual([]);
     expect(noted([survey(5, 'free')])).toEqual([]);
+    // Each bay as it was last looked at: one that was passed over the second time stays what it was.
+    expect(noted([survey(5, 'charging'), survey(50, 'not_looked')])).toHaveLength(1);
+    expect(noted([survey(5, 'charging'), [50, 'survey', { stalls: [{ stallId: STALL_A, state: 'free' }] }]])).toHaveLength(1);
+    // Who left the stall tried before was another one.
+    expect(noted([survey(1, 'charging'), [2, 'stall_chosen', { stallId: STALL_B }], change(5, 'neighbour_out')])).toHaveLength(1);
     // The last look before power counts.
     expect(noted([survey(5, 'charging'), survey(50, 'free')])).toEqual([]);
     expect(noted([survey(100, 'charging')])).toEqual([]);

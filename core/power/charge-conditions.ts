@@ -1,7 +1,6 @@
 import { chargingEnd } from '../visit/attempt-times';
 import type { Attempt } from '../visit/attempts/attempt';
 import type { Visit } from '../visit/derive';
-import type { Payload } from '../visit/payloads';
 import { curveAt } from './monotone-curve';
 import type { Series } from './series';
 
@@ -27,21 +26,7 @@ function levelAt({ soc, clock }: Series, t_s: number): number | null {
   return soc && curveAt(soc, Math.min(soc.x.at(-1) as number, Math.max(soc.x[0] as number, clock.charged(t_s))));
 }
 
-/** The bays as they were last looked at before something. */
-function baysAt(line: Visit['line'], before: number): { place: number; stalls: Payload<'survey'>['stalls'] } | null {
-  const looked = line.findLast((e) => e.kind === 'survey' && e.place < before);
-  return looked?.kind === 'survey' ? { place: looked.place, stalls: looked.payload.stalls } : null;
-}
 const changesOf = (line: Visit['line']) => line.flatMap((e) => (e.kind === 'change' ? [e] : []));
-
-/** What was seen when the bays were looked at: a car charging on the same cabinet, and when it was noted to leave; how far this stall was derated. */
-function onArrival({ line }: Pick<Visit, 'line'>, stallId: string | null, before: number, mates: ReadonlySet<string>) {
-  const bays = baysAt(line, before);
-  const mate = bays?.stalls.some((s) => s.state === 'charging' && mates.has(s.stallId)) ?? false;
-  const own = bays?.stalls.find((s) => s.stallId === stallId && s.state === 'derated');
-  const left = bays && changesOf(line).find((e) => e.payload.what === 'neighbour_out' && e.place > bays.place);
-  return { mate: mate ? { left: left ?? null } : null, derated: own ? { kW: own.kW ?? null } : null };
-}
 
 /** Of the stall and not of the car: left behind when another one is chosen. */
 const OF_STALL: ReadonlySet<string> = new Set(['neighbour_in', 'neighbour_out', 'derate']);
@@ -54,15 +39,30 @@ function notedHere({ line }: Pick<Visit, 'line'>, before: number) {
   return changesOf(line).filter((e) => e.place > since || !OF_STALL.has(e.payload.what));
 }
 
+/** A bay as it was last looked at before something; one that was passed over stays what it was. */
+const bayAt = ({ line }: Pick<Visit, 'line'>, stallId: string, before: number) =>
+  line
+    .flatMap((e) => (e.kind === 'survey' && e.place < before ? e.payload.stalls.map((s) => ({ ...s, place: e.place })) : []))
+    .findLast((s) => s.stallId === stallId && s.state !== 'not_looked');
+
+/** What was seen before a charge: a car charging on the same cabinet, with the note that it left, and how far the stall itself was derated. */
+function onArrival(visit: Pick<Visit, 'line'>, changes: ReturnType<typeof notedHere>, stallId: string | null, before: number, mates: ReadonlySet<string>) {
+  const own = stallId === null ? undefined : bayAt(visit, stallId, before);
+  const mate = [...mates].flatMap((id) => bayAt(visit, id, before) ?? []).find((s) => s.state === 'charging');
+  const left = mate && changes.find((e) => e.payload.what === 'neighbour_out' && e.place > mate.place);
+  return { mate: mate ? { left: left ?? null } : null, derated: own?.state === 'derated' ? { kW: own.kW ?? null } : null };
+}
+
 /** Stalls that share a cabinet with one, of those at its site. */
 export const matesOf = (stallId: string | null, cabinet: string | null, atSite: readonly { id: string; fields: { cabinet: string | null } }[]): Set<string> =>
   new Set(atSite.filter((s) => s.id !== stallId && cabinet !== null && s.fields.cabinet === cabinet).map((s) => s.id));
 
 /** What goes on around a charge at the last that was told: a neighbour that draws from the same cabinet, and how far the stall is derated. */
 export function aroundNow(visit: Pick<Visit, 'line'>, a: Attempt, mates: ReadonlySet<string>): { paired: boolean; deratedKW: number | null } {
-  const said = notedHere(visit, a.proof?.place ?? Number.POSITIVE_INFINITY);
+  const before = a.proof?.place ?? Number.POSITIVE_INFINITY;
+  const said = notedHere(visit, before);
   const neighbour = said.findLast((e) => e.payload.what === 'neighbour_in' || e.payload.what === 'neighbour_out');
-  const { mate, derated } = onArrival(visit, a.stallId, a.proof?.place ?? Number.POSITIVE_INFINITY, mates);
+  const { mate, derated } = onArrival(visit, said, a.stallId, before, mates);
   return {
     paired: neighbour ? neighbour.payload.what === 'neighbour_in' : mate !== null && mate.left === null,
     deratedKW: said.findLast((e) => e.payload.what === 'derate')?.payload.value ?? derated?.kW ?? null,
@@ -96,7 +96,7 @@ export function conditionsOf(visit: Pick<Visit, 'line'>, a: Attempt, series: Ser
       },
     ];
   });
-  const { mate, derated } = onArrival(visit, a.stallId, proof.place, mates);
+  const { mate, derated } = onArrival(visit, changes, a.stallId, proof.place, mates);
   const told = (what: Condition['what']) => out.some((c) => c.what === what);
   // One that had left when power came took nothing.
   if (mate && !told('neighbour') && !(mate.left && mate.left.place <= proof.place))

@@ -38,6 +38,16 @@ export async function figuresWaiting(householdId: string): Promise<number> {
   return Number(rows[0]?.n ?? 0);
 }
 
+/** True where no visit waits for its figures, not even for those of a newer version: they stay until something is written. */
+export async function figuresSettled(householdId: string): Promise<boolean> {
+  const [rows] = await pool().execute<RowDataPacket[]>(
+    `SELECT EXISTS (SELECT 1 FROM visit WHERE household_id = ? AND stale = TRUE)
+         OR EXISTS (SELECT 1 FROM visit WHERE household_id = ? AND definition_version < ?) AS waits`,
+    [toBin(householdId), toBin(householdId), DEFINITION_VERSION],
+  );
+  return Number(rows[0]?.waits) === 0;
+}
+
 /** Who refreshes a household just now: `first`, when its newest are done, and `all`. */
 const running = new Map<string, { first: Promise<void>; all: Promise<number> }>();
 

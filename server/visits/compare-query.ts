@@ -6,12 +6,12 @@ import { ATTEMPT_FIGURES, type AttemptFigure } from '@/core/figures/attempt-figu
 import type { Figure } from '@/core/figures/figure';
 import { VISIT_KEYS, type VisitKey } from '@/core/figures/groupings';
 import { VISIT_FIGURES, type VisitFigure } from '@/core/figures/visit-figures';
-import { DEFINITION_VERSION } from '@/core/visit/definitions-version';
 import type { Who } from '../accounts/who';
-import { fromBin, fromHex, toBin } from '../db/binary-id';
+import { fromHex, toBin } from '../db/binary-id';
 import type { Database } from '../db/pool';
-import { figuresOf } from '../figures/refresh';
-import { keepRows, keptRows, type Standing } from './kept-rows';
+import { figuresOf, figuresSettled } from '../figures/refresh';
+import { householdRev } from '../outbox/household-rev';
+import { keepRows, keptRows } from './kept-rows';
 import { visitWhere } from './visit-where';
 
 /** A row as the database answers it: ids as hex, yes and no as 1 and 0. */
@@ -37,16 +37,6 @@ const KEYS = Object.keys(VISIT_KEYS) as VisitKey[];
 
 /** What a comparison fetches: the figures that its measures and groupings read. */
 export type Fetched = { visit: readonly VisitFigure[]; attempt: readonly AttemptFigure[] };
-
-/** How far a household's ledger has come; `settled`: no visit waits for its figures, so that what is read of them stays until something is written. */
-async function standingOf(householdId: string, on: Database): Promise<(Standing & { settled: boolean }) | null> {
-  const [[row]] = await on.execute<RowDataPacket[]>(
-    `SELECT h.epoch, h.rev, EXISTS (SELECT 1 FROM visit v WHERE v.household_id = h.id AND v.stale = TRUE)
-                         OR EXISTS (SELECT 1 FROM visit v WHERE v.household_id = h.id AND v.definition_version < ?) AS waits FROM household h WHERE h.id = ?`,
-    [DEFINITION_VERSION, toBin(householdId)],
-  );
-  return row ? { epoch: row.epoch ? fromBin(row.epoch) : 'first', rev: Number(row.rev), settled: Number(row.waits) === 0 } : null;
-}
 
 /** What is asked of the database for a comparison. */
 type Question = { visits: string; attempts: string; values: (string | number | Buffer)[]; ofAttempts: (string | number | Buffer)[] };
@@ -82,11 +72,11 @@ export async function compareRows(who: Who, currency: string, filter: LedgerFilt
   const figures = await figuresOf(householdId);
   const question = questionOf(who, currency, filter, fetched);
   const mark = createHash('sha256').update(JSON.stringify(question)).digest('base64');
-  const standing = await standingOf(householdId, figures);
-  const kept = standing?.settled ? keptRows(householdId, mark, standing) : null;
+  const [standing, settled] = await Promise.all([householdRev(householdId), figuresSettled(householdId)]);
+  const kept = settled ? keptRows(householdId, mark, standing) : null;
   if (kept) return kept;
   const rows = await readRows(figures, question, fetched);
-  return standing?.settled ? keepRows(householdId, mark, standing, rows) : rows;
+  return settled ? keepRows(householdId, mark, standing, rows) : rows;
 }
 
 async function readRows(on: Database, question: Question, fetched: Fetched): Promise<VisitRow[]> {

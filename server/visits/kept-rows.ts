@@ -1,8 +1,9 @@
 import { LRUCache } from 'lru-cache';
 import type { VisitRow } from '@/core/compare/visit-row';
+import type { HouseholdRev } from '../outbox/household-rev';
 
-/** How far a household's ledger had come: its epoch and rev. */
-export type Standing = { epoch: string; rev: number };
+/** How far a household's ledger had come. */
+type Standing = Pick<HouseholdRev, 'epoch' | 'rev'>;
 type KeptRows = Standing & { rows: readonly VisitRow[] };
 
 /** Visits and attempts that are kept in memory, of all households: some 50 MB. */
@@ -33,7 +34,7 @@ export function keepRows(householdId: string, question: string, standing: Standi
     Object.freeze(row);
   }
   Object.freeze(rows);
-  kept().set(keyOf(householdId, question), { ...standing, rows });
+  kept().set(keyOf(householdId, question), { epoch: standing.epoch, rev: standing.rev, rows });
   return rows;
 }
 
