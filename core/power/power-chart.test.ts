@@ -1,6 +1,6 @@
 import type { Condition } from './charge-conditions';
 import { type LimitStall, limitsOf } from './limits';
-import { chartLine, chartOf, limitLine } from './power-chart';
+import { chartLine, chartOf, kWOn, limitLine, lineFrom } from './power-chart';
 import { type SeriesReading, seriesOf } from './series';
 import type { SessionPower } from './session-power';
 
@@ -86,6 +86,36 @@ describe('what is laid over it', () => {
     ]);
     expect(near(whole)).toContainEqual([60, 100]);
     expect(limitLine(limits, 80, 80)).toEqual([]);
+  });
+  it('gives a figure at each level, and is cut where the picture begins', () => {
+    const line = limitLine(limits, 0, 100);
+    expect([0, 30, 60, 70, 100].map((pct) => Number(kWOn(line, pct)?.toFixed(6)))).toEqual([100, 100, 100, 80, 20]);
+    expect([kWOn(line, 101), kWOn([], 50), kWOn(line.slice(1), -1)]).toEqual([null, null, null]);
+    expect(
+      kWOn(
+        [
+          [20, 50],
+          [20, 80],
+        ],
+        20,
+      ),
+    ).toBe(50);
+    expect(lineFrom(line, 70)[0]?.map((x) => Number(x.toFixed(6)))).toEqual([70, 80]);
+    expect(lineFrom(line, 70).at(-1)).toEqual([100, 20]);
+    expect(lineFrom(line, 0)[0]).toEqual([0, 100]);
+    // One that begins later begins there.
+    expect(
+      lineFrom(
+        [
+          [40, 60],
+          [50, 50],
+        ],
+        30,
+      ),
+    ).toEqual([
+      [40, 60],
+      [50, 50],
+    ]);
   });
   it('says by what car and stall are held to it', () => {
     const all = { all: limits } as SessionPower['limits'];

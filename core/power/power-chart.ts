@@ -64,6 +64,21 @@ export function limitLine(limits: Limits, from: number, to: number): [number, nu
   });
 }
 
+/** kW that such a line gives at a level; `null` beyond it. */
+export function kWOn(line: PowerChartData['expected'], level: number): number | null {
+  const next = line.findIndex(([pct]) => pct >= level);
+  const [a, b] = [line[next - 1], line[next]];
+  if (!b || (!a && b[0] !== level)) return null;
+  return !a || b[0] === a[0] ? b[1] : a[1] + ((b[1] - a[1]) * (level - a[0])) / (b[0] - a[0]);
+}
+
+/** What of such a line lies from a level on: a piece that begins before it is cut there. */
+export function lineFrom(line: PowerChartData['expected'], level: number): PowerChartData['expected'] {
+  const first = kWOn(line, level);
+  const rest = line.filter(([pct]) => pct > level);
+  return first === null ? rest : [[level, first], ...rest];
+}
+
 const NOTED: Record<Condition['what'], [begins: string, ends: string]> = {
   neighbour: ['Neighbour plugs in', 'Neighbour leaves'],
   climate: ['Heating or cooling on', 'Heating or cooling off'],

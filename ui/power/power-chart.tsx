@@ -2,7 +2,7 @@
 import { scaleLinear } from 'd3-scale';
 import { area, line } from 'd3-shape';
 import { type KeyboardEvent, memo, type PointerEvent, useMemo, useState } from 'react';
-import type { ChartLine, ChartPoint, PowerChartData } from '@/core/power/power-chart';
+import { type ChartLine, type ChartPoint, kWOn, lineFrom, type PowerChartData } from '@/core/power/power-chart';
 import type { HeldBy } from '@/core/power/what-held-it-back';
 import { isCar } from '@/core/power/what-held-it-back';
 import { NOT_READ } from '@/core/units/print';
@@ -55,6 +55,7 @@ const Drawn = memo(function Drawn({ data, along, s }: { data: PowerChartData; al
   const floor = s.y(0);
   const step = s.top > 200 ? 100 : s.top > 60 ? 50 : s.top > 24 ? 20 : 5;
   const kWs = Array.from({ length: Math.floor(s.top / step) }, (_, i) => (i + 1) * step);
+  const crowded = s.y(kWs.at(-1) ?? 0) < PLOT.top + 12;
   const span = s.to - s.from;
   const tick = along === 'battery' ? (s.width < 480 ? 20 : 10) : ([1, 2, 5, 10, 15, 30, 60, 120].find((m) => span / m <= s.width / 80) ?? 240);
   const ticks = Array.from({ length: Math.floor(span / tick) + 1 }, (_, i) => s.from + i * tick);
@@ -68,7 +69,7 @@ const Drawn = memo(function Drawn({ data, along, s }: { data: PowerChartData; al
     floor,
     (p) => s.y(p.kW),
   );
-  const expected = along === 'battery' ? data.expected.filter(([pct]) => pct >= s.from).map(([x, kW]) => ({ x, kW })) : [];
+  const expected = along === 'battery' ? lineFrom(data.expected, s.from).map(([x, kW]) => ({ x, kW })) : [];
   return (
     <>
       <rect x={PLOT.left} y={PLOT.top - 8} width={s.width - PLOT.left - PLOT.right} height={floor - PLOT.top + 8} fill="var(--asphalt)" />
@@ -80,7 +81,8 @@ const Drawn = memo(function Drawn({ data, along, s }: { data: PowerChartData; al
           </text>
         </g>
       ))}
-      <text x={PLOT.left - 6} y={PLOT.top - 2} textAnchor="end" className="num" fontSize="11.5" fill="var(--ink)">
+      {/* Where the highest figure stands at the very top, beside it. */}
+      <text x={crowded ? 0 : PLOT.left - 6} y={PLOT.top - 2} textAnchor={crowded ? 'start' : 'end'} className="num" fontSize="11.5" fill="var(--ink)">
         kW
       </text>
       {main ? runsOf(main.points, along).map((run) => <path key={run[0]?.x} d={fill(run) ?? ''} fill="var(--paint)" />) : null}
@@ -160,7 +162,7 @@ const Drawn = memo(function Drawn({ data, along, s }: { data: PowerChartData; al
 /** What the dotted line is, above its right part, where no paint lies. */
 function ExpectedName({ data, s, shown }: { data: PowerChartData; s: Scales; shown: boolean }) {
   const level = s.from + (s.to - s.from) * 0.66;
-  const kW = shown ? expectedAt(data.expected, level) : null;
+  const kW = shown ? kWOn(data.expected, level) : null;
   return kW === null ? null : (
     <text
       x={Math.min(s.x(level), s.width - PLOT.right - data.expectedText.length * LETTER)}
@@ -237,16 +239,10 @@ function readout(data: PowerChartData, at: number, along: Along): string {
   });
   const main = data.lines[0] && nearest(data.lines[0].points, at, along);
   const level = along === 'battery' ? at : (main?.socPct ?? null);
-  const expected = level === null ? null : expectedAt(data.expected, level);
+  const expected = level === null ? null : kWOn(data.expected, level);
   const held = level === null ? undefined : data.held.find((h) => h.from <= level && level <= h.to);
   const where = along === 'battery' ? `${Math.round(at)} %` : `${Math.round(at)} min${level === null ? '' : `, ${Math.round(level)} %`}`;
   return [`${where}, ${said.join('; ')}`, expected === null ? null : `expected ${Math.round(expected)} kW`, held?.text ?? null].filter(Boolean).join('; ');
-}
-function expectedAt(expected: PowerChartData['expected'], level: number): number | null {
-  const next = expected.findIndex(([pct]) => pct >= level);
-  const [a, b] = [expected[next - 1], expected[next]];
-  if (!b) return null;
-  return !a || b[0] === a[0] ? b[1] : a[1] + ((b[1] - a[1]) * (level - a[0])) / (b[0] - a[0]);
 }
 
 /**
