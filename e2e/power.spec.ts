@@ -109,13 +109,20 @@ test('a stop thought of: minutes, money and range, against what else could be do
   // 20 % of 62 kWh at 120 kW are 6.2 min, 12.4 kWh at 0.50.
   await expect(row('This stop')).toContainText('6.2 min');
   await expect(row('This stop')).toContainText('€6.20');
-  await expect(row('Hollin Bridge 1')).toContainText('no price on file');
+  // The car takes no more elsewhere.
+  await expect(page.getByText('No other post on file is quicker for this car.')).toBeVisible();
   await page.getByLabel('a neighbour charges too').check();
   await page.getByRole('button', { name: 'Work it out' }).click();
+  await expect(row('Hollin Bridge 1')).toContainText('no price on file');
   await expect(row('This stop')).toContainText('75 kW');
   await expect(row('This stop')).toContainText('pair 20–40 %');
   await page.goto(`/plan?stall=${road.here.stalls[0]}&from=80&to=20`);
   await expect(page.getByText('The battery is to be fuller afterwards than before.')).toBeVisible();
+  await page.getByLabel('to, %').fill('180');
+  await page.getByRole('button', { name: 'Work it out' }).click();
+  await expect(page.getByRole('main').getByRole('alert')).toHaveText('“to” is no level of the battery: a number from 0 to 100.');
+  await expect(page.getByLabel('to, %')).toHaveValue('180');
+  await expect(page.getByRole('row')).toHaveCount(0);
 });
 
 test('a car’s own log beside a visit: how far each tap is from it, its readings taken in, drawn, and taken back', async ({ page, baseURL }) => {

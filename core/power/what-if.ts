@@ -16,7 +16,8 @@ export type WhatIf = {
   /** What else it takes: handshake of a second stop. */
   besides_min: number;
   stops: number;
-  at: 'here' | 'faster';
+  /** The other post by its id; `null`: here. */
+  elsewhere: string | null;
 };
 export type WhatIfAsked = {
   setting: Setting;
@@ -24,34 +25,48 @@ export type WhatIfAsked = {
   from: number;
   to: number;
   range: RangeBy;
-  /** The quickest post on file, to hold it against. */
-  faster: { setting: Setting; name: string } | null;
+  /** Other posts that the car can use: the quickest is shown, where one is quicker. Of equals the first. */
+  others: readonly { id: string; setting: Setting; battery: Battery; name: string }[];
   /** What a second stop costs before power flows, minutes. */
   handshake_min: number;
 };
 
 const LONGER_MIN = 10;
+/** Posts that differ by less are as quick. */
+const WORTH_MIN = 0.1;
 
-function stop(name: string, limits: Limits, asked: WhatIfAsked, from: number, to: number): WhatIf {
-  const { minutes, mean_kW, meter_kWh, heldBackBy } = expectedStretch(limits, from, to, asked.battery);
-  return { name, from, to, minutes, mean_kW, meter_kWh, range_km: rangeOf(to - from, asked.range), heldBackBy, besides_min: 0, stops: 1, at: 'here' };
+function stop(name: string, limits: Limits, battery: Battery, range: RangeBy, from: number, to: number): WhatIf {
+  const { minutes, mean_kW, meter_kWh, heldBackBy } = expectedStretch(limits, from, to, battery);
+  return { name, from, to, minutes, mean_kW, meter_kWh, range_km: rangeOf(to - from, range), heldBackBy, besides_min: 0, stops: 1, elsewhere: null };
+}
+
+/** The quickest of the other posts for the same stretch, by what each really gives this car and not by its plate. */
+function quicker({ others, range, from, to }: WhatIfAsked, than: number | null): WhatIf | null {
+  let best: WhatIf | null = null;
+  for (const { id, setting, battery, name } of others) {
+    const there = { ...stop(name, limitsOf(setting), battery, range, from, to), elsewhere: id };
+    if (there.minutes !== null && there.minutes < (best?.minutes ?? than ?? Number.POSITIVE_INFINITY) - WORTH_MIN) best = there;
+  }
+  return best;
 }
 
 /**
- * What a stop would take, against ten minutes longer, a faster post, and two short stops for one long: each half of it
+ * What a stop would take, against ten minutes longer, the quickest other post, and two short stops for one long: each half of it
  * from the same low level, where a car charges quickest, with one more handshake.
  */
 export function whatIf(asked: WhatIfAsked): WhatIf[] {
   const limits = limitsOf(asked.setting);
-  const { from, to } = asked;
-  const first = stop('This stop', limits, asked, from, to);
+  const { from, to, battery, range } = asked;
+  const here = (name: string, until: number) => stop(name, limits, battery, range, from, until);
+  const first = here('This stop', to);
   const out = [first];
   if (first.minutes !== null) {
-    const longer = levelAfter(limits, from, first.minutes + LONGER_MIN, asked.battery);
-    if (longer > to + 0.5) out.push(stop(longer >= 100 ? 'Until full' : 'Ten minutes longer', limits, asked, from, longer));
+    const longer = levelAfter(limits, from, first.minutes + LONGER_MIN, battery);
+    if (longer > to + 0.5) out.push(here(longer >= 100 ? 'Until full' : 'Ten minutes longer', longer));
   }
-  if (asked.faster) out.push({ ...stop(asked.faster.name, limitsOf(asked.faster.setting), asked, from, to), at: 'faster' });
-  const half = stop('Two short stops', limits, asked, from, from + (to - from) / 2);
+  const other = quicker(asked, first.minutes);
+  if (other) out.push(other);
+  const half = here('Two short stops', from + (to - from) / 2);
   out.push({
     ...half,
     minutes: half.minutes === null ? null : half.minutes * 2,

@@ -1,7 +1,9 @@
 import { compatibleStalls } from '@/core/power/compatible-stalls';
+import type { PowerCurve } from '@/core/power/limits';
 import { joinedCurve, learntCurve } from '@/core/power/past-sessions';
 import { outletOf, settingOf, shareOf } from '@/core/power/setting-of';
 import { type WhatIf, whatIf } from '@/core/power/what-if';
+import { carDCkW } from '@/core/records/car-kw';
 import type { MileRecord } from '@/core/records/record-schema';
 import { billOf, cannotPrice } from '@/core/tariff/bill';
 import { billWords } from '@/core/tariff/bill-words';
@@ -9,6 +11,7 @@ import { exampleStop } from '@/core/tariff/example-stop';
 import { compiledOf } from '@/core/tariff/tariff-object';
 import { type Offer, offersOn } from '@/core/tariff/tariff-on';
 import { printMoney } from '@/core/units/money';
+import { printKW } from '@/core/units/print';
 import { localDay } from '@/core/units/zoned';
 import type { SignedIn } from '../accounts/sessions';
 import { now } from '../clock';
@@ -26,7 +29,7 @@ export type PlannedStop = {
   /** As whom one can pay at this stall today, beside as a guest. */
   prices: { id: string; name: string }[];
   idea: StopIdea;
-  rows: (WhatIf & { money: string | null; place: string })[];
+  rows: (WhatIf & { money: string | null })[];
   /** Why nothing could be reckoned, or what it rests on. */
   words: string[];
 };
@@ -97,33 +100,41 @@ export async function plannedStop(who: SignedIn, ask: Partial<StopIdea>): Promis
   const past = await pastSessions(who, { car: car.id, time: 'handshake', mark: 'kW' }, MOST_PAST);
   const words: string[] = [];
   const learnt = learntCurve(past, idea.cold ? 'cold' : 'usual');
-  const curve = learnt.curve.length >= LEAST_POINTS ? joinedCurve(learnt.curve, car.fields.curve) : car.fields.curve;
+  const ownCurve = learnt.curve.length >= LEAST_POINTS ? joinedCurve(learnt.curve, car.fields.curve) : car.fields.curve;
+  const mostKW = carDCkW(car.fields);
+  const curve: PowerCurve = ownCurve.length === 0 && mostKW !== null ? [[0, mostKW]] : ownCurve;
   if (learnt.curve.length >= LEAST_POINTS) words.push(`The car’s own ${idea.cold ? 'cold ' : ''}curve, from ${learnt.sessionsUsed.length} sessions.`);
-  else if (curve.length > 0)
+  else if (ownCurve.length > 0)
     words.push(
       idea.cold ? 'Too few cold sessions to learn from: this is the typed curve, and the cold will make it slower.' : 'The car’s curve as typed in the garage.',
     );
+  else if (curve.length > 0) words.push(`No curve of the car, only that it takes ${printKW(mostKW ?? 0)} at most: it will be slower towards full.`);
   else words.push('No curve of the car: only the stall’s limits are reckoned with. It will be slower towards full.');
   const at = (stall: Stall, paired: boolean) => {
+    const place = siteOf.get(stall.fields.siteId) as MileRecord<'site'>;
     const way = compatibleStalls(
       { car, adapters, means, enrolments },
-      { site: siteOf.get(stall.fields.siteId) as MileRecord<'site'>, stalls: [stall], dangers },
+      { site: place, stalls: [stall], dangers },
       lately,
-      localDay(now(), who.zone),
+      localDay(now(), place.fields.zone),
     )[0];
     const adapter = adapters.find((a) => a.id === way?.way?.adapterId)?.fields ?? null;
     const outlet = outletOf(stall.fields, car.fields, way?.way?.connector ?? null, adapter?.from ?? null);
     const derated = stall.fields.state?.is === 'derated' ? stall.fields.state.kW : null;
-    return { way, kW: outlet.ratedKW, outlet, ...settingOf({ car: car.fields, stall: stall.fields, outlet, adapter, curve, paired, deratedKW: derated }) };
+    return { way, plateKW: outlet.ratedKW, ...settingOf({ car: car.fields, stall: stall.fields, outlet, adapter, curve, paired, deratedKW: derated }) };
   };
   const own = at(here, idea.paired);
   if (own.way?.use === 'no') words.push(`By what is on file it cannot be used: ${own.way.reasons.map((r) => r.text).join('; ')}.`);
-  if (idea.paired && shareOf(here.fields, own.kW) === null)
+  if (idea.paired && shareOf(here.fields, own.plateKW) === null)
     words.push('What this stall shares with its neighbour is not on file: paired and alone come to the same.');
-  const fastest = open
-    .map((stall) => ({ stall, ...at(stall, false) }))
-    .filter((s) => s.way?.use === 'yes' && s.setting.stall.kind === 'dc' && s.kW > own.kW)
-    .sort((a, b) => b.kW - a.kW)[0];
+  // Of posts as quick as each other one of the same site costs no drive.
+  const others = open
+    .filter((s) => s.id !== here.id)
+    .sort((a, b) => Number(b.fields.siteId === here.fields.siteId) - Number(a.fields.siteId === here.fields.siteId))
+    .flatMap((s) => {
+      const { way, setting, battery } = at(s, false);
+      return way?.use === 'yes' ? [{ id: s.id, setting, battery, name: nameOf(s) }] : [];
+    });
   const site = siteOf.get(here.fields.siteId) as MileRecord<'site'>;
   const outlook = ahead.sites[site.id];
   const rows = whatIf({
@@ -132,9 +143,10 @@ export async function plannedStop(who: SignedIn, ask: Partial<StopIdea>): Promis
     from: idea.from,
     to: idea.to,
     range: { usableKWh: car.fields.usableKWh, kWhPer100km: car.fields.kWhPer100km },
-    faster: fastest ? { setting: fastest.setting, name: nameOf(fastest.stall) } : null,
+    others,
     handshake_min: outlook?.handshake_min ?? 1.5,
   });
+  if (others.length > 0 && !rows.some((r) => r.elsewhere !== null)) words.push('No other post on file is quicker for this car.');
   const money = (w: WhatIf, place: MileRecord<'site'>): string | null => {
     const offers = offersAt(place);
     // Somewhere else the same card or plan may have no price of its own: then as a guest.
@@ -150,8 +162,8 @@ export async function plannedStop(who: SignedIn, ask: Partial<StopIdea>): Promis
   return {
     ...page,
     rows: rows.map((w) => {
-      const place = w.at === 'faster' && fastest ? (siteOf.get(fastest.stall.fields.siteId) as MileRecord<'site'>) : site;
-      return { ...w, money: money(w, place), place: place.fields.name };
+      const there = open.find((s) => s.id === w.elsewhere);
+      return { ...w, money: money(w, (there && siteOf.get(there.fields.siteId)) ?? site) };
     }),
     words,
   };

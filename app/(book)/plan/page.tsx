@@ -8,9 +8,11 @@ import { one, type Query } from '../ledger/ledger-beside';
 
 export const metadata: Metadata = { title: 'What if' };
 
-const level = (text: string | undefined): number | undefined => {
-  const n = Number((text ?? '').replace(',', '.'));
-  return text && Number.isFinite(n) && n >= 0 && n <= 100 ? n : undefined;
+/** A level of the battery as it was typed; `null` where it is none. */
+const level = (text: string | undefined): number | null | undefined => {
+  if (!text?.trim()) return undefined;
+  const n = Number(text.replace(',', '.').replace(/%\s*$/, ''));
+  return Number.isFinite(n) && n >= 0 && n <= 100 ? n : null;
 };
 const minutes = (m: number | null) => (m === null ? 'never' : `${m.toFixed(m < 10 ? 1 : 0)} min`);
 
@@ -23,17 +25,27 @@ export default async function PlanPage({ searchParams }: { searchParams: Promise
   const page = await plannedStop(who, {
     ...(car ? { car } : {}),
     ...(stall ? { stall } : {}),
-    ...(from === undefined ? {} : { from }),
-    ...(to === undefined ? {} : { to }),
+    ...(typeof from === 'number' ? { from } : {}),
+    ...(typeof to === 'number' ? { to } : {}),
     paired: one(query, 'paired') === 'yes',
     cold: one(query, 'cold') === 'yes',
     ...(price ? { price } : {}),
   });
-  const { idea, rows } = page;
+  const { idea } = page;
+  const wrong = (
+    [
+      ['from', from],
+      ['to', to],
+    ] as const
+  ).flatMap(([name, is]) => (is === null ? [name] : []));
+  // What was not understood is not answered with something else.
+  const rows = wrong.length > 0 ? [] : page.rows;
+  const words = wrong.length > 0 && page.rows.length > 0 ? [] : page.words;
+  const typed = (name: 'from' | 'to') => (wrong.includes(name) ? one(query, name) : String(idea[name]));
   const label = 'flex flex-col text-[13px] font-semibold';
   const first = rows[0];
   const best = [...rows]
-    .filter((r) => r.minutes !== null && r.at === 'here' && r.to <= idea.to)
+    .filter((r) => r.minutes !== null && r.elsewhere === null && r.to <= idea.to)
     .sort((a, b) => (a.minutes as number) + a.besides_min - (b.minutes as number) - b.besides_min)[0];
   return (
     <div className="mx-auto w-full max-w-[1280px] px-4 py-4 sm:px-6">
@@ -51,11 +63,11 @@ export default async function PlanPage({ searchParams }: { searchParams: Promise
         </label>
         <label className={label}>
           from, %
-          <input name="from" inputMode="decimal" defaultValue={String(idea.from)} className="field mt-0.5 !w-[76px]" />
+          <input name="from" inputMode="decimal" defaultValue={typed('from')} aria-invalid={wrong.includes('from')} className="field mt-0.5 !w-[76px]" />
         </label>
         <label className={label}>
           to, %
-          <input name="to" inputMode="decimal" defaultValue={String(idea.to)} className="field mt-0.5 !w-[76px]" />
+          <input name="to" inputMode="decimal" defaultValue={typed('to')} aria-invalid={wrong.includes('to')} className="field mt-0.5 !w-[76px]" />
         </label>
         <label className={label}>
           at stall
@@ -90,6 +102,11 @@ export default async function PlanPage({ searchParams }: { searchParams: Promise
           Work it out
         </button>
       </form>
+      {wrong.length > 0 ? (
+        <p role="alert" className="mb-3 text-sm font-semibold text-fault">
+          {wrong.map((name) => `“${name}”`).join(' and ')} {wrong.length > 1 ? 'are no levels' : 'is no level'} of the battery: a number from 0 to 100.
+        </p>
+      ) : null}
       {first ? (
         <p className="mb-3 border-l-[6px] border-paint bg-card px-4 py-2 text-[16px] leading-snug">
           {first.minutes === null
@@ -145,7 +162,7 @@ export default async function PlanPage({ searchParams }: { searchParams: Promise
         </div>
       ) : null}
       <ul className="mt-3 max-w-[860px] text-[13px] text-ink-2">
-        {page.words.map((w) => (
+        {words.map((w) => (
           <li key={w} className="py-0.5">
             {w}
           </li>
