@@ -24,13 +24,26 @@ const curve = [
 const LEG: NextLeg = { visitId: VISIT, km: null, reservePct: 10, fallback_km: null, kmh: 80, next: null };
 
 /** What advice is asked about, with what was told before the plug and while it charged. */
-function asked(before: readonly Step[], during: readonly Step[], { mate = {}, car = { curve } }: { mate?: object; car?: object } = {}) {
+function asked(
+  before: readonly Step[],
+  during: readonly Step[],
+  {
+    here = {},
+    mate = {},
+    car = { curve },
+    more = [],
+    leg = LEG,
+    outlooks = {},
+    at = T0 + 310_000,
+  }: { here?: object; mate?: object; car?: object; more?: readonly MileRecord[]; leg?: NextLeg; outlooks?: object; at?: number } = {},
+) {
   const records = byType([
     record('network', NETWORK, { name: 'Otterbrook' }),
     record('site', SITE, { networkId: NETWORK, name: 'Sava Osier', zone: 'Europe/Ljubljana' }),
-    post(STALL_A, '1', {}),
+    post(STALL_A, '1', here),
     post(STALL_B, '2', mate),
     record('car', CAR, { name: 'Heron 62', usableKWh: 62, connectors: ['CCS2'], ...car }),
+    ...more,
   ]);
   const look = (s: number, socPct: number): Step => [s, 'reading', { screen: 'stall', socPct, kW: 60 }];
   const arrival: Step[] = [
@@ -40,8 +53,8 @@ function asked(before: readonly Step[], during: readonly Step[], { mate = {}, ca
   const steps: Step[] = [...arrival, ...before, [20, 'plugged'], [30, 'means_shown', CARD], [60, 'power_seen', KW], look(70, 20), ...during, look(300, 26)];
   const visit = deriveVisit(VISIT, story(...steps), payloadProblem);
   const who = { ...phoneWho(), name: 'Ines' };
-  const state = { who, records, lately: {}, usual: {}, dangers: {}, outlooks: { sites: {}, cars: {} }, visit, visitId: VISIT } as unknown as Live;
-  return adviceAsked(state, liveFacts(state), LEG, T0 + 310_000);
+  const state = { who, records, lately: {}, usual: {}, dangers: {}, outlooks: { sites: outlooks, cars: {} }, visit, visitId: VISIT } as unknown as Live;
+  return adviceAsked(state, liveFacts(state), leg, at);
 }
 const bays = (stallId: string, state: string, more = {}): Step => [8, 'survey', { stalls: [{ stallId, state, ...more }] }];
 
@@ -72,5 +85,45 @@ describe('what advice is asked about', () => {
     const bare = asked([], [], { car: {} });
     expect(bare).toMatchObject({ curved: false });
     expect(bare?.setting.car.curve).toEqual([[0, 60]]);
+  });
+  const AC = { outlets: [{ connector: 'Type 2', ratedKW: 11, phases: 3, maxA: 16 }], sharing: 'own', cabinet: null, cabinetKW: null };
+  it('what alternating current gives does not hang on the curve: nothing is “at best”, and its meter counts what the charger loses', () => {
+    const ac = asked([], [], { here: AC, car: { maxACkW: 11 } });
+    expect(ac).toMatchObject({ curved: true, battery: { usableKWh: 62, efficiency: 0.9 }, setting: { stall: { kind: 'ac' } } });
+    expect(ac?.setting.car.curve).toEqual([]);
+  });
+
+  const [THERE, POST] = [idOf(50), idOf(51)];
+  const toThere = (said: object = {}) => [
+    record('site', THERE, { networkId: NETWORK, name: 'Hollin Bridge', zone: 'America/Los_Angeles' }),
+    record('stall', POST, { siteId: THERE, name: '1', outlets: [{ connector: 'CCS2', ratedKW: 300 }], ...said }),
+  ];
+  const leg: NextLeg = { ...LEG, kmh: 100, next: { siteId: THERE, km: 50, after_km: 100, direct_km: null } };
+  const ahead = (o: Parameters<typeof asked>[2]) => asked([], [], { leg, more: toThere(), ...o })?.next;
+  it('a next site: its best stall that this car can use, by its own losses, and how long it drives', () => {
+    expect(ahead({})).toMatchObject({ name: 'Hollin Bridge', toThere: { km: 50, min: 30 }, thereToEnd: { km: 100, min: 60 }, direct: null, seenDaysAgo: null });
+    expect(ahead({})?.stall).toMatchObject({ stall: { plateKW: 300, kind: 'dc', paired: false, deratedKW: null }, adapter: null });
+    expect(ahead({ more: toThere(AC) })?.stall).toMatchObject({ stall: { kind: 'ac' }, efficiency: 0.9 });
+    expect(ahead({ more: toThere({ state: { is: 'derated', kW: 60, seenOn: '2025-10-01' } }) })?.stall).toMatchObject({ stall: { deratedKW: 60 } });
+  });
+  it('nothing is told of a next site without a curve of the car, since the power read here is this stall’s, or without a stall there', () => {
+    expect(ahead({ car: {} })?.stall).toBe('no_curve');
+    expect(ahead({ car: {}, more: toThere(AC) })?.stall).toMatchObject({ stall: { kind: 'ac' } });
+    expect(ahead({ more: toThere({ outlets: [{ connector: 'CHAdeMO', ratedKW: 50 }] }) })?.stall).toBe('no_stall');
+    expect(ahead({ more: toThere().slice(0, 1) })?.stall).toBe('no_stall');
+    expect(ahead({ more: [] })).toBeNull();
+  });
+  it('through an adapter where one goes between', () => {
+    const held = record('adapter', idOf(52), { name: 'the adapter', from: 'CHAdeMO', to: 'CCS2', approved: true, maxA: 125, maxV: 500 });
+    const chademo = toThere({ outlets: [{ connector: 'CHAdeMO', ratedKW: 50, maxA: 125 }] });
+    expect(ahead({ more: [...chademo, held] })?.stall).toMatchObject({ stall: { plateKW: 50 }, adapter: { maxA: 125, maxV: 500 } });
+  });
+  it('the days since it was seen are days there', () => {
+    const outlooks = { [THERE]: { n: 3, startShare: 0.9, handshake_min: 1, loss_min: 10, pace: null, paced: 0, lastSeen: '2025-10-13' } };
+    const seen = (at: string) => ahead({ outlooks, at: Date.parse(at) })?.seenDaysAgo;
+    // Noon of the 14th in Ljubljana is the small hours of the 14th in California.
+    expect(seen('2025-10-14T10:00:00Z')).toBe(1);
+    expect(seen('2025-10-14T06:00:00Z')).toBe(0);
+    expect(seen('2025-10-16T06:59:00Z')).toBe(2);
   });
 });

@@ -1,14 +1,15 @@
 import type { NextLeg } from '@/client/store/habits';
 import { aroundNow, matesOf } from '@/core/power/charge-conditions';
 import { chargeOf } from '@/core/power/charge-of';
-import { compatibleStalls } from '@/core/power/compatible-stalls';
+import { compatibleStalls, type Way } from '@/core/power/compatible-stalls';
 import { usedOnTheWay } from '@/core/power/consumption';
+import { isDC } from '@/core/power/most-kw';
 import { seriesOf } from '@/core/power/series';
 import { outletOf, settingOf } from '@/core/power/setting-of';
 import type { CarOutlook, NextStop, SiteOutlook, StayAsked } from '@/core/power/stay-or-go';
 import { costOfStaying, runningSession } from '@/core/tariff/cost-so-far';
 import { compiledOf } from '@/core/tariff/tariff-object';
-import { localDay } from '@/core/units/zoned';
+import { daysBetween, localDay } from '@/core/units/zoned';
 import { chargingSoFar } from '@/core/visit/attempt-times';
 import type { StayClock } from '@/core/visit/stay-clocks';
 import type { Live, LiveFacts } from './live-facts';
@@ -32,16 +33,16 @@ export function adviceAsked({ visit, records, outlooks, lately, dangers }: State
   const lastKW = charging.readings.findLast((r) => r.kW !== undefined && r.kW > 0)?.kW;
   const known = outlooks.cars[car.id];
   const curve = curveOf(known, car.fields.curve);
-  if (!soc || (curve.length === 0 && lastKW === undefined)) return null;
+  const outlet = outletOf(stall.fields, car.fields, charging.connectorId ?? null, adapter?.fields.from ?? null);
+  // What alternating current gives does not hang on the curve.
+  const curved = curve.length > 0 || !isDC(outlet.connector);
+  if (!soc || (!curved && lastKW === undefined)) return null;
   const atSite = records.stall.filter((s) => s.fields.siteId === stall.fields.siteId);
-  const atCar = (points: typeof curve) => ({
-    car: car.fields,
-    curve: points.length > 0 ? points : ([[0, lastKW ?? 0]] as const),
-  });
   const { setting, battery } = settingOf({
-    ...atCar(curve),
+    car: car.fields,
+    curve: curved ? curve : [[0, lastKW ?? 0]],
     stall: stall.fields,
-    outlet: outletOf(stall.fields, car.fields, charging.connectorId ?? null, adapter?.fields.from ?? null),
+    outlet,
     adapter: adapter?.fields ?? null,
     ...aroundNow(visit, charging, matesOf(stall.id, stall.fields.cabinet, atSite)),
   });
@@ -55,35 +56,26 @@ export function adviceAsked({ visit, records, outlooks, lately, dangers }: State
   function nextStop(to: NonNullable<NextLeg['next']>): NextStop | null {
     const site = records.site.find((s) => s.id === to.siteId);
     if (!site || !car) return null;
+    const today = localDay(now, site.fields.zone);
     const stalls = records.stall.filter((s) => s.fields.siteId === to.siteId && !s.archived);
     const best = compatibleStalls(
       { car, adapters: records.adapter, means: records.means, enrolments: records.enrolment },
       { site, stalls, dangers },
       lately,
-      localDay(now, site.fields.zone),
+      today,
     )
       .filter((a) => a.use !== 'no' && a.kW !== null)
       .sort((a, b) => Number(b.use === 'yes') - Number(a.use === 'yes') || (b.kW as number) - (a.kW as number))[0];
     const there = stalls.find((s) => s.id === best?.stallId);
-    if (!best || !there) return null;
-    const through = records.adapter.find((a) => a.id === best.way?.adapterId)?.fields ?? null;
-    const at = settingOf({
-      ...atCar(curve),
-      stall: there.fields,
-      outlet: outletOf(there.fields, car.fields, best.way?.connector ?? null, through?.from ?? null),
-      adapter: through,
-      paired: false,
-      deratedKW: there.fields.state?.is === 'derated' ? there.fields.state.kW : null,
-    }).setting;
     const outlook = outlooks.sites[site.id] ?? NOT_SEEN;
     return {
       name: site.fields.name,
-      stall: { stall: at.stall, adapter: at.adapter },
+      stall: best && there ? chargedAt(car, there, best.way, records.adapter, curve) : 'no_stall',
       outlook,
       toThere: drive(to.km),
       thereToEnd: drive(to.after_km),
       direct: to.direct_km === null ? null : drive(to.direct_km),
-      seenDaysAgo: outlook.lastSeen ? Math.max(0, Math.round((now - Date.parse(`${outlook.lastSeen}T12:00:00Z`)) / 86_400_000)) : null,
+      seenDaysAgo: outlook.lastSeen ? Math.max(0, daysBetween(outlook.lastSeen, today)) : null,
     };
   }
 
@@ -92,7 +84,7 @@ export function adviceAsked({ visit, records, outlooks, lately, dangers }: State
   return {
     setting,
     battery,
-    curved: curve.length > 0,
+    curved,
     levels: soc.x.map((s, i) => ({ min: s / 60, socPct: soc.y[i] as number })),
     now_min: chargingSoFar(charging, now) / 60,
     connected_min: charging.plugged ? Math.max(0, (now - charging.plugged.t) / 60_000) : chargingSoFar(charging, now) / 60,
@@ -107,6 +99,30 @@ export function adviceAsked({ visit, records, outlooks, lately, dangers }: State
     deadlines: facts.clocks.map((c) => ({ why: LIMITS[c.kind], in_min: (c.until - now) / 60_000 })),
     spread: known?.spread ?? null,
   };
+}
+
+/** A stall of the next site as it would be charged at, alone: by its own losses, and through what adapter it takes. */
+function chargedAt(
+  car: Live['records']['car'][number],
+  stall: Live['records']['stall'][number],
+  way: Way | null,
+  adapters: Live['records']['adapter'],
+  curve: CarOutlook['curve'],
+): NextStop['stall'] {
+  const adapter = adapters.find((a) => a.id === way?.adapterId)?.fields ?? null;
+  const { state } = stall.fields;
+  const { setting, battery } = settingOf({
+    car: car.fields,
+    curve,
+    stall: stall.fields,
+    outlet: outletOf(stall.fields, car.fields, way?.connector ?? null, adapter?.from ?? null),
+    adapter,
+    paired: false,
+    deratedKW: state?.is === 'derated' ? state.kW : null,
+  });
+  // What is read here is what this stall gives, and says nothing of what the car would take elsewhere.
+  if (setting.stall.kind === 'dc' && curve.length === 0) return 'no_curve';
+  return { stall: setting.stall, adapter: setting.adapter, efficiency: battery.efficiency };
 }
 
 /** The learnt curve where there is one, else the typed. */

@@ -161,6 +161,46 @@ describe('stay or go', () => {
     expect(stay && leaveBelow(stay)).toMatch(/^50 kW/);
     expect(say(asked({ next: next(150, { toThere: { km: 400, min: 300 } }) }))).toMatch(/^Not on one battery/);
   });
+  it('why nothing is told of a next site or a leg: no curve, no stall that it can use, or what it uses is not noted', () => {
+    const near = asked({ next: next(150, { stall: 'no_curve' }) });
+    expect(stayOrGo(near)).toMatchObject({ leave: null, says: { is: 'about', pct: 80 } });
+    expect(why(near)).toBe('No curve of this car is on file: nothing can be told of charging at Hollin Bridge.');
+    expect(why(asked({ next: next(150, { stall: 'no_stall' }) }))).toBe(
+      'No stall at Hollin Bridge that this car can use is on file: nothing can be told of it.',
+    );
+    const thirst = { kWhPer100km: null, kWhPer100kmRange: null };
+    expect(why(asked({ ...thirst, next: next(150) }))).toBe('How much this car uses is not noted: nothing can be told of the way to Hollin Bridge.');
+    expect(why(asked({ ...thirst, leg: { km: 90, name: 'the next 90 km' } }))).toBe(
+      'How much this car uses is not noted: nothing can be told of the next 90 km.',
+    );
+    expect(why(asked(thirst))).toBe('');
+  });
+  it('a next stall of alternating current takes what its charger loses besides', () => {
+    const total = (efficiency?: number) => {
+      const leave = stayOrGo(asked({ next: next(11, { stall: { stall: { kind: 'ac', plateKW: 11 }, efficiency } }) }))?.leave;
+      return leave?.best ? (leave.totalAt[0]?.via as number) : Number.NaN;
+    };
+    const [plain, lossy] = [total(), total(0.9)];
+    // What is charged there, for 84 and 150 km at 18 kWh and a reserve of 10 %, at 11 kW.
+    const kWh = (62 * ((234 * 18) / 62 + 10 - 40)) / 100;
+    expect(lossy - plain).toBeCloseTo(((kWh / 0.9 - kWh) / 11) * 60, 6);
+  });
+  it('when the battery will be how full, at any level and not only at those drawn', () => {
+    const advice = stayOrGo(
+      asked({
+        levels: [
+          { min: 0, socPct: 20 },
+          { min: 6.2, socPct: 40 },
+        ],
+        setting: { car: { ...car, curve: [[0, 120]] }, stall: dc(150) },
+      }),
+    );
+    // 0.62 kWh a per cent at 120 kW: 18.6 s.
+    expect(advice?.minutesTo(41)).toBeCloseTo(0.31, 9);
+    expect(advice?.minutesTo(63)).toBeCloseTo(23 * 0.31, 9);
+    expect(advice?.minutesTo(40)).toBe(0);
+    expect(advice?.minutesTo(20)).toBe(0);
+  });
   it('costs follow the pricing handed in, and every row adds to the sum so far', () => {
     const rows = stayOrGo(asked())?.rows ?? [];
     expect(rows.map((r) => r.to)).toEqual([50, 60, 70, 80, 90, 100]);

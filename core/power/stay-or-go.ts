@@ -32,7 +32,8 @@ export type Outlooks = { sites: Readonly<Record<string, SiteOutlook>>; cars: Rea
 
 export type NextStop = {
   name: string;
-  stall: LeaveSite;
+  /** What it would be charged at; or why nothing can be told of it: no curve of the car, or no stall on file that it can use. */
+  stall: LeaveSite | 'no_curve' | 'no_stall';
   outlook: SiteOutlook;
   toThere: { km: number; min: number };
   thereToEnd: { km: number; min: number };
@@ -44,7 +45,7 @@ export type NextStop = {
 export type StayAsked = {
   setting: Setting;
   battery: Battery;
-  /** False: no curve and no history; power is this session's last. */
+  /** False: no curve and no history where direct current is charged; power is this session's last. */
   curved: boolean;
   /** Levels read in this session, rising. */
   levels: readonly Level[];
@@ -78,6 +79,8 @@ export type StayAdvice = {
   need: LevelNeeded | null;
   leave: WhenToLeave | null;
   rows: readonly NextTen[];
+  /** Minutes from now until the battery is so full; `null`: it never gets there. */
+  minutesTo: (socPct: number) => number | null;
   /** When each level should stand on the screen, minutes from now, and the band it lies in. */
   projected: readonly { socPct: number; min: number; low: number; high: number }[];
   /** What it comes to. `pct`: the level; `min`: minutes until then. */
@@ -128,7 +131,7 @@ export function stayOrGo(asked: StayAsked): StayAdvice | null {
           arriveFromPct: nowPct,
         })
       : null;
-  const leave = asked.next && asked.kWhPer100km ? leaveFor(asked, asked.next, nowPct, pace) : null;
+  const leave = asked.next && typeof asked.next.stall === 'object' && asked.kWhPer100km ? leaveFor(asked, asked.next, asked.next.stall, nowPct, pace) : null;
   const says = verdict(need, leave, asked.next, nowPct, minutesTo);
   const soonest = [...asked.deadlines].sort((a, b) => a.in_min - b.in_min)[0];
   const until = says.is === 'stay' || says.is === 'about' ? says.min : 0;
@@ -140,18 +143,19 @@ export function stayOrGo(asked: StayAsked): StayAdvice | null {
     need,
     leave,
     rows: nextTens(found.limits, battery, { socPct: nowPct, connected_min: asked.connected_min }, asked.cost, range),
+    minutesTo,
     projected,
     says,
     conflict: soonest && soonest.in_min < until ? soonest : null,
   };
 }
 
-function leaveFor(asked: StayAsked, next: NextStop, nowPct: number, pace: number): WhenToLeave {
+function leaveFor(asked: StayAsked, next: NextStop, stall: LeaveSite, nowPct: number, pace: number): WhenToLeave {
   const { outlook } = next;
   return whenToLeave({
     car: { ...asked.setting.car, usableKWh: asked.battery.usableKWh },
     here: { stall: asked.setting.stall, adapter: asked.setting.adapter, pace, efficiency: asked.battery.efficiency },
-    there: { ...next.stall, pace: outlook.pace ?? 1, handshake_min: outlook.handshake_min, startShare: outlook.startShare, loss_min: outlook.loss_min },
+    there: { ...stall, pace: outlook.pace ?? 1, handshake_min: outlook.handshake_min, startShare: outlook.startShare, loss_min: outlook.loss_min },
     nowPct,
     mode: next.direct ? 'extra' : 'anyway',
     legs: { toThere: next.toThere, thereToEnd: next.thereToEnd, direct: next.direct ?? undefined },

@@ -38,6 +38,10 @@ export function stayHeadline(advice: StayAdvice, asked: Pick<StayAsked, 'leg' | 
 export function stayReason(advice: StayAdvice, asked: Pick<StayAsked, 'leg' | 'next' | 'reservePct' | 'kWhPer100km'>): string[] {
   const { says, leave, need, conflict } = advice;
   const out: string[] = [];
+  const way = asked.next?.name ?? asked.leg?.name;
+  if (way && !asked.kWhPer100km) out.push(`How much this car uses is not noted: nothing can be told of ${asked.next ? `the way to ${way}` : way}.`);
+  else if (asked.next?.stall === 'no_curve') out.push(`No curve of this car is on file: nothing can be told of charging at ${way}.`);
+  else if (asked.next?.stall === 'no_stall') out.push(`No stall at ${way} that this car can use is on file: nothing can be told of it.`);
   if (asked.next && leave?.best) {
     const { next } = asked;
     if (says.is === 'stay')

@@ -77,7 +77,7 @@ export function AdviceSheet({ state, facts, onClose }: Props) {
           <dd className="num">{asked?.kWhPer100km ? printConsumption(asked.kWhPer100km, who.wishes.consumption) : 'consumption not noted'}</dd>
         </div>
       </dl>
-      {asked && advice ? <Working advice={advice} asked={asked} /> : null}
+      {asked && advice ? <Working advice={advice} asked={asked} unit={unit} /> : null}
     </Sheet>
   );
 }
@@ -90,9 +90,11 @@ function whyNot({ car, stall, charging }: LiveFacts): string {
 }
 
 function TwoTimes({ advice, asked, now, zone }: { advice: StayAdvice; asked: StayAsked; now: number; zone: string }) {
-  const at = (min: number) => printTime(now + min * 60_000, zone);
   const { need, leave } = advice;
-  const minutesTo = (pct: number) => advice.projected.findLast((p) => p.socPct <= pct)?.min ?? 0;
+  const at = (pct: number) => {
+    const min = pct <= advice.nowPct ? 0 : advice.minutesTo(pct);
+    return min === null ? 'never' : printTime(now + min * 60_000, zone);
+  };
   const earliest = leave ? leave.neededThere : (need?.neededPct ?? null);
   if (earliest === null || (!leave?.best && !need?.feasible)) return null;
   const best = leave?.best ? leave : null;
@@ -103,7 +105,7 @@ function TwoTimes({ advice, asked, now, zone }: { advice: StayAdvice; asked: Sta
       <div className="border-r border-rule py-2 pr-2">
         <dt className="text-[13px] font-semibold text-ink-2">You may leave from</dt>
         <dd>
-          <span className="num block text-[24px] font-semibold">{earliest <= advice.nowPct ? 'now' : at(minutesTo(earliest))}</span>
+          <span className="num block text-[24px] font-semibold">{earliest <= advice.nowPct ? 'now' : at(earliest)}</span>
           <span className="text-[13px] text-ink-2">
             {Math.ceil(earliest)} %: {need?.reserveFrom === 'fallback' ? 'leg and fallback covered' : `leg and ${asked.reservePct} % reserve covered`}
           </span>
@@ -115,7 +117,7 @@ function TwoTimes({ advice, asked, now, zone }: { advice: StayAdvice; asked: Sta
             <dt className="text-[13px] font-semibold text-ink-2">Best to leave</dt>
             <dd>
               <span className="num block text-[24px] font-semibold">
-                {best.best.leavePct <= advice.nowPct ? 'now' : hi - lo > 1 ? `${at(minutesTo(lo))}–${at(minutesTo(hi))}` : at(minutesTo(best.best.leavePct))}
+                {best.best.leavePct <= advice.nowPct ? 'now' : hi - lo > 1 ? `${at(lo)}–${at(hi)}` : at(best.best.leavePct)}
               </span>
               <span className="text-[13px] text-ink-2">
                 {Math.round(best.best.leavePct)} %{below ? `, or at ${below}` : ''}
@@ -126,7 +128,7 @@ function TwoTimes({ advice, asked, now, zone }: { advice: StayAdvice; asked: Sta
           <>
             <dt className="text-[13px] font-semibold text-ink-2">Leave by</dt>
             <dd>
-              <span className="num block text-[24px] font-semibold">{need?.leaveBy ? at(need.leaveBy.in_min) : 'no limit'}</span>
+              <span className="num block text-[24px] font-semibold">{need?.leaveBy ? printTime(now + need.leaveBy.in_min * 60_000, zone) : 'no limit'}</span>
               <span className="text-[13px] text-ink-2">{need?.leaveBy ? need.leaveBy.why : 'none is noted here'}</span>
             </dd>
           </>
@@ -219,23 +221,23 @@ function NextTens({ advice, currency, unit }: { advice: StayAdvice; currency: st
   );
 }
 
-function Working({ advice, asked }: { advice: StayAdvice; asked: StayAsked }) {
+function Working({ advice, asked, unit }: { advice: StayAdvice; asked: StayAsked; unit: DistanceUnit }) {
   const { spread, next } = asked;
   const rule = advice.leave?.best ? advice.leave.rule : null;
   const lines: (string | null)[] = [
     `Now about ${advice.nowPct.toFixed(1)} %, from the last reading on${advice.kW === null ? '' : `, at about ${printKW(advice.kW)}`}.`,
-    `This session has had ${Math.round(advice.pace * 100)} % of what ${asked.curved ? 'the car’s curve and the stall' : 'the last reading'} would give.`,
+    `This session has had ${Math.round(advice.pace * 100)} % of what ${asked.setting.stall.kind === 'ac' ? 'car and stall' : asked.curved ? 'the car’s curve and the stall' : 'the last reading'} would give.`,
     advice.need ? `Way ${advice.need.legPct.toFixed(1)} %, reserve ${advice.need.reserveUsedPct.toFixed(1)} % (${advice.need.reserveFrom}).` : null,
     advice.need?.reserveFrom === 'fallback' ? `Turn to the fallback no later than at ${Math.ceil(advice.need.reserveUsedPct)} %.` : null,
     asked.kWhPer100km ? `Consumption ${asked.measured ? 'as measured on the way here' : 'the usual, as typed in'}.` : null,
     next && advice.leave
-      ? `At ${next.name}: charge to ${Math.round(advice.leave.chargeThereTo)} %, ${advice.leave.overhead_min.toFixed(1)} min for handshake and starts that fail; drives at 80 km/h.`
+      ? `At ${next.name}: charge to ${Math.round(advice.leave.chargeThereTo)} %, ${advice.leave.overhead_min.toFixed(1)} min for handshake and starts that fail${next.toThere.min > 0 ? `; drives at ${Math.round(fromKm((next.toThere.km / next.toThere.min) * 60, unit))} ${unit === 'km' ? 'km/h' : 'mph'}` : ''}.`
       : null,
     rule ? `By the rule alone (leave when power there is more): ${Math.round(rule.leavePct)} %.` : null,
     spread
       ? `80 % of ${spread.n} past projections lay within ${Math.round(spread.low * 100)} to ${Math.round(spread.high * 100)} % of their minutes${Number.isFinite(spread.held) ? `; such bands held ${Math.round(spread.held * 100)} % of the time` : ''}.`
       : 'Fewer than five past sessions: no band is said.',
-    'Money is an estimate by the price per kWh on file. The car’s own warnings and its manual go first.',
+    'Money is an estimate by the price on file. The car’s own warnings and its manual go first.',
   ];
   return (
     <details className="mt-2 text-[14px]">
