@@ -102,6 +102,20 @@ describe('what was seen on arrival', () => {
   it('another car charging on the same cabinet, until it is seen to leave', () => {
     expect(noted([survey(5, 'charging')])).toEqual(one('neighbour', 20, 60, { noted: 'on arrival' }));
     expect(noted([survey(5, 'charging'), change(260, 'neighbour_out')])).toEqual(one('neighbour', 20, 40, { noted: 'on arrival' }));
+    // It leaves, and another one comes: two stretches.
+    expect(noted([survey(5, 'charging'), change(160, 'neighbour_out'), change(260, 'neighbour_in')])).toEqual([
+      ...one('neighbour', 40, 60),
+      ...one('neighbour', 20, 30, { noted: 'on arrival' }),
+    ]);
+    // Noted to come while it is there: the same car, seen and noted.
+    expect(noted([survey(5, 'charging'), change(160, 'neighbour_in'), change(260, 'neighbour_out')])).toEqual(one('neighbour', 30, 40));
+    expect(noted([survey(5, 'charging'), change(40, 'neighbour_in'), change(260, 'neighbour_out')])).toEqual(one('neighbour', 20, 40, { noted: 'on arrival' }));
+    // One came and left before the bays were looked at.
+    expect(noted([change(1, 'neighbour_in'), change(3, 'neighbour_out'), survey(5, 'charging'), change(260, 'neighbour_out')])).toEqual(
+      one('neighbour', 20, 40, { noted: 'on arrival' }),
+    );
+    // It left before power came, and another one came while it flowed.
+    expect(noted([survey(5, 'charging'), change(40, 'neighbour_out'), change(160, 'neighbour_in')])).toEqual(one('neighbour', 30, 60));
     // It was gone when power came.
     expect(noted([survey(5, 'charging'), change(40, 'neighbour_out')])).toEqual([]);
     expect(noted([change(3, 'neighbour_out'), survey(5, 'charging')])).toHaveLength(1);
@@ -123,9 +137,16 @@ describe('what was seen on arrival', () => {
 
 describe('a stall seen derated when the bays were looked at', () => {
   const derated = (s: number, stallId = STALL_A, kW: number | undefined = 50): Step => [s, 'survey', { stalls: [{ stallId, state: 'derated', kW }] }];
-  it('is so for the whole charge, and not said twice where it was noted', () => {
+  it('is so for the whole charge, or until another derate is noted', () => {
     expect(noted([derated(5)])).toEqual(one('derate', 20, 60, { noted: 'on arrival', kW: 50 }));
-    expect(noted([derated(5), change(160, 'derate', { value: 60 })])).toEqual(one('derate', 30, 60, { kW: 60 }));
+    expect(noted([derated(5), change(160, 'derate', { value: 60 })])).toEqual([
+      ...one('derate', 30, 60, { kW: 60 }),
+      ...one('derate', 20, 30, { noted: 'on arrival', kW: 50 }),
+    ]);
+    // Noted at the plug, it is as noted and not as it was seen before.
+    expect(noted([derated(5), change(40, 'derate', { value: 60 })])).toEqual(one('derate', 20, 60, { noted: 'on arrival', kW: 60 }));
+    // One noted after the charge changes nothing of it.
+    expect(noted([derated(5), change(470, 'derate', { value: 60 })])).toEqual(one('derate', 20, 60, { noted: 'on arrival', kW: 50 }));
     expect(noted([derated(5, STALL_B)])).toEqual([]);
     expect(noted([derated(100)])).toEqual([]);
   });

@@ -79,31 +79,34 @@ export function conditionsOf(visit: Pick<Visit, 'line'>, a: Attempt, series: Ser
   const t = (ms: number) => (ms - proof.t) / 1000;
   const [first, last] = [series.soc?.y[0] ?? null, series.soc?.y.at(-1) ?? null];
   const changes = notedHere(visit, proof.place);
-  const out: Condition[] = changes.flatMap((e): Condition[] => {
+  const found = changes.flatMap((e): { place: number; is: Condition }[] => {
     const what = BEGINS[e.payload.what as keyof typeof BEGINS];
     if (!what || (over && e.place > over.place)) return [];
     const ends = changes.find((o) => o.place > e.place && o.payload.what === ENDS[what]);
     if (ends && ends.place <= proof.place) return [];
     const within = e.place > proof.place;
-    return [
-      {
-        what,
-        // Cold is no event: it was so from the beginning, whenever it was noted.
-        from: within && what !== 'cold' ? levelAt(series, t(e.t)) : first,
-        to: ends && (!over || ends.place <= over.place) ? levelAt(series, t(ends.t)) : last,
-        noted: within ? 'during' : 'on arrival',
-        kW: what === 'derate' ? (e.payload.value ?? null) : null,
-      },
-    ];
+    const is: Condition = {
+      what,
+      // Cold is no event: it was so from the beginning, whenever it was noted.
+      from: within && what !== 'cold' ? levelAt(series, t(e.t)) : first,
+      to: ends && (!over || ends.place <= over.place) ? levelAt(series, t(ends.t)) : last,
+      noted: within ? 'during' : 'on arrival',
+      kW: what === 'derate' ? (e.payload.value ?? null) : null,
+    };
+    return [{ place: e.place, is }];
   });
+  const out = found.map((f) => f.is);
   const { mate, derated } = onArrival(visit, changes, a.stallId, proof.place, mates);
-  const told = (what: Condition['what']) => out.some((c) => c.what === what);
-  // One that had left when power came took nothing.
-  if (mate && !told('neighbour') && !(mate.left && mate.left.place <= proof.place))
-    out.push({ what: 'neighbour', from: first, to: mate.left ? levelAt(series, t(mate.left.t)) : last, noted: 'on arrival', kW: null });
-  if (derated && !told('derate')) out.push({ what: 'derate', from: first, to: last, noted: 'on arrival', kW: derated.kW });
+  const told = (what: Condition['what'], before: number) => found.some((f) => f.is.what === what && f.place < before);
+  const left = mate?.left ?? null;
+  // Who is noted to come while it is there is taken for the same car, who comes after it left is another. One that had left when power came took nothing.
+  if (mate && !told('neighbour', left?.place ?? Number.POSITIVE_INFINITY) && !(left && left.place <= proof.place))
+    out.push({ what: 'neighbour', from: first, to: left ? levelAt(series, t(left.t)) : last, noted: 'on arrival', kW: null });
+  // As it was seen it stays until a derate is noted.
+  const next = found.find((f) => f.is.what === 'derate');
+  if (derated && !told('derate', proof.place)) out.push({ what: 'derate', from: first, to: next ? next.is.from : last, noted: 'on arrival', kW: derated.kW });
   const arrival = visit.line.find((e) => e.kind === 'pulled_in')?.payload;
-  if (arrival?.airC !== undefined && arrival.airC <= COLD_C && arrival.preconditioned !== true && !told('cold'))
+  if (arrival?.airC !== undefined && arrival.airC <= COLD_C && arrival.preconditioned !== true && !out.some((c) => c.what === 'cold'))
     out.push({ what: 'cold', from: first, to: last, noted: 'on arrival', kW: null });
   if (a.faults.some((f) => f.code === 'hot_connector')) out.push({ what: 'hot', from: first, to: last, noted: 'during', kW: null });
   return out;

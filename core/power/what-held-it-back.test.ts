@@ -125,6 +125,13 @@ describe('what was noted', () => {
       evidence: 'seen derated',
       sure: 'noted',
     });
+    // More than the share was had: the neighbour took less than its half, and the car itself set the pace.
+    expect(told(held(20, '30@100 40@100', { ...share, conditions: [noted('neighbour')] }))).toEqual(['20–40 car_curve fits']);
+    expect(told(held(20, '30@66 40@66', { ...share, conditions: [noted('neighbour')] }))).toEqual(['20–40 pair_share noted']);
+    // What else was noted holds then.
+    expect(told(held(20, '30@75 40@75', { ...share, conditions: [noted('neighbour'), noted('climate')] }))).toEqual(['20–40 climate noted']);
+    // A derate that is of the stall and not of a note stays.
+    expect(told(held(20, '30@100 40@100', { stall: { deratedKW: 60 } }))).toEqual(['20–40 derated noted']);
     // Without a neighbour the share is none.
     expect(held(20, '30@100 40@100', share)[0]).toMatchObject({ by: 'car_curve' });
   });

@@ -60,16 +60,15 @@ export function heldText(by: HeldBy, kW: number | null): string {
   return words[by];
 }
 
-type Stretch = { from: number; to: number; limits: Limits; noted: readonly Condition[] };
+type Stretch = { from: number; to: number; noted: readonly Condition[] };
 
-/** A session's stretch cut where something noted began or ended, each part with the limits that held in it. */
-function stretches(from: number, to: number, conditions: readonly Condition[], limitsFor: (noted: readonly Condition[]) => Limits): Stretch[] {
+/** A session's stretch cut where something noted began or ended. */
+function stretches(from: number, to: number, conditions: readonly Condition[]): Stretch[] {
   const cuts = conditions.flatMap((c) => [c.from ?? from, c.to ?? to]).filter((x) => x > from && x < to);
   const sorted = [...new Set([from, ...cuts, to])].sort((a, b) => a - b);
   return sorted.slice(1).map((end, i) => {
     const start = sorted[i] as number;
-    const noted = conditions.filter((c) => overlaps(c, start, end));
-    return { from: start, to: end, limits: limitsFor(noted), noted };
+    return { from: start, to: end, noted: conditions.filter((c) => overlaps(c, start, end)) };
   });
 }
 
@@ -86,17 +85,25 @@ export function whatHeldItBack(
 ): HeldBack[] {
   const [from, to] = [series.soc?.y[0], series.soc?.y.at(-1)];
   if (from === undefined || to === undefined) return [];
-  const out: HeldBack[] = [];
   const suspected = steadyBelow(series, conditions, limitsFor);
-  for (const s of stretches(from, to, conditions, limitsFor)) {
-    for (const h of expectedStretch(s.limits, s.from, s.to, by.battery).heldBackBy) {
+  const heldIn = (stretch: Stretch): HeldBack[] => {
+    const limits = limitsFor(stretch.noted);
+    return expectedStretch(limits, stretch.from, stretch.to, by.battery).heldBackBy.flatMap((h) => {
       const band = bandOf(series, h.from, h.to, { usableKWh: null, kWhPer100km: null });
       const took = band.covered === 'full' ? band.minutes : null;
-      out.push({ from: h.from, to: h.to, minutes: took, ...reasonOf(h, took, mostIn(s.limits, h.from, h.to), s.noted, suspected) });
-    }
-  }
-  return merged(out);
+      const behind = NOTED_LIMITS[h.limit];
+      // More power than a limit allows: what was noted did not set it. What else there is may have.
+      const without = stretch.noted.filter((c) => c.what !== behind);
+      if (took !== null && h.minutes !== null && took < NOTICED * h.minutes && without.length < stretch.noted.length)
+        return heldIn({ from: h.from, to: h.to, noted: without });
+      return [{ from: h.from, to: h.to, minutes: took, ...reasonOf(h, took, mostIn(limits, h.from, h.to), stretch.noted, suspected) }];
+    });
+  };
+  return merged(stretches(from, to, conditions).flatMap(heldIn));
 }
+
+/** Limits that hold only where something was noted. */
+const NOTED_LIMITS: Partial<Record<LimitName, Condition['what']>> = { pair_share: 'neighbour', derated: 'derate' };
 
 /** The most that is allowed in a stretch of the battery. */
 const mostIn = (limits: Limits, from: number, to: number): number =>

@@ -36,6 +36,22 @@ describe('what sharing and climate cost while they lasted', () => {
       ['neighbour', 200, 300, null, null],
       ['neighbour', 400, 500, 90, 50],
     ]));
+  it('told a second time while it lasts it is one stretch, with what was before the first', () => {
+    expect(of(kW(100, 120), change(200, 'neighbour_in'), kW(220, 60), change(230, 'neighbour_in'), kW(300, 50), change(400, 'neighbour_out'))).toEqual([
+      ['neighbour', 200, 400, 120, 55],
+    ]);
+    expect(of(kW(100, 120), change(200, 'climate_on'), change(210, 'neighbour_in'), change(220, 'climate_on'), kW(300, 50)).map(([what]) => what)).toEqual([
+      'climate',
+      'neighbour',
+    ]);
+    // Noted on the way to power, and again once it flows.
+    const v = deriveVisit(
+      VISIT,
+      story(IN, change(2, 'neighbour_in'), ...charging.slice(1), kW(100, 120), change(200, 'neighbour_in'), kW(300, 50)),
+      payloadProblem,
+    );
+    expect(heldBack(v.line, v.attempts)).toHaveLength(1);
+  });
   it('a reading too old, or none, says nothing of before; none meanwhile nothing of then', () => {
     expect(of(kW(100, 120), change(701, 'neighbour_in'), kW(720, 60))).toEqual([['neighbour', 701, null, null, 60]]);
     expect(of(kW(100, 120), change(700, 'neighbour_in'), kW(720, 60))).toEqual([['neighbour', 700, null, 120, 60]]);

@@ -34,6 +34,9 @@ export function heldBack(line: readonly Placed[], attempts: readonly Attempt[]):
     return changes.flatMap((e): HeldBack[] => {
       if (!isStart(e.payload.what) || e.place < proof.place || (over && e.place > over.place)) return [];
       const what = BEGINS[e.payload.what];
+      const last = changes.findLast((o) => o.place < e.place && o.place > proof.place && [e.payload.what, ENDS[what]].includes(o.payload.what));
+      // Told a second time while it lasts.
+      if (last?.payload.what === e.payload.what) return [];
       const out = changes.find((o) => o.place > e.place && o.payload.what === ENDS[what]);
       const from = markOf(e);
       const to = out && (!over || out.place < over.place) ? markOf(out) : over;
