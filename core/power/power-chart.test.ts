@@ -56,6 +56,24 @@ describe('the line of a charge', () => {
     expect(points.at(-1)).toMatchObject({ min: 34, socPct: 60 });
     expect(points.find((p) => Math.abs(p.min - 22) < 1e-9)).toMatchObject({ socPct: 40 });
   });
+  it('draws no power of one step of the meter: it would be a peak that never was', () => {
+    // The first tenth after two seconds would be 180 kW. Of six minutes it is as good as its neighbours.
+    const kWs = (readings: SeriesReading[], end?: { t_s: number; kWh?: number }) =>
+      chartLine(seriesOf({ readings, end }), '').points.map((p) => [p.how, p.kW === null ? null : Math.round(p.kW)] as const);
+    const metered = (...looks: [number, number][]) => looks.map(([t_s, kWh]) => ({ t_s, from: 'stall' as const, kWh }));
+    const first = kWs(metered([2, 0.1], [360, 6.2]));
+    expect(first[0]).toEqual(['not_read', null]);
+    expect(Math.max(...first.map(([, kW]) => kW ?? 0))).toBe(61);
+    expect(kWs(metered([360, 6.2])).every(([how, kW]) => how === 'meter' && kW === 62)).toBe(true);
+    // Two steps are worth a line; what the bill says to the watt-hour makes the screen no finer.
+    expect(kWs(metered([12, 0.2], [360, 6.2]))[0]).toEqual(['meter', 60]);
+    expect(kWs(metered([2, 0.1], [360, 6.2]), { t_s: 400, kWh: 6.905 })[0]).toEqual(['not_read', null]);
+    // A meter of whole kWh; one that stands still says so; and little in all is little.
+    expect(kWs(metered([60, 1], [120, 2], [240, 4]))[0]).toEqual(['not_read', null]);
+    expect(kWs(metered([360, 6.2], [500, 6.2])).at(-1)).toEqual(['meter', 0]);
+    expect(kWs([], { t_s: 360, kWh: 0.1 })[0]).toEqual(['not_read', null]);
+    expect(kWs([], { t_s: 360, kWh: 0.62 })[0]).toEqual(['meter', 6]);
+  });
   it('ends at the last reading where no end was seen, and of nothing read is one point', () => {
     expect(chartLine(seriesOf({ readings: READINGS.slice(0, 3) }), '').points.at(-1)).toMatchObject({ min: 12, socPct: 40 });
     expect(chartLine(seriesOf({ readings: [] }), '').points).toEqual([{ min: 0, socPct: null, kW: null, kWh: 0, how: expect.anything() }]);

@@ -1,6 +1,7 @@
 import type { Condition } from './charge-conditions';
 import type { Limits } from './limits';
-import type { Series } from './series';
+import { intervalOf } from './monotone-curve';
+import { type Series, within } from './series';
 import { kWhAt, type PowerHow, seriesAt } from './series-at';
 import type { SessionPower } from './session-power';
 import type { HeldBy } from './what-held-it-back';
@@ -25,16 +26,32 @@ export type PowerChartData = {
 /** Points of a line between its readings: enough for a curve, few enough for a phone. */
 const MOST_POINTS = 240;
 
+const decimals = (n: number): number => String(n).split('.')[1]?.length ?? 0;
+/**
+ * Where the meter tells a power worth drawing: it rose by two of the steps in which it was read at least. One step, seen a moment
+ * after the one before, would be a peak that never was. What was written down at the end may be finer than the screen.
+ */
+function meterTells({ x, y }: Series['kWh']): (s: number) => boolean {
+  const step = 10 ** -Math.max(...(y.length > 2 ? y.slice(0, -1) : y).map(decimals));
+  return (s) => {
+    const k = intervalOf(x, s);
+    const rose = (y[k + 1] ?? 0) - (y[k] ?? 0);
+    return rose === 0 || within(2 * step, rose);
+  };
+}
+
 /** A charge as a line: its knots, and even steps between them. */
 export function chartLine(series: Series, label: string, vAndA: readonly { t_s: number; V?: number | undefined; A?: number | undefined }[] = []): ChartLine {
   const { clock, soc, power, kWh } = series;
   const end = series.charging_s ?? Math.max(0, soc?.x.at(-1) ?? 0, power.at(-1)?.s ?? 0, kWh.x.at(-1) ?? 0);
   const moments = new Set([0, end, ...(soc?.x ?? []), ...power.map((p) => p.s), ...kWh.x]);
   for (let i = 1; i < MOST_POINTS; i++) moments.add((end * i) / MOST_POINTS);
+  const tells = meterTells(kWh);
   const at = (s: number): ChartPoint => {
     const t_s = clock.momentOf(s);
     const { socPct, kW, how } = seriesAt(series, t_s);
-    return { min: t_s / 60, socPct, kW, kWh: kWhAt(series, s), how };
+    const power = how === 'meter' && !tells(s) ? ({ kW: null, how: 'not_read' } as const) : { kW, how };
+    return { min: t_s / 60, socPct, kWh: kWhAt(series, s), ...power };
   };
   return {
     label,
