@@ -1,8 +1,7 @@
 import { matesOf } from '@/core/power/charge-conditions';
 import { chargeOf } from '@/core/power/charge-of';
 import { isDC } from '@/core/power/most-kw';
-import type { OwnCurve } from '@/core/power/own-curve';
-import { classesOf, curveToJudgeBy, learntCurve, type PastSession } from '@/core/power/past-sessions';
+import { classesOf, curvesLearnt, curveToJudgeBy, type PastSession } from '@/core/power/past-sessions';
 import { seriesOf } from '@/core/power/series';
 import type { AroundSession } from '@/core/power/session-checks';
 import type { CurveClass } from '@/core/power/session-looks';
@@ -15,6 +14,7 @@ import { forCharging, paidOf } from '@/core/visit/billed';
 import { deriveVisit, type Visit } from '@/core/visit/derive';
 import { payloadProblem } from '@/core/visit/payloads';
 import { seesAll } from '@/core/visit/private';
+import type { Meter } from '@/core/visit/sense-limits';
 import type { Who } from '../accounts/who';
 import { recordsOf, recordsWhere } from '../records/record-tables';
 import { billCheck } from '../visits/bill-check';
@@ -32,11 +32,11 @@ export type VisitPower = {
   siteName: string;
   stallName: (id: string | null) => string;
   stall: (id: string | null) => RecordFields<'stall'> | null;
-  /** On which side of the charger the stall counts. */
-  meterOf: (stallId: string | null) => 'dc' | 'ac';
+  /** On which side of the charger an attempt was counted, by its number. */
+  meterOf: (n: number) => Meter;
   sessions: SessionPower[];
-  klass: CurveClass;
-  learnt: OwnCurve | null;
+  /** Of each attempt, by its number: the second rapid charge of a day is of another class than the first, in one visit too. */
+  klassOf: (n: number) => CurveClass;
   /** kWh of the car's sessions before this visit, and what it was charged and should cost. */
   around: AroundSession;
 };
@@ -55,9 +55,12 @@ async function visitPower(who: Who, visitId: string, visit: Visit, past: (carId:
   const car = cars[0] ?? null;
   const own = car ? await past(car.id) : [];
   const networkId = sites[0]?.fields.networkId ?? null;
-  const me = own.find((p) => p.visitId === visitId);
-  const klass = (me && classesOf(own).get(me)) ?? 'usual';
-  const learnt = car ? learntCurve(own, klass, networkId) : null;
+  const classes = classesOf(own);
+  const klassOf = (n: number): CurveClass => {
+    const me = own.find((p) => p.visitId === visitId && p.n === n);
+    return (me && classes.get(me)) ?? 'usual';
+  };
+  const learnt = curvesLearnt(own);
   const stands = (a: Attempt): StandsAt | null => {
     const stall = stalls.find((s) => s.id === a.stallId)?.fields;
     if (!stall || !car) return null;
@@ -72,8 +75,8 @@ async function visitPower(who: Who, visitId: string, visit: Visit, past: (carId:
     siteName: sites[0]?.fields.name ?? 'Somewhere new',
     stallName: (id) => stalls.find((s) => s.id === id)?.fields.name ?? '',
     stall: (id) => stalls.find((s) => s.id === id)?.fields ?? null,
-    meterOf: (id) => {
-      const at = visit.attempts.findLast((a) => a.stallId === id);
+    meterOf: (n) => {
+      const at = visit.attempts.find((a) => a.n === n);
       const stood = at && stands(at);
       return stood && !isDC(stood.outlet.connector) ? 'ac' : 'dc';
     },
@@ -82,11 +85,10 @@ async function visitPower(who: Who, visitId: string, visit: Visit, past: (carId:
       if (!charge) return [];
       const soc = seriesOf(charge).soc?.y ?? [];
       const within = soc.length > 1 ? ([soc[0] as number, soc.at(-1) as number] as const) : null;
-      const curve = learnt && car ? curveToJudgeBy(learnt, car.fields.curve, within) : { points: [], by: null };
+      const curve = car ? curveToJudgeBy(learnt(klassOf(a.n), networkId), car.fields.curve, within) : { points: [], by: null };
       return sessionPower(visit, a, stands(a), curve, range) ?? [];
     }),
-    klass,
-    learnt,
+    klassOf,
     around: {
       earlierKWh: own.flatMap((p) => (p.at < (visit.pulledInAt ?? visit.lastEventAt) && p.visitId !== visitId && p.looks.kWh !== null ? [p.looks.kWh] : [])),
       cost: await costOf(householdId, visit, sites, stalls),

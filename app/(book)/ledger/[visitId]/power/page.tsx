@@ -95,7 +95,7 @@ export default async function PowerPage({ params, searchParams }: { params: Prom
                 along={along}
                 checks={
                   a
-                    ? sessionChecks(s, a, stall ? plateKW(stall, a.connectorId) : null, car?.fields.usableKWh ?? null, page.meterOf(s.stallId), {
+                    ? sessionChecks(s, a, stall ? plateKW(stall, a.connectorId) : null, car?.fields.usableKWh ?? null, page.meterOf(s.n), {
                         ...page.around,
                         // Of the visit: told once.
                         cost: s === page.sessions.at(-1) ? page.around.cost : null,
@@ -130,7 +130,7 @@ function basisOf(page: VisitPower, s: SessionPower): string[] {
     s.curveBy === null
       ? 'No curve of the car to hold the stall to: type one in the garage, or charge elsewhere a few times.'
       : s.curveBy.from === 'learnt'
-        ? `The car’s own curve (${page.klass === 'usual' ? 'usual' : page.klass}) from ${s.curveBy.sessions} sessions at other networks.`
+        ? `The car’s own curve (${page.klassOf(s.n)}) from ${s.curveBy.sessions} sessions at other networks.`
         : 'The car’s curve as typed in the garage: too few sessions of its own at other networks yet.',
     ...(s.limits && s.limits.all.unknown.length > 0 ? ['Pack volts are not noted: limits by amps are left out.'] : []),
   ];
