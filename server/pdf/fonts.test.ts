@@ -10,6 +10,7 @@ describe('letters on paper', () => {
     ['Đà Lạt', ['latin-ext Đ', 'latin à L', 'vietnamese ạ', 'latin t']],
     // Written in two, it is one letter.
     ['Z\u030cleb', ['latin-ext Ž', 'latin leb']],
+    ['Αθήνα 3, Ἀθῆναι', ['greek Αθήνα', 'latin  3, ', 'greek-ext Ἀ', 'greek θ', 'greek-ext ῆ', 'greek ναι']],
     ['漢字', ['latin ??']],
   ])('%s is written in the fonts that have its letters', (text, want) => {
     const written = fontRuns(new PDFDocument());

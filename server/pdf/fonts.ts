@@ -9,7 +9,11 @@ const FILES: Readonly<Record<Face, readonly [family: string, weight: number]>> =
   figures: ['overpass-mono', 400],
 };
 /** Letters come in files of their own: those of Western Europe first, since most texts need no other. */
-const SETS = ['latin', 'latin-ext', 'cyrillic', 'cyrillic-ext', 'vietnamese'] as const;
+const OWN_SETS = ['latin', 'latin-ext', 'cyrillic', 'cyrillic-ext', 'vietnamese'] as const;
+/** Letters that our faces lack, from a family that has them: better in another hand than lost. */
+const OTHER_SETS = ['greek', 'greek-ext'] as const;
+const OTHER_FAMILY = 'noto-sans';
+const SETS = [...OWN_SETS, ...OTHER_SETS] as const;
 
 type Covering = { hasGlyphForCodePoint(code: number): boolean };
 type WithFonts = { registerFont(name: string, src: Buffer): unknown; font(name: string): unknown };
@@ -24,7 +28,8 @@ export function fontRuns(doc: PDFKit.PDFDocument): (text: string, face: Face) =>
     const name = nameOf(face, set);
     const there = covers.get(name);
     if (there) return there;
-    const [family, weight] = FILES[face];
+    const [own, weight] = FILES[face];
+    const family = (OTHER_SETS as readonly string[]).includes(set) ? OTHER_FAMILY : own;
     (doc as WithFonts).registerFont(
       name,
       readFileSync(path.join(process.cwd(), 'node_modules', '@fontsource', family, 'files', `${family}-${set}-${weight}-normal.woff`)),
