@@ -22,6 +22,45 @@ describe('the log of a car', () => {
     expect(samples[3]).toEqual({ s: 6, kW: 53, socPct: 23 });
     expect([skipped, turned]).toEqual([0, false]);
   });
+  it.each<[string, string, (i: number) => string]>([
+    ['day and time in two columns', 'Date,Time,kW,soc', (i) => `2025-10-14,13:52:${10 + i * 2},${50 + i},${20 + i}`],
+    ['the time before the day', 'Time,Date,kW,soc', (i) => `13:52:${10 + i * 2},2025-10-14,${50 + i},${20 + i}`],
+    [
+      'a day past midnight in two columns',
+      'Datum;Zeit;kW;soc',
+      (i) => `${i < 3 ? '14' : '15'}.10.2025;${i < 3 ? `23:59:${54 + i * 2}` : `00:00:${`${i * 2 - 6}`.padStart(2, '0')}`};${50 + i};${20 + i}`,
+    ],
+    ['a clock past midnight', 'time,kW,soc', (i) => `${i < 3 ? `23:59:${54 + i * 2}` : `00:00:${`${i * 2 - 6}`.padStart(2, '0')}`},${50 + i},${20 + i}`],
+    [
+      'a clock of twelve hours past noon',
+      'time,kW,soc',
+      (i) => `${i < 3 ? `11:59:${54 + i * 2} AM` : `12:00:${`${i * 2 - 6}`.padStart(2, '0')} PM`},${50 + i},${20 + i}`,
+    ],
+    [
+      'a clock of twelve hours past one',
+      'time,kW,soc',
+      (i) => `${i < 3 ? `12:59:${54 + i * 2} pm` : `1:00:${`${i * 2 - 6}`.padStart(2, '0')} pm`},${50 + i},${20 + i}`,
+    ],
+    ['a moment and a count beside it', 'timestamp,elapsed,kW,soc', (i) => `2025-10-14T13:52:${10 + i * 2}Z,${i * 7},${50 + i},${20 + i}`],
+    ['a first column of time that is empty', 'timestamp,elapsed,kW,soc', (i) => `,${i * 2},${50 + i},${20 + i}`],
+  ])('by %s', (_, head, row) => {
+    const { samples, skipped } = ok(lines(head, row));
+    expect(samples.map((s) => s.s)).toEqual(Array.from({ length: 12 }, (_, i) => i * 2));
+    expect(samples[3]).toEqual({ s: 6, kW: 53, socPct: 23 });
+    expect(skipped).toBe(0);
+  });
+  it('names both columns of a day and its time', () =>
+    expect(ok(lines('Date,Time,Date,kW', (i) => `2025-10-14,13:52:${10 + i * 2},x,50`)).columns).toEqual({ time: 'Date, Time', kW: 'kW' }));
+  it('past midnight a line from before it goes back in time, and is no second day; two nights are two', () => {
+    const clock = (...at: string[]) => ok(bytes(['time,kW', ...at.map((t) => `${t},50`), ...Array.from({ length: 9 }, (_, i) => `12:00:1${i},50`)].join('\n')));
+    const late = clock('23:59:58', '00:00:02', '23:59:59', '00:00:04');
+    expect(late.samples.slice(0, 3).map((s) => s.s)).toEqual([0, 4, 6]);
+    expect(late.skipped).toBe(1);
+    const nights = clock('20:00:00', '01:00:00', '21:00:00', '02:00:00');
+    expect(nights.samples.slice(0, 4).map((s) => s.s / 3600)).toEqual([0, 5, 25, 30]);
+    // A stopwatch that is set back a little goes back.
+    expect(clock('01:00:00', '00:59:00').skipped).toBe(1);
+  });
   it('tells power by volts times amps, and what counts charging as less than nothing is turned', () => {
     const read = ok(lines('t,Pack Voltage (V),Pack Current (A)', (i) => `${i},400,${-100 - i}`));
     expect(read.turned).toBe(true);

@@ -1,5 +1,5 @@
 import { type SheetRefused, sheetText } from './sheet-bytes';
-import { dateAt, timeOf } from './sheet-dates';
+import { dateAt, type TimePart, timeOf } from './sheet-dates';
 import { isBlank, type SheetRecord, sheetRecords } from './sheet-records';
 
 /** What a car's own recorder wrote: seconds since its first line, rising. */
@@ -82,26 +82,53 @@ function figure(cell: string, comma: boolean): number | null {
   return /^[+-]?(\d+(\.\d*)?|\.\d+)(e[+-]?\d+)?$/i.test(plain) ? Number(plain) : null;
 }
 
-/** A moment in seconds on the recorder's own line: of a clock, of the epoch, or counted from its start. */
-function momentOf(cell: string, by: number): number | null {
+/** A moment in seconds on the recorder's own line. `clock`: of a day that is not told, so that it begins anew at midnight. */
+type Moment = { s: number; clock: boolean };
+const secondsOf = (t: TimePart): number => t.h * 3600 + t.min * 60 + t.s + t.ms / 1000 - (t.offset_min ?? 0) * 60;
+
+/** A moment of a clock, of the epoch, or counted from a start. */
+function momentOf(cell: string, by: number): Moment | null {
   const text = cell.trim();
   const count = figure(text, true);
   // Milliseconds since 1970 are not counted from a start.
-  if (count !== null) return count > 1e11 ? count / 1000 : count * by;
+  if (count !== null) return { s: count > 1e11 ? count / 1000 : count * by, clock: false };
   // A log goes by seconds: of two parts they are minutes and seconds.
   const colon = /^(?:(\d{1,3}):)?(\d{1,3}):(\d{2}(?:[.,]\d+)?)$/.exec(text);
-  if (colon) return Number(colon[1] ?? 0) * 3600 + Number(colon[2]) * 60 + Number((colon[3] ?? '0').replace(',', '.'));
+  if (colon) return { s: Number(colon[1] ?? 0) * 3600 + Number(colon[2]) * 60 + Number((colon[3] ?? '0').replace(',', '.')), clock: colon[1] !== undefined };
+  const alone = timeOf(text);
+  if (alone) return { s: secondsOf(alone), clock: true };
   const found = dateAt(text);
-  if (!found) return null;
-  const day = 'plain' in found.date ? found.date.plain : (found.date.dmy ?? found.date.mdy);
-  const time = timeOf(
-    text
-      .slice(found.length)
-      .replace(/^(?:\s*[,T]\s*|\s+)/i, '')
-      .trim(),
-  );
-  if (!day || !time) return null;
-  return (Date.UTC(day[0], day[1] - 1, day[2], time.h, time.min, time.s, time.ms) - (time.offset_min ?? 0) * 60_000) / 1000;
+  return found && dated(text, text.slice(found.length).replace(/^(?:\s*[,T]\s*|\s+)/i, ''));
+}
+
+/** A day and a time of it. */
+function dated(date: string, time: string): Moment | null {
+  const found = dateAt(date.trim())?.date;
+  const day = found && ('plain' in found ? found.plain : (found.dmy ?? found.mdy));
+  const at = timeOf(time.trim());
+  return day && at ? { s: Date.UTC(day[0], day[1] - 1, day[2]) / 1000 + secondsOf(at), clock: false } : null;
+}
+
+/** Of two columns of time one may have the day and the other the time, in either order; else the first that reads. */
+function momentIn([a, b]: readonly { cell: string; by: number }[]): Moment | null {
+  const both = a && b ? (dated(a.cell, b.cell) ?? dated(b.cell, a.cell)) : null;
+  return both ?? (a ? momentOf(a.cell, a.by) : null) ?? (b ? momentOf(b.cell, b.by) : null);
+}
+
+const DAY_S = 86_400;
+/** So little before the line ahead of it a line is one that came late. */
+const LATE_S = 120;
+/** Makes one line of moments: a clock that falls back by more than half a day has passed midnight. */
+function running(): (m: Moment) => number {
+  let [days, last] = [0, Number.NaN];
+  return ({ s, clock }) => {
+    if (!clock) return s;
+    // A line from before midnight that comes after it goes back in time, and is no second day.
+    if (days > 0 && s - last > DAY_S - LATE_S) return s + (days - 1) * DAY_S;
+    if (last - s > DAY_S / 2) days += 1;
+    last = s;
+    return s + days * DAY_S;
+  };
 }
 
 /**
@@ -128,12 +155,14 @@ export function readCarLog(bytes: Uint8Array): CarLog | ({ ok: false } & CarLogR
   const samples: LogSample[] = [];
   let skipped = 0;
   let first: number | null = null;
+  const secondsAt = running();
   for (const row of rows) {
     const sample = sampleOf(row, columns, cut !== ',');
-    if (sample && first === null) first = sample.s;
-    const s = sample && first !== null ? sample.s - first : null;
+    const at = sample && secondsAt(sample.at);
+    first ??= at;
+    const s = at !== null && first !== null ? at - first : null;
     if (!sample || s === null || s <= (samples.at(-1)?.s ?? -1)) skipped += 1;
-    else samples.push({ ...sample, s });
+    else samples.push({ s, ...sample.figures });
   }
   if (samples.length < LEAST_SAMPLES) return { ok: false, code: 'too_short', where: null };
   if ((samples.at(-1)?.s ?? 0) > MOST_SECONDS) return { ok: false, code: 'too_many_days', where: null };
@@ -142,39 +171,47 @@ export function readCarLog(bytes: Uint8Array): CarLog | ({ ok: false } & CarLogR
   return {
     ok: true,
     samples,
-    columns: Object.fromEntries(columns.map((c) => [c.field, (all.records[from]?.cells[c.at] ?? '').trim()])),
+    columns: headingsOf(columns, all.records[from]?.cells ?? []),
     skipped,
     turned,
   };
 }
 
-/** The record of headings, and what its columns are of: the first of each. */
+function headingsOf(columns: readonly Column[], cells: readonly string[]): CarLog['columns'] {
+  const out: CarLog['columns'] = {};
+  for (const { field, at } of columns) out[field] = [out[field], (cells[at] ?? '').trim()].filter((x) => x !== undefined).join(', ');
+  return out;
+}
+
+/** The record of headings, and what its columns are of: the first of each, and two of time, since day and time may stand apart. */
 function columnsIn(records: readonly SheetRecord[], delimiter: string): { columns: Column[]; from: number } {
   let best: { columns: Column[]; from: number } = { columns: [], from: 0 };
   for (const [from, r] of records.entries()) {
     const columns: Column[] = [];
     for (const [at, cell] of r.cells.entries()) {
       const found = columnOf(cell);
-      if (found && !columns.some((c) => c.field === found.field)) columns.push({ ...found, at });
+      if (found && columns.filter((c) => c.field === found.field).length < (found.field === 'time' ? 2 : 1)) columns.push({ ...found, at });
     }
     if (columns.length > best.columns.length) best = { columns, from };
   }
   return delimiter === '' ? { columns: [], from: 0 } : best;
 }
 
-function sampleOf(row: SheetRecord, columns: readonly Column[], comma: boolean): LogSample | null {
+function sampleOf(row: SheetRecord, columns: readonly Column[], comma: boolean): { at: Moment; figures: Omit<LogSample, 's'> } | null {
   if (row.bad) return null;
-  const sample: LogSample = { s: Number.NaN };
+  const figures: Omit<LogSample, 's'> = {};
+  const times: { cell: string; by: number }[] = [];
   for (const { field, at, by } of columns) {
     const cell = row.cells[at] ?? '';
     if (field === 'time') {
-      sample.s = momentOf(cell, by) ?? Number.NaN;
+      times.push({ cell, by });
       continue;
     }
     const value = figure(cell, comma);
     const [low, high] = BOUNDS[field];
-    if (value !== null && value * by >= low && value * by <= high) sample[field] = value * by;
+    if (value !== null && value * by >= low && value * by <= high) figures[field] = value * by;
   }
-  if (sample.kW === undefined && sample.V !== undefined && sample.A !== undefined) sample.kW = (sample.V * sample.A) / 1000;
-  return Number.isFinite(sample.s) && (sample.kW !== undefined || sample.socPct !== undefined) ? sample : null;
+  if (figures.kW === undefined && figures.V !== undefined && figures.A !== undefined) figures.kW = (figures.V * figures.A) / 1000;
+  const at = momentIn(times);
+  return at && Number.isFinite(at.s) && (figures.kW !== undefined || figures.socPct !== undefined) ? { at, figures } : null;
 }
