@@ -185,6 +185,14 @@ describe('stay or go', () => {
     const kWh = (62 * ((234 * 18) / 62 + 10 - 40)) / 100;
     expect(lossy - plain).toBeCloseTo(((kWh / 0.9 - kWh) / 11) * 60, 6);
   });
+  it('a next stall at which nothing flows is no way there, and the battery is not too small for it', () => {
+    const dead = next(150, { stall: { stall: { kind: 'dc', plateKW: 150, deratedKW: 0 } } });
+    expect(say(asked({ next: dead }))).toBe('At this power it does not get there.');
+    expect(stayOrGo(asked({ next: next(150, { toThere: { km: 400, min: 300 } }) }))?.says).toMatchObject({
+      is: 'cannot',
+      shortByPct: expect.closeTo((400 * 18) / 62 + 10 - 100, 9),
+    });
+  });
   it('when the battery will be how full, at any level and not only at those drawn', () => {
     const advice = stayOrGo(
       asked({

@@ -172,7 +172,8 @@ function verdict(
   minutesTo: (pct: number) => number | null,
 ): StayAdvice['says'] {
   if (leave && next) {
-    if (!leave.best) return { is: 'cannot', shortByPct: leave.shortByPct };
+    // The battery would hold enough, but neither post brings it that far.
+    if (!leave.best) return leave.shortByPct > 0 ? { is: 'cannot', shortByPct: leave.shortByPct } : { is: 'slow' };
     const { best } = leave;
     // Going as soon as one may, and staying as long as most do: where neither costs minutes, neither is told.
     const ends = [leave.totalAt[0], leave.totalAt.findLast((t) => t.leavePct <= USUAL_PCT)];
