@@ -186,12 +186,30 @@ describe('stay or go', () => {
     expect(lossy - plain).toBeCloseTo(((kWh / 0.9 - kWh) / 11) * 60, 6);
   });
   it('a next stall at which nothing flows is no way there, and the battery is not too small for it', () => {
-    const dead = next(150, { stall: { stall: { kind: 'dc', plateKW: 150, deratedKW: 0 } } });
-    expect(say(asked({ next: dead }))).toBe('At this power it does not get there.');
+    const dead = { stall: { stall: { kind: 'dc' as const, plateKW: 150, deratedKW: 0 } } };
+    // Everything here, to the level at which none is wanted there: 234 km at 18 kWh and the reserve.
+    expect(stayOrGo(asked({ next: next(150, dead) }))?.says).toMatchObject({ is: 'stay', pct: expect.closeTo((234 * 18) / 62 + 10, 6) });
+    // More than one battery in all, half of it there: that cannot be done there.
+    expect(say(asked({ next: next(150, { ...dead, thereToEnd: { km: 280, min: 200 } }) }))).toBe('At this power it does not get there.');
     expect(stayOrGo(asked({ next: next(150, { toThere: { km: 400, min: 300 } }) }))?.says).toMatchObject({
       is: 'cannot',
       shortByPct: expect.closeTo((400 * 18) / 62 + 10 - 100, 9),
     });
+  });
+  it('as one likes is said only where going at once can be done: what is needed first is said, however little it makes after', () => {
+    // Flat curves here and there: from the level that the way needs on it makes no difference. 84 km at 18 kWh and 10 %: 34.4 %.
+    const flat = (socPct: number) =>
+      asked({
+        setting: { car: { ...car, curve: [[0, 60]] }, stall: dc(150) },
+        levels: [
+          { min: 0, socPct: socPct - 10 },
+          { min: 6.2, socPct },
+        ],
+        next: next(150),
+      });
+    expect(say(flat(40))).toBe('Staying or going is the same: do as you like.');
+    expect(stayOrGo(flat(20))?.says).toMatchObject({ is: 'stay', pct: expect.closeTo((84 * 18) / 62 + 10, 6), why: 'next' });
+    expect(say(flat(20))).toBe('Stay until 35 %, about 9 min.');
   });
   it('when the battery will be how full, at any level and not only at those drawn', () => {
     const advice = stayOrGo(

@@ -175,11 +175,11 @@ function verdict(
     // The battery would hold enough, but neither post brings it that far.
     if (!leave.best) return leave.shortByPct > 0 ? { is: 'cannot', shortByPct: leave.shortByPct } : { is: 'slow' };
     const { best } = leave;
-    // Going as soon as one may, and staying as long as most do: where neither costs minutes, neither is told.
-    const ends = [leave.totalAt[0], leave.totalAt.findLast((t) => t.leavePct <= USUAL_PCT)];
-    const costs = ends.flatMap((t) => [t?.via, t?.direct]).flatMap((t) => (typeof t === 'number' ? [t - best.total_min] : []));
-    const worst = Math.max(0, ...costs);
-    if (worst <= EITHER_MIN) return { is: 'either', minutes: worst };
+    // Going at once, where that can be done at all, and staying as long as most do: where neither costs minutes, neither is told.
+    const usual = leave.totalAt.findLast((t) => t.leavePct <= USUAL_PCT);
+    const usualMin = Math.min(usual?.via ?? Number.POSITIVE_INFINITY, usual?.direct ?? Number.POSITIVE_INFINITY);
+    const worst = leave.goNow && Math.max(leave.goNow.total_min, Number.isFinite(usualMin) ? usualMin : 0) - best.total_min;
+    if (worst !== null && worst <= EITHER_MIN) return { is: 'either', minutes: worst };
     if (leave.advice === 'go_now') return { is: 'go', why: 'next', unseen: next.seenDaysAgo === null || next.seenDaysAgo > UNSEEN_DAYS };
     return { is: 'stay', pct: best.leavePct, min: minutesTo(best.leavePct) ?? Number.POSITIVE_INFINITY, why: 'next' };
   }

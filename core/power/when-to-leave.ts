@@ -39,6 +39,8 @@ export type WhenToLeave = {
   | { best: null; shortByPct: number }
   | {
       best: LeavePlan;
+      /** Leaving now, the quicker of its ways; `null`: with what is in the battery it cannot be done. */
+      goNow: LeavePlan | null;
       /** Levels around the best that are as good. */
       leaveOk: readonly [number, number];
       saving_min: number | null;
@@ -134,6 +136,7 @@ export function whenToLeave(asked: LeaveAsked): WhenToLeave {
   return {
     ...found,
     best,
+    goNow: quickest([directAt(way, asked.nowPct), viaAt(way, asked.nowPct)].flatMap((p) => p ?? [])),
     leaveOk: asGood(best, best.how === 'via' ? vias : directs),
     saving_min: bestVia && bestDirect ? bestDirect.total_min - bestVia.total_min : null,
     advice: best.leavePct <= asked.nowPct + SLACK ? 'go_now' : 'stay_until',
