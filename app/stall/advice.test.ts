@@ -63,7 +63,8 @@ describe('what advice is asked about', () => {
     const plain = asked([], []);
     expect(plain?.setting.stall).toMatchObject({ plateKW: 150, paired: false, deratedKW: null, shareKW: 75 });
     expect(plain?.levels.map((l) => l.socPct)).toEqual([20, 26]);
-    expect(plain).toMatchObject({ curved: true, reservePct: 10, leg: null, next: null, measured: false });
+    expect(plain).toMatchObject({ curved: true, reservePct: 10, distance: 'km', leg: null, next: null, measured: false });
+    expect(asked([], [], { leg: { ...LEG, km: 90 } })?.leg).toEqual({ km: 90, name: 'the next 90 km' });
   });
   it('a neighbour on the same cabinet: noted, or seen charging as the bays were looked at, until it leaves', () => {
     const paired = (...a: Parameters<typeof asked>) => asked(...a)?.setting.stall.paired;

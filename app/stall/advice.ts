@@ -9,6 +9,7 @@ import { outletOf, settingOf } from '@/core/power/setting-of';
 import type { CarOutlook, NextStop, SiteOutlook, StayAsked } from '@/core/power/stay-or-go';
 import { costOfStaying, runningSession } from '@/core/tariff/cost-so-far';
 import { compiledOf } from '@/core/tariff/tariff-object';
+import { printDistance } from '@/core/units/print';
 import { daysBetween, localDay } from '@/core/units/zoned';
 import { chargingSoFar } from '@/core/visit/attempt-times';
 import type { StayClock } from '@/core/visit/stay-clocks';
@@ -22,10 +23,10 @@ const NOT_SEEN: SiteOutlook = { n: 0, startShare: 0.9, handshake_min: 1.5, loss_
 const LIMITS: Record<StayClock['kind'], string> = { max_stay: 'Max stay ends', overstay: 'Overstay fee begins', idle_grace: 'Idle fee begins' };
 
 type Facts = Pick<LiveFacts, 'car' | 'stall' | 'charging' | 'adapter' | 'clocks' | 'tariff'>;
-type State = Pick<Live, 'visit' | 'records' | 'outlooks' | 'lately' | 'dangers'>;
+type State = Pick<Live, 'visit' | 'records' | 'outlooks' | 'lately' | 'dangers' | 'who'>;
 
 /** What advice is asked about, from the phone's own copy; `null` where car, stall or readings are missing. @param now UTC ms */
-export function adviceAsked({ visit, records, outlooks, lately, dangers }: State, facts: Facts, leg: NextLeg, now: number): StayAsked | null {
+export function adviceAsked({ visit, records, outlooks, lately, dangers, who }: State, facts: Facts, leg: NextLeg, now: number): StayAsked | null {
   const { car, stall, charging, adapter, tariff } = facts;
   const charge = charging && chargeOf(charging, visit);
   if (!car || !stall || !charging?.proof || !charge) return null;
@@ -92,7 +93,8 @@ export function adviceAsked({ visit, records, outlooks, lately, dangers }: State
     measured: measured !== null,
     kWhPer100kmRange: uses === null ? null : [uses * CONSUMPTION.low, uses * CONSUMPTION.high],
     reservePct: leg.reservePct,
-    leg: leg.km === null ? null : { km: leg.km, name: `the next ${Math.round(leg.km)} km` },
+    distance: who.wishes.distance,
+    leg: leg.km === null ? null : { km: leg.km, name: `the next ${printDistance(leg.km, who.wishes.distance)}` },
     fallback_km: leg.fallback_km,
     next,
     cost: priced && ((kWh, minutes, _, since) => priced(kWh, minutes, since)),

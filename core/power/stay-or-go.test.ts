@@ -43,6 +43,7 @@ const asked = (more: Partial<StayAsked> = {}): StayAsked => ({
   kWhPer100km: 18,
   kWhPer100kmRange: [16.2, 20.7],
   reservePct: 10,
+  distance: 'km',
   leg: null,
   fallback_km: null,
   next: null,
@@ -210,6 +211,36 @@ describe('stay or go', () => {
     expect(say(flat(40))).toBe('Staying or going is the same: do as you like.');
     expect(stayOrGo(flat(20))?.says).toMatchObject({ is: 'stay', pct: expect.closeTo((84 * 18) / 62 + 10, 6), why: 'next' });
     expect(say(flat(20))).toBe('Stay until 35 %, about 9 min.');
+  });
+  it('says what its level rests on: the way alone, the next post, or the whole way where no stop is wanted', () => {
+    const flat = asked({
+      setting: { car: { ...car, curve: [[0, 60]] }, stall: dc(150) },
+      levels: [
+        { min: 0, socPct: 10 },
+        { min: 6.2, socPct: 20 },
+      ],
+      next: next(150),
+    });
+    expect(why(flat)).toMatch(/^So much take 84 km to Hollin Bridge and 10 % reserve; staying on gains nothing\. 90 % of starts/);
+    expect(why({ ...flat, distance: 'mi' })).toContain('52 mi to Hollin Bridge');
+    expect(why(asked({ next: next(50) }))).toMatch(/^From there Hollin Bridge, 84 km on, gives more on arrival than this stall gives here\. /);
+    const slow = {
+      setting: { car, stall: dc(30) },
+      levels: [
+        { min: 0, socPct: 20 },
+        { min: 24.8, socPct: 40 },
+      ],
+      now_min: 24.8,
+    };
+    expect(why(asked({ ...slow, next: next(150) }))).toMatch(/^Hollin Bridge, 84 km on, gives more than this stall from now on\. /);
+    // Straight on is 100 km: 29 % and the reserve are there already, or come soon.
+    const direct = { direct: { km: 100, min: 75 } };
+    const on = asked({ next: next(150, direct) });
+    expect(say(on)).toBe('Enough to drive straight on now.');
+    expect(why(on)).toMatch(/^Driving straight on is quicker than stopping at Hollin Bridge\. /);
+    const soon = asked({ next: next(22, { direct: { km: 150, min: 112 } }) });
+    expect(say(soon)).toMatch(/^Stay until 54 %, /);
+    expect(why(soon)).toMatch(/^So much take the whole way and 10 % reserve\. Driving straight on is quicker/);
   });
   it('when the battery will be how full, at any level and not only at those drawn', () => {
     const advice = stayOrGo(

@@ -1,3 +1,4 @@
+import type { DistanceUnit } from '../units/distance';
 import type { RangeBy } from './bands';
 import { type Battery, minutesFor } from './expected';
 import { type LevelNeeded, levelNeeded } from './level-needed';
@@ -57,6 +58,8 @@ export type StayAsked = {
   measured?: boolean;
   kWhPer100kmRange: readonly [number, number] | null;
   reservePct: number;
+  /** In which ways are told. */
+  distance: DistanceUnit;
   leg: { km: number; name: string } | null;
   fallback_km: number | null;
   next: NextStop | null;

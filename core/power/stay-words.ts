@@ -1,6 +1,9 @@
-import { printKW } from '../units/print';
+import { printDistance, printKW } from '../units/print';
 import { printTime } from '../units/zoned';
 import { type NextStop, type StayAdvice, type StayAsked, UNSEEN_DAYS } from './stay-or-go';
+
+/** Levels nearer than this are told as one. */
+const LEVEL_SLACK = 0.05;
 
 const minutes = (m: number): string => (m < 1 ? 'under a minute' : `about ${Math.round(m)} min`);
 const pct = (x: number) => `${Math.ceil(x - 0.05)} %`;
@@ -16,6 +19,7 @@ export function stayHeadline(advice: StayAdvice, asked: Pick<StayAsked, 'leg' | 
       return lower(`Stay until ${pct(says.pct)}, ${minutes(says.min)}.`);
     case 'go':
       if (says.why === 'leg') return `Enough for ${asked.leg?.name ?? 'the next leg'} now.`;
+      if (advice.leave?.best?.how === 'direct') return 'Enough to drive straight on now.';
       return says.unseen ? `Go on to ${asked.next?.name ?? 'the next stop'}, if it stands as noted.` : `Go on to ${asked.next?.name ?? 'the next stop'} now.`;
     case 'either':
       return says.minutes < 1 ? 'Staying or going is the same: do as you like.' : `It makes ${Math.round(says.minutes)} min at most: do as you like.`;
@@ -35,7 +39,7 @@ export function stayHeadline(advice: StayAdvice, asked: Pick<StayAsked, 'leg' | 
 }
 
 /** Why: what the sentence rests on, in a few more words. */
-export function stayReason(advice: StayAdvice, asked: Pick<StayAsked, 'leg' | 'next' | 'reservePct' | 'kWhPer100km'>): string[] {
+export function stayReason(advice: StayAdvice, asked: Pick<StayAsked, 'leg' | 'next' | 'reservePct' | 'kWhPer100km' | 'distance'>): string[] {
   const { says, leave, need, conflict } = advice;
   const out: string[] = [];
   const way = asked.next?.name ?? asked.leg?.name;
@@ -44,13 +48,17 @@ export function stayReason(advice: StayAdvice, asked: Pick<StayAsked, 'leg' | 'n
   else if (asked.next?.stall === 'no_stall') out.push(`No stall at ${way} that this car can use is on file: nothing can be told of it.`);
   if (asked.next && leave?.best) {
     const { next } = asked;
-    if (says.is === 'stay')
-      out.push(
-        `From there ${next.name}, ${Math.round(next.toThere.km)} km on, gives more on arrival than this stall gives here${leave.rule ? '' : ', its stop and detour counted'}.`,
-      );
-    if (says.is === 'go') out.push(`${next.name}, ${Math.round(next.toThere.km)} km on, gives more than this stall from now on.`);
+    const { best } = leave;
+    const way = printDistance(next.toThere.km, asked.distance);
+    if (best.how === 'direct') {
+      if (says.is === 'stay') out.push(`So much take the whole way and ${asked.reservePct} % reserve.`);
+      out.push(`Driving straight on is quicker than stopping at ${next.name}.`);
+    } else if (says.is === 'stay' && best.leavePct <= leave.neededThere + LEVEL_SLACK)
+      out.push(`So much take ${way} to ${next.name} and ${asked.reservePct} % reserve; staying on gains nothing.`);
+    else if (says.is === 'stay')
+      out.push(`From there ${next.name}, ${way} on, gives more on arrival than this stall gives here${leave.rule ? '' : ', its stop and detour counted'}.`);
+    else if (says.is === 'go') out.push(`${next.name}, ${way} on, gives more than this stall from now on.`);
     if (says.is === 'either') out.push('Going at once and staying as long as most do come to the same in all.');
-    if (leave.best.how === 'direct') out.push(`Driving straight on is quicker than stopping at ${next.name}.`);
     const { habit80 } = leave;
     if (habit80?.feasible && habit80.costs_min >= 1) out.push(`Staying to 80 % would cost ${Math.round(habit80.costs_min)} min more in all.`);
     out.push(outlookWords(next));
