@@ -59,7 +59,7 @@ const asked = {
   kWhPer100km: 18,
   kWhPer100kmRange: [16, 21] as const,
   reservePct: 10,
-  distance: 'km',
+  distance: 'km' as const,
   leg: null,
   fallback_km: null,
   next: {
