@@ -38,6 +38,19 @@ const session = (siteId: string | null, took_min: number, more: Partial<PastSess
 const name = (key: string) => key.toUpperCase();
 
 describe('how stalls kept their word', () => {
+  it('a stall is judged only by what the car is known to take: its curve for direct current, its onboard charger for alternating', () => {
+    const at = (connector: string, more: object) => {
+      const s = stands(connector === 'CCS2' ? 150 : 22) as NonNullable<PastSession['stands']>;
+      return { ...s, car: { ...s.car, ...more }, outlet: { ...s.outlet, connector, phases: null, maxA: null } } as PastSession['stands'];
+    };
+    const word = (connector: string, more: object) => judgedSessions([session('a', 120, { stands: at(connector, more) })])[0]?.word_min ?? null;
+    expect(word('CCS2', {})).toBeCloseTo(12, 9);
+    expect(word('CCS2', { curve: [], maxACkW: 11 })).toBeNull();
+    expect(word('Type 2', { maxACkW: null })).toBeNull();
+    // 24 kWh in the battery, 26.7 by the meter, at 11 kW.
+    expect(word('Type 2', { maxACkW: 11 })).toBeCloseTo((24 / 0.9 / 11) * 60, 9);
+    expect(word('Type 2', { maxACkW: 11, curve: [] })).toBeCloseTo((24 / 0.9 / 11) * 60, 9);
+  });
   it('is minutes by the word over minutes taken, all together, so that a long session counts more', () => {
     const { rows } = powerGroups(judgedSessions([session('a', 12), session('a', 36)]), 'site');
     expect(rows[0]).toMatchObject({ key: 'a', sessions: 2, judged: 2, least: 12 / 36 });

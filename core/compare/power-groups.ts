@@ -4,7 +4,7 @@ import type { PowerCurve } from '../power/limits';
 import type { OwnCurve } from '../power/own-curve';
 import { type PaceLimits, paceLimits } from '../power/pace';
 import { classesOf, curvesLearnt, curveToJudgeBy, type PastSession } from '../power/past-sessions';
-import { settingOf } from '../power/setting-of';
+import { canJudge, settingOf } from '../power/setting-of';
 import { csvText } from '../units/csv-text';
 import { grouped } from '../units/grouped';
 import { quantiles } from '../units/quantile';
@@ -50,7 +50,7 @@ export function judgedSessions(past: readonly PastSession[], taught: readonly Pa
   const byCar = new Map([...grouped(taught, (p) => p.carId)].map(([car, of]) => [car, curvesLearnt(car === null ? [] : of)]));
   const nothing = curvesLearnt([]);
   const learnt = new Map<string, OwnCurve>();
-  const limits = new Map<string, PaceLimits>();
+  const limits = new Map<string, PaceLimits | null>();
   const curveFor = (p: PastSession): PowerCurve => {
     const klass = classes.get(p) ?? p.looks.klass;
     const key = `${p.carId} ${p.networkId} ${klass}`;
@@ -65,17 +65,17 @@ export function judgedSessions(past: readonly PastSession[], taught: readonly Pa
     if (!p.stands) return [{ past: p, took_min, word_min: null, car_min: null }];
     const curve = curveFor(p);
     const key = JSON.stringify([p.carId, p.stallId, p.stands.outlet.connector, p.stands.adapter, curve]);
-    const by = limits.get(key) ?? limitsAt(p.stands, curve);
+    const kept = limits.get(key);
+    const by = kept === undefined ? limitsAt(p.stands, curve) : kept;
     limits.set(key, by);
-    const known = curve.length > 0 || p.stands.car.maxACkW !== null;
-    const stretch = (of: PaceLimits['word']) => (known ? minutesFor(of, from, to, by.battery) : null);
-    return [{ past: p, took_min, word_min: stretch(by.word), car_min: stretch(by.car) }];
+    const stretch = (of: 'word' | 'car') => by && minutesFor(by[of], from, to, by.battery);
+    return [{ past: p, took_min, word_min: stretch('word'), car_min: stretch('car') }];
   });
 }
 
-function limitsAt(stands: NonNullable<PastSession['stands']>, curve: PowerCurve): PaceLimits {
+function limitsAt(stands: NonNullable<PastSession['stands']>, curve: PowerCurve): PaceLimits | null {
   const { setting, battery } = settingOf({ ...stands, curve, paired: false, deratedKW: null });
-  return paceLimits(setting, battery);
+  return canJudge(setting) ? paceLimits(setting, battery) : null;
 }
 
 /** Sessions by site, network, stall, model or car; those that charged longest first. */

@@ -137,7 +137,7 @@ describe('what is laid over it', () => {
   });
   it('says by what car and stall are held to it', () => {
     const all = { all: limits } as SessionPower['limits'];
-    expect(chartOf(session(), 'x', [])).toMatchObject({ expected: [], expectedText: 'plate' });
+    expect(chartOf(session(), 'x', [])).toMatchObject({ expected: [], expectedText: 'car and stall can' });
     expect(chartOf(session({ limits: all, curveBy: { from: 'typed' } }), 'x', []).expectedText).toBe('car and stall can, by the typed curve');
     const learnt = chartOf(session({ limits: all, curveBy: { from: 'learnt', sessions: 4 } }), 'x', []);
     expect(learnt.expectedText).toBe('car and stall can, by 4 sessions');

@@ -122,7 +122,8 @@ export function chartOf(session: SessionPower, label: string, over: readonly Cha
   return {
     lines: [chartLine(series, label, session.readings), ...over],
     expected: limits ? limitLine(limits.all, 0, 100) : [],
-    expectedText: by === null ? 'plate' : by.from === 'learnt' ? `car and stall can, by ${by.sessions} sessions` : 'car and stall can, by the typed curve',
+    expectedText:
+      by === null ? 'car and stall can' : by.from === 'learnt' ? `car and stall can, by ${by.sessions} sessions` : 'car and stall can, by the typed curve',
     held: session.held.map(({ by: held, text, evidence, from, to }) => ({
       by: held,
       text,

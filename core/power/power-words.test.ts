@@ -90,7 +90,7 @@ describe('in the fewest words', () => {
   it('the figures and what stands below them', () => {
     expect([ratioText(0.706), ratioText(1), ratioText(null)]).toEqual(['0.71', '1.00', 'not told']);
     expect(paceFeet(paced())).toEqual({ car: 'car alone: 16 min', word: 'car and plate: 18 min' });
-    const untold = { car: 'no curve of the car to hold it to', word: 'cannot be judged yet' };
+    const untold = { car: 'the car’s own limit is not on file', word: 'cannot be judged yet' };
     expect([paceFeet(null), paceFeet(paced({ took_min: null })), paceFeet(paced({ car_min: null, word_min: null }))]).toEqual([untold, untold, untold]);
     expect([peakText(121.4), peakText(null)]).toEqual(['peak 121', 'no power was read']);
   });

@@ -92,7 +92,7 @@ const SHORT: Record<HeldBy, string> = {
 export const paceFeet = (p: Pace | null): { car: string; word: string } => {
   const told = p && p.took_min !== null ? p : null;
   return {
-    car: told?.car_min == null ? 'no curve of the car to hold it to' : `car alone: ${Math.round(told.car_min)} min`,
+    car: told?.car_min == null ? 'the car’s own limit is not on file' : `car alone: ${Math.round(told.car_min)} min`,
     word: told?.word_min == null ? 'cannot be judged yet' : `car and plate: ${Math.round(told.word_min)} min`,
   };
 };

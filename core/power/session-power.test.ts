@@ -151,6 +151,16 @@ describe('a session against what could be expected', () => {
     const outlet = { ...(stall.outlets[0] as object), connector: 'Type 2', ratedKW: 43, phases: 3, maxA: 63 } as never;
     const s = power([look(2, 20, 11), look(2 * 3600, 52, 11), [60 + 2 * 3600 + 10, 'stop_asked']], stands({ outlet }), { points: [], by: null });
     expect(s.held.map((h) => h.by)).toEqual(['onboard']);
+    // The curve of direct current is none of it.
+    const both = power([look(2, 20, 11), look(2 * 3600, 52, 11), [60 + 2 * 3600 + 10, 'stop_asked']], stands({ outlet }));
+    expect([both.curveBy, both.pace?.session]).toEqual([null, s.pace?.session]);
+  });
+  it('AC: what the car takes unknown, the stall is not blamed for it', () => {
+    const outlet = { ...(stall.outlets[0] as object), connector: 'Type 2', ratedKW: 22, phases: 3, maxA: 32 } as never;
+    const steps: Step[] = [look(2, 20, 11), look(2 * 3600, 52, 11), [60 + 2 * 3600 + 10, 'stop_asked']];
+    const s = power(steps, stands({ outlet, car: { ...car, maxACkW: null } }));
+    expect([s.limits, s.pace, s.held]).toEqual([null, null, []]);
+    expect(powerSentences(s)).toEqual(['Car or stall is not on file with what it takes or gives: the stall cannot be judged yet.']);
   });
 });
 

@@ -7,10 +7,10 @@ import { type EnergyCheck, energyCheck } from './energy-check';
 import { type Limits, limitsOf, type PowerCurve } from './limits';
 import { type Pace, type PaceLimits, paceLimits, sessionPace } from './pace';
 import { type Series, type SeriesReading, seriesOf } from './series';
-import { type AtStall, settingOf } from './setting-of';
+import { type AtStall, canJudge, settingOf } from './setting-of';
 import { type HeldBack, whatHeldItBack } from './what-held-it-back';
 
-/** Where the curve a car is held to comes from. */
+/** Where the curve a car is held to comes from; `null` without one, and where it does not enter: with alternating current. */
 export type CurveBy = { from: 'learnt'; sessions: number } | { from: 'typed' } | null;
 export type SessionPower = {
   n: number;
@@ -24,7 +24,7 @@ export type SessionPower = {
   bands: readonly Band[];
   conditions: readonly Condition[];
   energy: EnergyCheck | null;
-  /** Everything that may set the power, alone at the stall; `null` where car or stall is not on file. */
+  /** Everything that may set the power, alone at the stall; `null` where car or stall is not on file with what it takes or gives. */
   limits: PaceLimits | null;
   pace: { session: Pace; bands: readonly Pace[] } | null;
   curveBy: CurveBy;
@@ -51,8 +51,8 @@ export function sessionPower(visit: Visit, a: Attempt, at: StandsAt | null, curv
     conditions,
     energy: energyCheck(series),
   };
-  const judged = at && (curve.points.length > 0 || settingOf({ ...at, curve: [], paired: false, deratedKW: null }).setting.stall.kind === 'ac');
-  if (!at || !judged) return { ...base, limits: null, pace: null, curveBy: null, held: [] };
+  const stood = at && settingOf({ ...at, curve: curve.points, paired: false, deratedKW: null });
+  if (!stood || !canJudge(stood.setting)) return { ...base, limits: null, pace: null, curveBy: null, held: [] };
   const cache = new Map<string, Limits>();
   const limitsFor = (noted: readonly Condition[]): Limits => {
     const paired = noted.some((c) => c.what === 'neighbour');
@@ -62,7 +62,12 @@ export function sessionPower(visit: Visit, a: Attempt, at: StandsAt | null, curv
     cache.set(key, found);
     return found;
   };
-  const { setting, battery } = settingOf({ ...at, curve: curve.points, paired: false, deratedKW: null });
-  const limits = paceLimits(setting, battery);
-  return { ...base, limits, pace: sessionPace(series, limits), curveBy: curve.by, held: whatHeldItBack(series, limits, conditions, limitsFor) };
+  const limits = paceLimits(stood.setting, stood.battery);
+  return {
+    ...base,
+    limits,
+    pace: sessionPace(series, limits),
+    curveBy: stood.setting.stall.kind === 'ac' ? null : curve.by,
+    held: whatHeldItBack(series, limits, conditions, limitsFor),
+  };
 }

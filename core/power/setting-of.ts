@@ -72,3 +72,9 @@ export function settingOf({ car, stall, outlet, adapter, curve, paired, deratedK
     battery: { usableKWh: car.usableKWh, ...(ac ? { efficiency: AC_EFFICIENCY } : {}) },
   };
 }
+
+/**
+ * Whether a stall can be held to its word by this car: what the car itself takes must be known, its curve for direct current, its
+ * onboard charger for alternating. Else the car's own limit would be laid to the stall.
+ */
+export const canJudge = ({ car, stall }: Setting): boolean => (stall.kind === 'ac' ? typeof car.onboardKW === 'number' : (car.curve?.length ?? 0) > 0);

@@ -4,7 +4,7 @@ import { minutesFor } from './expected';
 import { limitsOf, type PowerCurve } from './limits';
 import { joinedCurve, learntCurve, type PastSession } from './past-sessions';
 import { projectionRatio, spreadOf } from './projection-error';
-import { settingOf } from './setting-of';
+import { canJudge, settingOf } from './setting-of';
 import type { CarOutlook, Outlooks, SiteOutlook } from './stay-or-go';
 
 /** A first attempt at a site, as the ledger counts it. */
@@ -44,7 +44,7 @@ function paces(past: readonly PastSession[], curveOf: (p: PastSession) => PowerC
     const curve = curveOf(p);
     if (!stands || looks.from === null || looks.to === null || looks.took_min === null || looks.to - looks.from < 10 || looks.took_min <= 0) continue;
     const { setting, battery } = settingOf({ ...stands, curve, paired: false, deratedKW: null });
-    if (setting.stall.kind === 'dc' && curve.length === 0) continue;
+    if (!canJudge(setting)) continue;
     const minutes = minutesFor(limitsOf(setting), looks.from, looks.to, battery);
     if (minutes !== null) out.set(p, Math.min(1.1, minutes / looks.took_min));
   }

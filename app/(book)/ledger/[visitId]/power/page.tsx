@@ -127,11 +127,19 @@ function basisOf(page: VisitPower, s: SessionPower): string[] {
     levels.length > 0 ? `Battery read at ${levels.join(', ')} % on the ${soc}’s screen; between them a curve that never falls.` : 'The battery was not read.',
     kW ? `Power from the ${kW}’s screen.` : 'Power was not read: where the meter was, it is the meter’s.',
     ...(s.series.wentDown.soc.length + s.series.wentDown.kWh.length > 0 ? ['Figures that went down are left out.'] : []),
-    s.curveBy === null
-      ? 'No curve of the car to hold the stall to: type one in the garage, or charge elsewhere a few times.'
-      : s.curveBy.from === 'learnt'
-        ? `The car’s own curve (${page.klassOf(s.n)}) from ${s.curveBy.sessions} sessions at other networks.`
-        : 'The car’s curve as typed in the garage: too few sessions of its own at other networks yet.',
+    page.meterOf(s.n) === 'ac'
+      ? s.limits
+        ? 'Alternating current: the onboard charger and the line set it, the curve does not.'
+        : NO_ONBOARD
+      : curveWords(page, s),
     ...(s.limits && s.limits.all.unknown.length > 0 ? ['Pack volts are not noted: limits by amps are left out.'] : []),
   ];
+}
+
+const NO_ONBOARD = 'How much alternating current the car takes is not on file: note its onboard charger in the garage.';
+function curveWords(page: VisitPower, { n, curveBy }: SessionPower): string {
+  if (curveBy === null) return 'No curve of the car to hold the stall to: type one in the garage, or charge elsewhere a few times.';
+  return curveBy.from === 'learnt'
+    ? `The car’s own curve (${page.klassOf(n)}) from ${curveBy.sessions} sessions at other networks.`
+    : 'The car’s curve as typed in the garage: too few sessions of its own at other networks yet.';
 }
