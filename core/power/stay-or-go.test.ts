@@ -212,6 +212,41 @@ describe('stay or go', () => {
     expect(stayOrGo(flat(20))?.says).toMatchObject({ is: 'stay', pct: expect.closeTo((84 * 18) / 62 + 10, 6), why: 'next' });
     expect(say(flat(20))).toBe('Stay until 35 %, about 9 min.');
   });
+  it('the meter is named only where it says the same as the best level', () => {
+    const below = (a: StayAsked) => {
+      const advice = stayOrGo(a);
+      return advice && leaveBelow(advice);
+    };
+    expect(below(asked({ next: next(50) }))).toMatch(/^50 kW/);
+    // The post there gives more already: the meter shows less from the first moment on.
+    const slow = {
+      setting: { car, stall: dc(30) },
+      levels: [
+        { min: 0, socPct: 20 },
+        { min: 24.8, socPct: 40 },
+      ],
+      now_min: 24.8,
+    };
+    expect(below(asked({ ...slow, next: next(150) }))).toBeNull();
+    // It will show 100 kW at 53 %, where the battery does not yet hold the 250 km to the post.
+    const far = { toThere: { km: 250, min: 187 } };
+    expect(stayOrGo(asked({ next: next(100, far) }))?.leave).toMatchObject({ neededThere: expect.closeTo((250 * 18) / 62 + 10, 9) });
+    expect(below(asked({ next: next(100, far) }))).toBeNull();
+    // The curve dips and recovers: to go by the meter would be to leave in the dip.
+    const dip = [
+      [0, 120],
+      [45, 120],
+      [46, 40],
+      [50, 40],
+      [51, 120],
+      [90, 120],
+      [100, 20],
+    ] as const;
+    const through = stayOrGo(asked({ setting: { car: { ...car, curve: dip }, stall: dc(150) }, next: next(60) }));
+    expect(through?.leave?.best && [Math.round(through.leave.rule?.leavePct ?? 0), Math.round(through.leave.best.leavePct)]).toEqual([46, 78]);
+    expect(through && leaveBelow(through)).toBeNull();
+    expect(below(asked())).toBeNull();
+  });
   it('says what its level rests on: the way alone, the next post, or the whole way where no stop is wanted', () => {
     const flat = asked({
       setting: { car: { ...car, curve: [[0, 60]] }, stall: dc(150) },

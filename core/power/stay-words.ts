@@ -6,7 +6,8 @@ import { type NextStop, type StayAdvice, type StayAsked, UNSEEN_DAYS } from './s
 const LEVEL_SLACK = 0.05;
 
 const minutes = (m: number): string => (m < 1 ? 'under a minute' : `about ${Math.round(m)} min`);
-const pct = (x: number) => `${Math.ceil(x - 0.05)} %`;
+/** A level that is needed, in whole per cents of a screen: upwards, but for a trace. */
+export const wholePct = (x: number): string => `${Math.ceil(x - LEVEL_SLACK)} %`;
 
 /** The one sentence above the board. @param now UTC ms */
 export function stayHeadline(advice: StayAdvice, asked: Pick<StayAsked, 'leg' | 'next' | 'spread'>, now: number, zone: string): string {
@@ -16,7 +17,7 @@ export function stayHeadline(advice: StayAdvice, asked: Pick<StayAsked, 'leg' | 
   const lower = (text: string) => (best ? best + text.slice(0, 1).toLowerCase() + text.slice(1) : text);
   switch (says.is) {
     case 'stay':
-      return lower(`Stay until ${pct(says.pct)}, ${minutes(says.min)}.`);
+      return lower(`Stay until ${wholePct(says.pct)}, ${minutes(says.min)}.`);
     case 'go':
       if (says.why === 'leg') return `Enough for ${asked.leg?.name ?? 'the next leg'} now.`;
       if (advice.leave?.best?.how === 'direct') return 'Enough to drive straight on now.';
@@ -24,14 +25,14 @@ export function stayHeadline(advice: StayAdvice, asked: Pick<StayAsked, 'leg' | 
     case 'either':
       return says.minutes < 1 ? 'Staying or going is the same: do as you like.' : `It makes ${Math.round(says.minutes)} min at most: do as you like.`;
     case 'cannot':
-      return `Not on one battery: ${pct(says.shortByPct)} short.`;
+      return `Not on one battery: ${wholePct(says.shortByPct)} short.`;
     case 'about': {
       const { spread } = asked;
       const between =
         spread && Math.round(says.min * spread.high) > Math.round(says.min * spread.low)
           ? `, between ${at(says.min * spread.low)} and ${at(says.min * spread.high)}`
           : '';
-      return lower(`About ${pct(says.pct)} at ${at(says.min)}${between}.`);
+      return lower(`About ${wholePct(says.pct)} at ${at(says.min)}${between}.`);
     }
     case 'slow':
       return advice.nowPct >= 99.5 ? 'As full as it gets.' : 'At this power it does not get there.';
@@ -88,9 +89,16 @@ function outlookWords({ name, outlook, seenDaysAgo }: NextStop): string {
   return `${seen ? `${seen}; ` : ''}${starts}.`;
 }
 
-/** At which reading to leave for those who go by the meter: `52 kW`, and amps where volts are known. */
-export function leaveBelow({ leave }: StayAdvice): string | null {
+/** Levels about the best at which the meter says the same. */
+const METER_PCT = 1;
+/**
+ * At which reading to leave for those who go by the meter: `52 kW`, and amps where volts are known. `null` where the meter would say
+ * something else than the best level: it shows less already, the way needs more than that, or the curve recovers.
+ */
+export function leaveBelow({ leave, nowPct }: Pick<StayAdvice, 'leave' | 'nowPct'>): string | null {
   if (!leave?.best || !leave.rule) return null;
-  const { kWThere, leaveBelowA } = leave.rule;
+  const { kWThere, leaveBelowA, leavePct } = leave.rule;
+  const [low, high] = leave.leaveOk;
+  if (leavePct <= Math.max(nowPct, leave.neededThere) + LEVEL_SLACK || leavePct < low - METER_PCT || leavePct > high + METER_PCT) return null;
   return `${printKW(kWThere)}${leaveBelowA === null ? '' : ` or ${Math.round(leaveBelowA)} A`} on the screen`;
 }

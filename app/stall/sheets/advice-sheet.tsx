@@ -3,7 +3,7 @@ import { useEffect, useState } from 'react';
 import { type NextLeg, nextLeg, rememberLeg } from '@/client/store/habits';
 import { phoneNow } from '@/client/touch/touch-time';
 import { type StayAdvice, type StayAsked, stayOrGo } from '@/core/power/stay-or-go';
-import { leaveBelow, stayHeadline, stayReason } from '@/core/power/stay-words';
+import { leaveBelow, stayHeadline, stayReason, wholePct } from '@/core/power/stay-words';
 import { type DistanceUnit, fromKm, toKm } from '@/core/units/distance';
 import { printMoney } from '@/core/units/money';
 import { printConsumption, printDistance, printDuration, printKW } from '@/core/units/print';
@@ -107,7 +107,7 @@ function TwoTimes({ advice, asked, now, zone }: { advice: StayAdvice; asked: Sta
         <dd>
           <span className="num block text-[24px] font-semibold">{earliest <= advice.nowPct ? 'now' : at(earliest)}</span>
           <span className="text-[13px] text-ink-2">
-            {Math.ceil(earliest)} %: {need?.reserveFrom === 'fallback' ? 'leg and fallback covered' : `leg and ${asked.reservePct} % reserve covered`}
+            {wholePct(earliest)}: {need?.reserveFrom === 'fallback' ? 'leg and fallback covered' : `leg and ${asked.reservePct} % reserve covered`}
           </span>
         </dd>
       </div>
@@ -120,7 +120,8 @@ function TwoTimes({ advice, asked, now, zone }: { advice: StayAdvice; asked: Sta
                 {best.best.leavePct <= advice.nowPct ? 'now' : hi - lo > 1 ? `${at(lo)}–${at(hi)}` : at(best.best.leavePct)}
               </span>
               <span className="text-[13px] text-ink-2">
-                {Math.round(best.best.leavePct)} %{below ? `, or at ${below}` : ''}
+                {wholePct(best.best.leavePct)}
+                {below ? `, or at ${below}` : ''}
               </span>
             </dd>
           </>
@@ -170,7 +171,7 @@ function Ahead({ advice }: { advice: StayAdvice }) {
         opacity="0.3"
       />
       <polyline points={line(1)} fill="none" stroke="var(--paint)" strokeWidth="3" strokeDasharray="7 5" />
-      <text x="4" y="12" fontSize="11" fill="var(--line-2)">
+      <text x="4" y={H - 5} fontSize="11" fill="var(--line-2)">
         {Math.round(from)} %
       </text>
       <text x={W - 4} y="12" fontSize="11" textAnchor="end" fill="var(--line-2)">
@@ -228,7 +229,7 @@ function Working({ advice, asked, unit }: { advice: StayAdvice; asked: StayAsked
     `Now about ${advice.nowPct.toFixed(1)} %, from the last reading on${advice.kW === null ? '' : `, at about ${printKW(advice.kW)}`}.`,
     `This session has had ${Math.round(advice.pace * 100)} % of what ${asked.setting.stall.kind === 'ac' ? 'car and stall' : asked.curved ? 'the car’s curve and the stall' : 'the last reading'} would give.`,
     advice.need ? `Way ${advice.need.legPct.toFixed(1)} %, reserve ${advice.need.reserveUsedPct.toFixed(1)} % (${advice.need.reserveFrom}).` : null,
-    advice.need?.reserveFrom === 'fallback' ? `Turn to the fallback no later than at ${Math.ceil(advice.need.reserveUsedPct)} %.` : null,
+    advice.need?.reserveFrom === 'fallback' ? `Turn to the fallback no later than at ${wholePct(advice.need.reserveUsedPct)}.` : null,
     asked.kWhPer100km ? `Consumption ${asked.measured ? 'as measured on the way here' : 'the usual, as typed in'}.` : null,
     next && advice.leave
       ? `At ${next.name}: charge to ${Math.round(advice.leave.chargeThereTo)} %, ${advice.leave.overhead_min.toFixed(1)} min for handshake and starts that fail${next.toThere.min > 0 ? `; drives at ${Math.round(fromKm((next.toThere.km / next.toThere.min) * 60, unit))} ${unit === 'km' ? 'km/h' : 'mph'}` : ''}.`
