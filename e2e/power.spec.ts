@@ -1,6 +1,8 @@
 import { expect, test } from '@playwright/test';
+import { v7 } from 'uuid';
+import { recordItem } from '@/core/records/record-schema';
 import { addRoad, look, type Told, tell, untilPower } from './hands/charging-now';
-import { newHousehold } from './hands/household';
+import { newHousehold, send } from './hands/household';
 
 const DAY = 86_400_000;
 const OVER: Told[] = [
@@ -123,6 +125,13 @@ test('a stop thought of: minutes, money and range, against what else could be do
   await expect(page.getByRole('main').getByRole('alert')).toHaveText('“to” is no level of the battery: a number from 0 to 100.');
   await expect(page.getByLabel('to, %')).toHaveValue('180');
   await expect(page.getByRole('row')).toHaveCount(0);
+  // What the car takes of alternating current is not on file: it is said, and nothing is held against it.
+  const slow = recordItem('stall', v7(), { siteId: road.here.siteId, name: '9', outlets: [{ connector: 'Type 2', ratedKW: 22 }] });
+  await send(page.request, base, [{ type: 'record', record: slow }]);
+  await page.goto(`/plan?stall=${slow.id}`);
+  await expect(page.getByText('How much alternating current the car takes is not on file', { exact: false })).toBeVisible();
+  await expect(row('This stop')).toContainText('22 kW');
+  await expect(row('Hollin Bridge 1')).toHaveCount(0);
 });
 
 test('a car’s own log beside a visit: how far each tap is from it, its readings taken in, drawn, and taken back', async ({ page, baseURL }) => {

@@ -1,7 +1,8 @@
 import { compatibleStalls } from '@/core/power/compatible-stalls';
 import type { PowerCurve } from '@/core/power/limits';
+import type { OwnCurve } from '@/core/power/own-curve';
 import { joinedCurve, learntCurve } from '@/core/power/past-sessions';
-import { outletOf, settingOf, shareOf } from '@/core/power/setting-of';
+import { canJudge, outletOf, settingOf, shareOf } from '@/core/power/setting-of';
 import { type WhatIf, whatIf } from '@/core/power/what-if';
 import { carDCkW } from '@/core/records/car-kw';
 import type { MileRecord } from '@/core/records/record-schema';
@@ -103,13 +104,6 @@ export async function plannedStop(who: SignedIn, ask: Partial<StopIdea>): Promis
   const ownCurve = learnt.curve.length >= LEAST_POINTS ? joinedCurve(learnt.curve, car.fields.curve) : car.fields.curve;
   const mostKW = carDCkW(car.fields);
   const curve: PowerCurve = ownCurve.length === 0 && mostKW !== null ? [[0, mostKW]] : ownCurve;
-  if (learnt.curve.length >= LEAST_POINTS) words.push(`The car’s own ${idea.cold ? 'cold ' : ''}curve, from ${learnt.sessionsUsed.length} sessions.`);
-  else if (ownCurve.length > 0)
-    words.push(
-      idea.cold ? 'Too few cold sessions to learn from: this is the typed curve, and the cold will make it slower.' : 'The car’s curve as typed in the garage.',
-    );
-  else if (curve.length > 0) words.push(`No curve of the car, only that it takes ${printKW(mostKW ?? 0)} at most: it will be slower towards full.`);
-  else words.push('No curve of the car: only the stall’s limits are reckoned with. It will be slower towards full.');
   const at = (stall: Stall, paired: boolean) => {
     const place = siteOf.get(stall.fields.siteId) as MileRecord<'site'>;
     const way = compatibleStalls(
@@ -124,6 +118,8 @@ export async function plannedStop(who: SignedIn, ask: Partial<StopIdea>): Promis
     return { way, plateKW: outlet.ratedKW, ...settingOf({ car: car.fields, stall: stall.fields, outlet, adapter, curve, paired, deratedKW: derated }) };
   };
   const own = at(here, idea.paired);
+  const told = canJudge(own.setting);
+  words.push(own.setting.stall.kind === 'ac' ? acWords(own.plateKW, told) : curveWords(learnt, ownCurve.length, idea.cold, mostKW));
   if (own.way?.use === 'no') words.push(`By what is on file it cannot be used: ${own.way.reasons.map((r) => r.text).join('; ')}.`);
   if (idea.paired && shareOf(here.fields, own.plateKW) === null)
     words.push('What this stall shares with its neighbour is not on file: paired and alone come to the same.');
@@ -133,7 +129,7 @@ export async function plannedStop(who: SignedIn, ask: Partial<StopIdea>): Promis
     .sort((a, b) => Number(b.fields.siteId === here.fields.siteId) - Number(a.fields.siteId === here.fields.siteId))
     .flatMap((s) => {
       const { way, setting, battery } = at(s, false);
-      return way?.use === 'yes' ? [{ id: s.id, setting, battery, name: nameOf(s) }] : [];
+      return told && way?.use === 'yes' && canJudge(setting) ? [{ id: s.id, setting, battery, name: nameOf(s) }] : [];
     });
   const site = siteOf.get(here.fields.siteId) as MileRecord<'site'>;
   const outlook = ahead.sites[site.id];
@@ -168,3 +164,17 @@ export async function plannedStop(who: SignedIn, ask: Partial<StopIdea>): Promis
     words,
   };
 }
+
+/** What a stop at direct current rests on. @param mostKW that the car takes, where that is on file */
+function curveWords(learnt: OwnCurve, typed: number, cold: boolean, mostKW: number | null): string {
+  if (learnt.curve.length >= LEAST_POINTS) return `The car’s own ${cold ? 'cold ' : ''}curve, from ${learnt.sessionsUsed.length} sessions.`;
+  if (typed > 0)
+    return cold ? 'Too few cold sessions to learn from: this is the typed curve, and the cold will make it slower.' : 'The car’s curve as typed in the garage.';
+  return mostKW === null
+    ? 'No curve of the car: only the stall’s limits are reckoned with. It will be slower, the more so towards full.'
+    : `No curve of the car, only that it takes ${printKW(mostKW)} at most: it will be slower towards full.`;
+}
+const acWords = (plateKW: number, told: boolean): string =>
+  told
+    ? 'Alternating current: the onboard charger and the line set it, the curve does not.'
+    : `How much alternating current the car takes is not on file: reckoned with the post’s ${printKW(plateKW)}. Most cars take less.`;
