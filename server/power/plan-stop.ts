@@ -1,3 +1,4 @@
+import { matesOf } from '@/core/power/charge-conditions';
 import { compatibleStalls } from '@/core/power/compatible-stalls';
 import type { PowerCurve } from '@/core/power/limits';
 import type { OwnCurve } from '@/core/power/own-curve';
@@ -123,9 +124,15 @@ export async function plannedStop(who: SignedIn, ask: Partial<StopIdea>): Promis
   if (own.way?.use === 'no') words.push(`By what is on file it cannot be used: ${own.way.reasons.map((r) => r.text).join('; ')}.`);
   if (idea.paired && shareOf(here.fields, own.plateKW) === null)
     words.push('What this stall shares with its neighbour is not on file: paired and alone come to the same.');
+  // Where a neighbour charges, who goes to a post of the same cabinet is its neighbour there.
+  const mates = matesOf(
+    here.id,
+    here.fields.cabinet,
+    open.filter((s) => s.fields.siteId === here.fields.siteId),
+  );
   // Of posts as quick as each other one of the same site costs no drive.
   const others = open
-    .filter((s) => s.id !== here.id)
+    .filter((s) => s.id !== here.id && !(idea.paired && mates.has(s.id)))
     .sort((a, b) => Number(b.fields.siteId === here.fields.siteId) - Number(a.fields.siteId === here.fields.siteId))
     .flatMap((s) => {
       const { way, setting, battery } = at(s, false);
