@@ -5,6 +5,7 @@ import type { PowerChartData } from '@/core/power/power-chart';
 import { bandHeld, paceFeet, peakText, powerSentences, ratioText } from '@/core/power/power-words';
 import type { Loss, SessionCheck } from '@/core/power/session-checks';
 import type { SessionPower } from '@/core/power/session-power';
+import { type DistanceUnit, fromKm } from '@/core/units/distance';
 import { NOT_READ, printKW, printShare } from '@/core/units/print';
 import { KeepFigure } from '../charts/keep-figure';
 import { type Along, PowerChart, VoltsAndAmps } from './power-chart';
@@ -16,13 +17,14 @@ export type PowerSheetProps = {
   checks: readonly SessionCheck[];
   loss: Loss | null;
   csv: string;
+  distance: DistanceUnit;
   /** What the expected power rests on, and how it was worked out. */
   basis: readonly string[];
 };
 
 const two = 'px-2 py-[3px] text-right';
 /** A band's figures; what nobody read says so. */
-function Row({ band, held, strong = false }: { band: Band; held: string; strong?: boolean }) {
+function Row({ band, held, distance, strong = false }: { band: Band; held: string; distance: DistanceUnit; strong?: boolean }) {
   const name = `${Math.round(band.fromPct)}–${Math.round(band.toPct)}`;
   const part = band.covered === 'part' ? `${Math.round(band.coveredFrom)}–${Math.round(band.coveredTo)} of it` : '';
   return (
@@ -42,7 +44,7 @@ function Row({ band, held, strong = false }: { band: Band; held: string; strong?
           <td className={two}>{band.minutes.toFixed(1)}</td>
           <td className={two}>{band.mean_kW === null ? '\u2003' : Math.round(band.mean_kW)}</td>
           <td className={two}>{band.kWh === null ? '\u2003' : band.kWh.toFixed(1)}</td>
-          <td className={two}>{band.range_km === null ? '\u2003' : Math.round(band.range_km)}</td>
+          <td className={two}>{band.range_km === null ? '\u2003' : Math.round(fromKm(band.range_km, distance))}</td>
           <td className="px-2 text-left font-sans text-ink-2">{held}</td>
         </>
       )}
@@ -69,7 +71,7 @@ function Fact({ label, value, foot }: { label: string; value: string; foot: stri
 }
 
 /** The bands of a session, with what held each back. */
-export function BandTable({ session }: { session: SessionPower }) {
+export function BandTable({ session, distance }: { session: SessionPower; distance: DistanceUnit }) {
   const rows = session.bands;
   if (rows.length === 0) return <p className="bg-card px-3 py-2 text-sm text-ink-2">The battery was read fewer than twice: there are no bands to show.</p>;
   return (
@@ -90,7 +92,7 @@ export function BandTable({ session }: { session: SessionPower }) {
               kWh
             </th>
             <th scope="col" className="px-2 font-semibold">
-              km
+              {distance}
             </th>
             <th scope="col" className="px-2 text-left font-semibold">
               held back by
@@ -99,9 +101,9 @@ export function BandTable({ session }: { session: SessionPower }) {
         </thead>
         <tbody>
           {rows.map((b) => (
-            <Row key={b.fromPct} band={b} held={b.covered === 'none' ? '' : bandHeld(session.held, b.coveredFrom, b.coveredTo)} />
+            <Row key={b.fromPct} band={b} distance={distance} held={b.covered === 'none' ? '' : bandHeld(session.held, b.coveredFrom, b.coveredTo)} />
           ))}
-          {session.whole && rows.length > 1 ? <Row band={session.whole} held="" strong /> : null}
+          {session.whole && rows.length > 1 ? <Row band={session.whole} distance={distance} held="" strong /> : null}
         </tbody>
       </table>
     </div>
@@ -109,7 +111,7 @@ export function BandTable({ session }: { session: SessionPower }) {
 }
 
 /** One session's power: what it says, the chart, the figures, the bands, what held it back and every check. */
-export function PowerSheet({ session, chart, along, checks, loss, csv, basis }: PowerSheetProps) {
+export function PowerSheet({ session, chart, along, checks, loss, csv, basis, distance }: PowerSheetProps) {
   const pace = session.pace?.session ?? null;
   const told = pace && pace.took_min !== null ? pace : null;
   const feet = paceFeet(pace);
@@ -160,7 +162,7 @@ export function PowerSheet({ session, chart, along, checks, loss, csv, basis }: 
             <Fact label="Pace" value={ratioText(told?.pace ?? null)} foot={feet.car} />
             <Fact label="Keeps its word" value={ratioText(told?.keepsItsWord ?? null)} foot={feet.word} />
           </dl>
-          <BandTable session={session} />
+          <BandTable session={session} distance={distance} />
           <ul className="mt-2 text-[12.5px] text-ink-2">
             {basis.map((b) => (
               <li key={b} className="py-0.5">

@@ -105,6 +105,7 @@ export default async function PowerPage({ params, searchParams }: { params: Prom
                 loss={car && whole?.kWh != null ? lossOf(whole.kWh, whole.coveredTo - whole.coveredFrom, car.fields.usableKWh) : null}
                 csv={powerCsv(chart)}
                 basis={basisOf(page, s)}
+                distance={who.wishes.distance}
               />
             </div>
           );
