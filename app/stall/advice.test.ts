@@ -21,6 +21,8 @@ const curve = [
   [0, 120],
   [100, 120],
 ];
+const spread = (n: number) => ({ low: 0.9, high: 1.2, n, held: 0.8 });
+const CAR_SEEN = { curve: [], sessions: 0, spread: spread(7), acSpread: spread(5) };
 const LEG: NextLeg = { visitId: VISIT, km: null, reservePct: 10, fallback_km: null, kmh: 80, next: null };
 
 /** What advice is asked about, with what was told before the plug and while it charged. */
@@ -53,7 +55,16 @@ function asked(
   const steps: Step[] = [...arrival, ...before, [20, 'plugged'], [30, 'means_shown', CARD], [60, 'power_seen', KW], look(70, 20), ...during, look(300, 26)];
   const visit = deriveVisit(VISIT, story(...steps), payloadProblem);
   const who = { ...phoneWho(), name: 'Ines' };
-  const state = { who, records, lately: {}, usual: {}, dangers: {}, outlooks: { sites: outlooks, cars: {} }, visit, visitId: VISIT } as unknown as Live;
+  const state = {
+    who,
+    records,
+    lately: {},
+    usual: {},
+    dangers: {},
+    outlooks: { sites: outlooks, cars: { [CAR]: CAR_SEEN } },
+    visit,
+    visitId: VISIT,
+  } as unknown as Live;
   return adviceAsked(state, liveFacts(state), leg, at);
 }
 const bays = (stallId: string, state: string, more = {}): Step => [8, 'survey', { stalls: [{ stallId, state, ...more }] }];
@@ -92,6 +103,7 @@ describe('what advice is asked about', () => {
     const ac = asked([], [], { here: AC, car: { maxACkW: 11 } });
     expect(ac).toMatchObject({ curved: true, battery: { usableKWh: 62, efficiency: 0.9 }, setting: { stall: { kind: 'ac' } } });
     expect(ac?.setting.car.curve).toEqual([]);
+    expect([ac?.spread?.n, asked([], [])?.spread?.n]).toEqual([5, 7]);
   });
 
   const [THERE, POST] = [idOf(50), idOf(51)];

@@ -17,8 +17,6 @@ import type { Live, LiveFacts } from './live-facts';
 
 /** By how much consumption differs from one drive to another. Common practice, no source. */
 const CONSUMPTION = { low: 0.9, high: 1.15 };
-/** Fewer points are no curve. */
-const LEAST_POINTS = 3;
 const NOT_SEEN: SiteOutlook = { n: 0, startShare: 0.9, handshake_min: 1.5, loss_min: 15, pace: null, paced: 0, lastSeen: null };
 const LIMITS: Record<StayClock['kind'], string> = { max_stay: 'Max stay ends', overstay: 'Overstay fee begins', idle_grace: 'Idle fee begins' };
 
@@ -99,7 +97,7 @@ export function adviceAsked({ visit, records, outlooks, lately, dangers, who }: 
     next,
     cost: priced && ((kWh, minutes, _, since) => priced(kWh, minutes, since)),
     deadlines: facts.clocks.map((c) => ({ why: LIMITS[c.kind], in_min: (c.until - now) / 60_000 })),
-    spread: known?.spread ?? null,
+    spread: (setting.stall.kind === 'ac' ? known?.acSpread : known?.spread) ?? null,
   };
 }
 
@@ -129,5 +127,5 @@ function chargedAt(
 
 /** The learnt curve where there is one, else the typed. */
 function curveOf(known: CarOutlook | undefined, typed: CarOutlook['curve']): CarOutlook['curve'] {
-  return known && known.curve.length >= LEAST_POINTS ? known.curve : typed;
+  return known && known.curve.length > 0 ? known.curve : typed;
 }

@@ -76,6 +76,12 @@ export function joinedCurve(learnt: PowerCurve, typed: PowerCurve): PowerCurve {
   return [...typed.filter(([pct]) => pct < first), ...learnt, ...typed.filter(([pct]) => pct > last)];
 }
 
+/** Fewer points are no curve. */
+const LEAST_POINTS = 3;
+export const isLearnt = ({ curve }: Pick<OwnCurve, 'curve'>): boolean => curve.length >= LEAST_POINTS;
+/** The best that is known of what a car takes: what it has shown, joined with what was typed; that alone where it has shown too little. */
+export const curveKnown = (learnt: Pick<OwnCurve, 'curve'>, typed: PowerCurve): PowerCurve => (isLearnt(learnt) ? joinedCurve(learnt.curve, typed) : typed);
+
 /** How far beyond its points a learnt curve may be held level for judging, per cent. */
 const REACH_PCT = 10;
 
@@ -85,7 +91,7 @@ const REACH_PCT = 10;
  */
 export function curveToJudgeBy(learnt: OwnCurve, typed: PowerCurve, within: readonly [number, number] | null): { points: PowerCurve; by: CurveBy } {
   const [first, last] = [learnt.curve[0]?.[0], learnt.curve.at(-1)?.[0]];
-  if (within && first !== undefined && last !== undefined && learnt.curve.length >= 3 && first - REACH_PCT <= within[0] && last + REACH_PCT >= within[1])
+  if (within && first !== undefined && last !== undefined && isLearnt(learnt) && first - REACH_PCT <= within[0] && last + REACH_PCT >= within[1])
     return { points: joinedCurve(learnt.curve, typed), by: { from: 'learnt', sessions: learnt.sessionsUsed.length } };
   return typed.length > 0 ? { points: typed, by: { from: 'typed' } } : { points: [], by: null };
 }

@@ -21,7 +21,7 @@ export type AtStall = {
 };
 
 /** Of what an AC meter counts, the share that reaches the battery: the onboard charger's loss. Common practice, no source. */
-const AC_EFFICIENCY = 0.9;
+export const AC_EFFICIENCY = 0.9;
 
 /** The outlet that was plugged in: as noted, else the first that fits the car or its adapter, else the first. */
 export function outletOf(stall: Stall, car: Pick<Car, 'connectors'>, connector: string | null, adapterFrom: string | null): Outlet {

@@ -110,6 +110,7 @@ describe('how a site keeps its word', () => {
     expect(cars.c).toEqual({
       sessions: 3,
       spread: null,
+      acSpread: null,
       curve: [
         [0, 100],
         [22.5, 80],
@@ -118,6 +119,19 @@ describe('how a site keeps its word', () => {
         [100, 100],
       ],
     });
-    expect(outlooksOf([], [shown('1')], SITES).cars.c).toEqual({ sessions: 1, spread: null, curve: [] });
+    expect(outlooksOf([], [shown('1')], SITES).cars.c).toEqual({ sessions: 1, spread: null, acSpread: null, curve: [] });
+  });
+  it('the band of direct current is that of its own charges: alternating hardly changes, and would make it look surer', () => {
+    // Ten per cent every so many seconds; the second half of a charge at direct current takes twice as long as the first.
+    const read = (half_s: number, later_s: number) =>
+      [0, 1, 2, 3, 4].map((i) => [i < 3 ? i * half_s : 2 * half_s + (i - 2) * later_s, 20 + i * 10, 80] as const);
+    const ac = standsAt('ac', { ...STEADY, curve: [], maxACkW: 11, acPhases: 3 });
+    const many = (visitId: string, looks: ReturnType<typeof read>, more = {}) =>
+      [1, 2, 3, 4, 5, 6].map((n) => session(18, { visitId: `${visitId}${n}`, at: n, ...more }, { looks }));
+    const dc = many('d', read(216, 432));
+    const both = outlooksOf([], [...dc, ...many('a', read(2000, 2000), { stands: ac })], SITES).cars.c;
+    expect(both?.spread).toMatchObject({ n: 6, high: expect.closeTo(2, 6) });
+    expect(both?.acSpread).toMatchObject({ n: 6, low: expect.closeTo(1, 6), high: expect.closeTo(1, 6) });
+    expect(both?.spread).toEqual(outlooksOf([], dc, SITES).cars.c?.spread);
   });
 });

@@ -2,7 +2,7 @@ import { grouped } from '../units/grouped';
 import { quantile } from '../units/quantile';
 import { minutesFor } from './expected';
 import { limitsOf, type PowerCurve } from './limits';
-import { joinedCurve, learntCurve, type PastSession } from './past-sessions';
+import { curveKnown, isLearnt, learntCurve, type PastSession } from './past-sessions';
 import { projectionRatio, spreadOf } from './projection-error';
 import { canJudge, settingOf } from './setting-of';
 import type { CarOutlook, Outlooks, SiteOutlook } from './stay-or-go';
@@ -60,9 +60,10 @@ export function outlooksOf(starts: readonly StartThere[], past: readonly PastSes
     const own = past.filter((p) => p.carId === carId);
     const learnt = learntCurve(own, 'usual');
     const typed = own.find((p) => p.stands)?.stands?.car.curve ?? [];
-    const curve = learnt.curve.length >= 3 ? joinedCurve(learnt.curve, typed) : typed;
+    const curve = curveKnown(learnt, typed);
     curves.set(carId, curve);
-    cars[carId] = { curve: learnt.curve.length >= 3 ? curve : [], sessions: learnt.sessionsUsed.length, spread: spreadOf(projectionRatios(own, curve)) };
+    const spread = (kind: 'dc' | 'ac') => spreadOf(projectionRatios(own, curve, kind));
+    cars[carId] = { curve: isLearnt(learnt) ? curve : [], sessions: learnt.sessionsUsed.length, spread: spread('dc'), acSpread: spread('ac') };
   }
   const paced = paces(past, (p) => (p.carId && curves.get(p.carId)) || p.stands?.car.curve || []);
   const paceBy = (key: (p: PastSession) => string | null) => {
@@ -96,14 +97,14 @@ export function outlooksOf(starts: readonly StartThere[], past: readonly PastSes
 }
 const round = (x: number): number => Math.round(x * 1000) / 1000;
 
-/** How projections of a car's sessions held, in the order in which they came. */
-export function projectionRatios(past: readonly PastSession[], curve: PowerCurve): number[] {
+/** How projections of a car's sessions of one kind held, in the order in which they came: alternating current hardly changes, and would make the other look surer. */
+export function projectionRatios(past: readonly PastSession[], curve: PowerCurve, kind: 'dc' | 'ac'): number[] {
   return [...past]
     .sort((a, b) => a.at - b.at)
     .flatMap((p) => {
       if (!p.stands) return [];
       const { setting, battery } = settingOf({ ...p.stands, curve, paired: false, deratedKW: null });
-      if (setting.stall.kind === 'dc' && curve.length === 0) return [];
+      if (setting.stall.kind !== kind || (kind === 'dc' && curve.length === 0)) return [];
       return (
         projectionRatio(
           limitsOf(setting),

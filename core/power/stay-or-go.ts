@@ -25,7 +25,9 @@ export type SiteOutlook = {
 export type CarOutlook = {
   curve: readonly (readonly [number, number])[];
   sessions: number;
+  /** Of charges at direct current; `acSpread` of those at alternating, not yet known to phones that heard of it before. */
   spread: Spread | null;
+  acSpread?: Spread | null;
   /** What odometer and battery showed when it left its last stop, as far as both were noted. */
   left?: { odometerKm: number; socPct: number } | null;
 };

@@ -1,9 +1,10 @@
 import { isDC } from '@/core/power/most-kw';
 import type { OwnCurve } from '@/core/power/own-curve';
-import { curvesLearnt, type PastSession } from '@/core/power/past-sessions';
+import { curveKnown, curvesLearnt, type PastSession } from '@/core/power/past-sessions';
 import type { Spread } from '@/core/power/projection';
 import { spreadOf } from '@/core/power/projection-error';
 import { CURVE_CLASSES, type CurveClass } from '@/core/power/session-looks';
+import { AC_EFFICIENCY } from '@/core/power/setting-of';
 import { projectionRatios } from '@/core/power/site-outlook';
 import { type UsableBattery, usableBattery } from '@/core/power/usable-battery';
 import type { MileRecord } from '@/core/records/record-schema';
@@ -12,12 +13,11 @@ import { readRecord } from '../records/record-tables';
 import { pastSessions } from './past-sessions';
 
 const MOST_PAST = 2_000;
-/** Of what an AC meter counts, the share that reaches the battery. Common practice, no source. */
-const AC_EFFICIENCY = 0.9;
 
 export type CarCurve = {
   car: MileRecord<'car'>;
   classes: { klass: CurveClass; learnt: OwnCurve }[];
+  /** At direct current: what it takes of alternating is no point of the curve. */
   looks: { socPct: number; kW: number; hindered: boolean }[];
   usable: UsableBattery;
   /** How projections of its charges were met. */
@@ -34,9 +34,11 @@ export async function carCurve(who: Who, carId: string): Promise<CarCurve | null
   return {
     car,
     classes: CURVE_CLASSES.map((klass) => ({ klass, learnt: learnt(klass) })),
-    looks: past.flatMap((p) => p.looks.looks.map(([, socPct, kW]) => ({ socPct, kW, hindered: p.looks.hindered }))),
+    looks: past
+      .filter((p) => p.stands && isDC(p.stands.outlet.connector))
+      .flatMap((p) => p.looks.looks.map(([, socPct, kW]) => ({ socPct, kW, hindered: p.looks.hindered }))),
     usable: usableBattery(past.flatMap(chargeOf)),
-    spread: spreadOf(projectionRatios(past, usual.curve.length > 0 ? usual.curve : car.fields.curve)),
+    spread: spreadOf(projectionRatios(past, curveKnown(usual, car.fields.curve), 'dc')),
   };
 }
 

@@ -2,7 +2,7 @@ import { matesOf } from '@/core/power/charge-conditions';
 import { compatibleStalls } from '@/core/power/compatible-stalls';
 import type { PowerCurve } from '@/core/power/limits';
 import type { OwnCurve } from '@/core/power/own-curve';
-import { joinedCurve, learntCurve } from '@/core/power/past-sessions';
+import { curveKnown, isLearnt, learntCurve } from '@/core/power/past-sessions';
 import { canJudge, outletOf, settingOf, shareOf } from '@/core/power/setting-of';
 import { type WhatIf, whatIf } from '@/core/power/what-if';
 import { carDCkW } from '@/core/records/car-kw';
@@ -37,8 +37,6 @@ export type PlannedStop = {
 };
 
 const MOST_PAST = 600;
-/** Fewer points are no curve. */
-const LEAST_POINTS = 3;
 type Stall = MileRecord<'stall'>;
 
 /** A stop thought of beforehand: minutes, average, money and range, and what else could be done. */
@@ -102,7 +100,7 @@ export async function plannedStop(who: SignedIn, ask: Partial<StopIdea>): Promis
   const past = await pastSessions(who, { car: car.id, time: 'handshake', mark: 'kW' }, MOST_PAST);
   const words: string[] = [];
   const learnt = learntCurve(past, idea.cold ? 'cold' : 'usual');
-  const ownCurve = learnt.curve.length >= LEAST_POINTS ? joinedCurve(learnt.curve, car.fields.curve) : car.fields.curve;
+  const ownCurve = curveKnown(learnt, car.fields.curve);
   const mostKW = carDCkW(car.fields);
   const curve: PowerCurve = ownCurve.length === 0 && mostKW !== null ? [[0, mostKW]] : ownCurve;
   const at = (stall: Stall, paired: boolean) => {
@@ -174,7 +172,7 @@ export async function plannedStop(who: SignedIn, ask: Partial<StopIdea>): Promis
 
 /** What a stop at direct current rests on. @param mostKW that the car takes, where that is on file */
 function curveWords(learnt: OwnCurve, typed: number, cold: boolean, mostKW: number | null): string {
-  if (learnt.curve.length >= LEAST_POINTS) return `The car’s own ${cold ? 'cold ' : ''}curve, from ${learnt.sessionsUsed.length} sessions.`;
+  if (isLearnt(learnt)) return `The car’s own ${cold ? 'cold ' : ''}curve, from ${learnt.sessionsUsed.length} sessions.`;
   if (typed > 0)
     return cold ? 'Too few cold sessions to learn from: this is the typed curve, and the cold will make it slower.' : 'The car’s curve as typed in the garage.';
   return mostKW === null
