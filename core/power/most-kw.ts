@@ -56,7 +56,7 @@ function dcLimits(car: Car, outlet: Outlet, around: Around, limits: [Limit, numb
   const adapterA = around.adapter?.maxA ?? null;
   if (adapterA === null) return null;
   const lowV = boosted ? atV : pack.v0;
-  const mayFlow = Math.min(outlet.maxA ?? Number.POSITIVE_INFINITY, (Math.min(...limits.map(([, kW]) => kW)) * 1000) / lowV);
+  const mayFlow = Math.min(outlet.maxA ?? Number.POSITIVE_INFINITY, (lasting(limits) * 1000) / lowV);
   return mayFlow > adapterA + 0.5 ? overAdapter(adapterA, mayFlow) : null;
 }
 
@@ -68,9 +68,12 @@ function acLimits(car: Car, outlet: Outlet, ac: { phases: 1 | 3; phaseV: number 
   if (car.maxACkW !== null) limits.push(['onboard charger', car.maxACkW]);
   const adapterA = around.adapter?.maxA ?? null;
   if (adapterA === null) return null;
-  const mayFlow = Math.min(amps, (Math.min(...limits.map(([, kW]) => kW)) * 1000) / (phases * ac.phaseV));
+  const mayFlow = Math.min(amps, (lasting(limits) * 1000) / (phases * ac.phaseV));
   return mayFlow > adapterA + 0.5 ? overAdapter(adapterA, mayFlow) : null;
 }
+
+/** The least that always limits, kW: a derate may be gone in the middle of a charge, and then more flows. */
+const lasting = (limits: readonly [Limit, number][]): number => Math.min(...limits.flatMap(([by, kW]) => (by === 'derated' ? [] : [kW])));
 
 const overAdapter = (rated: number, mayFlow: number): MostKW => ({
   can: false,
