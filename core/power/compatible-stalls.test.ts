@@ -112,6 +112,92 @@ describe('a stall that can be used', () => {
   });
 });
 
+describe('the way into the car', () => {
+  const two = (...outlets: object[]) => kept(recordItem('stall', idOf(++n), { siteId: idOf(2), name: '1', outlets } as never));
+  const ccs = { connector: 'CCS2', ratedKW: 50 };
+  const chademo = { connector: 'CHAdeMO', ratedKW: 100 };
+  it('of several that which gives most; of equals the plug itself', () => {
+    const a = adapterOf({});
+    expect(ask(two(ccs, chademo), {}, { adapters: [a] })).toMatchObject({ kW: 100, way: { connector: 'CHAdeMO', adapterId: a.id, builtIn: false } });
+    expect(ask(two(chademo, ccs), {}, { adapters: [a] })).toMatchObject({ kW: 100, way: { adapterId: a.id } });
+    const equal = { ...chademo, ratedKW: 50 };
+    expect(ask(two(equal, ccs), {}, { adapters: [a] })).toMatchObject({ kW: 50, way: { connector: 'CCS2', adapterId: null } });
+    expect(ask(two(ccs, equal), {}, { adapters: [a] })).toMatchObject({ kW: 50, way: { connector: 'CCS2', adapterId: null } });
+  });
+  it('by an adapter that is approved before one that is not, and one of which that is not noted is said to be', () => {
+    const [bad, open, good] = [adapterOf({ approved: false }), adapterOf({ approved: null, name: 'the old one' }), adapterOf({})];
+    expect(ask(two(chademo), {}, { adapters: [bad, good] })).toMatchObject({ use: 'yes', way: { adapterId: good.id }, reasons: [] });
+    expect(ask(two(chademo), {}, { adapters: [bad, open] })).toMatchObject({
+      use: 'yes',
+      way: { adapterId: open.id },
+      reasons: [{ code: 'adapter', text: 'whether the car’s maker approves the old one is not noted' }],
+    });
+  });
+  it('no adapter that is archived, goes the other way, or from another plug', () => {
+    const no = (fields: object) => ask(two(chademo), {}, { adapters: [{ ...adapterOf(fields), ...('archived' in fields ? { archived: true } : {}) }] });
+    for (const fields of [{ archived: true }, { from: 'CCS2', to: 'CHAdeMO' }, { from: 'NACS' }, { to: 'NACS' }])
+      expect(no(fields)).toMatchObject({ use: 'no', way: null, kW: null, by: null, means: [], reasons: [{ code: 'connector' }] });
+  });
+  it('by the adapter that the stall has, and by none of the household’s beside it', () => {
+    const nacs = stallOf({ connector: 'NACS', ratedKW: 250 }, { builtInAdapter: 'CCS2' });
+    expect(ask(nacs)).toMatchObject({ use: 'yes', kW: 250, way: { connector: 'NACS', adapterId: null, builtIn: true } });
+    expect(ask(nacs, {}, { adapters: [adapterOf({ from: 'NACS' })] })).toMatchObject({ way: { builtIn: true, adapterId: null } });
+    // It does not fit, and nothing held goes on from it: one from the plug itself does.
+    const other = stallOf({ connector: 'NACS' }, { builtInAdapter: 'CHAdeMO' });
+    const own = adapterOf({ from: 'NACS' });
+    expect(ask(other, {}, { adapters: [own] })).toMatchObject({ use: 'yes', way: { adapterId: own.id, builtIn: false } });
+    expect(ask(other)).toMatchObject({ use: 'no', way: null, reasons: [{ code: 'connector' }] });
+    expect(ask(other, {}, { adapters: [adapterOf({}), own] })).toMatchObject({
+      use: 'no',
+      reasons: [{ code: 'adapter', text: 'the stall has an adapter to CHAdeMO already: never two in a row' }],
+    });
+  });
+  it('what stands against several ways alike is said once; plugs of one kind are named once', () => {
+    const high = { voltClass: 800 };
+    const low = { ...ccs, maxV: 500 };
+    expect(ask(two(low, low), high).reasons).toEqual([{ code: 'volts', text: 'the stall goes up to 500 V, the pack to 800 V' }]);
+    expect(ask(two(low, { ...low, maxV: 400 }), high).reasons).toHaveLength(2);
+    expect(ask(two(chademo, chademo, { ...chademo, connector: 'NACS' })).reasons[0]?.text).toMatch(/^CHAdeMO, NACS does not fit/);
+  });
+  it('by the cabinet where it is not the stall’s own', () => {
+    const cabinet = (sharing: string | null) => ask(stallOf({}, { cabinet: 'A', cabinetKW: 100, sharing }));
+    expect([cabinet('shared').kW, cabinet(null).kW, cabinet('own').kW]).toEqual([100, 100, 150]);
+    expect(cabinet('shared').by).toBe('cabinet');
+  });
+  it('where it cannot be paid the way is known, and nothing else promised', () => {
+    expect(ask(stallOf({}, { meansAccepted: ['rfid'] }))).toMatchObject({ use: 'no', kW: null, way: { connector: 'CCS2' }, means: [] });
+    const m = meansOf({});
+    expect(ask(stallOf({}), {}, { means: [m, meansOf({ kind: 'rfid' })] }).means).toEqual([m.id]);
+    // What the stall itself takes goes before what its site does.
+    expect(ask(stallOf({}, { meansAccepted: ['contactless'] }), {}, { means: [m] }).means).toEqual([m.id]);
+  });
+});
+
+describe('when it was seen', () => {
+  const failed = (on: string) => [
+    { outcome: 'failed' as const, on },
+    { outcome: 'gave_up' as const, on: '2025-10-01' },
+  ];
+  it('its state, or the last failure where that is what speaks against it and is later', () => {
+    const derated = (seenOn: string) => stallOf({}, { state: { is: 'derated', kW: 50, seenOn } });
+    const [before, after] = [derated('2025-10-03'), derated('2025-10-13')];
+    expect(ask(before, {}, {}, { [before.id]: failed('2025-10-10') }).asSeen).toBe('2025-10-10');
+    expect(ask(after, {}, {}, { [after.id]: failed('2025-10-10') }).asSeen).toBe('2025-10-13');
+    const plain = stallOf({});
+    expect(ask(plain, {}, {}, { [plain.id]: failed('2025-10-10') })).toMatchObject({
+      asSeen: '2025-10-10',
+      reasons: [{ code: 'failed_twice', text: 'the last two attempts failed' }],
+    });
+    // One failure, or one that was mended since, is none to tell.
+    expect(ask(plain, {}, {}, { [plain.id]: failed('2025-10-10').slice(0, 1) })).toMatchObject({ use: 'yes', asSeen: null });
+    expect(ask(before, {}, {}, { [before.id]: failed('2025-10-10').slice(0, 1) }).asSeen).toBe('2025-10-03');
+    const mixed = [failed('2025-10-10')[0], { outcome: 'power' as const, on: '2025-10-09' }] as Lately[string];
+    expect(ask(plain, {}, {}, { [plain.id]: mixed }).use).toBe('yes');
+    const open = [{ outcome: 'open' as const, on: '2025-10-10' }, ...failed('2025-10-09')];
+    expect(ask(plain, {}, {}, { [plain.id]: open }).use).toBe('yes');
+  });
+});
+
 describe('why not', () => {
   const why = (a: ReturnType<typeof ask>) => [a.use, a.reasons[0]?.code, a.reasons[0]?.text];
   it('connector', () =>
