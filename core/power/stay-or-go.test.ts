@@ -256,7 +256,7 @@ describe('stay or go', () => {
       ],
       next: next(150),
     });
-    expect(why(flat)).toMatch(/^So much take 84 km to Hollin Bridge and 10 % reserve; staying on gains nothing\. 90 % of starts/);
+    expect(why(flat)).toMatch(/^That is what 84 km to Hollin Bridge take, with 10 % reserve; staying on gains nothing\. 90 % of starts/);
     expect(why({ ...flat, distance: 'mi' })).toContain('52 mi to Hollin Bridge');
     expect(why(asked({ next: next(50) }))).toMatch(/^From there Hollin Bridge, 84 km on, gives more on arrival than this stall gives here\. /);
     const slow = {
@@ -275,7 +275,7 @@ describe('stay or go', () => {
     expect(why(on)).toMatch(/^Driving straight on is quicker than stopping at Hollin Bridge\. /);
     const soon = asked({ next: next(22, { direct: { km: 150, min: 112 } }) });
     expect(say(soon)).toMatch(/^Stay until 54 %, /);
-    expect(why(soon)).toMatch(/^So much take the whole way and 10 % reserve\. Driving straight on is quicker/);
+    expect(why(soon)).toMatch(/^That is what the whole way takes, with 10 % reserve\. Driving straight on is quicker/);
   });
   it('when the battery will be how full, at any level and not only at those drawn', () => {
     const advice = stayOrGo(

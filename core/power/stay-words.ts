@@ -52,10 +52,10 @@ export function stayReason(advice: StayAdvice, asked: Pick<StayAsked, 'leg' | 'n
     const { best } = leave;
     const way = printDistance(next.toThere.km, asked.distance);
     if (best.how === 'direct') {
-      if (says.is === 'stay') out.push(`So much take the whole way and ${asked.reservePct} % reserve.`);
+      if (says.is === 'stay') out.push(`That is what the whole way takes, with ${asked.reservePct} % reserve.`);
       out.push(`Driving straight on is quicker than stopping at ${next.name}.`);
     } else if (says.is === 'stay' && best.leavePct <= leave.neededThere + LEVEL_SLACK)
-      out.push(`So much take ${way} to ${next.name} and ${asked.reservePct} % reserve; staying on gains nothing.`);
+      out.push(`That is what ${way} to ${next.name} take, with ${asked.reservePct} % reserve; staying on gains nothing.`);
     else if (says.is === 'stay')
       out.push(`From there ${next.name}, ${way} on, gives more on arrival than this stall gives here${leave.rule ? '' : ', its stop and detour counted'}.`);
     else if (says.is === 'go') out.push(`${next.name}, ${way} on, gives more than this stall from now on.`);
