@@ -106,6 +106,14 @@ describe('what advice is asked about', () => {
     expect([ac?.spread?.n, asked([], [])?.spread?.n]).toEqual([5, 7]);
   });
 
+  it('of a stall with both, without the plug noted, it is that which can give what was shown', () => {
+    const both = { ...AC, outlets: [...AC.outlets, { connector: 'CCS2', ratedKW: 150 }] };
+    // The looks show 60 kW.
+    expect(asked([], [], { here: both, car: { curve, maxACkW: 11 } })?.setting.stall).toMatchObject({ kind: 'dc', plateKW: 150 });
+    const plug: Step = [9, 'stall_chosen', { stallId: STALL_A, connectorId: 'Type 2' }];
+    expect(asked([plug], [], { here: both, car: { curve, maxACkW: 11 } })?.setting.stall.kind).toBe('ac');
+  });
+
   const [THERE, POST] = [idOf(50), idOf(51)];
   const toThere = (said: object = {}) => [
     record('site', THERE, { networkId: NETWORK, name: 'Hollin Bridge', zone: 'America/Los_Angeles' }),

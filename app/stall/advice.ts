@@ -28,11 +28,11 @@ export function adviceAsked({ visit, records, outlooks, lately, dangers, who }: 
   const { car, stall, charging, adapter, tariff } = facts;
   const charge = charging && chargeOf(charging, visit);
   if (!car || !stall || !charging?.proof || !charge) return null;
-  const { soc } = seriesOf(charge);
+  const { soc, peak_kW } = seriesOf(charge);
   const lastKW = charging.readings.findLast((r) => r.kW !== undefined && r.kW > 0)?.kW;
   const known = outlooks.cars[car.id];
   const curve = curveOf(known, car.fields.curve);
-  const outlet = outletOf(stall.fields, car.fields, charging.connectorId ?? null, adapter?.fields.from ?? null);
+  const outlet = outletOf(stall.fields, car.fields, charging.connectorId ?? null, adapter?.fields.from ?? null, peak_kW);
   // What alternating current gives does not hang on the curve.
   const curved = curve.length > 0 || !isDC(outlet.connector);
   if (!soc || (!curved && lastKW === undefined)) return null;

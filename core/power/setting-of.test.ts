@@ -53,12 +53,18 @@ describe('the outlet that was plugged in', () => {
   const car = carOf({});
   const twin = stallOf({ connector: 'CHAdeMO', ratedKW: 50 }, AC, CCS);
   it.each([
-    ['as noted', 'CCS2', null, 150],
-    ['as noted, whatever the adapter', 'Type 2', 'CHAdeMO', 22],
-    ['what the adapter goes into', null, 'CHAdeMO', 50],
-    ['what fits the car first', null, null, 22],
-    ['what fits the car, where there is none as noted', 'NACS', null, 22],
-  ] as const)('%s', (_, connector, from, ratedKW) => expect(outletOf(twin, car, connector, from).ratedKW).toBe(ratedKW));
+    ['as noted', 'CCS2', null, null, 150],
+    ['as noted, whatever the adapter and the power', 'Type 2', 'CHAdeMO', 120, 22],
+    ['what the adapter goes into', null, 'CHAdeMO', 10, 50],
+    ['the strongest that fits the car', null, null, null, 150],
+    ['the strongest, where there is none as noted', 'NACS', null, null, 150],
+    ['alternating current where no more was shown than the onboard charger can', null, null, 11.5, 22],
+    ['direct current where more was', null, null, 11.6, 150],
+  ] as const)('%s', (_, connector, from, shown, ratedKW) => expect(outletOf(twin, car, connector, from, shown).ratedKW).toBe(ratedKW));
+  it('what the onboard charger can is not on file: what the outlet can', () => {
+    const open = carOf({ maxACkW: null });
+    expect([23, 23.2].map((kW) => outletOf(twin, open, null, null, kW).ratedKW)).toEqual([22, 150]);
+  });
   it('the first where none fits', () =>
     expect(outletOf(stallOf({ connector: 'CHAdeMO', ratedKW: 50 }, { connector: 'NACS', ratedKW: 250 }), car, null, null).ratedKW).toBe(50));
 });

@@ -23,15 +23,27 @@ export type AtStall = {
 /** Of what an AC meter counts, the share that reaches the battery: the onboard charger's loss. Common practice, no source. */
 export const AC_EFFICIENCY = 0.9;
 
-/** The outlet that was plugged in: as noted, else the first that fits the car or its adapter, else the first. */
-export function outletOf(stall: Stall, car: Pick<Car, 'connectors'>, connector: string | null, adapterFrom: string | null): Outlet {
-  const fits = fitsInto(car.connectors);
-  return (
-    stall.outlets.find((o) => o.connector === connector) ??
-    stall.outlets.find((o) => o.connector === adapterFrom) ??
-    stall.outlets.find((o) => fits.has(o.connector)) ??
-    (stall.outlets[0] as Outlet)
-  );
+/** A screen may show a little more than a plate says. */
+const SHOWN_MORE = 1.05;
+/**
+ * The outlet that was plugged in: as noted, else what the adapter goes into. Of several that fit the car one of alternating current
+ * only where no more power was shown than it and the onboard charger can, else the strongest. The first where none fits.
+ * @param shownKW the most that a screen showed; `null` where none was read
+ */
+export function outletOf(
+  stall: Pick<Stall, 'outlets'>,
+  car: Pick<Car, 'connectors' | 'maxACkW'>,
+  connector: string | null,
+  adapterFrom: string | null,
+  shownKW: number | null = null,
+): Outlet {
+  const { outlets } = stall;
+  const noted = outlets.find((o) => o.connector === connector) ?? outlets.find((o) => o.connector === adapterFrom);
+  if (noted) return noted;
+  const into = fitsInto(car.connectors);
+  const fitting = outlets.filter((o) => into.has(o.connector)).sort((a, b) => b.ratedKW - a.ratedKW);
+  const slow = fitting.find((o) => acOf(o.connector) && shownKW !== null && shownKW <= SHOWN_MORE * Math.min(o.ratedKW, car.maxACkW ?? o.ratedKW));
+  return slow ?? fitting[0] ?? (outlets[0] as Outlet);
 }
 
 /** What each of two cars gets when both draw from a cabinet: half of it; `null` where it is not noted or not shared. */

@@ -55,7 +55,8 @@ export async function pastSessions(who: Who, filter: LedgerFilter, most: number)
       model: r.model,
       carId: id(r.car_id),
       looks,
-      stands: at && with_ ? { car: with_, stall: at, outlet: outletOf(at, with_, looks.connector, through?.from ?? null), adapter: through } : null,
+      stands:
+        at && with_ ? { car: with_, stall: at, outlet: outletOf(at, with_, looks.connector, through?.from ?? null, looks.peak_kW), adapter: through } : null,
     };
   });
 }

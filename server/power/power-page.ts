@@ -66,7 +66,9 @@ async function visitPower(who: Who, visitId: string, visit: Visit, past: (carId:
     if (!stall || !car) return null;
     const adapter = adapters.find((x) => x.id === a.adapterId)?.fields ?? null;
     const mates = matesOf(a.stallId, stall.cabinet, atSite);
-    return { car: car.fields, stall, outlet: outletOf(stall, car.fields, a.connectorId ?? null, adapter?.from ?? null), adapter, mates };
+    const charge = chargeOf(a, visit);
+    const outlet = outletOf(stall, car.fields, a.connectorId ?? null, adapter?.from ?? null, charge && seriesOf(charge).peak_kW);
+    return { car: car.fields, stall, outlet, adapter, mates };
   };
   const range = { usableKWh: car?.fields.usableKWh ?? null, kWhPer100km: car?.fields.kWhPer100km ?? null };
   return {
