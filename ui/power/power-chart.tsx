@@ -101,7 +101,9 @@ const Drawn = memo(function Drawn({ data, along, s }: { data: PowerChartData; al
       <OverNames over={over} along={along} s={s} />
       {(main?.looks ?? []).map((l) => {
         const at = xOf(l, along);
-        return at === null || l.kW === null ? null : <circle key={`${l.min}`} cx={s.x(at)} cy={s.y(l.kW)} r="2.6" fill="var(--on-paint)" stroke="var(--paint)" />;
+        return at === null || l.kW === null ? null : (
+          <circle key={`${l.min}`} cx={s.x(at)} cy={s.y(l.kW)} r="2.6" fill="var(--on-paint)" stroke="var(--paint)" />
+        );
       })}
       {data.marks.map((m, i) => {
         const at = along === 'battery' ? m.socPct : m.min;
