@@ -68,6 +68,17 @@ test('a neighbour and the heater: bands, what held it back, and three visits ove
   await expect(page.getByRole('heading', { name: 'Power along the clock' })).toBeVisible();
   await expect(page).toHaveURL(/along=clock&over=/);
 
+  // Any stretch of it, without losing what was chosen.
+  await page.getByLabel('from, %').fill('24');
+  await page.getByLabel('to, %').fill('36,5');
+  await page.getByRole('button', { name: 'What it took' }).click();
+  await expect(page.getByText(/^24 to 36\.5 %: \d\.\d min, 7\.\d kWh, 1\d\d kW by the meter, 43 km\.$/)).toBeVisible();
+  await expect(page.getByText(/^36\.5 % after \d\.\d min of charging, at \d\d:\d\d\.$/)).toBeVisible();
+  await expect(page).toHaveURL(/along=clock&over=/);
+  await page.getByLabel('to, %').fill('10');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('main').getByRole('alert')).toHaveText('The second level is to be above the first.');
+
   await page.getByText('How this was checked').click();
   await expect(page.getByText('kWh against battery')).toBeVisible();
   await page.goto('/compare/power?by=stall');

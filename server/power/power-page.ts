@@ -1,3 +1,4 @@
+import type { RangeBy } from '@/core/power/bands';
 import { matesOf } from '@/core/power/charge-conditions';
 import { chargeOf } from '@/core/power/charge-of';
 import { isDC } from '@/core/power/most-kw';
@@ -35,6 +36,7 @@ export type VisitPower = {
   /** On which side of the charger an attempt was counted, by its number. */
   meterOf: (n: number) => Meter;
   sessions: SessionPower[];
+  range: RangeBy;
   /** Of each attempt, by its number: the second rapid charge of a day is of another class than the first, in one visit too. */
   klassOf: (n: number) => CurveClass;
   /** kWh of the car's sessions before this visit, and what it was charged and should cost. */
@@ -90,6 +92,7 @@ async function visitPower(who: Who, visitId: string, visit: Visit, past: (carId:
       const curve = car ? curveToJudgeBy(learnt(klassOf(a.n), networkId), car.fields.curve, within) : { points: [], by: null };
       return sessionPower(visit, a, stands(a), curve, range) ?? [];
     }),
+    range,
     klassOf,
     around: {
       earlierKWh: own.flatMap((p) => (p.at < (visit.pulledInAt ?? visit.lastEventAt) && p.visitId !== visitId && p.looks.kWh !== null ? [p.looks.kWh] : [])),

@@ -18,6 +18,8 @@ export type PowerSheetProps = {
   loss: Loss | null;
   csv: string;
   distance: DistanceUnit;
+  /** A form that asks for a stretch of the battery, and what it took. */
+  stretch: { form: ReactNode; words: readonly string[] };
   /** What the expected power rests on, and how it was worked out. */
   basis: readonly string[];
 };
@@ -111,7 +113,7 @@ export function BandTable({ session, distance }: { session: SessionPower; distan
 }
 
 /** One session's power: what it says, the chart, the figures, the bands, what held it back and every check. */
-export function PowerSheet({ session, chart, along, checks, loss, csv, basis, distance }: PowerSheetProps) {
+export function PowerSheet({ session, chart, along, checks, loss, csv, basis, distance, stretch }: PowerSheetProps) {
   const pace = session.pace?.session ?? null;
   const told = pace && pace.took_min !== null ? pace : null;
   const feet = paceFeet(pace);
@@ -163,6 +165,12 @@ export function PowerSheet({ session, chart, along, checks, loss, csv, basis, di
             <Fact label="Keeps its word" value={ratioText(told?.keepsItsWord ?? null)} foot={feet.word} />
           </dl>
           <BandTable session={session} distance={distance} />
+          {session.whole ? stretch.form : null}
+          {stretch.words.map((text) => (
+            <p key={text} className="num mt-1.5 text-[13.5px] tracking-[-0.02em]">
+              {text}
+            </p>
+          ))}
           <ul className="mt-2 text-[12.5px] text-ink-2">
             {basis.map((b) => (
               <li key={b} className="py-0.5">

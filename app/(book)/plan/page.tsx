@@ -2,18 +2,13 @@ import type { Metadata } from 'next';
 import { redirect } from 'next/navigation';
 import { heldText } from '@/core/power/what-held-it-back';
 import { printDistance, printKW, printKWh } from '@/core/units/print';
+import { noLevel, typedLevel } from '@/core/units/typed-level';
 import { whoAsks } from '@/server/http/session-cookie';
 import { plannedStop } from '@/server/power/plan-stop';
 import { one, type Query } from '../ledger/ledger-beside';
 
 export const metadata: Metadata = { title: 'What if' };
 
-/** A level of the battery as it was typed; `null` where it is none. */
-const level = (text: string | undefined): number | null | undefined => {
-  if (!text?.trim()) return undefined;
-  const n = Number(text.replace(',', '.').replace(/%\s*$/, ''));
-  return Number.isFinite(n) && n >= 0 && n <= 100 ? n : null;
-};
 const minutes = (m: number | null) => (m === null ? 'never' : `${m.toFixed(m < 10 ? 1 : 0)} min`);
 
 /** A stop thought of beforehand, against what else could be done. */
@@ -21,7 +16,13 @@ export default async function PlanPage({ searchParams }: { searchParams: Promise
   const who = await whoAsks();
   if (!who) redirect('/sign-in');
   const query = await searchParams;
-  const [from, to, car, stall, price] = [level(one(query, 'from')), level(one(query, 'to')), one(query, 'car'), one(query, 'stall'), one(query, 'price')];
+  const [from, to, car, stall, price] = [
+    typedLevel(one(query, 'from')),
+    typedLevel(one(query, 'to')),
+    one(query, 'car'),
+    one(query, 'stall'),
+    one(query, 'price'),
+  ];
   const page = await plannedStop(who, {
     ...(car ? { car } : {}),
     ...(stall ? { stall } : {}),
@@ -104,7 +105,7 @@ export default async function PlanPage({ searchParams }: { searchParams: Promise
       </form>
       {wrong.length > 0 ? (
         <p role="alert" className="mb-3 text-sm font-semibold text-fault">
-          {wrong.map((name) => `“${name}”`).join(' and ')} {wrong.length > 1 ? 'are no levels' : 'is no level'} of the battery: a number from 0 to 100.
+          {noLevel(wrong)}
         </p>
       ) : null}
       {first ? (

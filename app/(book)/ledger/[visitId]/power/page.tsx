@@ -5,7 +5,9 @@ import { chartLine, chartOf } from '@/core/power/power-chart';
 import { powerCsv } from '@/core/power/power-csv';
 import { lossOf, sessionChecks } from '@/core/power/session-checks';
 import type { SessionPower } from '@/core/power/session-power';
+import { deliveredWords, stretchWords } from '@/core/power/stretch-words';
 import { plateKW } from '@/core/records/stall-plate';
+import { noLevel, typedLevel } from '@/core/units/typed-level';
 import { printDate, printLongDate } from '@/core/units/zoned';
 import { carLogsOf } from '@/server/formats/import-car-log';
 import { whoAsks } from '@/server/http/session-cookie';
@@ -15,6 +17,7 @@ import { sameCarVisits } from '@/server/power/same-car-visits';
 import { LayOver } from '@/ui/power/lay-over';
 import type { Along } from '@/ui/power/power-chart';
 import { PageChoice, PowerSheet } from '@/ui/power/power-sheet';
+import { StretchForm } from '@/ui/power/stretch-form';
 import { ForDrivers } from '@/ui/road/role';
 import { one, type Query } from '../../ledger-beside';
 import { CarLog } from './car-log';
@@ -44,11 +47,12 @@ export default async function PowerPage({ params, searchParams }: { params: Prom
     const name = v.siteName === page.siteName ? '' : `, ${v.siteName}`;
     return session ? [{ id: v.visit.id, line: chartLine(session.series, `${shortName(v, session)}${name}`) }] : [];
   });
-  const href = (change: { along?: Along; over?: readonly string[] }) => {
-    const [way, ids] = [change.along ?? along, change.over ?? laid.map((l) => l.id)];
-    const parts = [way === 'clock' ? 'along=clock' : '', ids.length > 0 ? `over=${ids.join(',')}` : ''].filter(Boolean);
-    return `/ledger/${visitId}/power${parts.length > 0 ? `?${parts.join('&')}` : ''}`;
-  };
+  const stretch = stretchAsked(query);
+  const kept = (way: Along): Record<string, string> => ({
+    ...(way === 'clock' ? { along: 'clock' } : {}),
+    ...(laid.length > 0 ? { over: laid.map((l) => l.id).join(',') } : {}),
+  });
+  const turned = new URLSearchParams({ ...kept(along === 'clock' ? 'battery' : 'clock'), ...(stretch.asked ? { from: stretch.from, to: stretch.to } : {}) });
   const others = car ? await sameCarVisits(who, car.id, visitId) : [];
   return (
     <div className="mx-auto w-full max-w-[1280px] px-4 py-4 sm:px-6">
@@ -60,7 +64,7 @@ export default async function PowerPage({ params, searchParams }: { params: Prom
       </p>
       <div className="mb-4 mt-1 flex flex-wrap items-center gap-2">
         <h1 className="mr-auto text-[24px]">Power along the {along}</h1>
-        <PageChoice href={href({ along: along === 'clock' ? 'battery' : 'clock' })}>Along the {along === 'clock' ? 'battery' : 'clock'}</PageChoice>
+        <PageChoice href={`/ledger/${visitId}/power${turned.size > 0 ? '?' : ''}${turned}`}>Along the {along === 'clock' ? 'battery' : 'clock'}</PageChoice>
         <LayOver
           others={others.map((o) => ({ id: o.id, name: `${printLongDate(o.at, o.zone)}, ${o.site}`, chosen: laid.some((l) => l.id === o.id) }))}
           base={`/ledger/${visitId}/power`}
@@ -106,6 +110,10 @@ export default async function PowerPage({ params, searchParams }: { params: Prom
                 csv={powerCsv(chart)}
                 basis={basisOf(page, s)}
                 distance={who.wishes.distance}
+                stretch={{
+                  form: <StretchForm action={`/ledger/${visitId}/power`} kept={kept(along)} {...stretch} />,
+                  words: stretch.asked ? stretchWords(s, ...stretch.asked, page.range, { distance: who.wishes.distance, zone: visit.zone }) : [],
+                }}
               />
             </div>
           );
@@ -120,11 +128,35 @@ export default async function PowerPage({ params, searchParams }: { params: Prom
   );
 }
 
+/** The stretch of the battery that the address asks for; what is none is told, and stands in its field as it was typed. */
+function stretchAsked(query: Query) {
+  const [from = '', to = ''] = [one(query, 'from'), one(query, 'to')];
+  const [first, last] = [typedLevel(from), typedLevel(to)];
+  const wrong = (
+    [
+      ['from', first],
+      ['to', last],
+    ] as const
+  ).flatMap(([name, is]) => (is === null ? [name] : []));
+  const both = typeof first === 'number' && typeof last === 'number';
+  const problem =
+    wrong.length > 0
+      ? noLevel(wrong)
+      : both && last <= first
+        ? 'The second level is to be above the first.'
+        : both || (!from && !to)
+          ? null
+          : 'Type both levels.';
+  return { from, to, wrong, problem, asked: both && problem === null ? ([first, last] as const) : null };
+}
+
 /** What the readings leave open and what the expected power rests on. */
 function basisOf(page: VisitPower, s: SessionPower): string[] {
   const levels = [...new Set((s.series.soc?.y ?? []).map((y) => String(Math.round(y))))];
   const { soc, kW } = s.series.source;
+  const delivered = deliveredWords(s.series);
   return [
+    ...(delivered ? [delivered] : []),
     levels.length > 0 ? `Battery read at ${levels.join(', ')} % on the ${soc}’s screen; between them a curve that never falls.` : 'The battery was not read.',
     kW ? `Power from the ${kW}’s screen.` : 'Power was not read: where the meter was, it is the meter’s.',
     ...(s.series.wentDown.soc.length + s.series.wentDown.kWh.length > 0 ? ['Figures that went down are left out.'] : []),

@@ -1,0 +1,9 @@
+/** A level of the battery as it was typed, per cent; `null` where it is none, `undefined` where nothing was typed. */
+export function typedLevel(text: string | undefined): number | null | undefined {
+  if (!text?.trim()) return undefined;
+  const plain = /^\s*(\d+(?:[.,]\d+)?)\s*%?\s*$/.exec(text)?.[1]?.replace(',', '.');
+  return plain !== undefined && Number(plain) <= 100 ? Number(plain) : null;
+}
+/** What is said of fields whose level is none. @param names as they stand at the fields */
+export const noLevel = (names: readonly string[]): string =>
+  `${names.map((name) => `“${name}”`).join(' and ')} ${names.length > 1 ? 'are no levels' : 'is no level'} of the battery: a number from 0 to 100.`;
