@@ -15,14 +15,14 @@ export type Condition = {
   kW: number | null;
 };
 
-const BEGINS = { neighbour_in: 'neighbour', climate_on: 'climate', derate: 'derate', cold: 'cold' } as const;
+export const BEGINS = { neighbour_in: 'neighbour', climate_on: 'climate', derate: 'derate', cold: 'cold' } as const;
 /** A derate lasts until the next one is noted. */
 const ENDS: Partial<Record<Condition['what'], string>> = { neighbour: 'neighbour_out', climate: 'climate_off', derate: 'derate' };
 /** At or below this outside a battery that was not warmed takes less. Common practice, no source. */
 export const COLD_C = 5;
 
 /** The level at a moment of the charge; beyond what was read, that of the nearest look. */
-function levelAt({ soc, clock }: Series, t_s: number): number | null {
+export function levelAt({ soc, clock }: Series, t_s: number): number | null {
   return soc && curveAt(soc, Math.min(soc.x.at(-1) as number, Math.max(soc.x[0] as number, clock.charged(t_s))));
 }
 

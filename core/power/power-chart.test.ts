@@ -9,7 +9,7 @@ const READINGS: SeriesReading[] = [0, 1, 2, 3, 4].map((i) => ({ t_s: i * 360, fr
 const CHARGE = { readings: READINGS, end: { t_s: 1440, kWh: 24.8 } };
 const series = seriesOf(CHARGE);
 const session = (more: Partial<SessionPower> = {}): SessionPower =>
-  ({ n: 1, series, readings: READINGS, conditions: [], limits: null, curveBy: null, held: [], ...more }) as unknown as SessionPower;
+  ({ n: 1, series, readings: READINGS, conditions: [], events: [], limits: null, curveBy: null, held: [], ...more }) as unknown as SessionPower;
 const condition = (what: Condition['what'], from: number | null, to: number | null, more: Partial<Condition> = {}): Condition => ({
   what,
   from,
@@ -163,11 +163,21 @@ describe('what is laid over it', () => {
     expect(marks(condition('derate', 30, 40), condition('cold', 20, 60), condition('hot', 20, 60))).toEqual([
       ['Derated', 30, 6],
       ['Cold noted', 20, 0],
-      ['Hot cable', 20, 0],
     ]);
     // One that was there before is seen to leave, and not to come.
     expect(marks(condition('neighbour', 20, 45, { noted: 'on arrival' }))).toEqual([['Neighbour leaves', 45, 15]]);
     expect(marks(condition('neighbour', 20, 60, { noted: 'on arrival' }))).toEqual([]);
+    // What else was noted stands where the clock was: in a pause the battery stands still.
+    const events = [
+      { text: 'Paused', t_s: 300, socPct: 28 },
+      { text: 'Resumed', t_s: 900, socPct: 28 },
+      { text: 'Rain', t_s: 960, socPct: null },
+    ];
+    expect(chartOf(session({ events }), 'x', []).marks).toEqual([
+      { text: 'Paused', socPct: 28, min: 5 },
+      { text: 'Resumed', socPct: 28, min: 15 },
+      { text: 'Rain', socPct: null, min: 16 },
+    ]);
     expect(marks(condition('climate', null, null))).toEqual([['Heating or cooling on', null, null]]);
   });
 });

@@ -96,12 +96,12 @@ export function lineFrom(line: PowerChartData['expected'], level: number): Power
   return first === null ? rest : [[level, first], ...rest];
 }
 
-const NOTED: Record<Condition['what'], [begins: string, ends: string]> = {
+/** A hot cable is marked where it was noted, as a fault. */
+const NOTED: Partial<Record<Condition['what'], [begins: string, ends: string]>> = {
   neighbour: ['Neighbour plugs in', 'Neighbour leaves'],
   climate: ['Heating or cooling on', 'Heating or cooling off'],
   derate: ['Derated', ''],
   cold: ['Cold noted', ''],
-  hot: ['Hot cable', ''],
 };
 
 /** When the battery was at a level, minutes from the proof of power. */
@@ -133,11 +133,14 @@ export function chartOf(session: SessionPower, label: string, over: readonly Cha
       fromMin: minuteAt(series, from),
       toMin: minuteAt(series, to),
     })),
-    marks: session.conditions.flatMap((c): ChartMark[] => {
-      const [begins, ends] = NOTED[c.what];
-      const mark = (text: string, level: number | null): ChartMark => ({ text, socPct: level, min: level === null ? null : minuteAt(series, level) });
-      // What was there before began beyond the picture.
-      return [...(c.noted === 'during' ? [mark(begins, c.from)] : []), ...(ends && c.to !== null && c.to !== last ? [mark(ends, c.to)] : [])];
-    }),
+    marks: [
+      ...session.conditions.flatMap((c): ChartMark[] => {
+        const [begins, ends] = NOTED[c.what] ?? ['', ''];
+        const mark = (text: string, level: number | null): ChartMark => ({ text, socPct: level, min: level === null ? null : minuteAt(series, level) });
+        // What was there before began beyond the picture.
+        return [...(begins && c.noted === 'during' ? [mark(begins, c.from)] : []), ...(ends && c.to !== null && c.to !== last ? [mark(ends, c.to)] : [])];
+      }),
+      ...session.events.map(({ text, t_s, socPct }): ChartMark => ({ text, socPct, min: t_s / 60 })),
+    ],
   };
 }

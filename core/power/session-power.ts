@@ -5,6 +5,7 @@ import { type Condition, conditionsOf } from './charge-conditions';
 import { chargeOf } from './charge-of';
 import { type EnergyCheck, energyCheck } from './energy-check';
 import { type Limits, limitsOf, type PowerCurve } from './limits';
+import { type OtherEvent, otherEvents } from './other-events';
 import { type Pace, type PaceLimits, paceLimits, sessionPace } from './pace';
 import { type Series, type SeriesReading, seriesOf } from './series';
 import { type AtStall, canJudge, settingOf } from './setting-of';
@@ -23,6 +24,7 @@ export type SessionPower = {
   whole: Band | null;
   bands: readonly Band[];
   conditions: readonly Condition[];
+  events: readonly OtherEvent[];
   energy: EnergyCheck | null;
   /** Everything that may set the power, alone at the stall; `null` where car or stall is not on file with what it takes or gives. */
   limits: PaceLimits | null;
@@ -49,6 +51,7 @@ export function sessionPower(visit: Visit, a: Attempt, at: StandsAt | null, curv
     whole: first === undefined || last === undefined || first >= last ? null : bandOf(series, first, last, range),
     bands: bandsOf(series, range),
     conditions,
+    events: otherEvents(visit, a, series),
     energy: energyCheck(series),
   };
   const stood = at && settingOf({ ...at, curve: curve.points, paired: false, deratedKW: null });

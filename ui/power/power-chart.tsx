@@ -15,6 +15,8 @@ const AXIS = 20;
 const STRIP = 18;
 /** Narrower, a name would lie over its neighbour's. */
 const LETTER = 6.3;
+/** A longer name of a mark is cut: half of a phone's width. */
+const MOST_LETTERS = 24;
 /** Told apart without colour: by dashes. */
 const DASH = [undefined, '9 6', '3 4', '12 4 3 4', '1 5'] as const;
 
@@ -108,9 +110,10 @@ const Drawn = memo(function Drawn({ data, along, s }: { data: PowerChartData; al
       {data.marks.map((m, i) => {
         const at = along === 'battery' ? m.socPct : m.min;
         if (at === null || at < s.from || at > s.to) return null;
-        const right = s.x(at) + m.text.length * LETTER + 8 > s.width - PLOT.right;
+        const name = m.text.length > MOST_LETTERS ? `${[...m.text].slice(0, MOST_LETTERS - 1).join('')}…` : m.text;
+        const right = s.x(at) + name.length * LETTER + 8 > s.width - PLOT.right;
         return (
-          <g key={`${m.text} ${m.min}`}>
+          <g key={`${name} ${m.min}`}>
             <line x1={s.x(at)} x2={s.x(at)} y1={PLOT.top - 8} y2={floor} stroke="var(--line)" strokeWidth="1.5" />
             <text
               x={s.x(at) + (right ? -5 : 5)}
