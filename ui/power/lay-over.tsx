@@ -7,7 +7,7 @@ import { Floating } from '../forms/floating';
 /** So many are laid over at once: more cannot be told apart. */
 const MOST = 5;
 
-/** Chooses visits of the same car to lay over this one. */
+/** Chooses visits of the same car or at the same site to lay over this one. */
 export function LayOver({ others, base, clock }: { others: readonly { id: string; name: string; chosen: boolean }[]; base: string; clock: boolean }) {
   const router = useRouter();
   const [open, setOpen] = useState(false);
@@ -20,8 +20,8 @@ export function LayOver({ others, base, clock }: { others: readonly { id: string
   return (
     <Popover.Root open={open} onOpenChange={setOpen}>
       <Popover.Trigger className="plate">Lay another visit over it{chosen.length > 0 ? ` (${chosen.length})` : ''}</Popover.Trigger>
-      <Floating label="Visits of the same car" align="end" className="max-h-[60dvh] w-[min(380px,calc(100vw-24px))] overflow-y-auto p-2">
-        {others.length === 0 ? <p className="p-2 text-sm text-ink-2">No other visit of this car has its power read.</p> : null}
+      <Floating label="Visits of the same car or site" align="end" className="max-h-[60dvh] w-[min(380px,calc(100vw-24px))] overflow-y-auto p-2">
+        {others.length === 0 ? <p className="p-2 text-sm text-ink-2">No other visit of this car or at this site has its power read.</p> : null}
         {others.map((o) => (
           <label key={o.id} className="flex min-h-[40px] cursor-pointer items-center gap-2 px-1.5 text-[14px] hover:bg-picked">
             <input type="checkbox" checked={o.chosen} onChange={() => toggle(o.id)} className="size-5" />

@@ -13,7 +13,8 @@ import { carLogsOf } from '@/server/formats/import-car-log';
 import { whoAsks } from '@/server/http/session-cookie';
 import type { VisitPower } from '@/server/power/power-page';
 import { powerPage } from '@/server/power/power-page';
-import { sameCarVisits } from '@/server/power/same-car-visits';
+import { type OtherVisit, visitsToLayOver } from '@/server/power/visits-to-lay-over';
+import { recordsOf } from '@/server/records/record-tables';
 import { LayOver } from '@/ui/power/lay-over';
 import type { Along } from '@/ui/power/power-chart';
 import { PageChoice, PowerSheet } from '@/ui/power/power-sheet';
@@ -44,8 +45,9 @@ export default async function PowerPage({ params, searchParams }: { params: Prom
   const along: Along = one(query, 'along') === 'clock' ? 'clock' : 'battery';
   const laid = found.over.flatMap((v) => {
     const session = longest(v);
-    const name = v.siteName === page.siteName ? '' : `, ${v.siteName}`;
-    return session ? [{ id: v.visit.id, line: chartLine(session.series, `${shortName(v, session)}${name}`) }] : [];
+    if (!session) return [];
+    const name = [shortName(v, session), v.siteName === page.siteName ? '' : v.siteName, v.car?.id === car?.id ? '' : (v.car?.fields.name ?? '')];
+    return [{ id: v.visit.id, line: chartLine(session.series, name.filter(Boolean).join(', ')) }];
   });
   const stretch = stretchAsked(query);
   const kept = (way: Along): Record<string, string> => ({
@@ -53,7 +55,10 @@ export default async function PowerPage({ params, searchParams }: { params: Prom
     ...(laid.length > 0 ? { over: laid.map((l) => l.id).join(',') } : {}),
   });
   const turned = new URLSearchParams({ ...kept(along === 'clock' ? 'battery' : 'clock'), ...(stretch.asked ? { from: stretch.from, to: stretch.to } : {}) });
-  const others = car ? await sameCarVisits(who, car.id, visitId) : [];
+  const others = await visitsToLayOver(who, visitId);
+  const carNames = new Map(others.length > 0 ? (await recordsOf(who.householdId, 'car')).map((c) => [c.id, c.fields.name]) : []);
+  const otherName = ({ at, zone, site, carId }: OtherVisit) =>
+    [printLongDate(at, zone), site, carId === (car?.id ?? null) ? '' : (carNames.get(carId ?? '') ?? '')].filter(Boolean).join(', ');
   return (
     <div className="mx-auto w-full max-w-[1280px] px-4 py-4 sm:px-6">
       <p className="text-[12.5px] font-semibold text-ink-2">
@@ -66,7 +71,7 @@ export default async function PowerPage({ params, searchParams }: { params: Prom
         <h1 className="mr-auto text-[24px]">Power along the {along}</h1>
         <PageChoice href={`/ledger/${visitId}/power${turned.size > 0 ? '?' : ''}${turned}`}>Along the {along === 'clock' ? 'battery' : 'clock'}</PageChoice>
         <LayOver
-          others={others.map((o) => ({ id: o.id, name: `${printLongDate(o.at, o.zone)}, ${o.site}`, chosen: laid.some((l) => l.id === o.id) }))}
+          others={others.map((o) => ({ id: o.id, name: otherName(o), chosen: laid.some((l) => l.id === o.id) }))}
           base={`/ledger/${visitId}/power`}
           clock={along === 'clock'}
         />
