@@ -20,6 +20,10 @@ test('a neighbour and the heater: bands, what held it back, and three visits ove
   const road = await addRoad(page, base);
   const start = Date.now() - 10 * DAY;
   for (const day of [0, 1, 2]) await tell(page, base, who, start + day * DAY, [...untilPower(road), ...ALONE, ...OVER]);
+  // Another car at the same site.
+  const wren = recordItem('car', v7(), { name: 'Wren 50', usableKWh: 50, connectors: ['CCS2'] });
+  await send(page.request, base, [{ type: 'record', record: wren }]);
+  await tell(page, base, who, start + 4 * DAY, [...untilPower({ ...road, carId: wren.id }), ...ALONE, ...OVER]);
   const visitId = await tell(page, base, who, start + 5 * DAY, [
     ...untilPower(road),
     ...ALONE.slice(0, 3),
@@ -27,6 +31,7 @@ test('a neighbour and the heater: bands, what held it back, and three visits ove
     look(740, 50, 75, '18.6'),
     look(1040, 60, 74, '24.8'),
     [1045, 'change', { what: 'neighbour_out' }],
+    [1047, 'change', { what: 'rain' }],
     [1050, 'change', { what: 'climate_on' }],
     look(1400, 70, 60, '31.0'),
     ...OVER,
@@ -44,11 +49,16 @@ test('a neighbour and the heater: bands, what held it back, and three visits ove
   await expect(bands.filter({ hasText: '60–70' })).toContainText('climate');
   await expect(page.getByRole('listitem').filter({ hasText: 'heating or cooling' })).toContainText('Noted');
 
+  // What bears on the power and what does not is marked where it was.
+  for (const mark of ['Neighbour plugs in', 'Neighbour leaves', 'Heating or cooling on', 'Rain'])
+    await expect(page.getByText(mark, { exact: true })).toBeVisible();
+
   // By keyboard alone: two more visits over it, the crosshair along them, then along the clock.
   await page.getByRole('button', { name: /^Lay another visit over it/ }).focus();
   await page.keyboard.press('Enter');
   const boxes = page.getByRole('checkbox');
-  await expect(boxes).toHaveCount(3);
+  await expect(boxes).toHaveCount(4);
+  await expect(page.getByRole('checkbox', { name: /Vrba Crossing, Wren 50$/ })).toBeVisible();
   await boxes.nth(0).focus();
   await page.keyboard.press('Space');
   await expect(page).toHaveURL(/over=/);
@@ -82,7 +92,7 @@ test('a neighbour and the heater: bands, what held it back, and three visits ove
   await page.getByText('How this was checked').click();
   await expect(page.getByText('kWh against battery')).toBeVisible();
   await page.goto('/compare/power?by=stall');
-  await expect(page.getByRole('row').filter({ hasText: 'Vrba Crossing 1' })).toContainText('4 sessions');
+  await expect(page.getByRole('row').filter({ hasText: 'Vrba Crossing 1' })).toContainText('5 sessions');
   await page.goto(`/garage/car/${road.carId}/curve`);
   await expect(page.getByRole('row').filter({ hasText: '30–35' })).toContainText('120 kW');
 });
