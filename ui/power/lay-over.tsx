@@ -1,7 +1,7 @@
 'use client';
 import * as Popover from '@radix-ui/react-popover';
 import { useRouter } from 'next/navigation';
-import { useState } from 'react';
+import { startTransition, useOptimistic, useState } from 'react';
 import { Floating } from '../forms/floating';
 
 /** So many are laid over at once: more cannot be told apart. */
@@ -11,11 +11,15 @@ const MOST = 5;
 export function LayOver({ others, base, clock }: { others: readonly { id: string; name: string; chosen: boolean }[]; base: string; clock: boolean }) {
   const router = useRouter();
   const [open, setOpen] = useState(false);
-  const chosen = others.filter((o) => o.chosen).map((o) => o.id);
+  // A tick stands at once and the next one counts on it, though the page is still on its way.
+  const [chosen, choose] = useOptimistic(others.filter((o) => o.chosen).map((o) => o.id));
   const toggle = (id: string) => {
     const next = chosen.includes(id) ? chosen.filter((c) => c !== id) : [...chosen, id].slice(-MOST);
     const parts = [clock ? 'along=clock' : '', next.length > 0 ? `over=${next.join(',')}` : ''].filter(Boolean);
-    router.push(`${base}${parts.length > 0 ? `?${parts.join('&')}` : ''}`, { scroll: false });
+    startTransition(() => {
+      choose(next);
+      router.push(`${base}${parts.length > 0 ? `?${parts.join('&')}` : ''}`, { scroll: false });
+    });
   };
   return (
     <Popover.Root open={open} onOpenChange={setOpen}>
@@ -24,7 +28,7 @@ export function LayOver({ others, base, clock }: { others: readonly { id: string
         {others.length === 0 ? <p className="p-2 text-sm text-ink-2">No other visit of this car or at this site has its power read.</p> : null}
         {others.map((o) => (
           <label key={o.id} className="flex min-h-[40px] cursor-pointer items-center gap-2 px-1.5 text-[14px] hover:bg-picked">
-            <input type="checkbox" checked={o.chosen} onChange={() => toggle(o.id)} className="size-5" />
+            <input type="checkbox" checked={chosen.includes(o.id)} onChange={() => toggle(o.id)} className="size-5" />
             {o.name}
           </label>
         ))}
