@@ -66,6 +66,8 @@ test('a neighbour and the heater: bands, what held it back, and three visits ove
   await boxes.nth(1).focus();
   await page.keyboard.press('Space');
   await expect(page.getByRole('button', { name: 'Lay another visit over it (2)' })).toBeVisible();
+  // Ticked at once, drawn when the page has come.
+  await expect(page).toHaveURL(/over=[^,&]+(,|%2C)/);
   await page.keyboard.press('Escape');
   const crosshair = page.getByRole('slider');
   await crosshair.focus();
