@@ -52,6 +52,25 @@ const asked = (more: Partial<StayAsked> = {}): StayAsked => ({
   spread: null,
   ...more,
 });
+/** A slow post, held to 30 kW. */
+const SLOW = {
+  setting: { car, stall: dc(30) },
+  levels: [
+    { min: 0, socPct: 20 },
+    { min: 24.8, socPct: 40 },
+  ],
+  now_min: 24.8,
+};
+/** The same power at any level, here and at the next post. */
+const flatFrom = (socPct: number): StayAsked =>
+  asked({
+    setting: { car: { ...car, curve: [[0, 60]] }, stall: dc(150) },
+    levels: [
+      { min: 0, socPct: socPct - 10 },
+      { min: 6.2, socPct },
+    ],
+    next: next(150),
+  });
 const say = (a: StayAsked) => {
   const advice = stayOrGo(a);
   return advice && stayHeadline(advice, a, NOW, 'Europe/Ljubljana');
@@ -199,18 +218,9 @@ describe('stay or go', () => {
   });
   it('as one likes is said only where going at once can be done: what is needed first is said, however little it makes after', () => {
     // Flat curves here and there: from the level that the way needs on it makes no difference. 84 km at 18 kWh and 10 %: 34.4 %.
-    const flat = (socPct: number) =>
-      asked({
-        setting: { car: { ...car, curve: [[0, 60]] }, stall: dc(150) },
-        levels: [
-          { min: 0, socPct: socPct - 10 },
-          { min: 6.2, socPct },
-        ],
-        next: next(150),
-      });
-    expect(say(flat(40))).toBe('Staying or going is the same: do as you like.');
-    expect(stayOrGo(flat(20))?.says).toMatchObject({ is: 'stay', pct: expect.closeTo((84 * 18) / 62 + 10, 6), why: 'next' });
-    expect(say(flat(20))).toBe('Stay until 35 %, about 9 min.');
+    expect(say(flatFrom(40))).toBe('Staying or going is the same: do as you like.');
+    expect(stayOrGo(flatFrom(20))?.says).toMatchObject({ is: 'stay', pct: expect.closeTo((84 * 18) / 62 + 10, 6), why: 'next' });
+    expect(say(flatFrom(20))).toBe('Stay until 35 %, about 9 min.');
   });
   it('the meter is named only where it says the same as the best level', () => {
     const below = (a: StayAsked) => {
@@ -219,15 +229,7 @@ describe('stay or go', () => {
     };
     expect(below(asked({ next: next(50) }))).toMatch(/^50 kW/);
     // The post there gives more already: the meter shows less from the first moment on.
-    const slow = {
-      setting: { car, stall: dc(30) },
-      levels: [
-        { min: 0, socPct: 20 },
-        { min: 24.8, socPct: 40 },
-      ],
-      now_min: 24.8,
-    };
-    expect(below(asked({ ...slow, next: next(150) }))).toBeNull();
+    expect(below(asked({ ...SLOW, next: next(150) }))).toBeNull();
     // It will show 100 kW at 53 %, where the battery does not yet hold the 250 km to the post.
     const far = { toThere: { km: 250, min: 187 } };
     expect(stayOrGo(asked({ next: next(100, far) }))?.leave).toMatchObject({ neededThere: expect.closeTo((250 * 18) / 62 + 10, 9) });
@@ -248,26 +250,11 @@ describe('stay or go', () => {
     expect(below(asked())).toBeNull();
   });
   it('says what its level rests on: the way alone, the next post, or the whole way where no stop is wanted', () => {
-    const flat = asked({
-      setting: { car: { ...car, curve: [[0, 60]] }, stall: dc(150) },
-      levels: [
-        { min: 0, socPct: 10 },
-        { min: 6.2, socPct: 20 },
-      ],
-      next: next(150),
-    });
+    const flat = flatFrom(20);
     expect(why(flat)).toMatch(/^That is what 84 km to Hollin Bridge take, with 10 % reserve; staying on gains nothing\. 90 % of starts/);
     expect(why({ ...flat, distance: 'mi' })).toContain('52 mi to Hollin Bridge');
     expect(why(asked({ next: next(50) }))).toMatch(/^From there Hollin Bridge, 84 km on, gives more on arrival than this stall gives here\. /);
-    const slow = {
-      setting: { car, stall: dc(30) },
-      levels: [
-        { min: 0, socPct: 20 },
-        { min: 24.8, socPct: 40 },
-      ],
-      now_min: 24.8,
-    };
-    expect(why(asked({ ...slow, next: next(150) }))).toMatch(/^Hollin Bridge, 84 km on, gives more than this stall from now on\. /);
+    expect(why(asked({ ...SLOW, next: next(150) }))).toMatch(/^Hollin Bridge, 84 km on, gives more than this stall from now on\. /);
     // Straight on is 100 km: 29 % and the reserve are there already, or come soon.
     const direct = { direct: { km: 100, min: 75 } };
     const on = asked({ next: next(150, direct) });
@@ -397,15 +384,7 @@ describe('what the advice rests on', () => {
     expect(stayOrGo(asked({ next: next(22, { direct }) }))?.says).toMatchObject({ is: 'stay', why: 'next', pct: expect.closeTo((230 * 18) / 62 + 10, 6) });
   });
   it('to a site that nobody saw for more than thirty days, or ever, one is not sent without a word', () => {
-    const slow = {
-      setting: { car, stall: dc(30) },
-      levels: [
-        { min: 0, socPct: 20 },
-        { min: 24.8, socPct: 40 },
-      ],
-      now_min: 24.8,
-    };
-    const says = (seenDaysAgo: number | null) => stayOrGo(asked({ ...slow, next: next(150, { seenDaysAgo }) }))?.says;
+    const says = (seenDaysAgo: number | null) => stayOrGo(asked({ ...SLOW, next: next(150, { seenDaysAgo }) }))?.says;
     expect([says(30), says(31), says(null)]).toEqual([false, true, true].map((unseen) => ({ is: 'go', why: 'next', unseen })));
   });
 });
