@@ -8,17 +8,26 @@ import { Floating } from '../forms/floating';
 const MOST = 5;
 
 /** Chooses visits of the same car or at the same site to lay over this one. */
-export function LayOver({ others, base, clock }: { others: readonly { id: string; name: string; chosen: boolean }[]; base: string; clock: boolean }) {
+export function LayOver({
+  others,
+  base,
+  kept,
+}: {
+  others: readonly { id: string; name: string; chosen: boolean }[];
+  base: string;
+  /** What else the address says. */
+  kept: Readonly<Record<string, string>>;
+}) {
   const router = useRouter();
   const [open, setOpen] = useState(false);
   // A tick stands at once and the next one counts on it, though the page is still on its way.
   const [chosen, choose] = useOptimistic(others.filter((o) => o.chosen).map((o) => o.id));
   const toggle = (id: string) => {
     const next = chosen.includes(id) ? chosen.filter((c) => c !== id) : [...chosen, id].slice(-MOST);
-    const parts = [clock ? 'along=clock' : '', next.length > 0 ? `over=${next.join(',')}` : ''].filter(Boolean);
+    const asked = new URLSearchParams({ ...kept, ...(next.length > 0 ? { over: next.join(',') } : {}) });
     startTransition(() => {
       choose(next);
-      router.push(`${base}${parts.length > 0 ? `?${parts.join('&')}` : ''}`, { scroll: false });
+      router.push(`${base}${asked.size > 0 ? '?' : ''}${asked}`, { scroll: false });
     });
   };
   return (

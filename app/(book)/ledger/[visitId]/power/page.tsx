@@ -50,11 +50,11 @@ export default async function PowerPage({ params, searchParams }: { params: Prom
     return [{ id: v.visit.id, line: chartLine(session.series, name.filter(Boolean).join(', ')) }];
   });
   const stretch = stretchAsked(query);
-  const kept = (way: Along): Record<string, string> => ({
-    ...(way === 'clock' ? { along: 'clock' } : {}),
-    ...(laid.length > 0 ? { over: laid.map((l) => l.id).join(',') } : {}),
-  });
-  const turned = new URLSearchParams({ ...kept(along === 'clock' ? 'battery' : 'clock'), ...(stretch.asked ? { from: stretch.from, to: stretch.to } : {}) });
+  // What the address says of each: whoever changes one keeps the others.
+  const alongAs = (way: Along): Record<string, string> => (way === 'clock' ? { along: 'clock' } : {});
+  const laidAs: Record<string, string> = laid.length > 0 ? { over: laid.map((l) => l.id).join(',') } : {};
+  const stretchAs: Record<string, string> = stretch.asked ? { from: stretch.from, to: stretch.to } : {};
+  const turned = new URLSearchParams({ ...alongAs(along === 'clock' ? 'battery' : 'clock'), ...laidAs, ...stretchAs });
   const others = await visitsToLayOver(who, visitId);
   const carNames = new Map(others.length > 0 ? (await recordsOf(who.householdId, 'car')).map((c) => [c.id, c.fields.name]) : []);
   const otherName = ({ at, zone, site, carId }: OtherVisit) =>
@@ -73,7 +73,7 @@ export default async function PowerPage({ params, searchParams }: { params: Prom
         <LayOver
           others={others.map((o) => ({ id: o.id, name: otherName(o), chosen: laid.some((l) => l.id === o.id) }))}
           base={`/ledger/${visitId}/power`}
-          clock={along === 'clock'}
+          kept={{ ...alongAs(along), ...stretchAs }}
         />
       </div>
       {page.sessions.length === 0 ? (
@@ -116,7 +116,7 @@ export default async function PowerPage({ params, searchParams }: { params: Prom
                 basis={basisOf(page, s)}
                 distance={who.wishes.distance}
                 stretch={{
-                  form: <StretchForm action={`/ledger/${visitId}/power`} kept={kept(along)} {...stretch} />,
+                  form: <StretchForm action={`/ledger/${visitId}/power`} kept={{ ...alongAs(along), ...laidAs }} {...stretch} />,
                   words: stretch.asked ? stretchWords(s, ...stretch.asked, page.range, { distance: who.wishes.distance, zone: visit.zone }) : [],
                 }}
               />
