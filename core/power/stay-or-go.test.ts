@@ -222,6 +222,24 @@ describe('stay or go', () => {
     expect(stayOrGo(flatFrom(20))?.says).toMatchObject({ is: 'stay', pct: expect.closeTo((84 * 18) / 62 + 10, 6), why: 'next' });
     expect(say(flatFrom(20))).toBe('Stay until 35 %, about 9 min.');
   });
+  it('past what most charge to, and with all that the way needs, it is as honest: staying on is held against going too', () => {
+    // 85 % is more than the 77.9 % that the whole way takes: nothing is left to be gained by staying.
+    expect(say(flatFrom(85))).toBe('Go on to Hollin Bridge now.');
+    // The way takes all of it, and from 85 % on this car takes less here than it would there.
+    const far = (socPct: number) =>
+      asked({
+        levels: [
+          { min: 0, socPct: socPct - 5 },
+          { min: 4, socPct },
+        ],
+        next: next(150, { thereToEnd: { km: 250, min: 187 } }),
+        now_min: 4,
+      });
+    expect(stayOrGo(far(85))?.says).toMatchObject({ is: 'go', why: 'next' });
+    expect(stayOrGo(far(90))?.says).toMatchObject({ is: 'go', why: 'next' });
+    // The same power anywhere: staying to full or going is the same.
+    expect(stayOrGo({ ...flatFrom(85), next: next(150, { thereToEnd: { km: 250, min: 187 } }) })?.says).toMatchObject({ is: 'either' });
+  });
   it('the meter is named only where it says the same as the best level', () => {
     const below = (a: StayAsked) => {
       const advice = stayOrGo(a);

@@ -103,6 +103,8 @@ export type StayAdvice = {
 
 /** What most charges go to where nothing else is asked. */
 const USUAL_PCT = 80;
+/** Less is no staying. */
+const LEAST_STAY_PCT = 1;
 
 /**
  * Whether to stay or to go, from what was read in this session: by the next leg, by a known next site, or only when the
@@ -180,10 +182,11 @@ function verdict(
     // The battery would hold enough, but neither post brings it that far.
     if (!leave.best) return leave.shortByPct > 0 ? { is: 'cannot', shortByPct: leave.shortByPct } : { is: 'slow' };
     const { best } = leave;
-    // Going at once, where that can be done at all, and staying as long as most do: where neither costs minutes, neither is told.
-    const usual = leave.totalAt.findLast((t) => t.leavePct <= USUAL_PCT);
-    const usualMin = Math.min(usual?.via ?? Number.POSITIVE_INFINITY, usual?.direct ?? Number.POSITIVE_INFINITY);
-    const worst = leave.goNow && Math.max(leave.goNow.total_min, Number.isFinite(usualMin) ? usualMin : 0) - best.total_min;
+    // Going at once and staying as long as most do, where both can be done: where neither costs minutes, neither is told.
+    const stays = leave.totalAt.filter((t) => t.leavePct > nowPct + LEAST_STAY_PCT);
+    const usual = stays.findLast((t) => t.leavePct <= USUAL_PCT) ?? stays[0];
+    const usualMin = usual && Math.min(usual.via ?? Number.POSITIVE_INFINITY, usual.direct ?? Number.POSITIVE_INFINITY);
+    const worst = leave.goNow && usualMin !== undefined ? Math.max(leave.goNow.total_min, usualMin) - best.total_min : null;
     if (worst !== null && worst <= EITHER_MIN) return { is: 'either', minutes: worst };
     if (leave.advice === 'go_now') return { is: 'go', why: 'next', unseen: next.seenDaysAgo === null || next.seenDaysAgo > UNSEEN_DAYS };
     return { is: 'stay', pct: best.leavePct, min: minutesTo(best.leavePct) ?? Number.POSITIVE_INFINITY, why: 'next' };
