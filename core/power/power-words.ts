@@ -8,6 +8,9 @@ const KEPT = 0.95;
 const pct = (x: number) => String(Math.round(x));
 const minutes = (m: number) => (m < 1 ? 'under a minute' : printCount(Math.round(m), 'minute'));
 
+/** What the expected power rests on at alternating current. */
+export const AC_BASIS = 'Alternating current: the onboard charger and the line set it, the curve does not.';
+
 /** What a session's power says about the stall, and what else had a part in it: no surer than the figures. */
 export function powerSentences(session: SessionPower): string[] {
   const out = [wordSentence(session)];

@@ -1,4 +1,4 @@
-import { noLevel, typedLevel } from './typed-level';
+import { noLevel, typedLevel, wrongLevels } from './typed-level';
 
 describe('a level of the battery as it is typed', () => {
   it.each([
@@ -19,6 +19,8 @@ describe('a level of the battery as it is typed', () => {
     [undefined, undefined],
   ])('%j is %j', (text, level) => expect(typedLevel(text)).toBe(level));
   it('what is none is named', () => {
+    expect(wrongLevels({ from: null, to: 0 })).toEqual(['from']);
+    expect(wrongLevels({ from: undefined, to: null })).toEqual(['to']);
     expect(noLevel(['to'])).toBe('“to” is no level of the battery: a number from 0 to 100.');
     expect(noLevel(['from', 'to'])).toBe('“from” and “to” are no levels of the battery: a number from 0 to 100.');
   });

@@ -7,3 +7,6 @@ export function typedLevel(text: string | undefined): number | null | undefined 
 /** What is said of fields whose level is none. @param names as they stand at the fields */
 export const noLevel = (names: readonly string[]): string =>
   `${names.map((name) => `“${name}”`).join(' and ')} ${names.length > 1 ? 'are no levels' : 'is no level'} of the battery: a number from 0 to 100.`;
+/** The names of the fields whose level is none. */
+export const wrongLevels = (typed: Readonly<Record<string, number | null | undefined>>): string[] =>
+  Object.entries(typed).flatMap(([name, is]) => (is === null ? [name] : []));

@@ -3,6 +3,7 @@ import { compatibleStalls } from '@/core/power/compatible-stalls';
 import type { PowerCurve } from '@/core/power/limits';
 import type { OwnCurve } from '@/core/power/own-curve';
 import { curveKnown, isLearnt, learntCurve } from '@/core/power/past-sessions';
+import { AC_BASIS } from '@/core/power/power-words';
 import { canJudge, outletOf, settingOf, shareOf } from '@/core/power/setting-of';
 import { type WhatIf, whatIf } from '@/core/power/what-if';
 import { carDCkW } from '@/core/records/car-kw';
@@ -180,6 +181,4 @@ function curveWords(learnt: OwnCurve, typed: number, cold: boolean, mostKW: numb
     : `No curve of the car, only that it takes ${printKW(mostKW)} at most: it will be slower towards full.`;
 }
 const acWords = (plateKW: number, told: boolean): string =>
-  told
-    ? 'Alternating current: the onboard charger and the line set it, the curve does not.'
-    : `How much alternating current the car takes is not on file: reckoned with the post’s ${printKW(plateKW)}. Most cars take less.`;
+  told ? AC_BASIS : `How much alternating current the car takes is not on file: reckoned with the post’s ${printKW(plateKW)}. Most cars take less.`;

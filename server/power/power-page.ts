@@ -1,7 +1,6 @@
 import type { RangeBy } from '@/core/power/bands';
 import { matesOf } from '@/core/power/charge-conditions';
 import { chargeOf } from '@/core/power/charge-of';
-import { isDC } from '@/core/power/most-kw';
 import { classesOf, curvesLearnt, curveToJudgeBy, type PastSession } from '@/core/power/past-sessions';
 import { seriesOf } from '@/core/power/series';
 import type { AroundSession } from '@/core/power/session-checks';
@@ -15,7 +14,6 @@ import { forCharging, paidOf } from '@/core/visit/billed';
 import { deriveVisit, type Visit } from '@/core/visit/derive';
 import { payloadProblem } from '@/core/visit/payloads';
 import { seesAll } from '@/core/visit/private';
-import type { Meter } from '@/core/visit/sense-limits';
 import type { Who } from '../accounts/who';
 import { recordsOf, recordsWhere } from '../records/record-tables';
 import { billCheck } from '../visits/bill-check';
@@ -33,8 +31,8 @@ export type VisitPower = {
   siteName: string;
   stallName: (id: string | null) => string;
   stall: (id: string | null) => RecordFields<'stall'> | null;
-  /** On which side of the charger an attempt was counted, by its number. */
-  meterOf: (n: number) => Meter;
+  /** The outlet that an attempt was at, by its number; `null` where car or stall is not on file. */
+  outletOf: (n: number) => StandsAt['outlet'] | null;
   sessions: SessionPower[];
   range: RangeBy;
   /** Of each attempt, by its number: the second rapid charge of a day is of another class than the first, in one visit too. */
@@ -79,10 +77,9 @@ async function visitPower(who: Who, visitId: string, visit: Visit, past: (carId:
     siteName: sites[0]?.fields.name ?? 'Somewhere new',
     stallName: (id) => stalls.find((s) => s.id === id)?.fields.name ?? '',
     stall: (id) => stalls.find((s) => s.id === id)?.fields ?? null,
-    meterOf: (n) => {
+    outletOf: (n) => {
       const at = visit.attempts.find((a) => a.n === n);
-      const stood = at && stands(at);
-      return stood && !isDC(stood.outlet.connector) ? 'ac' : 'dc';
+      return at ? (stands(at)?.outlet ?? null) : null;
     },
     sessions: visit.attempts.flatMap((a) => {
       const charge = chargeOf(a, visit);

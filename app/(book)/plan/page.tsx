@@ -2,7 +2,7 @@ import type { Metadata } from 'next';
 import { redirect } from 'next/navigation';
 import { heldText } from '@/core/power/what-held-it-back';
 import { printDistance, printKW, printKWh } from '@/core/units/print';
-import { noLevel, typedLevel } from '@/core/units/typed-level';
+import { noLevel, typedLevel, wrongLevels } from '@/core/units/typed-level';
 import { whoAsks } from '@/server/http/session-cookie';
 import { plannedStop } from '@/server/power/plan-stop';
 import { one, type Query } from '../ledger/ledger-beside';
@@ -33,12 +33,7 @@ export default async function PlanPage({ searchParams }: { searchParams: Promise
     ...(price ? { price } : {}),
   });
   const { idea } = page;
-  const wrong = (
-    [
-      ['from', from],
-      ['to', to],
-    ] as const
-  ).flatMap(([name, is]) => (is === null ? [name] : []));
+  const wrong = wrongLevels({ from, to });
   // What was not understood is not answered with something else.
   const rows = wrong.length > 0 ? [] : page.rows;
   const words = wrong.length > 0 && page.rows.length > 0 ? [] : page.words;

@@ -1,13 +1,15 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
 import { notFound, redirect } from 'next/navigation';
+import { isDC } from '@/core/power/most-kw';
 import { chartLine, chartOf } from '@/core/power/power-chart';
 import { powerCsv } from '@/core/power/power-csv';
+import { AC_BASIS } from '@/core/power/power-words';
 import { lossOf, sessionChecks } from '@/core/power/session-checks';
 import type { SessionPower } from '@/core/power/session-power';
 import { deliveredWords, stretchWords } from '@/core/power/stretch-words';
 import { plateKW } from '@/core/records/stall-plate';
-import { noLevel, typedLevel } from '@/core/units/typed-level';
+import { noLevel, typedLevel, wrongLevels } from '@/core/units/typed-level';
 import { printDate, printLongDate } from '@/core/units/zoned';
 import { carLogsOf } from '@/server/formats/import-car-log';
 import { whoAsks } from '@/server/http/session-cookie';
@@ -83,7 +85,7 @@ export default async function PowerPage({ params, searchParams }: { params: Prom
       ) : (
         page.sessions.map((s) => {
           const a = visit.attempts.find((x) => x.n === s.n);
-          const stall = page.stall(s.stallId);
+          const [stall, outlet] = [page.stall(s.stallId), page.outletOf(s.n)];
           const chart = chartOf(
             s,
             page.sessions.length > 1 ? `Session ${s.n}` : shortName(page, s),
@@ -104,11 +106,18 @@ export default async function PowerPage({ params, searchParams }: { params: Prom
                 along={along}
                 checks={
                   a
-                    ? sessionChecks(s, a, stall ? plateKW(stall, a.connectorId) : null, car?.fields.usableKWh ?? null, page.meterOf(s.n), {
-                        ...page.around,
-                        // Of the visit: told once.
-                        cost: s === page.sessions.at(-1) ? page.around.cost : null,
-                      })
+                    ? sessionChecks(
+                        s,
+                        a,
+                        outlet?.ratedKW ?? (stall && plateKW(stall, a.connectorId)),
+                        car?.fields.usableKWh ?? null,
+                        isAC(page, s) ? 'ac' : 'dc',
+                        {
+                          ...page.around,
+                          // Of the visit: told once.
+                          cost: s === page.sessions.at(-1) ? page.around.cost : null,
+                        },
+                      )
                     : []
                 }
                 loss={car && whole?.kWh != null ? lossOf(whole.kWh, whole.coveredTo - whole.coveredFrom, car.fields.usableKWh) : null}
@@ -137,12 +146,7 @@ export default async function PowerPage({ params, searchParams }: { params: Prom
 function stretchAsked(query: Query) {
   const [from = '', to = ''] = [one(query, 'from'), one(query, 'to')];
   const [first, last] = [typedLevel(from), typedLevel(to)];
-  const wrong = (
-    [
-      ['from', first],
-      ['to', last],
-    ] as const
-  ).flatMap(([name, is]) => (is === null ? [name] : []));
+  const wrong = wrongLevels({ from: first, to: last });
   const both = typeof first === 'number' && typeof last === 'number';
   const problem =
     wrong.length > 0
@@ -165,15 +169,15 @@ function basisOf(page: VisitPower, s: SessionPower): string[] {
     levels.length > 0 ? `Battery read at ${levels.join(', ')} % on the ${soc}’s screen; between them a curve that never falls.` : 'The battery was not read.',
     kW ? `Power from the ${kW}’s screen.` : 'Power was not read: where the meter was, it is the meter’s.',
     ...(s.series.wentDown.soc.length + s.series.wentDown.kWh.length > 0 ? ['Figures that went down are left out.'] : []),
-    page.meterOf(s.n) === 'ac'
-      ? s.limits
-        ? 'Alternating current: the onboard charger and the line set it, the curve does not.'
-        : NO_ONBOARD
-      : curveWords(page, s),
+    isAC(page, s) ? (s.limits ? AC_BASIS : NO_ONBOARD) : curveWords(page, s),
     ...(s.limits && s.limits.all.unknown.length > 0 ? ['Pack volts are not noted: limits by amps are left out.'] : []),
   ];
 }
 
+const isAC = (page: VisitPower, { n }: SessionPower): boolean => {
+  const outlet = page.outletOf(n);
+  return outlet !== null && !isDC(outlet.connector);
+};
 const NO_ONBOARD = 'How much alternating current the car takes is not on file: note its onboard charger in the garage.';
 function curveWords(page: VisitPower, { n, curveBy }: SessionPower): string {
   if (curveBy === null) return 'No curve of the car to hold the stall to: type one in the garage, or charge elsewhere a few times.';
