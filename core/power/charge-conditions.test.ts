@@ -34,6 +34,8 @@ describe('what was noted during a charge', () => {
     expect(noted([change(160, 'climate_on'), change(260, 'climate_off')])).toEqual(one('climate', 30, 40));
     expect(noted([change(160, 'climate_on')])).toEqual(one('climate', 30, 60));
     expect(noted([change(110, 'neighbour_in'), change(310, 'neighbour_out')])).toEqual(one('neighbour', 25, 45));
+    // Only a derate is of so many kW.
+    expect(noted([change(160, 'climate_on', { value: 7 })])).toEqual(one('climate', 30, 60));
     // The end of one is not the end of another.
     expect(noted([change(160, 'climate_on'), change(260, 'neighbour_out')])).toEqual(one('climate', 30, 60));
   });
@@ -60,8 +62,29 @@ describe('what was noted during a charge', () => {
     expect(noted([change(260, 'cold')])).toEqual(one('cold', 20, 60));
     expect(noted([change(260, 'cold')], { arrival: { airC: -3 } })).toHaveLength(1);
   });
-  it('a hot connector for as long as the charge', () => {
-    expect(noted([[200, 'fault', { code: 'hot_connector', side: 'site' }]])).toEqual(one('hot', 20, 60));
+  const fault = (s: number, code: string): Step => [s, 'fault', { code, side: 'site' }];
+  const asFault = (what: Condition['what'], from: number, to: number) => one(what, from, to, { noted: 'as a fault' });
+  it.each([
+    ['hot_connector', 'hot'],
+    ['derated', 'derate'],
+    ['shared_drop', 'neighbour'],
+    ['fewer_phases', 'phases'],
+  ] as const)('a fault that says why less came, for as long as the charge, whenever it was noted: %s', (code, what) => {
+    expect(noted([fault(200, code)])).toEqual(asFault(what, 20, 60));
+    expect(noted([fault(470, code)])).toEqual(asFault(what, 20, 60));
+    expect(noted([fault(200, code), fault(300, code)])).toEqual(asFault(what, 20, 60));
+    const { v, a } = told([fault(200, code)]);
+    expect(sessionLooks(v, a)).toMatchObject({ hindered: true });
+  });
+  it('one that says nothing of it is none, and slow to ramp up is the beginning', () => {
+    expect(noted([fault(200, 'price_not_shown')])).toEqual([]);
+    expect(noted([fault(160, 'slow_ramp')])).toEqual(asFault('ramp', 20, 30));
+    expect(noted([fault(470, 'slow_ramp')])).toEqual(asFault('ramp', 20, 60));
+  });
+  it('a note of the same says more than a fault', () => {
+    expect(noted([change(160, 'derate', { value: 60 }), fault(200, 'derated')])).toEqual(one('derate', 30, 60, { kW: 60 }));
+    expect(noted([change(160, 'neighbour_in'), change(260, 'neighbour_out'), fault(200, 'shared_drop')])).toEqual(one('neighbour', 30, 40));
+    expect(noted([change(160, 'climate_on'), fault(200, 'derated')])).toEqual([...one('climate', 30, 60), ...asFault('derate', 20, 60)]);
   });
 });
 
@@ -145,6 +168,12 @@ describe('a stall seen derated when the bays were looked at', () => {
     ]);
     // Noted at the plug, it is as noted and not as it was seen before.
     expect(noted([derated(5), change(40, 'derate', { value: 60 })])).toEqual(one('derate', 20, 60, { noted: 'on arrival', kW: 60 }));
+    // What else is noted leaves it as it is, before power and after.
+    expect(noted([derated(5), change(40, 'climate_on')])).toEqual([
+      ...one('climate', 20, 60, { noted: 'on arrival' }),
+      ...one('derate', 20, 60, { noted: 'on arrival', kW: 50 }),
+    ]);
+    expect(noted([derated(5), change(160, 'climate_on')])).toEqual([...one('climate', 30, 60), ...one('derate', 20, 60, { noted: 'on arrival', kW: 50 })]);
     // One noted after the charge changes nothing of it.
     expect(noted([derated(5), change(470, 'derate', { value: 60 })])).toEqual(one('derate', 20, 60, { noted: 'on arrival', kW: 50 }));
     expect(noted([derated(5, STALL_B)])).toEqual([]);
@@ -169,6 +198,9 @@ describe('what goes on around a charge now', () => {
     expect(now(change(160, 'neighbour_in'), change(260, 'neighbour_out')).paired).toBe(false);
     expect(now(change(160, 'neighbour_in'), change(260, 'climate_on')).paired).toBe(true);
     expect(now(charging).paired).toBe(true);
+    expect(now([160, 'fault', { code: 'shared_drop', side: 'site' }]).paired).toBe(true);
+    expect(now([160, 'fault', { code: 'derated', side: 'site' }]).paired).toBe(false);
+    expect(now([160, 'fault', { code: 'shared_drop', side: 'site' }], change(260, 'neighbour_out')).paired).toBe(false);
     expect(now(charging, change(260, 'neighbour_out')).paired).toBe(false);
     expect(now(charging, change(15, 'neighbour_out')).paired).toBe(false);
     expect(now(charging, change(260, 'neighbour_out'), change(300, 'neighbour_in')).paired).toBe(true);
@@ -177,6 +209,7 @@ describe('what goes on around a charge now', () => {
     const seen: Step = [5, 'survey', { stalls: [{ stallId: STALL_A, state: 'derated', kW: 50 }] }];
     expect(now(seen).deratedKW).toBe(50);
     expect(now(seen, change(160, 'derate', { value: 60 }), change(260, 'derate', { value: 40 })).deratedKW).toBe(40);
+    expect(now(seen, change(160, 'derate', { value: 60 }), change(260, 'climate_on')).deratedKW).toBe(60);
     expect(now(change(160, 'derate')).deratedKW).toBeNull();
   });
   it('of one cabinet are the stalls of its letter, at a site that says so, without the stall itself', () => {

@@ -6,18 +6,27 @@ import type { Series } from './series';
 
 /** What was noted to go on during a charge that may explain its power, along the battery. */
 export type Condition = {
-  what: 'neighbour' | 'climate' | 'derate' | 'cold' | 'hot';
+  what: 'neighbour' | 'climate' | 'derate' | 'cold' | 'hot' | 'phases' | 'ramp';
   /** Battery per cent; `null` where the level was not read around it. */
   from: number | null;
   to: number | null;
-  /** Where it was noted: in mid-charge, or seen on arrival. */
-  noted: 'during' | 'on arrival';
+  /** Where it was noted: as a change in mid-charge, seen on arrival, or as a fault of the attempt. */
+  noted: 'during' | 'on arrival' | 'as a fault';
+  /** What a derate leaves, or a neighbour; `null` where that is not known. */
   kW: number | null;
 };
 
 export const BEGINS = { neighbour_in: 'neighbour', climate_on: 'climate', derate: 'derate', cold: 'cold' } as const;
 /** A derate lasts until the next one is noted. */
 const ENDS: Partial<Record<Condition['what'], string>> = { neighbour: 'neighbour_out', climate: 'climate_off', derate: 'derate' };
+/** Faults that say why less came. When one is noted says not since when it was so. */
+const BY_FAULT: Readonly<Record<string, Condition['what']>> = {
+  hot_connector: 'hot',
+  derated: 'derate',
+  shared_drop: 'neighbour',
+  fewer_phases: 'phases',
+  slow_ramp: 'ramp',
+};
 /** At or below this outside a battery that was not warmed takes less. Common practice, no source. */
 export const COLD_C = 5;
 
@@ -64,7 +73,9 @@ export function aroundNow(visit: Pick<Visit, 'line'>, a: Attempt, mates: Readonl
   const neighbour = said.findLast((e) => e.payload.what === 'neighbour_in' || e.payload.what === 'neighbour_out');
   const { mate, derated } = onArrival(visit, said, a.stallId, before, mates);
   return {
-    paired: neighbour ? neighbour.payload.what === 'neighbour_in' : mate !== null && mate.left === null,
+    paired: neighbour
+      ? neighbour.payload.what === 'neighbour_in'
+      : (mate !== null && mate.left === null) || a.faults.some((f) => BY_FAULT[f.code] === 'neighbour'),
     deratedKW: said.findLast((e) => e.payload.what === 'derate')?.payload.value ?? derated?.kW ?? null,
   };
 }
@@ -108,7 +119,14 @@ export function conditionsOf(visit: Pick<Visit, 'line'>, a: Attempt, series: Ser
   const arrival = visit.line.find((e) => e.kind === 'pulled_in')?.payload;
   if (arrival?.airC !== undefined && arrival.airC <= COLD_C && arrival.preconditioned !== true && !out.some((c) => c.what === 'cold'))
     out.push({ what: 'cold', from: first, to: last, noted: 'on arrival', kW: null });
-  if (a.faults.some((f) => f.code === 'hot_connector')) out.push({ what: 'hot', from: first, to: last, noted: 'during', kW: null });
+  for (const { code, mark } of a.faults) {
+    const what = BY_FAULT[code];
+    // What was noted otherwise says more: since when, until when, how many kW.
+    if (!what || out.some((c) => c.what === what)) continue;
+    // One that is slow to ramp up was so until it was noted, at the latest.
+    const to = what === 'ramp' && !(over && mark.place > over.place) ? levelAt(series, t(mark.t)) : last;
+    out.push({ what, from: first, to, noted: 'as a fault', kW: null });
+  }
   return out;
 }
 

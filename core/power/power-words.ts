@@ -39,6 +39,8 @@ const PARTS: Record<HeldBy, string> = {
   derated: 'the stall was derated',
   derate_suspected: 'a derate is suspected',
   hot: 'a hot cable probably held it back',
+  phases: 'fewer phases than on the plate probably held it back',
+  ramp: 'it was slow to ramp up',
   stall_plate: 'the plate set the pace',
   stall_amps: 'the stall’s amps set the pace',
   cable_amps: 'the cable’s amps set the pace',
@@ -87,6 +89,8 @@ const SHORT: Record<HeldBy, string> = {
   climate: 'climate',
   cold: 'cold',
   hot: 'hot cable',
+  phases: 'phases',
+  ramp: 'slow ramp',
   derate_suspected: 'derate?',
   not_known: 'not told',
 };

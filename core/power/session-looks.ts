@@ -21,7 +21,7 @@ export type SessionLooks = {
   charging_s: number | null;
   peak_kW: number | null;
   klass: Exclude<CurveClass, 'second'>;
-  /** A neighbour, a derate or a hot cable was noted: it shows not what the car could do. */
+  /** Something of the stall that lessens its power was noted: it shows not what the car could do. */
   hindered: boolean;
   connector: string | null;
   /** Seconds charged, battery per cent, kW. */
@@ -54,7 +54,7 @@ export function sessionLooks(visit: Visit, a: Attempt): SessionLooks | null {
     charging_s: series.charging_s,
     peak_kW: series.peak_kW,
     klass: classOf(visit),
-    hindered: conditionsOf(visit, a, series, new Set()).some((c) => c.what === 'neighbour' || c.what === 'derate' || c.what === 'hot'),
+    hindered: conditionsOf(visit, a, series, new Set()).some((c) => c.what !== 'climate' && c.what !== 'cold'),
     connector: a.connectorId ?? null,
     looks: series.power.flatMap((p) => {
       const level = socAt(series, p.s);

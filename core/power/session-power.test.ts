@@ -143,6 +143,30 @@ describe('a session against what could be expected', () => {
     const v = visit([60, 'reading', { screen: 'stall', kW: 5 }]);
     expect(sessionPower(v, { ...(v.attempts[0] as never as object), proof: undefined } as never, stands(), typed, range)).toBeNull();
   });
+  it('a derate that was noted is what held it back, from where it was noted on, and what explains nothing is not', () => {
+    const s = power([
+      look(2, 20, 120),
+      look(186, 30, 120),
+      [60 + 187, 'change', { what: 'climate_on' }],
+      [60 + 188, 'change', { what: 'derate', value: 60 }],
+      look(560, 40, 60),
+      [60 + 570, 'stop_asked'],
+    ]);
+    expect(s.held.map((h) => [h.by, h.kW, h.sure])).toEqual([
+      ['car_curve', 120, 'fits'],
+      ['derated', 60, 'noted'],
+    ]);
+    expect(s.curveBy).toEqual({ from: 'typed' });
+  });
+  it('of one level alone, or none, there is no stretch', () => {
+    for (const steps of [[look(2, 20, 120)], [look(2, 20, 120), look(300, 20, 120)], [[70, 'reading', { screen: 'stall', kW: 120 }] as Step]]) {
+      const s = power(steps);
+      expect([s.whole, s.bands, s.held]).toEqual([null, [], []]);
+    }
+    // One who read nothing has a session all the same.
+    const v = visit();
+    expect(sessionPower(v, v.attempts[0] as never, stands(), typed, range)?.readings ?? []).toEqual([]);
+  });
   it('an adapter that binds excuses the stall, beside the figure as defined', () => {
     const s = power([look(2, 20, 45), look(500, 30, 45), look(990, 40, 45), [60 + 1000, 'stop_asked']], stands({ adapter: { maxA: 130, maxV: 500 } }));
     expect(powerSentences(s)[0]).toMatch(/^The adapter set the power for part of it/);

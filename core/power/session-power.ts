@@ -66,11 +66,13 @@ export function sessionPower(visit: Visit, a: Attempt, at: StandsAt | null, curv
     return found;
   };
   const limits = paceLimits(stood.setting, stood.battery);
+  const shareKW = stood.setting.stall.shareKW ?? null;
+  const shared = conditions.map((c) => (c.what === 'neighbour' ? { ...c, kW: shareKW } : c));
   return {
     ...base,
     limits,
     pace: sessionPace(series, limits),
     curveBy: stood.setting.stall.kind === 'ac' ? null : curve.by,
-    held: whatHeldItBack(series, limits, conditions, limitsFor),
+    held: whatHeldItBack(series, limits, shared, limitsFor),
   };
 }

@@ -89,6 +89,17 @@ describe('what was noted', () => {
       'neighbour, share not noted',
       'a neighbour was charging on arrival; what the pair shares is not on file',
     ],
+    [
+      noted('neighbour', { noted: 'as a fault' }),
+      'neighbour',
+      'neighbour, share not noted',
+      'that power dropped when shared was noted; what the pair shares is not on file',
+    ],
+    [noted('derate'), 'derated', 'derated', 'a derate was noted, to how many kW was not'],
+    [noted('derate', { noted: 'on arrival' }), 'derated', 'derated', 'seen derated, to how many kW was not'],
+    [noted('derate', { noted: 'as a fault' }), 'derated', 'derated', 'that it stood below the plate was noted, to how many kW was not'],
+    [noted('phases', { noted: 'as a fault' }), 'phases', 'fewer phases', 'fewer phases than on the plate were noted'],
+    [noted('ramp', { noted: 'as a fault' }), 'ramp', 'slow ramp', 'that it was slow to ramp up was noted'],
     [noted('hot'), 'hot', 'hot cable', 'a hot cable or connector was noted'],
     [noted('cold'), 'cold', 'cold battery', 'cold was noted'],
     [noted('cold', { noted: 'on arrival' }), 'cold', 'cold battery', 'a cold day, and the battery was not warmed'],
@@ -101,9 +112,21 @@ describe('what was noted', () => {
   it('and nothing where power is what the limit allows', () =>
     expect(told(held(20, '30@100 40@100', { conditions: [noted('climate'), noted('cold'), noted('hot')] }))).toEqual(['20–40 car_curve fits']));
   it('of several the one that takes most', () => {
-    const all = [noted('climate'), noted('cold'), noted('hot'), noted('neighbour')];
+    const all = (['climate', 'ramp', 'cold', 'phases', 'hot', 'derate', 'neighbour'] as const).map((what) => noted(what));
     const first = (conditions: readonly Condition[]) => held(20, low, { conditions })[0]?.by;
-    expect([first(all), first(all.slice(0, 3)), first(all.slice(0, 2)), first(all.slice(0, 1))]).toEqual(['neighbour', 'hot', 'cold', 'climate']);
+    expect(all.map((_, i) => first(all.slice(0, i + 1)))).toEqual(['climate', 'ramp', 'cold', 'phases', 'hot', 'derated', 'neighbour']);
+  });
+  it('a share or a derate on file that leaves more than came explains less', () => {
+    expect(held(20, low, { conditions: [noted('neighbour', { kW: 90 })] })).toMatchObject([
+      {
+        by: 'neighbour',
+        kW: 90,
+        text: 'neighbour',
+        evidence: 'a neighbour plugging in was noted; what the pair shares by its file would leave more',
+        sure: 'guess',
+      },
+    ]);
+    expect(told(held(20, low, { conditions: [noted('derate', { kW: 90 })] }))).toEqual(['20–40 not_known guess']);
   });
   it('where the pair’s share or the derated power is on file, that is the limit', () => {
     const share = { stall: { shareKW: 60 } };
@@ -146,7 +169,18 @@ describe('what was noted', () => {
     expect(told(held(20, '30@100 40@80 50@80', { conditions: [noted('climate', { from: 30 })] }))).toEqual(['20–30 car_curve fits', '30–50 climate noted']);
     expect(told(held(20, '30@80 40@100 50@100', { conditions: [noted('climate', { to: 30 })] }))).toEqual(['20–30 climate noted', '30–50 car_curve fits']);
     // What was noted before and after the charge cuts nothing.
-    expect(held(20, '30@100', { conditions: [noted('cold', { from: 5, to: 20 }), noted('hot', { from: 30, to: 90 })] })).toHaveLength(1);
+    expect(told(held(20, '30@100', { conditions: [noted('cold', { from: 5, to: 20 }), noted('hot', { from: 30, to: 90 })] }))).toEqual([
+      '20–30 car_curve fits',
+    ]);
+    // In whatever order they were noted, and below and above ten per cent.
+    const three = [noted('neighbour', { from: 15 }), noted('hot', { from: 9, to: 12 }), noted('cold', { from: 5, to: 7 })];
+    expect(told(held(5, '7@80 9@100 12@80 15@100 20@80', { conditions: three }))).toEqual([
+      '5–7 cold noted',
+      '7–9 car_curve fits',
+      '9–12 hot noted',
+      '12–15 car_curve fits',
+      '15–20 neighbour noted',
+    ]);
   });
 });
 
@@ -275,10 +309,12 @@ describe('in words', () => {
     ['adapter_amps', 'adapter’s amps, at most 62', true],
     ['ac_line', 'phases and amps, at most 62', false],
     ['volts', 'volts: cannot charge', false],
-    ['neighbour', 'neighbour, share not noted', false],
+    ['neighbour', 'neighbour', false],
     ['climate', 'heating or cooling', true],
     ['cold', 'cold battery', true],
     ['hot', 'hot cable', false],
+    ['phases', 'fewer phases', false],
+    ['ramp', 'slow ramp', false],
     ['derate_suspected', 'derate suspected', false],
     ['not_known', 'not told', false],
   ] as const satisfies readonly (readonly [HeldBy, string, boolean])[])('%s', (by, text, car) => expect([heldText(by, 62), isCar(by)]).toEqual([text, car]));

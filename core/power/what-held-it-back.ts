@@ -14,7 +14,7 @@ const STEADY = { kW: 3, minutes: 5, pct: 10 };
 /** Parts of the battery shorter than this are not worth a word. */
 const LEAST_PCT = 0.5;
 
-export type HeldBy = LimitName | 'neighbour' | 'climate' | 'cold' | 'hot' | 'derate_suspected' | 'not_known';
+export type HeldBy = LimitName | 'neighbour' | 'climate' | 'cold' | 'hot' | 'phases' | 'ramp' | 'derate_suspected' | 'not_known';
 export type HeldBack = {
   from: number;
   to: number;
@@ -50,10 +50,12 @@ export function heldText(by: HeldBy, kW: number | null): string {
     adapter_amps: `adapter’s amps${most}`,
     ac_line: `phases and amps${most}`,
     volts: 'volts: cannot charge',
-    neighbour: 'neighbour, share not noted',
+    neighbour: kW === null ? 'neighbour, share not noted' : 'neighbour',
     climate: 'heating or cooling',
     cold: 'cold battery',
     hot: 'hot cable',
+    phases: 'fewer phases',
+    ramp: 'slow ramp',
     derate_suspected: 'derate suspected',
     not_known: 'not told',
   };
@@ -83,8 +85,8 @@ export function whatHeldItBack(
   conditions: readonly Condition[],
   limitsFor: (noted: readonly Condition[]) => Limits,
 ): HeldBack[] {
-  const [from, to] = [series.soc?.y[0], series.soc?.y.at(-1)];
-  if (from === undefined || to === undefined) return [];
+  // Where no level was read there is no stretch between them.
+  const [from = 0, to = 0] = [series.soc?.y[0], series.soc?.y.at(-1)];
   const suspected = steadyBelow(series, conditions, limitsFor);
   const heldIn = (stretch: Stretch): HeldBack[] => {
     const limits = limitsFor(stretch.noted);
@@ -109,6 +111,17 @@ const NOTED_LIMITS: Partial<Record<LimitName, Condition['what']>> = { pair_share
 const mostIn = (limits: Limits, from: number, to: number): number =>
   Math.max(...limits.pieces.filter((p) => p.to > from && p.from < to).flatMap((p) => [kWIn(p, Math.max(p.from, from)), kWIn(p, Math.min(p.to, to))]));
 
+/** What speaks for each that was noted, by how. */
+const NOTED_AS: Readonly<Record<'neighbour' | 'derate' | 'cold', Readonly<Record<Condition['noted'], string>>>> = {
+  neighbour: {
+    during: 'a neighbour plugging in was noted',
+    'on arrival': 'a neighbour was charging on arrival',
+    'as a fault': 'that power dropped when shared was noted',
+  },
+  derate: { during: 'a derate was noted', 'on arrival': 'seen derated', 'as a fault': 'that it stood below the plate was noted' },
+  cold: { during: 'cold was noted', 'on arrival': 'a cold day, and the battery was not warmed', 'as a fault': 'cold was noted' },
+};
+
 type Reason = Pick<HeldBack, 'by' | 'kW' | 'text' | 'evidence' | 'sure'>;
 function reasonOf(
   h: { from: number; to: number; limit: LimitName; minutes: number | null },
@@ -124,24 +137,26 @@ function reasonOf(
     evidence,
     sure,
   });
-  const neighbour = noted.find((c) => c.what === 'neighbour');
-  if (h.limit === 'pair_share')
-    return as('pair_share', neighbour?.noted === 'during' ? 'a neighbour plugging in was noted' : 'a neighbour was charging on arrival', 'noted');
-  if (h.limit === 'derated') return as('derated', 'seen derated', 'noted');
+  const [neighbour, derate] = (['neighbour', 'derate'] as const).map((what) => noted.find((c) => c.what === what));
+  if (h.limit === 'pair_share') return as('pair_share', NOTED_AS.neighbour[neighbour?.noted ?? 'on arrival'], 'noted');
+  if (h.limit === 'derated') return as('derated', NOTED_AS.derate[derate?.noted ?? 'on arrival'], 'noted');
   if (took === null || h.minutes === null) return as(h.limit, 'least of the limits on file; how long it took was not read', 'guess');
   if (h.minutes >= NOTICED * took) return as(h.limit, `least of the limits on file, and power was ${h.minutes >= took ? 'as much' : 'near it'}`, 'fits');
-  if (neighbour)
-    return as(
-      'neighbour',
-      `${neighbour.noted === 'during' ? 'a neighbour plugging in was noted' : 'a neighbour was charging on arrival'}; what the pair shares is not on file`,
-      'noted',
-      null,
-    );
-  const hot = noted.find((c) => c.what === 'hot');
-  if (hot) return as('hot', 'a hot cable or connector was noted', 'noted', null);
+  if (neighbour?.kW === null) return as('neighbour', `${NOTED_AS.neighbour[neighbour.noted]}; what the pair shares is not on file`, 'noted', null);
+  if (neighbour) return as('neighbour', `${NOTED_AS.neighbour[neighbour.noted]}; what the pair shares by its file would leave more`, 'guess', neighbour.kW);
+  // One whose kW are known is among the limits, and allows more.
+  if (derate?.kW === null) return as('derated', `${NOTED_AS.derate[derate.noted]}, to how many kW was not`, 'noted', null);
   const cold = noted.find((c) => c.what === 'cold');
-  if (cold) return as('cold', cold.noted === 'during' ? 'cold was noted' : 'a cold day, and the battery was not warmed', 'noted', null);
-  if (noted.some((c) => c.what === 'climate')) return as('climate', 'heating or cooling ran: part of the power went there', 'noted', null);
+  const simply = (
+    [
+      ['hot', 'a hot cable or connector was noted'],
+      ['phases', 'fewer phases than on the plate were noted'],
+      ['cold', cold && NOTED_AS.cold[cold.noted]],
+      ['ramp', 'that it was slow to ramp up was noted'],
+      ['climate', 'heating or cooling ran: part of the power went there'],
+    ] as const
+  ).find(([what]) => noted.some((c) => c.what === what));
+  if (simply) return as(simply[0], simply[1] as string, 'noted', null);
   const steady = suspected.find((x) => x.from < h.to && x.to > h.from);
   if (steady)
     return as(
