@@ -1,5 +1,6 @@
-import { readFile } from 'node:fs/promises';
+import { readFile, writeFile } from 'node:fs/promises';
 import { expect, type Page, test } from '@playwright/test';
+import { strToU8, zipSync } from 'fflate';
 import { v7 } from 'uuid';
 import { addRoad, look, tell, untilPower } from './hands/charging-now';
 import { newHousehold, own, send } from './hands/household';
@@ -197,4 +198,50 @@ test('a sheet comes in part by part, in its household alone; what is none is ref
   expect(await (await back(first.next)).json()).toEqual({ undone: 19, next: null });
   expect(await (await back()).json()).toEqual({ undone: 0, next: null });
   expect(await post(many)).toMatchObject({ counts: { there: 1, new: 1019 } });
+});
+
+test('a file at the wrong door is told where it belongs and not sent; what is taken in is what was shown, whatever became of the file meanwhile', async ({
+  page,
+  baseURL,
+}, info) => {
+  const base = baseURL as string;
+  await newHousehold(page, base);
+  await addRoad(page, base);
+  let sent = 0;
+  await page.route('**/api/v1/import/**', (route) => {
+    sent += 1;
+    return route.continue();
+  });
+  const workbook = Buffer.from(zipSync({ '[Content_Types].xml': strToU8('<Types/>'), 'xl/workbook.xml': strToU8('<workbook/>') }));
+  const doors = [
+    ['/ledger/import/sheet', 'plan.xlsx', workbook, 'Save its sheet as CSV.'],
+    ['/ledger/import/sheet', 'cdrs.json', Buffer.from('[{"cdr_token":{},"cdr_location":{}}]'), 'They come in at Settings, Bills from a network.'],
+    ['/ledger/import', 'visits.csv', sheet([row(DAY0, 'Vrba Crossing', '1,5', '1')]), 'comes in as CSV at Settings, A spreadsheet.'],
+    ['/places/import', 'ledger.zip', Buffer.from(zipSync({ 'ledger.json': strToU8('{}') })), 'It comes in at Settings, Bring a ledger in.'],
+    ['/settings/restore', 'sites.geojson', Buffer.from('{"type":"FeatureCollection"}'), 'Sites come in at Settings, Places from a file.'],
+  ] as const;
+  for (const [door, name, buffer, said] of doors) {
+    await page.goto(door);
+    await page.getByLabel(/^The file/).setInputFiles({ name, mimeType: 'application/octet-stream', buffer });
+    await status(page, said);
+  }
+  expect(sent).toBe(0);
+
+  // Our own table of visits is read as any other, and it is said that it is not the ledger.
+  await choose(page, Buffer.from(await (await page.request.get('/api/v1/export/visits.csv')).body()));
+  await status(page, 'It holds figures, not the record');
+  await expect(page.getByText('Columns, as they are read')).toBeVisible();
+
+  const onDisk = info.outputPath('visits.csv');
+  await writeFile(onDisk, sheet([row(DAY0, 'Vrba Crossing', '41,37', '23,10'), row(DAY0 + DAY, 'Vrba Crossing', 'viel', '1,00')]));
+  await page.getByLabel('The file, CSV').setInputFiles(onDisk);
+  await expect(page.getByRole('button', { name: 'Take in 1 row' })).toBeEnabled();
+  await writeFile(onDisk, sheet([row(DAY0, 'Vrba Crossing', '41,37', '23,10'), row(DAY0 + DAY, 'Vrba Crossing', '12,5', '1,00')]));
+  await page.getByRole('button', { name: 'Take in 1 row' }).click();
+  await status(page, '1 row taken in.');
+  const [chooser] = await Promise.all([page.waitForEvent('filechooser'), page.getByLabel('The file, CSV').click()]);
+  await chooser.setFiles(onDisk);
+  await page.getByRole('button', { name: 'Take in 1 row' }).click();
+  await status(page, '1 row taken in.');
+  expect(await standing(page)).toBe(2);
 });

@@ -97,7 +97,7 @@ test('a ledger comes in without a network half-way, as JSON of an earlier versio
   await expect(status(page)).toContainText('Brought in: 2 records.');
 
   for (const [content, said] of [
-    ['PK', 'The zip is cut short or damaged.'],
+    ['PK\u0003\u0004', 'The zip is cut short or damaged.'],
     ['{"format":"other"}', 'This is no ledger of Mile Ledger.'],
     ['{"format":"mile-ledger","version":9}', 'newer version'],
     ['{"format":', 'byte 10'],

@@ -1,5 +1,6 @@
 'use client';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
+import { type FileDoor, fileKind, LOOKED_AT_BYTES, saidOf, wrongDoor } from '@/core/formats/file-kind';
 
 /** What is said where the server cannot be reached, by what the work does. */
 const CUT = {
@@ -7,23 +8,51 @@ const CUT = {
   'takes in': 'The server could not be reached. What came in so far is here; the same again goes on from there.',
   'takes back': 'The server could not be reached. What was taken back so far is gone; the same again goes on from there.',
 } as const;
+/** A browser hands out a long file as it was when it was chosen, or not at all. */
+const CHANGED = {
+  reads: 'The file was changed or moved since it was chosen: choose it again. Nothing was changed here.',
+  'takes in': 'The file was changed or moved since it was chosen: choose it again. What came in so far is here.',
+  'takes back': 'The file was changed or moved since it was chosen: choose it again. What was taken back so far is gone.',
+} as const;
+const isReadable = (file: Blob): Promise<boolean> =>
+  file
+    .slice(0, 1)
+    .arrayBuffer()
+    .then(
+      () => true,
+      () => false,
+    );
 
-/** What a page says while a file is read, taken in or taken back, one thing at a time. `working`: does a piece of work; where the server cannot be reached it says what became of it. */
-export function useFileWork() {
+/**
+ * What a page says while a file is read, taken in or taken back, one thing at a time. What belongs elsewhere is told so, and not sent.
+ * `reading`: with the file that was chosen; `working`: with it or without. Where the server or the file cannot be reached they say what became of the work.
+ */
+export function useFileWork(door: FileDoor) {
   const [busy, setBusy] = useState(false);
   const [said, say] = useState('');
+  const chosen = useRef<Blob | null>(null);
   const working = async (work: () => Promise<void>, does: keyof typeof CUT): Promise<void> => {
     setBusy(true);
     say('');
     try {
       await work();
     } catch {
-      say(CUT[does]);
+      say((chosen.current === null || (await isReadable(chosen.current)) ? CUT : CHANGED)[does]);
     } finally {
       setBusy(false);
     }
   };
-  return { busy, said, say, working };
+  const reading = (file: Blob, work: () => Promise<void>): Promise<void> => {
+    chosen.current = file;
+    return working(async () => {
+      const kind = fileKind(new Uint8Array(await file.slice(0, LOOKED_AT_BYTES).arrayBuffer()));
+      const wrong = wrongDoor(kind, door);
+      if (wrong) return say(wrong);
+      if (kind === 'own_table') say(saidOf(kind));
+      await work();
+    }, 'reads');
+  };
+  return { busy, said, say, working, reading };
 }
 
 type RefusedFile = { error?: string; refused?: { code?: string; where?: { pointer?: string; byte?: number } | null } };
@@ -33,6 +62,17 @@ export function refusedText({ error, refused }: RefusedFile, words: Readonly<Rec
   const why = refused?.code === undefined ? '' : (words[refused.code] ?? refused.code.replaceAll('_', ' '));
   return [error, why, pointer || (byte === undefined ? '' : `byte ${byte}`)].filter(Boolean).join(' ');
 }
+
+/** No door but that of whole ledgers takes more. */
+const HELD_BYTES = 25 * 1024 * 1024;
+/** A file as it is now: what is taken in is what was shown, whatever becomes of it on the disk meanwhile. One that is longer, or cannot be read, as the browser has it. */
+const heldNow = (file: File): Promise<File> =>
+  file.size > HELD_BYTES
+    ? Promise.resolve(file)
+    : file.arrayBuffer().then(
+        (bytes) => new File([bytes], file.name, { type: file.type }),
+        () => file,
+      );
 
 /** The file that is chosen, and below it what is said of it. */
 export function ChooseFile({
@@ -57,7 +97,14 @@ export function ChooseFile({
           accept={accept}
           disabled={busy}
           className="mt-1 block min-h-[44px] w-full max-w-full"
-          onChange={(e) => onChoose(e.target.files?.[0] ?? null)}
+          // The same file, mended, is another one.
+          onClick={(e) => {
+            e.currentTarget.value = '';
+          }}
+          onChange={async (e) => {
+            const file = e.target.files?.[0];
+            onChoose(file ? await heldNow(file) : null);
+          }}
         />
       </label>
       {/* What is pressed often stands below a long list: the line stays in sight. */}

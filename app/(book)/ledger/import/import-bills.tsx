@@ -1,11 +1,11 @@
 'use client';
 import { useState } from 'react';
-import { BREACH_WORDS } from '@/core/formats/breach-words';
+import { BREACH_WORDS, JSON_WORDS } from '@/core/formats/breach-words';
 import { printMoney } from '@/core/units/money';
 import { printCount, printKWh, printShift } from '@/core/units/print';
 import { printDate, printTime } from '@/core/units/zoned';
 import type { CdrPreview, CdrRow } from '@/server/formats/import-cdrs';
-import { ChooseFile, useFileWork } from '@/ui/forms/file-work';
+import { ChooseFile, refusedText, useFileWork } from '@/ui/forms/file-work';
 
 type Taken = CdrPreview & { taken?: number };
 const WHY: Readonly<Record<string, string>> = {
@@ -15,14 +15,7 @@ const WHY: Readonly<Record<string, string>> = {
   site_differs: 'the time and energy fit a visit at another site',
 };
 const REFUSED: Readonly<Record<string, string>> = {
-  not_json: 'It is no JSON.',
-  bad_encoding: 'It is not UTF-8.',
-  nul_byte: 'It holds a NUL byte.',
-  too_deep: 'It is nested too deep.',
-  duplicate_key: 'A name stands twice in one object.',
-  lone_surrogate: 'It holds half a character.',
-  bad_number: 'It holds a number of impossible size.',
-  too_large: 'It is too large.',
+  ...JSON_WORDS,
   too_many: 'It holds more than 5,000 CDRs: send it in parts.',
 };
 
@@ -31,7 +24,7 @@ export function ImportBills() {
   const [file, setFile] = useState<File | null>(null);
   const [seen, setSeen] = useState<Taken | null>(null);
   const [picks, setPicks] = useState<Record<string, string>>({});
-  const { busy, said, say, working } = useFileWork();
+  const { busy, said, say, working, reading } = useFileWork('cdrs');
 
   const send = async (of: File, take: boolean): Promise<void> => {
     const chosen = Object.entries(picks).flatMap(([id, at]) => (at ? [`pick=${encodeURIComponent(`${id}~${at}`)}`] : []));
@@ -40,8 +33,7 @@ export function ImportBills() {
     const body = await answer.json();
     if (!answer.ok) {
       setSeen(null);
-      const where = body.refused?.where?.pointer ?? (body.refused?.where?.byte === undefined ? '' : `byte ${body.refused.where.byte}`);
-      say(`${body.error ?? 'The file was refused.'} ${REFUSED[body.refused?.code] ?? ''} ${where}`.trim());
+      say(refusedText(body, REFUSED));
       return;
     }
     setSeen(body);
@@ -70,8 +62,8 @@ export function ImportBills() {
         onChoose={(chosen) => {
           setFile(chosen);
           setPicks({});
-          if (chosen) void working(() => send(chosen, false), 'reads');
-          else setSeen(null);
+          setSeen(null);
+          if (chosen) void reading(chosen, () => send(chosen, false));
         }}
       />
       {seen ? (

@@ -1,6 +1,6 @@
 'use client';
 import { useState } from 'react';
-import { BREACH_WORDS } from '@/core/formats/breach-words';
+import { BREACH_WORDS, JSON_WORDS } from '@/core/formats/breach-words';
 import { printCount } from '@/core/units/print';
 import type { PlaceChoice, PlaceRow, PlacesPreview } from '@/server/formats/import-places';
 import { ChooseFile, refusedText, useFileWork } from '@/ui/forms/file-work';
@@ -19,7 +19,7 @@ const REFUSED: Readonly<Record<string, string>> = {
   no_places: 'It holds neither GeoJSON nor OCPI Locations. Tariffs come in on the page of their network.',
   not_geojson: 'It is no FeatureCollection and no Feature.',
   crs: 'Its coordinates are of another system than WGS 84.',
-  not_json: 'It is not JSON.',
+  ...JSON_WORDS,
 };
 const CODE: Readonly<Record<string, string>> = {
   ...BREACH_WORDS,
@@ -44,7 +44,7 @@ export function ImportPlaces() {
   const [file, setFile] = useState<File | null>(null);
   const [seen, setSeen] = useState<PlacesPreview | null>(null);
   const [choices, setChoices] = useState<Readonly<Record<string, Choice>>>({});
-  const { busy, said, say, working } = useFileWork();
+  const { busy, said, say, working, reading } = useFileWork('places');
   const [notTaken, setNotTaken] = useState<NotTaken[]>([]);
 
   const send = async (of: File, some: readonly PlaceChoice[] | null): Promise<(PlacesPreview & { taken?: number; notTaken?: NotTaken[] }) | null> => {
@@ -60,11 +60,10 @@ export function ImportPlaces() {
     setChoices(Object.fromEntries(preview.rows.flatMap((r) => (proposed(r) ? [[r.pointer, proposed(r) as Choice]] : []))));
   };
   const read = (of: File) =>
-    working(async () => {
-      setSeen(null);
+    reading(of, async () => {
       const preview = await send(of, null);
       if (preview) show(preview);
-    }, 'reads');
+    });
   const takeIn = () =>
     working(async () => {
       if (!file || !seen) return;
@@ -96,6 +95,8 @@ export function ImportPlaces() {
         said={said}
         onChoose={(chosen) => {
           setFile(chosen);
+          setSeen(null);
+          setNotTaken([]);
           if (chosen) void read(chosen);
         }}
       />

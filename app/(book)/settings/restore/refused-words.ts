@@ -1,3 +1,4 @@
+import { JSON_WORDS } from '@/core/formats/breach-words';
 import type { LedgerRefused } from '@/core/formats/ledger-file';
 
 const ZIP: Readonly<Record<string, string>> = {
@@ -20,7 +21,7 @@ const LEDGER: Readonly<Record<string, string>> = {
 
 /** Why a file cannot be read, and where. */
 export function refusedWords(r: LedgerRefused): string {
-  const words = r.of === 'zip' ? ZIP[r.code] : r.of === 'ledger' ? LEDGER[r.code] : 'It is not JSON that can be read.';
+  const words = r.of === 'zip' ? ZIP[r.code] : r.of === 'ledger' ? LEDGER[r.code] : JSON_WORDS[r.code];
   const where = r.of === 'json' ? ('byte' in r.where ? `byte ${r.where.byte}` : r.where.pointer || 'at its root') : r.of === 'ledger' ? r.reason : null;
-  return [words, r.entry, r.of === 'json' ? r.code.replaceAll('_', ' ') : null, where].filter(Boolean).join(' · ');
+  return [words, r.entry, where].filter(Boolean).join(' · ');
 }

@@ -41,14 +41,11 @@ export function RestoreLedger({
   const [people, setPeople] = useState<Record<string, string>>({});
   const [seen, setSeen] = useState<Sum | null>(null);
   const [theirs, setTheirs] = useState<readonly string[]>([]);
-  const { busy, said, say, working } = useFileWork();
+  const { busy, said, say, working, reading } = useFileWork('ledger');
   const stop = useRef(false);
 
   const open = (chosen: File) =>
-    working(async () => {
-      setFile(null);
-      setSeen(null);
-      setTheirs([]);
+    reading(chosen, async () => {
       // The reader of zips is only carried by those who bring one.
       const { openLedger, proposedPeople } = await import('@/core/formats/ledger-file');
       const read = await openLedger(chosen);
@@ -57,7 +54,7 @@ export function RestoreLedger({
       setFile(read.value);
       setPeople(proposed);
       if (!Object.values(proposed).includes('')) await look(read.value, proposed);
-    }, 'reads');
+    });
   const send = async (piece: LedgerBatch, who: Record<string, string>, take: boolean): Promise<LedgerTold | null> => {
     for (;;) {
       const answer = await fetch('/api/v1/import/ledger', {
@@ -161,6 +158,9 @@ export function RestoreLedger({
         busy={busy}
         said={said}
         onChoose={(chosen) => {
+          setFile(null);
+          setSeen(null);
+          setTheirs([]);
           if (chosen) void open(chosen);
         }}
       />

@@ -23,7 +23,7 @@ export function CarLog({ visitId, logs }: { visitId: string; logs: readonly { im
   const router = useRouter();
   const [file, setFile] = useState<File | null>(null);
   const [told, setTold] = useState<CarLogTold | null>(null);
-  const { busy, said, say, working } = useFileWork();
+  const { busy, said, say, working, reading } = useFileWork('car_log');
   const send = async (of: File, take: boolean): Promise<(CarLogTold & { taken?: number }) | null> => {
     const answer = await fetch(`/api/v1/import/car-log?visit=${visitId}${take ? '&take=yes' : ''}`, {
       method: 'POST',
@@ -62,7 +62,7 @@ export function CarLog({ visitId, logs }: { visitId: string; logs: readonly { im
         onChoose={(chosen) => {
           setFile(chosen);
           setTold(null);
-          if (chosen) void working(async () => void (await send(chosen, false)), 'reads');
+          if (chosen) void reading(chosen, async () => void (await send(chosen, false)));
         }}
       />
       {told ? (

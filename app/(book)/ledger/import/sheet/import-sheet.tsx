@@ -24,7 +24,7 @@ export function ImportSheet() {
   const [seen, setSeen] = useState<Told | null>(null);
   const [answers, setAnswers] = useState<SheetAnswer[]>([]);
   const [sites, setSites] = useState<Record<string, string>>({});
-  const { busy, said, say, working } = useFileWork();
+  const { busy, said, say, working, reading } = useFileWork('sheet');
   const stop = useRef(false);
   // Two answers given quickly: what was read for the first of them is old by then.
   const asked = useRef(0);
@@ -50,9 +50,9 @@ export function ImportSheet() {
     return null;
   };
   const read = (of: File, with_: readonly SheetAnswer[] | null) =>
-    void working(async () => {
+    void reading(of, async () => {
       await send(of, with_, [], false);
-    }, 'reads');
+    });
   const answered = (a: SheetAnswer) => {
     const next = [...answers.filter((x) => !(x.code === a.code && x.column === a.column && JSON.stringify(x.lines) === JSON.stringify(a.lines))), a];
     setAnswers(next);

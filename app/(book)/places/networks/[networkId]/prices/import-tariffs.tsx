@@ -1,5 +1,6 @@
 'use client';
 import { useState } from 'react';
+import { JSON_WORDS } from '@/core/formats/breach-words';
 import { printMoney, printPerKWh } from '@/core/units/money';
 import { printCount } from '@/core/units/print';
 import { printSeen } from '@/core/units/zoned';
@@ -12,7 +13,7 @@ const AT_ONCE = 20;
 const REFUSED: Readonly<Record<string, string>> = {
   no_tariffs: 'It holds no OCPI Tariffs.',
   too_many: 'It holds more than 500 tariffs. Send it in parts.',
-  not_json: 'It is not JSON.',
+  ...JSON_WORDS,
 };
 type Choice = Omit<TariffChoice, 'pointer'>;
 type Props = {
@@ -29,7 +30,7 @@ export function ImportTariffs({ networkId, network, sites, payers, today }: Prop
   const [seen, setSeen] = useState<TariffsPreview | null>(null);
   const [choices, setChoices] = useState<Readonly<Record<string, Choice>>>({});
   const [refused, setRefused] = useState<readonly { pointer: string; reason: string }[]>([]);
-  const { busy, said, say, working } = useFileWork();
+  const { busy, said, say, working, reading } = useFileWork('tariffs');
   const first = (r: TariffRow): Choice => ({ planId: null, providerId: null, siteId: null, from: r.from ?? today, until: r.until });
 
   const send = async (of: File, some: readonly TariffChoice[] | null): Promise<(TariffsPreview & { taken?: number; refused?: typeof refused }) | null> => {
@@ -41,10 +42,7 @@ export function ImportTariffs({ networkId, network, sites, payers, today }: Prop
     return null;
   };
   const read = (of: File) =>
-    working(async () => {
-      setSeen(null);
-      setChoices({});
-      setRefused([]);
+    reading(of, async () => {
       const preview = await send(of, null);
       if (!preview) return;
       setSeen(preview);
@@ -52,7 +50,7 @@ export function ImportTariffs({ networkId, network, sites, payers, today }: Prop
       const fresh = preview.rows.filter((r) => !r.here);
       const [only] = fresh;
       if (only && fresh.length === 1) setChoices({ [only.pointer]: first(only) });
-    }, 'reads');
+    });
   const takeIn = () =>
     working(async () => {
       if (!file || !seen) return;
@@ -85,6 +83,9 @@ export function ImportTariffs({ networkId, network, sites, payers, today }: Prop
         said={said}
         onChoose={(chosen) => {
           setFile(chosen);
+          setSeen(null);
+          setChoices({});
+          setRefused([]);
           if (chosen) void read(chosen);
         }}
       />
