@@ -214,7 +214,7 @@ test('a file at the wrong door is told where it belongs and not sent; what is ta
   });
   const workbook = Buffer.from(zipSync({ '[Content_Types].xml': strToU8('<Types/>'), 'xl/workbook.xml': strToU8('<workbook/>') }));
   const doors = [
-    ['/ledger/import/sheet', 'plan.xlsx', workbook, 'Save its sheet as CSV.'],
+    ['/ledger/import/sheet', 'plan.xlsx', workbook, 'Save its sheet as CSV, and choose that.'],
     ['/ledger/import/sheet', 'cdrs.json', Buffer.from('[{"cdr_token":{},"cdr_location":{}}]'), 'They come in at Settings, Bills from a network.'],
     ['/ledger/import', 'visits.csv', sheet([row(DAY0, 'Vrba Crossing', '1,5', '1')]), 'comes in as CSV at Settings, A spreadsheet.'],
     ['/places/import', 'ledger.zip', Buffer.from(zipSync({ 'ledger.json': strToU8('{}') })), 'It comes in at Settings, Bring a ledger in.'],

@@ -77,6 +77,8 @@ test('its text is read too; what cannot be told says why, and what is no picture
     .getByLabel('A picture of it')
     .setInputFiles({ name: 'x.jpg', mimeType: 'image/jpeg', buffer: Buffer.from('<svg xmlns="http://www.w3.org/2000/svg"/>') });
   await expect(page.getByRole('status').filter({ hasText: 'This is no picture that can be read.' })).toBeVisible();
+  await page.getByLabel('A picture of it').setInputFiles({ name: 'bill.pdf', mimeType: 'application/pdf', buffer: Buffer.from('%PDF-1.4\n') });
+  await expect(page.getByRole('status').filter({ hasText: 'This is a PDF: choose a picture of its page, or paste its text below.' })).toBeVisible();
   for (const [type, data, status] of [
     ['image/jpeg', '<svg/>', 422],
     ['image/svg+xml', '<svg/>', 415],

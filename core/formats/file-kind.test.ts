@@ -89,8 +89,10 @@ describe('a file at a door', () => {
     for (const door of DOORS) expect(wrongDoor(null, door)).toBeNull();
   });
   it.each([
-    ['workbook', 'This is a workbook, or another office document. Save its sheet as CSV. Visits in one come in at Settings, A spreadsheet.'],
-    ['cdrs', 'These are CDRs of OCPI. They come in at Settings, Bills from a network.'],
-    ['ledger', 'This is a ledger, or places and prices, taken along. It comes in at Settings, Bring a ledger in.'],
-  ] as const)('%s', (kind, said) => expect(wrongDoor(kind, 'sheet')).toBe(said));
+    ['workbook', 'sheet', 'This is a workbook, or another office document. Save its sheet as CSV, and choose that.'],
+    ['workbook', 'car_log', 'This is a workbook, or another office document. Save its sheet as CSV, and choose that.'],
+    ['workbook', 'cdrs', 'This is a workbook, or another office document. Visits in one come in at Settings, A spreadsheet, saved as CSV.'],
+    ['cdrs', 'sheet', 'These are CDRs of OCPI. They come in at Settings, Bills from a network.'],
+    ['ledger', 'sheet', 'This is a ledger, or places and prices, taken along. It comes in at Settings, Bring a ledger in.'],
+  ] as const)('%s at the door of %s', (kind, door, said) => expect(wrongDoor(kind, door)).toBe(said));
 });

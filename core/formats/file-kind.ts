@@ -90,7 +90,7 @@ const IS: Readonly<Record<FileKind, string>> = {
   text: 'This is a table or other text.',
 };
 const GOES: Readonly<Record<FileKind, string>> = {
-  workbook: 'Save its sheet as CSV. Visits in one come in at Settings, A spreadsheet.',
+  workbook: 'Visits in one come in at Settings, A spreadsheet, saved as CSV.',
   pdf: 'Its figures are typed in with a visit.',
   picture: 'A receipt or a last screen is read at a visit, or at Type in a visit.',
   page: 'Save the file itself, not the page that shows it.',
@@ -125,5 +125,6 @@ export const saidOf = (kind: FileKind): string => `${IS[kind]} ${GOES[kind]}`;
  */
 export function wrongDoor(kind: FileKind | null, door: FileDoor): string | null {
   if (kind === null || READS[door].includes(kind)) return null;
-  return saidOf(kind);
+  // Who stands at a door of tables already is not sent there.
+  return kind === 'workbook' && READS[door].includes('text') ? `${IS.workbook} Save its sheet as CSV, and choose that.` : saidOf(kind);
 }

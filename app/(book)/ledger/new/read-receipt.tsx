@@ -1,6 +1,7 @@
 'use client';
 import { useEffect, useState } from 'react';
 import { type Photo, takePhoto } from '@/client/photos/take-photo';
+import { fileKind, LOOKED_AT_BYTES } from '@/core/formats/file-kind';
 import type { ReceiptField, ReceiptRead } from '@/core/formats/receipt-text';
 
 type At = { x: number; y: number; w: number; h: number };
@@ -69,6 +70,7 @@ export function ReadReceipt({
     }
   };
   const choose = async (file: File) => {
+    setTold(null);
     try {
       const photo = await takePhoto(file);
       const { bytes } = photo;
@@ -78,7 +80,12 @@ export function ReadReceipt({
       await read(bytes, bytes.type || 'image/jpeg');
     } catch {
       setPicture(null);
-      setSaid('This is no picture that can be read.');
+      const kind = await file
+        .slice(0, LOOKED_AT_BYTES)
+        .arrayBuffer()
+        .then((bytes) => fileKind(new Uint8Array(bytes)))
+        .catch(() => null);
+      setSaid(kind === 'pdf' ? 'This is a PDF: choose a picture of its page, or paste its text below.' : 'This is no picture that can be read.');
     }
   };
   return (
@@ -95,6 +102,9 @@ export function ReadReceipt({
           accept="image/*"
           disabled={busy}
           className="mt-1 block min-h-[44px] w-full max-w-full"
+          onClick={(e) => {
+            e.currentTarget.value = '';
+          }}
           onChange={(e) => {
             const file = e.target.files?.[0];
             if (file) void choose(file);
