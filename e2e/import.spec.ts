@@ -137,6 +137,42 @@ test('CDRs of a network: matched, one wrong bill found, taken in once, taken bac
   await expect(page.getByText('€15.50').first()).toBeVisible();
 });
 
+test('a CDR of a charge whose bill somebody noted stands beside it, and is paid once', async ({ page, baseURL }) => {
+  const base = baseURL as string;
+  const who = await newHousehold(page, base);
+  const road = await addRoad(page, base);
+  const day = Math.floor(Date.now() / 1000) * 1000 - 10 * DAY;
+  const noted: Told = [1570, 'bill', { sessions: [], amount: '15.50', currency: 'EUR', kWh: '31.0', state: 'charged' }];
+  const visit = await tell(page, base, who, day, [...untilPower(road), look(62, 20, 120, '0.1'), look(700, 50, 100, '18.6'), ...OVER, noted]);
+  const paid = async () => {
+    const csv = await (await page.request.get('/api/v1/export/bills.csv')).text();
+    return csv
+      .trim()
+      .split('\r\n')
+      .slice(1)
+      .map((r) => r.split(',').slice(4, 9).join(' '));
+  };
+  await page.goto('/ledger/import');
+  const file = Buffer.from(JSON.stringify([cdr('C-9', day + 100_000, { total: 16.25 })]));
+  await page.getByLabel('The file, JSON').setInputFiles({ name: 'cdrs.json', mimeType: 'application/json', buffer: file });
+  await expect(page.getByText('noted there: €15.50. It is paid once.')).toBeVisible();
+  await page.getByRole('button', { name: 'Take in 1 bill' }).click();
+  await expect(page.getByRole('status').filter({ hasText: '1 bill taken in.' })).toBeVisible();
+  expect((await paid()).sort()).toEqual(['15.50 EUR 31.0 charged yes', '16.25 EUR 31 charged no']);
+  await page.goto(`/ledger/${visit}`);
+  const bill = page.getByRole('region', { name: 'The bill' });
+  await expect(bill.getByRole('row', { name: /^Told again/ })).toContainText('tells the bill above again, with another amount: hold one against the other');
+  await expect(bill.getByRole('row', { name: /^Told again/ })).toContainText('€16.25');
+  await expect(page.getByRole('region', { name: 'The network’s record SI*SMR*C-9' })).toBeVisible();
+  // Taken in again there is nothing, and it is taken back like any other.
+  await page.goto('/ledger/import');
+  await page.getByLabel('The file, JSON').setInputFiles({ name: 'cdrs.json', mimeType: 'application/json', buffer: file });
+  await expect(page.getByRole('button', { name: 'Take in 0 bills' })).toBeDisabled();
+  await page.getByRole('button', { name: 'Take this import back' }).click();
+  await expect(page.getByRole('status').filter({ hasText: '1 bill taken back.' })).toBeVisible();
+  expect(await paid()).toEqual(['15.50 EUR 31.0 charged yes']);
+});
+
 test('what is no document is refused with its place, and nothing changes; sheets come out whole', async ({ page, baseURL, browser }) => {
   const base = baseURL as string;
   const who = await newHousehold(page, base);

@@ -199,12 +199,15 @@ const BILLS: Sheet = {
     text('currency'),
     decimal('billed (kWh)'),
     text('state'),
+    yesNo('counted'),
     text('further (JSON)'),
   ],
   rows: (v, n) =>
-    v.bills.map((b) => {
+    v.line.flatMap((b) => {
+      if (b.kind !== 'bill') return [];
       const { amount, currency, kWh, state, ...further } = b.payload;
-      return [v.id, b.id, at(b.t, v.zone, b.precision), n.site(v.siteId), amount, currency, kWh ?? null, state, JSON.stringify(further)];
+      const counted = !v.billsAgain.some((a) => a.id === b.id);
+      return [[v.id, b.id, at(b.t, v.zone, b.precision), n.site(v.siteId), amount, currency, kWh ?? null, state, counted, JSON.stringify(further)]];
     }),
 };
 

@@ -33,8 +33,8 @@ export type SignedTold = { values: SignedValue[]; kWh: string | null; from: numb
 export type CheckedRecord = NetworkRecord & { told: SignedTold | null };
 
 /** The records of networks that came with the bills of a visit; a bill that was typed has none. */
-export function networkRecords(v: Pick<Visit, 'bills' | 'attempts' | 'line' | 'zone'>): NetworkRecord[] {
-  return v.bills.flatMap((b) => {
+export function networkRecords(v: Pick<Visit, 'bills' | 'billsAgain' | 'attempts' | 'line' | 'zone'>): NetworkRecord[] {
+  return [...v.bills, ...v.billsAgain].flatMap((b) => {
     const document = documentOf(b.payload);
     const kept = document === null ? null : keptCdr(document);
     if (!kept) return [];

@@ -18,6 +18,7 @@ import type { PayloadCheck } from './payloads';
 import { layTape, type Segment } from './tape';
 import { placeEvents } from './timeline/place-events';
 import type { Placed } from './timeline/placed';
+import { billsOfEnergy, type PlacedBill, toldBills } from './told-bills';
 import { type VisitTimes, visitTimes } from './visit-times';
 
 export type TimedAttempt = Attempt & { times: AttemptTimes };
@@ -60,7 +61,9 @@ export type Visit = {
   peak: ReturnType<typeof peakKW>;
   socFrom: number | null;
   socTo: number | null;
-  bills: (Placed & EventOf<'bill'>)[];
+  bills: PlacedBill[];
+  /** What tells one of them again: paid once. */
+  billsAgain: PlacedBill[];
   billed: Billed[];
   /** Figures read from a stopwatch or remembered, beside the derived ones. */
   given: EventOf<'figure_given'>['payload'][];
@@ -97,12 +100,17 @@ export function deriveVisit(visitId: string, events: readonly StoredEvent[], che
   const arrivals = line.filter((e): e is PlacedOf<'pulled_in'> => e.kind === 'pulled_in');
   const pulledIn = arrivals.find((e) => !e.onlySeen) ?? arrivals[0];
   const pulledOut = line.find((e): e is PlacedOf<'pulled_out'> => e.kind === 'pulled_out' && !e.onlySeen);
-  const bills = line.filter((e): e is Placed & EventOf<'bill'> => e.kind === 'bill');
   const moments = line.filter((e) => !isAfterwards(e.kind));
   // Of a visit with nothing left on its line, the last thing that was said.
   const last = own.reduce<StoredEvent | undefined>((a, e) => (!a || e.at > a.at || (e.at === a.at && e.id > a.id) ? e : a), undefined);
   const lastEventAt = moments.at(-1)?.t ?? line.at(-1)?.t ?? last?.at ?? 0;
-  const billed = billedOf(bills, attempts, line);
+  const told = toldBills(
+    line.filter((e): e is Placed & EventOf<'bill'> => e.kind === 'bill'),
+    attempts,
+    line,
+  );
+  const bills = told.counted;
+  const billed = billedOf(billsOfEnergy(told), attempts, line);
   const delivered = deliveredKWh(attempts, billed, pulledOut !== undefined);
   const paid = paidOf(bills);
   const charging = times.charging;
@@ -153,6 +161,7 @@ export function deriveVisit(visitId: string, events: readonly StoredEvent[], che
     socFrom: socs[0] ?? null,
     socTo: socs.length > 1 ? (socs.at(-1) as number) : null,
     bills,
+    billsAgain: told.again,
     billed,
     given,
     paid,

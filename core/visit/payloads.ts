@@ -171,6 +171,8 @@ export const PAYLOADS = {
     /** What it came to on the account, in the household's own currency. */
     fx: opt(decimal(100_000, '')),
     ref: opt(text(80)),
+    /** Brought in for sessions that have a bill, it tells that one again; so it is a bill of its own. */
+    counts: opt(z.enum(['as_well'])),
     state: z.enum(['charged', 'pending', 'checked', 'queried', 'settled', 'refunded']),
   }),
   receipt: z.looseObject({ sha256: photo(), takenAt: opt(takenAt()) }),

@@ -5,6 +5,7 @@ import { type BillIn, readingCdrs } from '@/core/formats/ocpi-cdrs';
 import type { Breach } from '@/core/formats/ocpi-check';
 import { type JsonObject, type JsonRefused, readingJson } from '@/core/formats/strict-json';
 import { firstBy } from '@/core/units/grouped';
+import { attemptsNamed, forCharging } from '@/core/visit/billed';
 import type { Visit } from '@/core/visit/derive';
 import type { StoredEvent } from '@/core/visit/event';
 import type { Member } from '../accounts/who';
@@ -31,6 +32,8 @@ export type CdrRow = {
   said: string[];
   /** It stands in the ledger already. */
   there: boolean;
+  /** Bills noted for that charge by somebody: this one would tell them again. */
+  noted: { amount: string; currency: string }[];
   match:
     | { is: 'paired'; where: Where; offset_s: number | null; kWhDiff: string | null; stallDiffers: boolean | null }
     | { is: 'asked'; why: string; candidates: Where[] }
@@ -87,6 +90,7 @@ async function load(who: Member, bytes: Uint8Array): Promise<Loaded | { refused:
       taxIn: b.taxIn,
       said,
       there: there.has(b.id),
+      noted: pair ? notedFor(visits.get(pair.visitId), pair.n) : [],
       match: pair
         ? { is: 'paired', where: where([pair.visitId, pair.n]), offset_s: pair.offset_s, kWhDiff: pair.kWhDiff, stallDiffers: pair.stallDiffers }
         : credit?.state === 'paired' && credit.visitId !== null && credit.n !== null
@@ -103,6 +107,15 @@ async function load(who: Member, bytes: Uint8Array): Promise<Loaded | { refused:
   return { visits, match, bills, records, preview: { importId, rows, breaches, notKept: notKept.length, unbilled: within } };
 }
 
+/** What somebody noted to have been charged for an attempt, or for the whole visit. */
+function notedFor(v: Visit | undefined, n: number): CdrRow['noted'] {
+  return forCharging(v?.bills ?? []).flatMap(({ origin, payload: { sessions, amount, currency, state } }) => {
+    if (!v || origin === 'imported' || state === 'refunded') return [];
+    const named = attemptsNamed(sessions, v.attempts, v.line);
+    return named.length === 0 || named.includes(n) ? [{ amount, currency }] : [];
+  });
+}
+
 /** What is said of each bill, by its pointer: a part of a document lies in one bill at most. */
 function byBill(breaches: readonly Breach[], bills: readonly BillIn[]): Map<string, Breach[]> {
   const out = new Map(bills.map((b): [string, Breach[]] => [b.pointer, []]));
@@ -115,7 +128,7 @@ function byBill(breaches: readonly Breach[], bills: readonly BillIn[]): Map<stri
 
 /** The bills of these that stand in the ledger, taken in before and not taken back: here, or where the ledger was before it was brought here. */
 function standing(who: Member, bills: readonly BillIn[], visits: ReadonlyMap<string, Visit>): Set<string> {
-  const all = [...visits.values()].flatMap((v) => v.bills);
+  const all = [...visits.values()].flatMap((v) => [...v.bills, ...v.billsAgain]);
   const stands = new Set(all.map((b) => b.id));
   const elsewhere = new Set(all.flatMap((b) => ('cdr' in b.payload && b.payload.ref !== undefined ? [b.payload.ref] : [])));
   return new Set(bills.flatMap((b) => (stands.has(idOf(who.householdId, `cdr ${b.id}`)) || elsewhere.has(cdrRef(b)) ? [b.id] : [])));

@@ -138,7 +138,8 @@ async function prepare(
   );
   for (const r of read.accepted) {
     const beside = near.get(r.line);
-    if (beside && visits.get(beside.visitId)?.bills.some((b) => b.id === billOf({ visitOf }, r))) there.add(r.line);
+    const visit = beside && visits.get(beside.visitId);
+    if (beside && [...(visit?.bills ?? []), ...(visit?.billsAgain ?? [])].some((b) => b.id === billOf({ visitOf }, r))) there.add(r.line);
   }
   const site = (name: string) => known.siteOf(name, null) !== null;
   const plan = await unhurried(planRows(read.accepted, read.asks, answers, { site, there, near: new Set(near.keys()) }));

@@ -33,7 +33,7 @@ export async function billsBack(who: Member, visits: ReadonlyMap<string, readonl
   return [...(await derivedVisits(visits))].flatMap(([id, visit]) => {
     const own = visits.get(id) ?? [];
     const times = own.filter((e) => e.kind === 'withdrawal').length;
-    return visit.bills
+    return [...visit.bills, ...visit.billsAgain]
       .filter((b) => (b.payload as { import?: unknown }).import === importId)
       .map((b) => event(who, visit, seqs, idOf(who.householdId, `undo ${b.id} ${times}`), 'withdrawal', { target: b.id }, importId, undefined, own));
   });

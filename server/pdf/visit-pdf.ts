@@ -12,6 +12,7 @@ import type { TimedAttempt, Visit } from '@/core/visit/derive';
 import { eventDetail, eventLabel } from '@/core/visit/kinds/registry';
 import { span } from '@/core/visit/timing';
 import { timingText } from '@/core/visit/timing-text';
+import { againSaid } from '@/core/visit/told-bills';
 import { toldMarks } from '@/core/visit/told-marks';
 import { visitCode } from '@/core/visit/visit-code';
 import { visitFacts } from '@/core/visit/visit-facts';
@@ -130,6 +131,10 @@ function bill(sheet: PdfSheet, { visit: v, checked }: VisitPageData): void {
     ...v.bills.map(({ payload: b }) => [
       [billState(b.state), b.payee, b.ref, b.kWh ? printKWh(b.kWh) : null].filter(Boolean).join(', '),
       printMoney(b.state === 'refunded' ? `-${b.amount}` : b.amount, b.currency),
+    ]),
+    ...v.billsAgain.map((b) => [
+      ['Told again', b.payload.ref, b.payload.kWh ? printKWh(b.payload.kWh) : null, againSaid(b, v.bills)].filter(Boolean).join(', '),
+      printMoney(b.payload.amount, b.payload.currency),
     ]),
   ];
   if (rows.length === 0) {

@@ -9,6 +9,7 @@ import { attemptsText } from '@/core/visit/attempt-text';
 import { attemptsNamed } from '@/core/visit/billed';
 import type { Visit } from '@/core/visit/derive';
 import { type Hold, holdsOf } from '@/core/visit/holds';
+import { againSaid } from '@/core/visit/told-bills';
 import { CopyText } from './copy-text';
 import { NetworkRecordTable } from './network-record';
 
@@ -94,6 +95,16 @@ export function BillTable({
                 printMoney(b.payload.amount, b.payload.currency),
                 b.id,
                 true,
+              ),
+            )}
+            {v.billsAgain.map((b) =>
+              line(
+                <>
+                  {`Told again${b.payload.kWh ? `, ${printKWh(b.payload.kWh)}` : ''}`}
+                  <span className="block text-[12px] text-ink-2">{[b.payload.ref, againSaid(b, v.bills)].filter(Boolean).join(', ')}</span>
+                </>,
+                printMoney(b.payload.amount, b.payload.currency),
+                b.id,
               ),
             )}
             {v.bills.length === 0 ? line('Was charged', 'no bill yet', 'none', true) : null}

@@ -26,6 +26,7 @@ export const bill: KindFile<'bill'> = {
     ]),
     text('payee', 'Paid to'),
     text('ref', 'Number of the bill'),
+    choice('counts', 'Beside another bill for the same', [['as_well', 'a bill of its own, paid as well']]),
     choice('state', 'State', [
       ['charged', 'Charged'],
       ['pending', 'Pending'],

@@ -363,6 +363,7 @@ bill
   what “For” choice charging=Charging, parking=Parking
   payee “Paid to” text
   ref “Number of the bill” text
+  counts “Beside another bill for the same” choice as_well=a bill of its own, paid as well
   state “State” choice charged=Charged, pending=Pending, checked=Checked, queried=Queried, settled=Settled, refunded=Refunded
 receipt
 hold_released

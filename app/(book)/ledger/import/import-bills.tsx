@@ -167,6 +167,9 @@ function Row({ row: r, pick, onPick }: { row: CdrRow; pick: string; onPick: (at:
                 .filter(Boolean)
                 .join(', ')}
             </span>
+            {r.noted.length > 0 && !r.there ? (
+              <span className="block text-[12.5px]">noted there: {r.noted.map((b) => printMoney(b.amount, b.currency)).join(', ')}. It is paid once.</span>
+            ) : null}
             {r.there ? <b className="text-[12.5px] font-semibold">in the ledger</b> : null}
           </>
         ) : match.is === 'asked' ? (

@@ -1,0 +1,115 @@
+import { deriveVisit } from './derive';
+import { CARD, IN, KW, STALL_A, STALL_B, type Step, story, VISIT } from './fixtures/story';
+import { payloadProblem } from './payloads';
+import { againSaid } from './told-bills';
+
+/** Two sessions, the second at another stall. */
+const TWO: Step[] = [
+  IN,
+  [5, 'stall_chosen', { stallId: STALL_A }],
+  [10, 'plugged'],
+  [20, 'means_shown', CARD],
+  [30, 'power_seen', KW],
+  [300, 'unplugged'],
+  [320, 'stall_chosen', { stallId: STALL_B }],
+  [330, 'plugged'],
+  [340, 'means_shown', CARD],
+  [350, 'power_seen', KW],
+  [900, 'stop_asked', { by: 'button' }],
+  [960, 'unplugged'],
+  [990, 'pulled_out', { reason: 'enough' }],
+];
+const ONE = [...TWO.slice(0, 6), TWO.at(-1) as Step];
+const FILE_A = '01900000-0000-7000-8000-00000000000a';
+const FILE_B = '01900000-0000-7000-8000-00000000000b';
+type More = { of?: 1 | 2; from?: string; at?: number; kWh?: string; state?: string; what?: string; counts?: string; currency?: string };
+const PLUG = [2, 7].map((i) => story(...TWO)[i]?.id as string);
+/** A bill, noted by somebody or brought in by a file. */
+const bill = (amount: string, { of, from, at = 1200, currency = 'EUR', ...more }: More = {}): Step => [
+  at,
+  'bill',
+  { sessions: of ? [PLUG[of - 1]] : [], amount, currency, state: 'charged', ...more },
+  from ? { origin: 'imported', deviceId: from } : {},
+];
+const derive = (steps: readonly Step[], ...bills: Step[]) => deriveVisit(VISIT, story(...steps, ...bills), payloadProblem);
+const told = (steps: readonly Step[], ...bills: Step[]) => {
+  const v = derive(steps, ...bills);
+  return [v.bills.map((b) => b.payload.amount), v.billsAgain.map((b) => b.payload.amount), v.paid.known ? v.paid.value.amount : v.paid.why];
+};
+
+describe('a session is paid once, whoever tells of it', () => {
+  it('what is brought in beside a noted bill tells it again, to the same amount or another, before it or after', () => {
+    expect(told(ONE, bill('12.00'), bill('12.00', { from: FILE_A, at: 1300 }))).toEqual([['12.00'], ['12.00'], '12']);
+    expect(told(ONE, bill('12.00', { at: 1300 }), bill('13.50', { from: FILE_A }))).toEqual([['12.00'], ['13.50'], '12']);
+    expect(told(ONE, bill('12.00'), bill('99', { from: FILE_A, currency: 'CHF' }))).toEqual([['12.00'], ['99'], '12']);
+    expect(told(ONE, bill('12.00'), bill('12.00', { from: FILE_A }), bill('12.10', { from: FILE_B }))).toEqual([['12.00'], ['12.00', '12.10'], '12']);
+  });
+  it('alone, or beside other sessions, each counts', () => {
+    expect(told(ONE, bill('12.00', { from: FILE_A }))).toEqual([['12.00'], [], '12']);
+    expect(told(TWO, bill('5', { of: 1 }), bill('7', { of: 2, from: FILE_A }))).toEqual([['5', '7'], [], '12']);
+    expect(told(TWO, bill('5', { of: 1 }), bill('5', { of: 1, from: FILE_A }), bill('7', { of: 2, from: FILE_A }))).toEqual([['5', '7'], ['5'], '12']);
+    // Noted for the whole visit, it is told again by the parts; noted for both parts, by the whole.
+    expect(told(TWO, bill('12'), bill('5', { of: 1, from: FILE_A }), bill('7', { of: 2, from: FILE_A }))).toEqual([['12'], ['5', '7'], '12']);
+    expect(told(TWO, bill('5', { of: 1 }), bill('7', { of: 2 }), bill('12', { from: FILE_A }))).toEqual([['5', '7'], ['12'], '12']);
+    // For one of two, what is brought in for both is more than that.
+    expect(told(TWO, bill('5', { of: 1 }), bill('12', { from: FILE_A }))).toEqual([['5', '12'], [], '17']);
+    expect(told(ONE, bill('12', { of: 1 }), bill('12', { from: FILE_A }))).toEqual([['12'], ['12'], '12']);
+  });
+  it('two that somebody noted both count, and so do two of one file: it was billed twice', () => {
+    expect(told(ONE, bill('12'), bill('12', { at: 1300 }))).toEqual([['12', '12'], [], '24']);
+    expect(told(ONE, bill('12', { from: FILE_A }), bill('12', { from: FILE_A, at: 1300 }))).toEqual([['12', '12'], [], '24']);
+  });
+  it('two files that tell the same sessions to the same amount tell one bill', () => {
+    expect(told(ONE, bill('12.0', { from: FILE_A }), bill('12.00', { from: FILE_B, at: 1300 }))).toEqual([['12.0'], ['12.00'], '12']);
+    expect(told(ONE, bill('12', { from: FILE_A }), bill('13', { from: FILE_B, at: 1300 }))).toEqual([['12', '13'], [], '25']);
+    expect(told(ONE, bill('12', { from: FILE_A }), bill('12', { from: FILE_B, at: 1300, currency: 'CHF' }))[0]).toHaveLength(2);
+    expect(told(TWO, bill('6', { of: 1, from: FILE_A }), bill('6', { of: 2, from: FILE_B }))).toEqual([['6', '6'], [], '12']);
+    expect(told(TWO, bill('6', { of: 1, from: FILE_A }), bill('6', { from: FILE_B }))[0]).toHaveLength(2);
+    // Taken back and charged anew, in a later file.
+    expect(told(ONE, bill('12', { from: FILE_A }), bill('12', { from: FILE_B, at: 1300, state: 'refunded' }), bill('12', { from: FILE_B, at: 1400 }))).toEqual([
+      ['12', '12', '12'],
+      [],
+      '12',
+    ]);
+  });
+  it('a pending one gives way to what was charged; a refund, a parking ticket and one of its own do not', () => {
+    expect(told(ONE, bill('10', { state: 'pending' }), bill('12', { from: FILE_A }))).toEqual([['12'], ['10'], '12']);
+    expect(told(ONE, bill('10', { state: 'pending' }), bill('12', { from: FILE_A, state: 'pending' }))).toEqual([['10', '12'], [], '22']);
+    expect(told(TWO, bill('10', { state: 'pending' }), bill('12', { of: 1, from: FILE_A }))).toEqual([['10', '12'], [], '22']);
+    expect(told(ONE, bill('12'), bill('12', { from: FILE_A }), bill('5', { from: FILE_A, state: 'refunded' }))).toEqual([['12', '5'], ['12'], '7']);
+    expect(told(ONE, bill('4', { what: 'parking' }), bill('12', { from: FILE_A }))).toEqual([['4', '12'], [], '16']);
+    expect(told(ONE, bill('12'), bill('4', { from: FILE_A, what: 'parking' }))).toEqual([['12', '4'], [], '16']);
+    expect(told(ONE, bill('12'), bill('1', { from: FILE_A, counts: 'as_well' }))).toEqual([['12', '1'], [], '13']);
+    expect(told(ONE, bill('12', { counts: 'as_well' }), bill('11', { from: FILE_A }))).toEqual([['12', '11'], [], '23']);
+  });
+  it('of the visit whose power nobody saw, too; once the noted one is taken back the other counts', () => {
+    const unseen = [IN, [990, 'pulled_out', { reason: 'enough' }] as Step];
+    expect(told(unseen, bill('12'), bill('12', { from: FILE_A }))).toEqual([['12'], ['12'], '12']);
+    const target = story(...ONE, bill('12'))[ONE.length]?.id;
+    expect(told(ONE, bill('12'), bill('13', { from: FILE_A }), [1500, 'withdrawal', { target }])).toEqual([['13'], [], '13']);
+  });
+});
+
+describe('what a bill that tells again is good for', () => {
+  it('its kWh, where those that count say none', () => {
+    const delivered = (...bills: Step[]) => {
+      const { delivered } = derive(ONE, ...bills);
+      return 'value' in delivered ? delivered.value : null;
+    };
+    expect(delivered(bill('12'), bill('12', { from: FILE_A, kWh: '20.5' }))).toBe('20.5');
+    expect(delivered(bill('12', { kWh: '20' }), bill('12', { from: FILE_A, kWh: '20.5' }))).toBe('20');
+    expect(delivered(bill('12'), bill('12', { from: FILE_A, kWh: '20.5' }), bill('12', { from: FILE_B, kWh: '21' }))).toBe('20.5');
+    expect(delivered(bill('12'), bill('12', { from: FILE_A }))).toBeNull();
+    expect(delivered(bill('12'), bill('12', { from: FILE_A }), bill('12', { from: FILE_B, kWh: '21' }))).toBe('21');
+    // A parking ticket says nothing of energy.
+    expect(delivered(bill('12'), bill('3', { what: 'parking', kWh: '1' }), bill('12', { from: FILE_A, kWh: '20.5' }))).toBe('20.5');
+  });
+  it.each([
+    [bill('12'), bill('12.0', { from: FILE_A }), 'tells the bill above again: paid once'],
+    [bill('12'), bill('13', { from: FILE_A }), 'tells the bill above again, with another amount: hold one against the other'],
+    [bill('10', { state: 'pending' }), bill('12', { from: FILE_A }), 'noted as pending; what was charged is told above'],
+  ])('and it is said why it is not counted: %#', (a, b, said) => {
+    const v = derive(ONE, a, b);
+    expect(v.billsAgain.map((again) => againSaid(again, v.bills))).toEqual([said]);
+  });
+});

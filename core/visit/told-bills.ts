@@ -1,0 +1,66 @@
+import Big from 'big.js';
+import type { Attempt } from './attempts/attempt';
+import { attemptsNamed, forCharging } from './billed';
+import type { EventOf } from './event';
+import type { Placed } from './timeline/placed';
+
+export type PlacedBill = Placed & EventOf<'bill'>;
+/** Bills as they count, and those that only tell again what one of them tells: paid once, told twice. */
+export type ToldBills = { counted: PlacedBill[]; again: PlacedBill[] };
+
+const isImported = (b: PlacedBill): boolean => b.origin === 'imported';
+const sameMoney = (a: PlacedBill, b: PlacedBill): boolean => a.payload.currency === b.payload.currency && new Big(a.payload.amount).eq(b.payload.amount);
+
+/**
+ * A session is billed once, and told by whoever has a word of it: the driver's receipt, the network's record, a line of its statement. What was brought in for sessions that somebody noted a
+ * bill for tells that bill again, whatever it says and whichever came first; where the noted one is pending still, what was brought in is what was charged. Brought in twice, by two files, for the
+ * same sessions and to the same amount, it is one bill; twice in one file it was billed twice. Refunds take back money each by itself, and one that somebody called a bill of its own is one.
+ */
+export function toldBills(bills: readonly PlacedBill[], attempts: readonly Attempt[], line: readonly Placed[]): ToldBills {
+  const charged = forCharging(bills).filter((b) => b.payload.state !== 'refunded' && b.payload.counts !== 'as_well');
+  if (charged.length < 2 || !charged.some(isImported)) return { counted: [...bills], again: [] };
+  // One that names none is for every session of the visit.
+  const sessions = attempts.flatMap((a) => (a.proof ? [a.n] : []));
+  const named = new Map(charged.map((b) => [b.id, attemptsNamed(b.payload.sessions, attempts, line)]));
+  const of = (b: PlacedBill): readonly number[] => {
+    const own = named.get(b.id) ?? [];
+    return own.length > 0 ? own : sessions;
+  };
+  /** Whether these bills leave out no session of that one. */
+  const cover = (some: readonly PlacedBill[], b: PlacedBill): boolean => some.length > 0 && of(b).every((n) => some.some((s) => of(s).includes(n)));
+  const noted = charged.filter((b) => !isImported(b));
+  const settled = noted.filter((b) => b.payload.state !== 'pending');
+  const refunds = bills.some((b) => b.payload.state === 'refunded');
+  const again = new Set<PlacedBill>();
+  const standing: PlacedBill[] = [];
+  for (const b of charged.filter(isImported)) {
+    const toldBefore = standing.some((s) => s.deviceId !== b.deviceId && sameMoney(s, b) && cover([s], b) && cover([b], s));
+    if (cover(settled, b) || (toldBefore && !refunds)) again.add(b);
+    else standing.push(b);
+  }
+  for (const b of noted)
+    if (
+      b.payload.state === 'pending' &&
+      cover(
+        standing.filter((s) => s.payload.state !== 'pending'),
+        b,
+      )
+    )
+      again.add(b);
+  return { counted: bills.filter((b) => !again.has(b)), again: bills.filter((b) => again.has(b)) };
+}
+
+/** The bills that say how many kWh were delivered: those that count, or, where none of these says, those of one file that tell again. */
+export function billsOfEnergy({ counted, again }: ToldBills): PlacedBill[] {
+  const says = (b: PlacedBill) => b.payload.kWh !== undefined;
+  const first = again.find(says);
+  return first === undefined || forCharging(counted).some(says) ? counted : again.filter((b) => b.deviceId === first.deviceId);
+}
+
+/** Why a bill that tells again is not counted, to be said beneath it. */
+export function againSaid(b: PlacedBill, counted: readonly PlacedBill[]): string {
+  if (!isImported(b)) return 'noted as pending; what was charged is told above';
+  return counted.some((c) => sameMoney(c, b))
+    ? 'tells the bill above again: paid once'
+    : 'tells the bill above again, with another amount: hold one against the other';
+}
