@@ -61,6 +61,9 @@ describe('what a file is, by its beginning', () => {
     expect(fileKind(text(head))).toBe('own_table');
     expect(fileKind(text(`\uFEFF${head}`))).toBe('own_table');
     expect(fileKind(text(`note,${head}`))).toBe('text');
+    // As a spreadsheet program writes it again.
+    expect(fileKind(text(head.replaceAll(',', ';')))).toBe('own_table');
+    expect(fileKind(text(`"${head.trim().split(',').join('"\t"')}"`))).toBe('own_table');
   });
 });
 

@@ -70,7 +70,9 @@ export function fileKind(bytes: Uint8Array): FileKind | null {
   if (/^<(!doctype|html|\?xml|svg|table)\b/i.test(text)) return 'page';
   // A heading in brackets is a heading.
   if (/^(\{\s*["}]|\[\s*[[{\]])/.test(text)) return MEMBERS.find(([of]) => of.test(text))?.[1] ?? 'json';
-  return OWN_TABLE.test(text) ? 'own_table' : text === '' ? null : 'text';
+  // As a spreadsheet program writes it again.
+  const head = text.slice(0, 200).replaceAll('"', '').replace(/[;\t]/g, ',');
+  return OWN_TABLE.test(head) ? 'own_table' : text === '' ? null : 'text';
 }
 
 const IS: Readonly<Record<FileKind, string>> = {

@@ -51,7 +51,7 @@ export function ReadingsTable({ visit: v }: { visit: Visit }) {
             </thead>
             <tbody>
               {rows.map((r) => (
-                <tr key={r.mark.id} className="num border-b border-rule-2 text-right">
+                <tr key={r.mark.id} className="num whitespace-nowrap border-b border-rule-2 text-right">
                   <td className="py-1 pr-2 text-left">{printClock(r.mark.t, v.zone)}</td>
                   <td className="px-2">{r.after?.known ? timingText(r.after) : '\u2003'}</td>
                   <td className="px-2">{r.socPct === undefined ? '\u2003' : `${r.socPct} %`}</td>
