@@ -151,7 +151,7 @@ export const VISIT_FIGURES = {
     column: 'open_money',
     is: 'text',
     unit: '',
-    definition: 'what of its money waits: a bill to come, one that is pending or queried, a hold',
+    definition: 'what of its money waits: a bill to come, one that is pending or queried, one that was told otherwise, a hold',
     value: (v) => openMoney(v).join(',') || null,
   },
   currency: { column: 'currency', is: 'text', unit: '', definition: 'currency of what was paid', value: (v) => (v.paid.known ? v.paid.value.currency : null) },

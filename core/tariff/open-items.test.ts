@@ -70,6 +70,16 @@ describe('what is open about money', () => {
     expect(said(visit(released('2025-10-15')))).toEqual(['no_bill 2025-10-14 6: no bill yet']);
     expect(said(visit(released('2025-10-15'), bill('3', { what: 'parking' })), check(null))).toEqual(['no_bill 2025-10-14 6: no bill yet, estimated €20.00']);
   });
+  it('a bill of which another amount was brought in than was noted, until somebody has looked into it', () => {
+    const brought = (amount: string): Step => [...bill(amount).slice(0, 3), { origin: 'imported', deviceId: idOf(60) }] as never;
+    const rest = [released('2025-10-15'), brought('23.25')];
+    expect(said(visit(...rest, bill('20')))).toEqual(['differs 2025-10-14 6: €23.25 brought in, another amount than was noted, not looked into']);
+    expect(said(visit(released('2025-10-15'), brought('20.0'), bill('20')))).toEqual([]);
+    for (const state of ['checked', 'settled']) expect(said(visit(...rest, bill('20', { state })))).toEqual([]);
+    expect(openMoney(visit(...rest, bill('20')))).toEqual(['differs']);
+    expect(openMoney(visit(...rest, bill('20', { state: 'queried' })))).toEqual(['queried']);
+    expect(openMoney(visit(...rest))).toEqual([]);
+  });
   it('a bill that is pending, or queried, since its state was set', () => {
     const events = story(...CHARGE, released('2025-10-15'), bill('20'));
     const id = events.at(-1)?.id as string;

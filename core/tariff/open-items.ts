@@ -3,18 +3,16 @@ import { printCount } from '../units/print';
 import { daysBetween, localDay } from '../units/zoned';
 import type { Visit } from '../visit/derive';
 import { holdsOf } from '../visit/holds';
-import { openMoney } from '../visit/open-money';
+import { openMoney, SEEN_TO } from '../visit/open-money';
+import { otherAmounts } from '../visit/told-bills';
 import type { BillTotals } from './checked-bill';
 
 /** What is open about a visit's money, and since which day. `what`: in words; `days`: how long. */
-export type OpenItem = { visitId: string; kind: 'no_bill' | 'pending' | 'queried' | 'off' | 'hold'; since: string; days: number; what: string };
-
-/** A difference that somebody has looked into is not open any more. */
-const SEEN_TO = new Set(['checked', 'settled', 'queried', 'refunded']);
+export type OpenItem = { visitId: string; kind: 'no_bill' | 'pending' | 'queried' | 'differs' | 'off' | 'hold'; since: string; days: number; what: string };
 
 /**
- * Everything that waits about a visit's money: a charge without a bill with what it should come to, a bill that is pending or queried since its state was last set, one
- * that is not what the price on file makes and that nobody has looked into, a hold.
+ * Everything that waits about a visit's money: a charge without a bill with what it should come to, a bill that is pending or queried since its state was last set, one of which
+ * another amount was brought in than was noted, one that is not what the price on file makes and that nobody has looked into, a hold.
  * @param today local day
  */
 export function openItems(v: Visit, checked: BillTotals | { unpriced: string } | null, today: string): OpenItem[] {
@@ -37,6 +35,9 @@ export function openItems(v: Visit, checked: BillTotals | { unpriced: string } |
     const set = v.history.get(b.id)?.findLast((n) => n.field === 'state');
     out.push(item(state, dayOf(set?.madeAt ?? b.t), `${printMoney(amount, currency)}, ${state}`));
   }
+  if (openMoney(v).includes('differs'))
+    for (const b of otherAmounts(v))
+      out.push(item('differs', dayOf(b.t), `${printMoney(b.payload.amount, b.payload.currency)} brought in, another amount than was noted, not looked into`));
   const off = priced?.difference?.known && Number(priced.difference.value) !== 0 ? priced.difference.value : null;
   const last = v.bills.at(-1);
   if (priced && off && last && !v.bills.some((b) => SEEN_TO.has(b.payload.state) || b.payload.state === 'pending'))

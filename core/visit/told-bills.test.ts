@@ -1,7 +1,7 @@
 import { deriveVisit } from './derive';
 import { CARD, IN, KW, STALL_A, STALL_B, type Step, story, VISIT } from './fixtures/story';
 import { payloadProblem } from './payloads';
-import { againSaid } from './told-bills';
+import { againSaid, otherAmounts } from './told-bills';
 
 /** Two sessions, the second at another stall. */
 const TWO: Step[] = [
@@ -110,6 +110,17 @@ describe('what a bill that tells again is good for', () => {
     [bill('10', { state: 'pending' }), bill('12', { from: FILE_A }), 'noted as pending; what was charged is told above'],
   ])('and it is said why it is not counted: %#', (a, b, said) => {
     const v = derive(ONE, a, b);
-    expect(v.billsAgain.map((again) => againSaid(again, v.bills))).toEqual([said]);
+    expect(v.billsAgain.map((again) => againSaid(again, v))).toEqual([said]);
+  });
+  it('another amount is one that neither a bill that counts tells, nor all of its file together', () => {
+    const other = (...bills: Step[]) => otherAmounts(derive(TWO, ...bills)).map((b) => b.payload.amount);
+    const parts = (a: string, b: string, more: More = {}) => [bill(a, { of: 1, from: FILE_A }), bill(b, { of: 2, from: FILE_A, ...more })];
+    expect(other(bill('12'), ...parts('5', '7'))).toEqual([]);
+    expect(other(bill('12'), ...parts('5', '8'))).toEqual(['5', '8']);
+    expect(other(bill('12'), ...parts('5', '7', { currency: 'CHF' }))).toEqual(['5', '7']);
+    expect(other(bill('5', { of: 1 }), bill('7', { of: 2 }), ...parts('5', '9'))).toEqual(['9']);
+    expect(other(bill('5', { of: 1 }), bill('7', { of: 2 }), bill('12', { from: FILE_A }), bill('13', { from: FILE_B }))).toEqual(['13']);
+    expect(other(bill('12'), bill('4', { what: 'parking' }), bill('2', { state: 'refunded' }), bill('12.0', { from: FILE_A }))).toEqual([]);
+    expect(other(bill('10', { state: 'pending' }), bill('12', { from: FILE_A }))).toEqual([]);
   });
 });

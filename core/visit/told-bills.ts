@@ -57,10 +57,21 @@ export function billsOfEnergy({ counted, again }: ToldBills): PlacedBill[] {
   return first === undefined || forCharging(counted).some(says) ? counted : again.filter((b) => b.deviceId === first.deviceId);
 }
 
+type Told = { bills: readonly PlacedBill[]; billsAgain: readonly PlacedBill[] };
+const sumOf = (bills: readonly PlacedBill[]): Big => bills.reduce((s, b) => s.plus(b.payload.amount), new Big(0));
+
+/** What was brought in and tells another amount than what counts: neither that of one of them, nor, all of its file together, that of all. */
+export function otherAmounts({ bills, billsAgain }: Told): PlacedBill[] {
+  const charged = forCharging(bills).filter((b) => b.payload.state !== 'refunded');
+  return billsAgain.filter((b) => {
+    if (!isImported(b) || charged.some((c) => sameMoney(c, b))) return false;
+    const file = billsAgain.filter((o) => o.deviceId === b.deviceId);
+    return [...file, ...charged].some((o) => o.payload.currency !== b.payload.currency) || !sumOf(file).eq(sumOf(charged));
+  });
+}
+
 /** Why a bill that tells again is not counted, to be said beneath it. */
-export function againSaid(b: PlacedBill, counted: readonly PlacedBill[]): string {
+export function againSaid(b: PlacedBill, v: Told): string {
   if (!isImported(b)) return 'noted as pending; what was charged is told above';
-  return counted.some((c) => sameMoney(c, b))
-    ? 'tells the bill above again: paid once'
-    : 'tells the bill above again, with another amount: hold one against the other';
+  return otherAmounts(v).includes(b) ? 'tells the bill above again, with another amount: hold one against the other' : 'tells the bill above again: paid once';
 }

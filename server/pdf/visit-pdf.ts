@@ -133,7 +133,7 @@ function bill(sheet: PdfSheet, { visit: v, checked }: VisitPageData): void {
       printMoney(b.state === 'refunded' ? `-${b.amount}` : b.amount, b.currency),
     ]),
     ...v.billsAgain.map((b) => [
-      ['Told again', b.payload.ref, b.payload.kWh ? printKWh(b.payload.kWh) : null, againSaid(b, v.bills)].filter(Boolean).join(', '),
+      ['Told again', b.payload.ref, b.payload.kWh ? printKWh(b.payload.kWh) : null, againSaid(b, v)].filter(Boolean).join(', '),
       printMoney(b.payload.amount, b.payload.currency),
     ]),
   ];

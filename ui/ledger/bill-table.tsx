@@ -101,7 +101,7 @@ export function BillTable({
               line(
                 <>
                   {`Told again${b.payload.kWh ? `, ${printKWh(b.payload.kWh)}` : ''}`}
-                  <span className="block text-[12px] text-ink-2">{[b.payload.ref, againSaid(b, v.bills)].filter(Boolean).join(', ')}</span>
+                  <span className="block text-[12px] text-ink-2">{[b.payload.ref, againSaid(b, v)].filter(Boolean).join(', ')}</span>
                 </>,
                 printMoney(b.payload.amount, b.payload.currency),
                 b.id,

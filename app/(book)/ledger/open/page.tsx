@@ -9,7 +9,14 @@ import { whoAsks } from '@/server/http/session-cookie';
 
 export const metadata: Metadata = { title: 'What is open' };
 
-const KINDS = { no_bill: 'Charged, no bill', pending: 'Pending', queried: 'Queried', off: 'Not the price on file', hold: 'Hold' } as const;
+const KINDS = {
+  no_bill: 'Charged, no bill',
+  pending: 'Pending',
+  queried: 'Queried',
+  differs: 'Told otherwise',
+  off: 'Not the price on file',
+  hold: 'Hold',
+} as const;
 
 /** Everything about money that waits for an answer, of all time, the longest open first. */
 export default async function OpenPage() {
