@@ -1,5 +1,5 @@
 import { deriveVisit } from './derive';
-import { CARD, IN, KW, STALL_A, STALL_B, type Step, story, VISIT } from './fixtures/story';
+import { CARD, IN, idOf, KW, SECOND_PHONE, STALL_A, STALL_B, type Step, story, VISIT } from './fixtures/story';
 import { payloadProblem } from './payloads';
 import { againSaid, otherAmounts } from './told-bills';
 
@@ -22,14 +22,14 @@ const TWO: Step[] = [
 const ONE = [...TWO.slice(0, 6), TWO.at(-1) as Step];
 const FILE_A = '01900000-0000-7000-8000-00000000000a';
 const FILE_B = '01900000-0000-7000-8000-00000000000b';
-type More = { of?: 1 | 2; from?: string; at?: number; kWh?: string; state?: string; what?: string; counts?: string; currency?: string };
+type More = { of?: 1 | 2; from?: string; by?: string; at?: number; kWh?: string; state?: string; what?: string; counts?: string; currency?: string };
 const PLUG = [2, 7].map((i) => story(...TWO)[i]?.id as string);
 /** A bill, noted by somebody or brought in by a file. */
-const bill = (amount: string, { of, from, at = 1200, currency = 'EUR', ...more }: More = {}): Step => [
+const bill = (amount: string, { of, from, by, at = 1200, currency = 'EUR', ...more }: More = {}): Step => [
   at,
   'bill',
   { sessions: of ? [PLUG[of - 1]] : [], amount, currency, state: 'charged', ...more },
-  from ? { origin: 'imported', deviceId: from } : {},
+  from ? { origin: 'imported', deviceId: from } : by ? { personId: by, deviceId: SECOND_PHONE } : {},
 ];
 const derive = (steps: readonly Step[], ...bills: Step[]) => deriveVisit(VISIT, story(...steps, ...bills), payloadProblem);
 const told = (steps: readonly Step[], ...bills: Step[]) => {
@@ -58,6 +58,19 @@ describe('a session is paid once, whoever tells of it', () => {
   it('two that somebody noted both count, and so do two of one file: it was billed twice', () => {
     expect(told(ONE, bill('12'), bill('12', { at: 1300 }))).toEqual([['12', '12'], [], '24']);
     expect(told(ONE, bill('12', { from: FILE_A }), bill('12', { from: FILE_A, at: 1300 }))).toEqual([['12', '12'], [], '24']);
+  });
+  it('what two people noted alike is one bill', () => {
+    const [by, third] = [idOf(30), idOf(31)];
+    expect(told(ONE, bill('12'), bill('12.0', { by, at: 1300 }))).toEqual([['12'], ['12.0'], '12']);
+    expect(told(ONE, bill('12'), bill('12', { by }), bill('12', { by: third }), bill('12'))).toEqual([['12', '12'], ['12', '12'], '24']);
+    expect(told(ONE, bill('12'), bill('13', { by }))).toEqual([['12', '13'], [], '25']);
+    expect(told(TWO, bill('6', { of: 1 }), bill('6', { of: 2, by }))).toEqual([['6', '6'], [], '12']);
+    expect(told(TWO, bill('6', { of: 1 }), bill('6', { by }))[0]).toHaveLength(2);
+    expect(told(ONE, bill('12'), bill('12', { by, counts: 'as_well' }))).toEqual([['12', '12'], [], '24']);
+    expect(told(ONE, bill('12'), bill('12', { by, state: 'refunded' }), bill('12', { by }))).toEqual([['12', '12', '12'], [], '12']);
+    const pending = derive(ONE, bill('12', { state: 'pending' }), bill('12', { by, at: 1300 }));
+    expect([pending.bills.map((b) => b.payload.state), pending.billsAgain.map((b) => b.payload.state)]).toEqual([['charged'], ['pending']]);
+    expect(told(ONE, bill('12'), bill('12', { by, state: 'pending' }))).toEqual([['12'], ['12'], '12']);
   });
   it('two files that tell the same sessions to the same amount tell one bill', () => {
     expect(told(ONE, bill('12.0', { from: FILE_A }), bill('12.00', { from: FILE_B, at: 1300 }))).toEqual([['12.0'], ['12.00'], '12']);
@@ -107,6 +120,7 @@ describe('what a bill that tells again is good for', () => {
   it.each([
     [bill('12'), bill('12.0', { from: FILE_A }), 'tells the bill above again: paid once'],
     [bill('12'), bill('13', { from: FILE_A }), 'tells the bill above again, with another amount: hold one against the other'],
+    [bill('12'), bill('12', { by: idOf(30) }), 'tells the bill above again: paid once'],
     [bill('10', { state: 'pending' }), bill('12', { from: FILE_A }), 'noted as pending; what was charged is told above'],
   ])('and it is said why it is not counted: %#', (a, b, said) => {
     const v = derive(ONE, a, b);

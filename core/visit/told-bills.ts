@@ -9,16 +9,18 @@ export type PlacedBill = Placed & EventOf<'bill'>;
 export type ToldBills = { counted: PlacedBill[]; again: PlacedBill[] };
 
 const isImported = (b: PlacedBill): boolean => b.origin === 'imported';
+const isPending = (b: PlacedBill): boolean => b.payload.state === 'pending';
 const sameMoney = (a: PlacedBill, b: PlacedBill): boolean => a.payload.currency === b.payload.currency && new Big(a.payload.amount).eq(b.payload.amount);
 
 /**
- * A session is billed once, and told by whoever has a word of it: the driver's receipt, the network's record, a line of its statement. What was brought in for sessions that somebody noted a
- * bill for tells that bill again, whatever it says and whichever came first; where the noted one is pending still, what was brought in is what was charged. Brought in twice, by two files, for the
- * same sessions and to the same amount, it is one bill; twice in one file it was billed twice. Refunds take back money each by itself, and one that somebody called a bill of its own is one.
+ * A session is billed once, and told by whoever has a word of it: the driver's receipt, the network's record, a line of its statement. What was brought
+ * in for sessions that somebody noted a bill for tells that bill again, whatever it says and whichever came first; where the noted one is pending still,
+ * what was brought in is what was charged. What two files tell of the same sessions to the same amount is one bill, and so is what two people noted
+ * alike; twice in one file, or by one person, it was billed twice. Refunds take back money each by itself, and what somebody called a bill of its own is one.
  */
 export function toldBills(bills: readonly PlacedBill[], attempts: readonly Attempt[], line: readonly Placed[]): ToldBills {
   const charged = forCharging(bills).filter((b) => b.payload.state !== 'refunded' && b.payload.counts !== 'as_well');
-  if (charged.length < 2 || !charged.some(isImported)) return { counted: [...bills], again: [] };
+  if (charged.length < 2) return { counted: [...bills], again: [] };
   // One that names none is for every session of the visit.
   const sessions = attempts.flatMap((a) => (a.proof ? [a.n] : []));
   const named = new Map(charged.map((b) => [b.id, attemptsNamed(b.payload.sessions, attempts, line)]));
@@ -28,25 +30,28 @@ export function toldBills(bills: readonly PlacedBill[], attempts: readonly Attem
   };
   /** Whether these bills leave out no session of that one. */
   const cover = (some: readonly PlacedBill[], b: PlacedBill): boolean => some.length > 0 && of(b).every((n) => some.some((s) => of(s).includes(n)));
-  const noted = charged.filter((b) => !isImported(b));
-  const settled = noted.filter((b) => b.payload.state !== 'pending');
+  const same = (a: PlacedBill, b: PlacedBill): boolean => sameMoney(a, b) && cover([a], b) && cover([b], a);
   const refunds = bills.some((b) => b.payload.state === 'refunded');
   const again = new Set<PlacedBill>();
+  const noted: PlacedBill[] = [];
+  for (const b of charged.filter((b) => !isImported(b))) {
+    const i = refunds ? -1 : noted.findIndex((s) => s.personId !== b.personId && same(s, b));
+    const before = noted[i];
+    if (!before) noted.push(b);
+    else if (isPending(before) && !isPending(b)) {
+      again.add(before);
+      noted[i] = b;
+    } else again.add(b);
+  }
+  const settled = noted.filter((b) => !isPending(b));
   const standing: PlacedBill[] = [];
   for (const b of charged.filter(isImported)) {
-    const toldBefore = standing.some((s) => s.deviceId !== b.deviceId && sameMoney(s, b) && cover([s], b) && cover([b], s));
+    const toldBefore = standing.some((s) => s.deviceId !== b.deviceId && same(s, b));
     if (cover(settled, b) || (toldBefore && !refunds)) again.add(b);
     else standing.push(b);
   }
-  for (const b of noted)
-    if (
-      b.payload.state === 'pending' &&
-      cover(
-        standing.filter((s) => s.payload.state !== 'pending'),
-        b,
-      )
-    )
-      again.add(b);
+  const paid = standing.filter((s) => !isPending(s));
+  for (const b of noted) if (isPending(b) && cover(paid, b)) again.add(b);
   return { counted: bills.filter((b) => !again.has(b)), again: bills.filter((b) => again.has(b)) };
 }
 
@@ -72,6 +77,6 @@ export function otherAmounts({ bills, billsAgain }: Told): PlacedBill[] {
 
 /** Why a bill that tells again is not counted, to be said beneath it. */
 export function againSaid(b: PlacedBill, v: Told): string {
-  if (!isImported(b)) return 'noted as pending; what was charged is told above';
+  if (!isImported(b) && isPending(b)) return 'noted as pending; what was charged is told above';
   return otherAmounts(v).includes(b) ? 'tells the bill above again, with another amount: hold one against the other' : 'tells the bill above again: paid once';
 }
