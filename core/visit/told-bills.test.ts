@@ -78,6 +78,12 @@ describe('a session is paid once, whoever tells of it', () => {
     expect(told(ONE, bill('12', { from: FILE_A }), bill('12', { from: FILE_B, at: 1300, currency: 'CHF' }))[0]).toHaveLength(2);
     expect(told(TWO, bill('6', { of: 1, from: FILE_A }), bill('6', { of: 2, from: FILE_B }))).toEqual([['6', '6'], [], '12']);
     expect(told(TWO, bill('6', { of: 1, from: FILE_A }), bill('6', { from: FILE_B }))[0]).toHaveLength(2);
+    // Of the same energy, whatever each says was paid; a fee for standing there is of none.
+    const two = (a: string | undefined, b: string | undefined) =>
+      told(ONE, bill('12', { from: FILE_A, ...(a ? { kWh: a } : {}) }), bill('13', { from: FILE_B, at: 1300, ...(b ? { kWh: b } : {}) }))[0];
+    expect([two('20', '20.5'), two('100', '105.2'), two('20', '21')]).toEqual([['12'], ['12'], ['12']]);
+    expect([two('0.1', '0.61'), two('100', '105.3'), two('20', '0'), two('20', undefined), two(undefined, '20')]).toEqual(Array(5).fill(['12', '13']));
+    expect(two('5', '5.5')).toEqual(['12']);
     // Taken back and charged anew, in a later file.
     expect(told(ONE, bill('12', { from: FILE_A }), bill('12', { from: FILE_B, at: 1300, state: 'refunded' }), bill('12', { from: FILE_B, at: 1400 }))).toEqual([
       ['12', '12', '12'],
@@ -136,5 +142,6 @@ describe('what a bill that tells again is good for', () => {
     expect(other(bill('5', { of: 1 }), bill('7', { of: 2 }), bill('12', { from: FILE_A }), bill('13', { from: FILE_B }))).toEqual(['13']);
     expect(other(bill('12'), bill('4', { what: 'parking' }), bill('2', { state: 'refunded' }), bill('12.0', { from: FILE_A }))).toEqual([]);
     expect(other(bill('10', { state: 'pending' }), bill('12', { from: FILE_A }))).toEqual([]);
+    expect(other(bill('12', { from: FILE_A, kWh: '20' }), bill('13', { from: FILE_B, kWh: '20', at: 1300 }))).toEqual(['13']);
   });
 });

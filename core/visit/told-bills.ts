@@ -9,14 +9,19 @@ export type PlacedBill = Placed & EventOf<'bill'>;
 export type ToldBills = { counted: PlacedBill[]; again: PlacedBill[] };
 
 const isImported = (b: PlacedBill): boolean => b.origin === 'imported';
+/** Two figures of one session: as far apart as sessions that are set against each other by their energy may be. */
+const sameEnergy = ({ payload: a }: PlacedBill, { payload: b }: PlacedBill): boolean => {
+  const [x, y] = [Number(a.kWh ?? Number.NaN), Number(b.kWh ?? Number.NaN)];
+  return Math.abs(x - y) <= Math.max(0.5, 0.05 * Math.max(x, y));
+};
 const isPending = (b: PlacedBill): boolean => b.payload.state === 'pending';
 const sameMoney = (a: PlacedBill, b: PlacedBill): boolean => a.payload.currency === b.payload.currency && new Big(a.payload.amount).eq(b.payload.amount);
 
 /**
  * A session is billed once, and told by whoever has a word of it: the driver's receipt, the network's record, a line of its statement. What was brought
  * in for sessions that somebody noted a bill for tells that bill again, whatever it says and whichever came first; where the noted one is pending still,
- * what was brought in is what was charged. What two files tell of the same sessions to the same amount is one bill, and so is what two people noted
- * alike; twice in one file, or by one person, it was billed twice. Refunds take back money each by itself, and what somebody called a bill of its own is one.
+ * what was brought in is what was charged. What two files tell of the same sessions to the same amount, or of the same energy, is one bill, and so is what
+ * two people noted alike; twice in one file, or by one person, it was billed twice. Refunds take back money each by itself, and what somebody called a bill of its own is one.
  */
 export function toldBills(bills: readonly PlacedBill[], attempts: readonly Attempt[], line: readonly Placed[]): ToldBills {
   const charged = forCharging(bills).filter((b) => b.payload.state !== 'refunded' && b.payload.counts !== 'as_well');
@@ -30,12 +35,12 @@ export function toldBills(bills: readonly PlacedBill[], attempts: readonly Attem
   };
   /** Whether these bills leave out no session of that one. */
   const cover = (some: readonly PlacedBill[], b: PlacedBill): boolean => some.length > 0 && of(b).every((n) => some.some((s) => of(s).includes(n)));
-  const same = (a: PlacedBill, b: PlacedBill): boolean => sameMoney(a, b) && cover([a], b) && cover([b], a);
+  const sameSessions = (a: PlacedBill, b: PlacedBill): boolean => cover([a], b) && cover([b], a);
   const refunds = bills.some((b) => b.payload.state === 'refunded');
   const again = new Set<PlacedBill>();
   const noted: PlacedBill[] = [];
   for (const b of charged.filter((b) => !isImported(b))) {
-    const i = refunds ? -1 : noted.findIndex((s) => s.personId !== b.personId && same(s, b));
+    const i = refunds ? -1 : noted.findIndex((s) => s.personId !== b.personId && sameMoney(s, b) && sameSessions(s, b));
     const before = noted[i];
     if (!before) noted.push(b);
     else if (isPending(before) && !isPending(b)) {
@@ -46,7 +51,7 @@ export function toldBills(bills: readonly PlacedBill[], attempts: readonly Attem
   const settled = noted.filter((b) => !isPending(b));
   const standing: PlacedBill[] = [];
   for (const b of charged.filter(isImported)) {
-    const toldBefore = standing.some((s) => s.deviceId !== b.deviceId && same(s, b));
+    const toldBefore = standing.some((s) => s.deviceId !== b.deviceId && (sameMoney(s, b) || sameEnergy(s, b)) && sameSessions(s, b));
     if (cover(settled, b) || (toldBefore && !refunds)) again.add(b);
     else standing.push(b);
   }
