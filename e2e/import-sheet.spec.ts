@@ -239,6 +239,10 @@ test('a file at the wrong door is told where it belongs and not sent; what is ta
   await writeFile(onDisk, sheet([row(DAY0, 'Vrba Crossing', '41,37', '23,10'), row(DAY0 + DAY, 'Vrba Crossing', '12,5', '1,00')]));
   await page.getByRole('button', { name: 'Take in 1 row' }).click();
   await status(page, '1 row taken in.');
+  // Who opens the choice and chooses nothing keeps what there is.
+  await Promise.all([page.waitForEvent('filechooser'), page.getByLabel('The file, CSV').click()]);
+  await page.getByLabel('The file, CSV').dispatchEvent('cancel');
+  expect(await page.getByLabel('The file, CSV').evaluate((e: HTMLInputElement) => e.files?.[0]?.name)).toBe('visits.csv');
   const [chooser] = await Promise.all([page.waitForEvent('filechooser'), page.getByLabel('The file, CSV').click()]);
   await chooser.setFiles(onDisk);
   await page.getByRole('button', { name: 'Take in 1 row' }).click();

@@ -202,13 +202,15 @@ const BILLS: Sheet = {
     yesNo('counted'),
     text('further (JSON)'),
   ],
-  rows: (v, n) =>
-    v.line.flatMap((b) => {
+  rows: (v, n) => {
+    const again = new Set(v.billsAgain.map((a) => a.bill.id));
+    return v.line.flatMap((b) => {
       if (b.kind !== 'bill') return [];
       const { amount, currency, kWh, state, ...further } = b.payload;
-      const counted = !v.billsAgain.some((a) => a.id === b.id);
-      return [[v.id, b.id, at(b.t, v.zone, b.precision), n.site(v.siteId), amount, currency, kWh ?? null, state, counted, JSON.stringify(further)]];
-    }),
+      const figures = [amount, currency, kWh ?? null, state, !again.has(b.id), JSON.stringify(further)];
+      return [[v.id, b.id, at(b.t, v.zone, b.precision), n.site(v.siteId), ...figures]];
+    });
+  },
 };
 
 /** What is taken along of visits, a sheet each. */

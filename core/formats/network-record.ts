@@ -2,9 +2,10 @@ import Big from 'big.js';
 import { printDuration, printKWh } from '../units/print';
 import { localDay, printClock, printDay } from '../units/zoned';
 import { chargingEnd } from '../visit/attempt-times';
-import { attemptsNamed } from '../visit/billed';
+import { attemptsBy } from '../visit/billed';
 import { sessionEnergy } from '../visit/delivered';
 import type { Visit } from '../visit/derive';
+import { allBills } from '../visit/told-bills';
 import { BREACH_WORDS } from './breach-words';
 import { documentOf } from './cdr-bills';
 import { type BillIn, keptCdr, type PeriodIn, type SignedIn } from './ocpi-cdrs';
@@ -34,12 +35,13 @@ export type CheckedRecord = NetworkRecord & { told: SignedTold | null };
 
 /** The records of networks that came with the bills of a visit; a bill that was typed has none. */
 export function networkRecords(v: Pick<Visit, 'bills' | 'billsAgain' | 'attempts' | 'line' | 'zone'>): NetworkRecord[] {
-  return [...v.bills, ...v.billsAgain].flatMap((b) => {
+  const namedBy = attemptsBy(v.attempts, v.line);
+  return allBills(v).flatMap((b) => {
     const document = documentOf(b.payload);
     const kept = document === null ? null : keptCdr(document);
     if (!kept) return [];
     const { bill, breaches, signed } = kept;
-    const named = attemptsNamed(b.payload.sessions, v.attempts, v.line);
+    const named = namedBy(b.payload.sessions);
     const own = v.attempts.filter((a) => a.proof && (named.length === 0 || named.includes(a.n)));
     const said = breaches.map((x) => `${x.pointer.slice(bill.pointer.length).slice(1).replaceAll('/', ' ')}: ${BREACH_WORDS[x.code]}`);
     return [{ billId: b.id, id: bill.id, evse: bill.evse, figures: figuresOf(bill, own, v.zone), periods: bill.periods, said, signed }];

@@ -73,7 +73,7 @@ describe('what is open about money', () => {
   it('a bill of which another amount was brought in than was noted, until somebody has looked into it', () => {
     const brought = (amount: string): Step => [...bill(amount).slice(0, 3), { origin: 'imported', deviceId: idOf(60) }] as never;
     const rest = [released('2025-10-15'), brought('23.25')];
-    expect(said(visit(...rest, bill('20')))).toEqual(['differs 2025-10-14 6: €23.25 brought in, another amount than was noted, not looked into']);
+    expect(said(visit(...rest, bill('20')))).toEqual(['differs 2025-10-14 6: €23.25 brought in, another amount than counts, not looked into']);
     expect(said(visit(released('2025-10-15'), brought('20.0'), bill('20')))).toEqual([]);
     for (const state of ['checked', 'settled']) expect(said(visit(...rest, bill('20', { state })))).toEqual([]);
     expect(openMoney(visit(...rest, bill('20')))).toEqual(['differs']);

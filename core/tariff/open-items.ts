@@ -4,7 +4,6 @@ import { daysBetween, localDay } from '../units/zoned';
 import type { Visit } from '../visit/derive';
 import { holdsOf } from '../visit/holds';
 import { openMoney, SEEN_TO } from '../visit/open-money';
-import { otherAmounts } from '../visit/told-bills';
 import type { BillTotals } from './checked-bill';
 
 /** What is open about a visit's money, and since which day. `what`: in words; `days`: how long. */
@@ -12,7 +11,7 @@ export type OpenItem = { visitId: string; kind: 'no_bill' | 'pending' | 'queried
 
 /**
  * Everything that waits about a visit's money: a charge without a bill with what it should come to, a bill that is pending or queried since its state was last set, one of which
- * another amount was brought in than was noted, one that is not what the price on file makes and that nobody has looked into, a hold.
+ * another amount was brought in than counts, one that is not what the price on file makes and that nobody has looked into, a hold.
  * @param today local day
  */
 export function openItems(v: Visit, checked: BillTotals | { unpriced: string } | null, today: string): OpenItem[] {
@@ -36,8 +35,9 @@ export function openItems(v: Visit, checked: BillTotals | { unpriced: string } |
     out.push(item(state, dayOf(set?.madeAt ?? b.t), `${printMoney(amount, currency)}, ${state}`));
   }
   if (openMoney(v).includes('differs'))
-    for (const b of otherAmounts(v))
-      out.push(item('differs', dayOf(b.t), `${printMoney(b.payload.amount, b.payload.currency)} brought in, another amount than was noted, not looked into`));
+    for (const { bill: b, how } of v.billsAgain)
+      if (how === 'other')
+        out.push(item('differs', dayOf(b.t), `${printMoney(b.payload.amount, b.payload.currency)} brought in, another amount than counts, not looked into`));
   const off = priced?.difference?.known && Number(priced.difference.value) !== 0 ? priced.difference.value : null;
   const last = v.bills.at(-1);
   if (priced && off && last && !v.bills.some((b) => SEEN_TO.has(b.payload.state) || b.payload.state === 'pending'))

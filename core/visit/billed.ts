@@ -26,24 +26,29 @@ export function paidOf(bills: readonly Pick<EventOf<'bill'>, 'payload'>[]): Mayb
  * an event that was taken back names nothing.
  */
 export function billedOf(bills: readonly EventOf<'bill'>[], attempts: readonly Attempt[], line: readonly Placed[]): Billed[] {
+  if (bills.length === 0) return [];
+  const named = attemptsBy(attempts, line);
   return forCharging(bills)
     .filter((b) => b.payload.state !== 'refunded')
-    .map((b) => ({ attempts: attemptsNamed(b.payload.sessions, attempts, line), ...(b.payload.kWh === undefined ? {} : { kWh: b.payload.kWh }) }));
+    .map((b) => ({ attempts: named(b.payload.sessions), ...(b.payload.kWh === undefined ? {} : { kWh: b.payload.kWh }) }));
 }
 
 /** What another phone saw of the same act is named by its own id too. */
 const idsOf = (e: Placed): string[] => [e.id, ...(e.looks ?? []).map((l) => l.eventId)];
 
-/** Numbers of the attempts that these events belong to, in order. */
-export function attemptsNamed(eventIds: readonly string[], attempts: readonly Attempt[], line: readonly Placed[]): number[] {
-  const named = new Set<number>();
-  for (const e of line) {
-    if (!idsOf(e).some((id) => eventIds.includes(id))) continue;
-    const n = attempts.filter((a) => a.opened.place <= e.place).at(-1)?.n;
-    if (n !== undefined) named.add(n);
-  }
-  return [...named].sort((a, b) => a - b);
+/** The attempts by the events that belong to them: which ones these ids name, their numbers in order. Looked up once for many bills. */
+export function attemptsBy(attempts: readonly Attempt[], line: readonly Placed[]): (eventIds: readonly string[]) => number[] {
+  const placeOf = new Map(line.flatMap((e) => idsOf(e).map((id) => [id, e.place] as const)));
+  const attemptOf = (id: string): number | never[] => {
+    const place = placeOf.get(id);
+    return place === undefined ? [] : (attempts.findLast((a) => a.opened.place <= place)?.n ?? []);
+  };
+  return (eventIds) => [...new Set(eventIds.flatMap(attemptOf))].sort((a, b) => a - b);
 }
+
+/** Numbers of the attempts that these events belong to, in order. */
+export const attemptsNamed = (eventIds: readonly string[], attempts: readonly Attempt[], line: readonly Placed[]): number[] =>
+  attemptsBy(attempts, line)(eventIds);
 
 /** The kWh that bills for this attempt alone say; the greatest, as what is billed twice was delivered once. */
 export function kWhBilledFor(n: number, billed: readonly Billed[]): string | undefined {

@@ -18,7 +18,7 @@ import type { PayloadCheck } from './payloads';
 import { layTape, type Segment } from './tape';
 import { placeEvents } from './timeline/place-events';
 import type { Placed } from './timeline/placed';
-import { billsOfEnergy, type PlacedBill, toldBills } from './told-bills';
+import { type PlacedBill, type ToldAgain, toldBills } from './told-bills';
 import { type VisitTimes, visitTimes } from './visit-times';
 
 export type TimedAttempt = Attempt & { times: AttemptTimes };
@@ -63,7 +63,7 @@ export type Visit = {
   socTo: number | null;
   bills: PlacedBill[];
   /** What tells one of them again: paid once. */
-  billsAgain: PlacedBill[];
+  billsAgain: ToldAgain[];
   billed: Billed[];
   /** Figures read from a stopwatch or remembered, beside the derived ones. */
   given: EventOf<'figure_given'>['payload'][];
@@ -110,7 +110,7 @@ export function deriveVisit(visitId: string, events: readonly StoredEvent[], che
     line,
   );
   const bills = told.counted;
-  const billed = billedOf(billsOfEnergy(told), attempts, line);
+  const billed = billedOf(told.ofEnergy, attempts, line);
   const delivered = deliveredKWh(attempts, billed, pulledOut !== undefined);
   const paid = paidOf(bills);
   const charging = times.charging;

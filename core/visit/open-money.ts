@@ -1,6 +1,5 @@
 import type { Visit } from './derive';
 import { holdsOf } from './holds';
-import { otherAmounts } from './told-bills';
 
 export const OPEN_MONEY = ['no_bill', 'pending', 'queried', 'differs', 'hold'] as const;
 export type OpenMoney = (typeof OPEN_MONEY)[number];
@@ -14,7 +13,7 @@ export function openMoney(v: Pick<Visit, 'line' | 'zone' | 'bills' | 'billsAgain
     no_bill: v.ended === 'charge' && !v.bills.some((b) => b.payload.what !== 'parking'),
     pending: v.bills.some((b) => b.payload.state === 'pending'),
     queried: v.bills.some((b) => b.payload.state === 'queried'),
-    differs: otherAmounts(v).length > 0 && !v.bills.some((b) => SEEN_TO.has(b.payload.state)),
+    differs: v.billsAgain.some((a) => a.how === 'other') && !v.bills.some((b) => SEEN_TO.has(b.payload.state)),
     hold: holdsOf(v, '').some((h) => h.released === null),
   };
   return OPEN_MONEY.filter((what) => is[what]);

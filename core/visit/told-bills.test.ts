@@ -1,7 +1,7 @@
 import { deriveVisit } from './derive';
 import { CARD, IN, idOf, KW, SECOND_PHONE, STALL_A, STALL_B, type Step, story, VISIT } from './fixtures/story';
 import { payloadProblem } from './payloads';
-import { againSaid, otherAmounts } from './told-bills';
+import { AGAIN } from './told-bills';
 
 /** Two sessions, the second at another stall. */
 const TWO: Step[] = [
@@ -34,7 +34,7 @@ const bill = (amount: string, { of, from, by, at = 1200, currency = 'EUR', ...mo
 const derive = (steps: readonly Step[], ...bills: Step[]) => deriveVisit(VISIT, story(...steps, ...bills), payloadProblem);
 const told = (steps: readonly Step[], ...bills: Step[]) => {
   const v = derive(steps, ...bills);
-  return [v.bills.map((b) => b.payload.amount), v.billsAgain.map((b) => b.payload.amount), v.paid.known ? v.paid.value.amount : v.paid.why];
+  return [v.bills.map((b) => b.payload.amount), v.billsAgain.map((a) => a.bill.payload.amount), v.paid.known ? v.paid.value.amount : v.paid.why];
 };
 
 describe('a session is paid once, whoever tells of it', () => {
@@ -69,7 +69,7 @@ describe('a session is paid once, whoever tells of it', () => {
     expect(told(ONE, bill('12'), bill('12', { by, counts: 'as_well' }))).toEqual([['12', '12'], [], '24']);
     expect(told(ONE, bill('12'), bill('12', { by, state: 'refunded' }), bill('12', { by }))).toEqual([['12', '12', '12'], [], '12']);
     const pending = derive(ONE, bill('12', { state: 'pending' }), bill('12', { by, at: 1300 }));
-    expect([pending.bills.map((b) => b.payload.state), pending.billsAgain.map((b) => b.payload.state)]).toEqual([['charged'], ['pending']]);
+    expect([pending.bills.map((b) => b.payload.state), pending.billsAgain.map((a) => a.bill.payload.state)]).toEqual([['charged'], ['pending']]);
     expect(told(ONE, bill('12'), bill('12', { by, state: 'pending' }))).toEqual([['12'], ['12'], '12']);
   });
   it('two files that tell the same sessions to the same amount tell one bill', () => {
@@ -123,6 +123,16 @@ describe('what a bill that tells again is good for', () => {
     // A parking ticket says nothing of energy.
     expect(delivered(bill('12'), bill('3', { what: 'parking', kWh: '1' }), bill('12', { from: FILE_A, kWh: '20.5' }))).toBe('20.5');
   });
+  it('for the session whose noted bill says none, beside one whose does', () => {
+    const parts = [bill('5', { of: 1 }), bill('7', { of: 2, kWh: '20' })];
+    const delivered = (...bills: Step[]) => {
+      const { delivered } = derive(TWO, ...parts, ...bills);
+      return 'value' in delivered ? delivered.value : null;
+    };
+    expect(delivered(bill('5', { of: 1, from: FILE_A, kWh: '11' }), bill('7', { of: 2, from: FILE_A, kWh: '20.4' }))).toBe('31');
+    expect(delivered(bill('7', { of: 2, from: FILE_A, kWh: '20.4' }))).toBeNull();
+    expect(delivered(bill('5', { of: 1, from: FILE_A }), bill('5', { of: 1, from: FILE_B, kWh: '11' }))).toBe('31');
+  });
   it.each([
     [bill('12'), bill('12.0', { from: FILE_A }), 'tells the bill above again: paid once'],
     [bill('12'), bill('13', { from: FILE_A }), 'tells the bill above again, with another amount: hold one against the other'],
@@ -130,10 +140,10 @@ describe('what a bill that tells again is good for', () => {
     [bill('10', { state: 'pending' }), bill('12', { from: FILE_A }), 'noted as pending; what was charged is told above'],
   ])('and it is said why it is not counted: %#', (a, b, said) => {
     const v = derive(ONE, a, b);
-    expect(v.billsAgain.map((again) => againSaid(again, v))).toEqual([said]);
+    expect(v.billsAgain.map((again) => AGAIN[again.how])).toEqual([said]);
   });
   it('another amount is one that neither a bill that counts tells, nor all of its file together', () => {
-    const other = (...bills: Step[]) => otherAmounts(derive(TWO, ...bills)).map((b) => b.payload.amount);
+    const other = (...bills: Step[]) => derive(TWO, ...bills).billsAgain.flatMap(({ bill, how }) => (how === 'other' ? [bill.payload.amount] : []));
     const parts = (a: string, b: string, more: More = {}) => [bill(a, { of: 1, from: FILE_A }), bill(b, { of: 2, from: FILE_A, ...more })];
     expect(other(bill('12'), ...parts('5', '7'))).toEqual([]);
     expect(other(bill('12'), ...parts('5', '8'))).toEqual(['5', '8']);

@@ -8,6 +8,7 @@ import { firstBy } from '@/core/units/grouped';
 import { attemptsNamed, forCharging } from '@/core/visit/billed';
 import type { Visit } from '@/core/visit/derive';
 import type { StoredEvent } from '@/core/visit/event';
+import { allBills } from '@/core/visit/told-bills';
 import type { Member } from '../accounts/who';
 import { recordsOf } from '../records/record-tables';
 import { unhurried } from '../unhurried';
@@ -128,7 +129,7 @@ function byBill(breaches: readonly Breach[], bills: readonly BillIn[]): Map<stri
 
 /** The bills of these that stand in the ledger, taken in before and not taken back: here, or where the ledger was before it was brought here. */
 function standing(who: Member, bills: readonly BillIn[], visits: ReadonlyMap<string, Visit>): Set<string> {
-  const all = [...visits.values()].flatMap((v) => [...v.bills, ...v.billsAgain]);
+  const all = [...visits.values()].flatMap(allBills);
   const stands = new Set(all.map((b) => b.id));
   const elsewhere = new Set(all.flatMap((b) => ('cdr' in b.payload && b.payload.ref !== undefined ? [b.payload.ref] : [])));
   return new Set(bills.flatMap((b) => (stands.has(idOf(who.householdId, `cdr ${b.id}`)) || elsewhere.has(cdrRef(b)) ? [b.id] : [])));

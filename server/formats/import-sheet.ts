@@ -14,6 +14,7 @@ import { ROWS_A_STEP, type Steps } from '@/core/units/steps';
 import { localDay } from '@/core/units/zoned';
 import type { Visit } from '@/core/visit/derive';
 import type { StoredEvent } from '@/core/visit/event';
+import { allBills } from '@/core/visit/told-bills';
 import type { SignedIn } from '../accounts/sessions';
 import type { Member } from '../accounts/who';
 import { now } from '../clock';
@@ -139,7 +140,7 @@ async function prepare(
   for (const r of read.accepted) {
     const beside = near.get(r.line);
     const visit = beside && visits.get(beside.visitId);
-    if (beside && [...(visit?.bills ?? []), ...(visit?.billsAgain ?? [])].some((b) => b.id === billOf({ visitOf }, r))) there.add(r.line);
+    if (visit && allBills(visit).some((b) => b.id === billOf({ visitOf }, r))) there.add(r.line);
   }
   const site = (name: string) => known.siteOf(name, null) !== null;
   const plan = await unhurried(planRows(read.accepted, read.asks, answers, { site, there, near: new Set(near.keys()) }));

@@ -1,5 +1,6 @@
 import type { Visit } from '@/core/visit/derive';
 import type { StoredEvent } from '@/core/visit/event';
+import { allBills } from '@/core/visit/told-bills';
 import type { Member } from '../accounts/who';
 import { now } from '../clock';
 import { derivedVisits } from '../visits/derived-visits';
@@ -33,7 +34,7 @@ export async function billsBack(who: Member, visits: ReadonlyMap<string, readonl
   return [...(await derivedVisits(visits))].flatMap(([id, visit]) => {
     const own = visits.get(id) ?? [];
     const times = own.filter((e) => e.kind === 'withdrawal').length;
-    return [...visit.bills, ...visit.billsAgain]
+    return allBills(visit)
       .filter((b) => (b.payload as { import?: unknown }).import === importId)
       .map((b) => event(who, visit, seqs, idOf(who.householdId, `undo ${b.id} ${times}`), 'withdrawal', { target: b.id }, importId, undefined, own));
   });

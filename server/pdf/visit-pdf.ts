@@ -7,12 +7,12 @@ import { NOT_READ, printKWh } from '@/core/units/print';
 import { printClock, printLongDate, printTime } from '@/core/units/zoned';
 import { attemptsText } from '@/core/visit/attempt-text';
 import { meansOf, TIME_RULES, type TimeName } from '@/core/visit/attempt-times';
-import { attemptsNamed } from '@/core/visit/billed';
+import { attemptsBy } from '@/core/visit/billed';
 import type { TimedAttempt, Visit } from '@/core/visit/derive';
 import { eventDetail, eventLabel } from '@/core/visit/kinds/registry';
 import { span } from '@/core/visit/timing';
 import { timingText } from '@/core/visit/timing-text';
-import { againSaid } from '@/core/visit/told-bills';
+import { AGAIN } from '@/core/visit/told-bills';
 import { toldMarks } from '@/core/visit/told-marks';
 import { visitCode } from '@/core/visit/visit-code';
 import { visitFacts } from '@/core/visit/visit-facts';
@@ -132,8 +132,8 @@ function bill(sheet: PdfSheet, { visit: v, checked }: VisitPageData): void {
       [billState(b.state), b.payee, b.ref, b.kWh ? printKWh(b.kWh) : null].filter(Boolean).join(', '),
       printMoney(b.state === 'refunded' ? `-${b.amount}` : b.amount, b.currency),
     ]),
-    ...v.billsAgain.map((b) => [
-      ['Told again', b.payload.ref, b.payload.kWh ? printKWh(b.payload.kWh) : null, againSaid(b, v)].filter(Boolean).join(', '),
+    ...v.billsAgain.map(({ bill: b, how }) => [
+      ['Told again', b.payload.ref, b.payload.kWh ? printKWh(b.payload.kWh) : null, AGAIN[how]].filter(Boolean).join(', '),
       printMoney(b.payload.amount, b.payload.currency),
     ]),
   ];
@@ -154,6 +154,7 @@ function bill(sheet: PdfSheet, { visit: v, checked }: VisitPageData): void {
 function record(sheet: PdfSheet, { visit: v, names }: VisitPageData, distance: DistanceUnit): void {
   sheet.head('The record');
   const nameOf = (type: keyof VisitPageData['names'], id: string | null) => names[type](id);
+  const named = attemptsBy(v.attempts, v.line);
   sheet.table(
     [
       { head: 'Time', of: 0.16 },
@@ -163,7 +164,7 @@ function record(sheet: PdfSheet, { visit: v, names }: VisitPageData, distance: D
     v.line.map((e) => [
       e.precision === 'day' ? 'that day' : printClock(e.t, v.zone),
       eventLabel(e, nameOf as never),
-      eventDetail(e, nameOf as never, (ids) => attemptsText(attemptsNamed(ids, v.attempts, v.line)), distance),
+      eventDetail(e, nameOf as never, (ids) => attemptsText(named(ids)), distance),
     ]),
   );
 }

@@ -1,5 +1,5 @@
 'use client';
-import { useRef, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { type FileDoor, fileKind, LOOKED_AT_BYTES, saidOf, wrongDoor } from '@/core/formats/file-kind';
 
 /** What is said where the server cannot be reached, by what the work does. */
@@ -88,22 +88,40 @@ export function ChooseFile({
   said: string;
   onChoose: (file: File | null) => void;
 }) {
+  const input = useRef<HTMLInputElement>(null);
+  const before = useRef<DataTransfer | null>(null);
+  const latest = useRef(0);
+  // Who chooses nothing keeps what was chosen.
+  useEffect(() => {
+    const own = input.current;
+    const back = () => {
+      if (own && before.current) own.files = before.current.files;
+    };
+    own?.addEventListener('cancel', back);
+    return () => own?.removeEventListener('cancel', back);
+  }, []);
   return (
     <>
       <label className="mb-3 block text-[15px] font-semibold">
         {label}
         <input
+          ref={input}
           type="file"
           accept={accept}
           disabled={busy}
           className="mt-1 block min-h-[44px] w-full max-w-full"
-          // The same file, mended, is another one.
+          // The same file, mended, is another one: a browser tells of it only where nothing stands there.
           onClick={(e) => {
+            before.current = new DataTransfer();
+            for (const file of e.currentTarget.files ?? []) before.current.items.add(file);
             e.currentTarget.value = '';
           }}
           onChange={async (e) => {
             const file = e.target.files?.[0];
-            onChoose(file ? await heldNow(file) : null);
+            latest.current += 1;
+            const mine = latest.current;
+            const held = file ? await heldNow(file) : null;
+            if (mine === latest.current) onChoose(held);
           }}
         />
       </label>

@@ -6,10 +6,10 @@ import { printMoney } from '@/core/units/money';
 import { printCount, printKWh } from '@/core/units/print';
 import { printDate, printSeen, printTime } from '@/core/units/zoned';
 import { attemptsText } from '@/core/visit/attempt-text';
-import { attemptsNamed } from '@/core/visit/billed';
+import { attemptsBy } from '@/core/visit/billed';
 import type { Visit } from '@/core/visit/derive';
 import { type Hold, holdsOf } from '@/core/visit/holds';
-import { againSaid } from '@/core/visit/told-bills';
+import { AGAIN } from '@/core/visit/told-bills';
 import { CopyText } from './copy-text';
 import { NetworkRecordTable } from './network-record';
 
@@ -45,6 +45,7 @@ export function BillTable({
     </tr>
   );
   const holds = holdsOf(v, today);
+  const named = attemptsBy(v.attempts, v.line);
   const { difference = null } = priced ?? {};
   const off = priced && difference?.known && Number(difference.value) !== 0 ? difference.value : null;
   return (
@@ -79,7 +80,7 @@ export function BillTable({
                 <>
                   {[
                     `${billState(b.payload.state)}${b.payload.what === 'parking' ? ' for parking' : ''}${b.payload.kWh && b.payload.state !== 'refunded' ? ` for ${printKWh(b.payload.kWh)}` : ''}`,
-                    attemptsText(attemptsNamed(b.payload.sessions, v.attempts, v.line)),
+                    attemptsText(named(b.payload.sessions)),
                   ]
                     .filter(Boolean)
                     .join(', ')}
@@ -97,11 +98,11 @@ export function BillTable({
                 true,
               ),
             )}
-            {v.billsAgain.map((b) =>
+            {v.billsAgain.map(({ bill: b, how }) =>
               line(
                 <>
                   {`Told again${b.payload.kWh ? `, ${printKWh(b.payload.kWh)}` : ''}`}
-                  <span className="block text-[12px] text-ink-2">{[b.payload.ref, againSaid(b, v)].filter(Boolean).join(', ')}</span>
+                  <span className="block text-[12px] text-ink-2">{[b.payload.ref, AGAIN[how]].filter(Boolean).join(', ')}</span>
                 </>,
                 printMoney(b.payload.amount, b.payload.currency),
                 b.id,

@@ -3,7 +3,7 @@ import type { DistanceUnit } from '@/core/units/distance';
 import { printClock, printDate } from '@/core/units/zoned';
 import { asideLabel } from '@/core/visit/aside-label';
 import { attemptsText } from '@/core/visit/attempt-text';
-import { type AttemptChoice, attemptChoices, attemptsNamed } from '@/core/visit/billed';
+import { type AttemptChoice, attemptChoices, attemptsBy, attemptsNamed } from '@/core/visit/billed';
 import type { CorrectableField } from '@/core/visit/correctable-field';
 import type { Visit } from '@/core/visit/derive';
 import type { NameOf } from '@/core/visit/kinds/kind';
@@ -34,6 +34,7 @@ export function EventTable({
   correct: (event: Correctable) => ReactNode;
 }) {
   const person = (id: string) => nameOf('person', id) || 'somebody else';
+  const named = attemptsBy(v.attempts, v.line);
   return (
     <section aria-labelledby="record-head" className="mb-8 mt-6">
       <h2 id="record-head" className="mb-1.5 text-[15px]">
@@ -50,9 +51,7 @@ export function EventTable({
               <span className="min-w-[120px] grow font-semibold">
                 {eventLabel(e, nameOf)}{' '}
                 <span className="font-normal text-ink-2">
-                  {e.kind === 'power_seen' && e.precision === 'day'
-                    ? null
-                    : eventDetail(e, nameOf, (ids) => attemptsText(attemptsNamed(ids, v.attempts, v.line)), distance)}
+                  {e.kind === 'power_seen' && e.precision === 'day' ? null : eventDetail(e, nameOf, (ids) => attemptsText(named(ids)), distance)}
                 </span>
               </span>
               {photoOf(e) ? (
