@@ -116,9 +116,9 @@ const NOTED_AS: Readonly<Record<'neighbour' | 'derate' | 'cold', Readonly<Record
   neighbour: {
     during: 'a neighbour plugging in was noted',
     'on arrival': 'a neighbour was charging on arrival',
-    'as a fault': 'that power dropped when shared was noted',
+    'as a fault': 'a drop when shared was noted',
   },
-  derate: { during: 'a derate was noted', 'on arrival': 'seen derated', 'as a fault': 'that it stood below the plate was noted' },
+  derate: { during: 'a derate was noted', 'on arrival': 'seen derated', 'as a fault': 'steady power below the plate was noted' },
   cold: { during: 'cold was noted', 'on arrival': 'a cold day, and the battery was not warmed', 'as a fault': 'cold was noted' },
 };
 
@@ -145,14 +145,14 @@ function reasonOf(
   if (neighbour?.kW === null) return as('neighbour', `${NOTED_AS.neighbour[neighbour.noted]}; what the pair shares is not on file`, 'noted', null);
   if (neighbour) return as('neighbour', `${NOTED_AS.neighbour[neighbour.noted]}; what the pair shares by its file would leave more`, 'guess', neighbour.kW);
   // One whose kW are known is among the limits, and allows more.
-  if (derate?.kW === null) return as('derated', `${NOTED_AS.derate[derate.noted]}, to how many kW was not`, 'noted', null);
+  if (derate?.kW === null) return as('derated', `${NOTED_AS.derate[derate.noted]}; to how many kW is not known`, 'noted', null);
   const cold = noted.find((c) => c.what === 'cold');
   const simply = (
     [
       ['hot', 'a hot cable or connector was noted'],
       ['phases', 'fewer phases than on the plate were noted'],
       ['cold', cold && NOTED_AS.cold[cold.noted]],
-      ['ramp', 'that it was slow to ramp up was noted'],
+      ['ramp', 'a slow ramp was noted'],
       ['climate', 'heating or cooling ran: part of the power went there'],
     ] as const
   ).find(([what]) => noted.some((c) => c.what === what));
