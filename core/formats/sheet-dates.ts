@@ -1,8 +1,8 @@
 import words from './sheet-words.json';
 
 export type Ymd = readonly [y: number, m: number, d: number];
-/** A date as written. `orders`: the days it can be, by order; one for a date whose order is plain. */
-export type DatePart = { plain: Ymd } | { dmy: Ymd | null; mdy: Ymd | null; weekday: number | null };
+/** A date as written: the day it is, or the days it can be by the order of day and month. A weekday written with it fits. */
+export type DatePart = { plain: Ymd } | { dmy: Ymd | null; mdy: Ymd | null };
 export type TimePart = { h: number; min: number; s: number; ms: number; precision: 'min' | 's' | 'ms'; offset_min: number | null };
 export type When = { date: DatePart | null; time: TimePart | null } | { code: 'bad_date' | 'bad_time' | 'formula' };
 
@@ -37,8 +37,9 @@ export function whenOf(cell: string): When {
     return { code: /^\d{1,2}\s*[:h]/i.test(text) || /^0[.,]\d+$/.test(text) ? 'bad_time' : 'bad_date' };
   }
   const { date, length } = found;
-  if ('plain' in date && (!isDay(date.plain) || (weekday !== null && weekdayOf(date.plain) !== weekday))) return { code: 'bad_date' };
-  const whole = 'plain' in date ? date : { ...date, weekday };
+  const fits = (day: Ymd | null): Ymd | null => (day && isDay(day) && (weekday === null || weekdayOf(day) === weekday) ? day : null);
+  const whole = 'plain' in date ? date : { dmy: fits(date.dmy), mdy: fits(date.mdy) };
+  if ('plain' in whole ? !fits(whole.plain) : !whole.dmy && !whole.mdy) return { code: 'bad_date' };
   const rest = text.slice(length).replace(/^(?:\s*[,T]\s*|\s+)(?:(?:um|à|ob|at)\s+)?/i, '');
   if (rest.trim() === '') return { date: whole, time: null };
   if (rest.length === text.length - length) return { code: 'bad_date' };
@@ -62,7 +63,7 @@ export function dateAt(text: string): { date: DatePart; length: number } | null 
   if (!ab) return null;
   const [a, b, y] = [Number(ab[1]), Number(ab[3]), year(ab[4] as string)];
   const day = (d: Ymd) => (isDay(d) ? d : null);
-  return { date: { dmy: day([y, b, a]), mdy: day([y, a, b]), weekday: null }, length: ab[0].length };
+  return { date: { dmy: day([y, b, a]), mdy: day([y, a, b]) }, length: ab[0].length };
 }
 
 /** Days since 30 December 1899, to the nearest second. */

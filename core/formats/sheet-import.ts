@@ -1,11 +1,13 @@
 import { finish, ROWS_A_STEP, type Steps } from '../units/steps';
 import { fold } from './match-sessions';
 import { type SheetEncoding, type SheetRefused, sheetText } from './sheet-bytes';
+import { isEmpty } from './sheet-cells';
 import { columnOf, knownHeadings, SHEET_FIELDS, type SheetColumn, type SheetField } from './sheet-columns';
 import type { Mark } from './sheet-figures';
+import { knowsNetwork, type SheetWorld, zoneAt } from './sheet-place';
 import { formsOf, marksOf, orderOf } from './sheet-proofs';
 import { cutRecords, isBlank, type LineEnd, type SheetRecord, sheetRecords } from './sheet-records';
-import { isEmpty, knowsNetwork, readRow, type SheetRow, type SheetWorld, zoneAt } from './sheet-row';
+import { readRow, type SheetRow } from './sheet-row';
 import type { RowReason, SheetRules, SheetSettings } from './sheet-rules';
 import { duplicatesOf } from './sheet-twice';
 import words from './sheet-words.json';
@@ -119,13 +121,13 @@ export function* readingSheet(bytes: Uint8Array, world: SheetWorld, settings: Sh
   }
 
   const marks = yield* marksOf(data, columns, answer);
-  const order = yield* orderOf(data, columns, settings);
-  const forms = yield* formsOf(data, columns, answer, marks);
+  const order = among(['dmy', 'mdy'] as const, answer('date_order')) ?? (yield* orderOf(data, columns, settings));
+  const forms = yield* formsOf(data, { columns, order }, answer, marks, world, settings);
   const ofTimes = answers.filter((a) => a.code === 'time_twice').map((a) => ({ ...a, lines: a.lines && new Set(a.lines) }));
   const rules: SheetRules = {
     columns,
     mark: (n) => marks.of.get(n) ?? null,
-    order: among(['dmy', 'mdy'] as const, answer('date_order')) ?? order,
+    order,
     form: forms.form,
     formOptions: forms.options,
     energyUnit: (n) => among(['kWh', 'Wh'] as const, answer('energy_unit', n)),

@@ -1,11 +1,14 @@
 import { ROWS_A_STEP, type Steps } from '../units/steps';
+import { cellAt, isEmpty, plainText } from './sheet-cells';
 import type { SheetColumn, SheetField } from './sheet-columns';
 import { type DatePart, whenOf, type Ymd } from './sheet-dates';
 import { type Duration, type DurationForm, durationOf, inForm } from './sheet-durations';
 import { type Figure, type FigureKind, figureOf, isOpen, type Mark, proves, valueBy, valueOf } from './sheet-figures';
+import { placeOf, type SheetWorld } from './sheet-place';
 import type { SheetRecord } from './sheet-records';
-import { isEmpty, passes } from './sheet-row';
-import type { SheetSettings } from './sheet-rules';
+import { passes } from './sheet-row';
+import { rowTimes } from './sheet-row-times';
+import type { SheetRules, SheetSettings } from './sheet-rules';
 
 // What the cells of a sheet prove of how it is written: where one of them can be read one way alone, so are the others.
 
@@ -72,10 +75,9 @@ export function* marksOf(
 export function* orderOf(data: readonly SheetRecord[], columns: readonly SheetColumn[], settings: SheetSettings): Steps<'dmy' | 'mdy' | null> {
   const proved = new Set<'dmy' | 'mdy'>();
   const latest = Date.parse(`${new Date(settings.now + FUTURE_MS).toISOString().slice(0, 10)}T00:00:00Z`);
-  const fits = (day: Ymd | null, weekday: number | null) => {
-    if (!day) return false;
-    const at = Date.UTC(day[0], day[1] - 1, day[2]);
-    return at >= Date.UTC(1990, 0, 1) && at <= latest && (weekday === null || (new Date(at).getUTCDay() || 7) === weekday);
+  const fits = (day: Ymd | null) => {
+    const at = day && Date.UTC(day[0], day[1] - 1, day[2]);
+    return at !== null && at >= Date.UTC(1990, 0, 1) && at <= latest;
   };
   for (const c of columns) {
     if (c.field !== 'date' && c.field !== 'start' && c.field !== 'end') continue;
@@ -86,7 +88,7 @@ export function* orderOf(data: readonly SheetRecord[], columns: readonly SheetCo
       const read = whenOf(cell as string);
       const date: DatePart | null = 'code' in read ? null : read.date;
       if (!date || 'plain' in date) continue;
-      const [dmy, mdy] = [fits(date.dmy, date.weekday), fits(date.mdy, date.weekday)];
+      const [dmy, mdy] = [fits(date.dmy), fits(date.mdy)];
       if (dmy !== mdy) proved.add(dmy ? 'dmy' : 'mdy');
     }
   }
@@ -97,17 +99,19 @@ const isColon = (form: DurationForm) => form === 'h:mm' || form === 'm:ss';
 /** The form of durations that do not say theirs: of two or three the only one under which none is too long or disagrees with a start and end. */
 export function* formsOf(
   data: readonly SheetRecord[],
-  columns: readonly SheetColumn[],
+  rules: Pick<SheetRules, 'columns' | 'order'>,
   answer: (code: string, column?: number | null) => unknown,
   marks: { of: Map<number, Mark> },
+  world: SheetWorld,
+  settings: SheetSettings,
 ): Steps<{ options: () => readonly DurationForm[]; form: (n: number, d: Duration) => DurationForm | 'other' | null }> {
-  const c = columns.find((x) => x.field === 'minutes');
+  const c = rules.columns.find((x) => x.field === 'minutes');
   const heading = c?.unit ?? null;
   const bare: { r: SheetRecord; d: Exclude<Duration, { minutes: number }> }[] = [];
   for (const [i, r] of c ? data.entries() : []) {
     if (i % ROWS_A_STEP === 0) yield;
-    const cell = c && r.cells[c.n - 1];
-    const d = isEmpty(cell) ? null : durationOf(cell as string);
+    const cell = cellAt(r.cells, c);
+    const d = cell === null ? null : durationOf(cell);
     if (d && !('minutes' in d || ('figure' in d && d.unit))) bare.push({ r, d });
   }
   const options: readonly DurationForm[] = bare[0] && 'colon' in bare[0].d ? ['h:mm', 'm:ss'] : ['min', 'h', 's'];
@@ -120,7 +124,7 @@ export function* formsOf(
   let possible = options;
   for (const [i, { r, d }] of bare.entries()) {
     if (i % ROWS_A_STEP === 0) yield;
-    const span = spanOf(r, columns);
+    const span = spanOf(r, rules, world, settings);
     possible = possible.filter((form) => {
       if ('colon' in d !== isColon(form)) return true;
       const bareValue = value(d);
@@ -140,20 +144,28 @@ export function* formsOf(
   };
 }
 
-/** Minutes between a start and an end that stand in a record and need no further word. */
-function spanOf(r: SheetRecord, columns: readonly SheetColumn[]): number | null {
-  const at = (field: SheetField) => {
-    const c = columns.find((x) => x.field === field);
-    const read = c && !isEmpty(r.cells[c.n - 1]) ? whenOf(r.cells[c.n - 1] as string) : null;
-    return read && !('code' in read) ? read : null;
+/** Minutes between the start and the end of a record that are both known and need no further word. */
+function spanOf(r: SheetRecord, rules: Pick<SheetRules, 'columns' | 'order'>, world: SheetWorld, settings: SheetSettings): number | null {
+  const column = (field: SheetField) => rules.columns.find((x) => x.field === field);
+  const cellOf = (c: SheetColumn | undefined) => cellAt(r.cells, c);
+  const text = (field: SheetField) => {
+    const cell = cellOf(column(field));
+    return cell === null ? null : plainText(cell);
   };
-  const [start, end, date] = [at('start'), at('end'), at('date')];
-  if (!start?.time || !end?.time) return null;
-  const day = (x: DatePart | null | undefined) => (x && 'plain' in x ? Date.UTC(x.plain[0], x.plain[1] - 1, x.plain[2]) : null);
-  const [s, e] = [day(start.date ?? date?.date), day(end.date ?? start.date ?? date?.date)];
-  if (!start.date && !end.date && !date) return null;
-  const clock = (t: { h: number; min: number; s: number }) => t.h * 60 + t.min + t.s / 60;
-  const days = s !== null && e !== null ? (e - s) / 60_000 : 0;
-  const span = days + clock(end.time) - clock(start.time);
-  return span < 0 ? span + 1440 : span;
+  const place = placeOf({ site: text('site') ?? '', stall: text('stall'), network: null }, world);
+  const silent = () => null;
+  const when = rowTimes({
+    line: r.line,
+    zone: place.zone ?? settings.zone,
+    now: settings.now,
+    minutes: null,
+    minutesWritten: false,
+    rules: { order: rules.order, timeTwice: silent },
+    column,
+    cellOf,
+    no: silent,
+    ask: silent,
+    warn: silent,
+  });
+  return when && when.end !== null ? (when.end - when.start) / 60_000 : null;
 }

@@ -83,6 +83,59 @@ describe('times', () => {
     expect(reasons(read(['Date;End;Station', '2025-10-14;14:00;Vrba Crossing']))).toEqual([['1 no_time']]);
     expect(reasons(read(['End;Station', '14:00;Vrba Crossing']))).toEqual([['1 no_time']]);
   });
+  it('what is wrong with one of them hides nothing of the others', () => {
+    const rows = (...cells: string[]) => reasons(read(['Date;Start;End;Station', ...cells.map((c) => `${c};Vrba Crossing`)]));
+    expect(rows(';10:00;31.02.2025 11:00')).toEqual([['2 bad_date', '3 bad_date']]);
+    expect(rows('yesterday;10:00;2025-10-14 25:00')).toEqual([['1 bad_date', '3 bad_time']]);
+    expect(rows('10:00;;2025-10-14 11:00')).toEqual([['1 bad_date']]);
+    expect(rows(';2025-03-30 02:30;2025-12-01 03:00')).toEqual([['2 time_skipped', '3 in_future']]);
+    expect(rows(';1989-05-01 10:00;2025-03-30 02:30')).toEqual([['2 out_of_bounds', '3 time_skipped']]);
+    expect(rows(';1989-05-01 10:00;1989-04-30 10:00')).toEqual([['2 out_of_bounds', '3 end_before_start']]);
+    expect(rows(';1989-05-01 10:00;soon')).toEqual([['2 out_of_bounds', '3 bad_date']]);
+    expect(rows('1989-05-01;;soon')).toEqual([['3 bad_date']]);
+    expect(rows(';2025-12-01;')).toEqual([['2 in_future']]);
+    expect(rows('2025-10-14;;31.02.2025')).toEqual([['3 bad_date']]);
+  });
+  it('an end that the clocks skip is told before the form of the minutes is known', () =>
+    expect(reasons(read(['End;Station;Duration', '2025-03-30 02:30;Vrba Crossing;0:20']))).toEqual([['1 time_skipped']]));
+  it('a start that lies too far back by the end and the minutes is told at the end', () =>
+    expect(reasons(read(['End;Station;Duration', '1990-01-01 00:30;Vrba Crossing;90 min', '2025-12-01 10:00;Vrba Crossing;90 min']))).toEqual([
+      ['1 out_of_bounds'],
+      ['1 in_future'],
+    ]));
+  it.each([
+    ['Mon 10/27/2025', 'dmy', ['1 bad_date']],
+    ['Mon 10/27/2025', 'mdy', '2025-10-27'],
+    ['Tue, 10/27/2025', 'mdy', ['1 bad_date']],
+    ['Mo. 3/2/2025', 'dmy', '2025-02-03'],
+    ['Mo. 3/2/2025', 'mdy', ['1 bad_date']],
+    ['Sun 3/2/2025', 'mdy', '2025-03-02'],
+    ['Wed 3/2/2025', 'dmy', ['1 bad_date']],
+    ['Wed 8/8/2025', 'dmy', ['1 bad_date']],
+    ['Tue 27.10.2025', 'dmy', ['1 bad_date']],
+  ])('%s, day and month in the order %s', (cell, order, want) => {
+    const got = read(['Start;Station', `${cell} 12:00;Vrba Crossing`], [{ code: 'date_order', answer: order }]);
+    const day = got.accepted.map((r) => new Date(r.start).toISOString().slice(0, 10))[0];
+    expect(day ?? reasons(got)[0]).toEqual(want);
+  });
+  it('a weekday that fits neither order is no date, and no question', () => {
+    const got = read(['Start;Station', 'Wed 3/2/2025 12:00;Vrba Crossing', '3/2/2025 12:00;Vrba Crossing']);
+    expect([reasons(got), got.asks.map((a) => a.lines)]).toEqual([[['1 bad_date']], [[3]]]);
+    expect(read(['Start;Station', 'Mon 3/2/2025 12:00;Vrba Crossing', '5/4/2025 12:00;Vrba Crossing']).dialect.dateOrder).toBe('dmy');
+  });
+  it('the form of durations is told by times as they were: over a change of the clocks, by an offset, in the zone of a heading or a site', () => {
+    const form = (heading: string, cells: string, site = 'Vrba Crossing') => {
+      const got = read([`${heading};Station;Duration`, `${cells.replace(/;([^;]*)$/, `;${site};$1`)}`]);
+      return got.accepted.map((r) => r.minutes)[0] ?? got.asks.map((a) => a.code);
+    };
+    expect(form('Start;End', '2025-10-26 01:30;2025-10-26 04:00;3:30')).toBe(210);
+    expect(form('Start;End', '2025-10-26 01:30;2025-10-26 04:00;2:30')).toEqual(['duration_form']);
+    expect(form('Start;End', '2025-10-14T10:00Z;2025-10-14 12:41;0:41')).toBe(41);
+    expect(form('Start (UTC);End', '2025-10-14 10:00;2025-10-14 12:41;0:41')).toBe(41);
+    expect(form('Start (UTC);End', '2025-10-14 10:00;2025-10-14 12:41;2:41')).toEqual(['duration_form']);
+    expect(form('Start (UTC);End', '2025-10-14 10:00;2025-10-14 11:41;0:41', 'Marram Point - 2')).toBe(41);
+    expect(form('Start;End', '3/4/2025 23:50;3/5/2025 00:31;0:41')).toEqual(['duration_form', 'date_order']);
+  });
   it('a row that asks one thing of two cells asks it once', () =>
     expect(read(['Start;End;Station', '3/4/2025 10:00;3/4/2025 11:00;Vrba Crossing', '4/5/2025 10:00;;Vrba Crossing']).asks).toEqual([
       { code: 'date_order', column: null, options: ['dmy', 'mdy'], lines: [2, 3] },

@@ -1,18 +1,16 @@
 import Big from 'big.js';
 import { privateNumber } from '../records/private-number';
-import { undefused } from '../units/csv-text';
-import { firstBy } from '../units/grouped';
-import { onceOf } from '../units/once-of';
 import { fold } from './match-sessions';
+import { cellAt, plainText } from './sheet-cells';
 import type { SheetColumn, SheetField } from './sheet-columns';
 import { rowCurrency } from './sheet-currency';
 import { durationOf, inForm } from './sheet-durations';
 import { type Figure, figureOf, valueBy } from './sheet-figures';
+import { placeOf, type RowPlace, type SheetWorld } from './sheet-place';
 import { rowTimes, type StartPrecision } from './sheet-row-times';
 import type { RowAsk, RowReason, SheetRules, SheetSettings, Warning } from './sheet-rules';
 import words from './sheet-words.json';
 
-export type SheetWorld = { sites: readonly { name: string; network: string; zone: string; stalls: readonly string[] }[]; networks: readonly string[] };
 export type SheetRow = {
   line: number;
   /** UTC ms. */
@@ -40,28 +38,13 @@ export type ReadRow = { row: SheetRow | null; reasons: RowReason[]; asks: RowAsk
 
 const BOUNDS = { kWh: [0, 2000], amount: [-100_000, 100_000], perKWh: [0, 100], minutes: [0, 2880], handshake: [0, 172_800], soc: [0, 100] } as const;
 const LONGEST: Partial<Record<SheetField, number>> = { site: 80, stall: 40, network: 80, car: 80, note: 2000 };
-const EMPTY: ReadonlySet<string> = new Set(['', '-', '–', '—', 'n/a', 'null', '?']);
-export const isEmpty = (cell: string | undefined): boolean => EMPTY.has((cell ?? '').trim().toLowerCase());
 const MEANS = new Map(Object.entries(words.means).flatMap(([kind, all]) => all.map((w) => [fold(w), kind])));
-const STALL_WORDS = new Set(words.stall_words.map((w) => w.toLowerCase()));
 const within = (n: number | Big, [lo, hi]: readonly [number, number]) => new Big(n).gte(lo) && new Big(n).lte(hi);
 
 /** Whether a value passes the bound of its column: energy, amount or price. */
 export function passes(field: 'kWh' | 'amount' | 'perKWh', value: Big, unit: string | null): boolean {
   return !within(field === 'kWh' && unit?.toLowerCase() === 'wh' ? value.div(1000) : value, BOUNDS[field]);
 }
-
-/** Sites and networks by their folded names, the first of several of one name, and zones by the site's name as it is written here. */
-const indexOf = onceOf((world: SheetWorld) => ({
-  sites: firstBy(world.sites, (s) => fold(s.name)),
-  networks: firstBy(world.networks, fold),
-  zones: firstBy(world.sites, (s) => s.name),
-}));
-
-/** The zone of a site that is known by this very name. */
-export const zoneAt = (world: SheetWorld, site: string): string | undefined => indexOf(world).zones.get(site)?.zone;
-/** Whether a network is known, however it is written. */
-export const knowsNetwork = (world: SheetWorld, name: string): boolean => indexOf(world).networks.has(fold(name));
 
 /** Reads one record by the rules of its sheet: every reason for which it is refused, or what is still to be asked, or the row. */
 export function readRow(line: number, cells: readonly string[], rules: SheetRules, world: SheetWorld, settings: SheetSettings): ReadRow {
@@ -78,21 +61,20 @@ export function readRow(line: number, cells: readonly string[], rules: SheetRule
     return null;
   };
   const column = (field: SheetField) => rules.columns.find((c) => c.field === field);
-  const cellOf = (c: SheetColumn | undefined): string | null => (c && !isEmpty(cells[c.n - 1]) ? (cells[c.n - 1] as string).trim() : null);
+  const cellOf = (c: SheetColumn | undefined): string | null => cellAt(cells, c);
   const text = (field: SheetField): string | null => {
     const c = column(field);
     const cell = cellOf(c);
     return c && cell !== null ? textOf(cell, c, LONGEST[field] ?? null) : null;
   };
   const textOf = (cell: string, c: SheetColumn, most: number | null): string | null => {
-    const plain = undefused(cell).replace(/\r\n?/g, '\n').trim();
+    const plain = plainText(cell);
     if (most !== null && [...plain].length > most) no(c.n, 'too_long');
     if (privateNumber(plain)) no(c.n, 'private_number');
     return plain;
   };
 
-  const place = placeOf();
-  const zone = (place.site === null ? undefined : zoneAt(world, place.site)) ?? settings.zone;
+  const place = placeIn();
   const kWh = energy();
   const amount = money('amount');
   const perKWh = money('perKWh');
@@ -103,7 +85,7 @@ export function readRow(line: number, cells: readonly string[], rules: SheetRule
   if (socFrom !== null && socTo !== null && socTo < socFrom) warnings.push('soc_falls');
   const when = rowTimes({
     line,
-    zone,
+    zone: place?.zone ?? settings.zone,
     now: settings.now,
     minutes,
     minutesWritten: cellOf(column('minutes')) !== null,
@@ -124,7 +106,7 @@ export function readRow(line: number, cells: readonly string[], rules: SheetRule
     if (plain !== null) rest[keyOf(c)] = plain;
   }
   if (reasons.length > 0) return { row: null, reasons, asks: [] };
-  if (asks.length > 0 || !when) return { row: null, reasons, asks };
+  if (asks.length > 0 || !when || !place) return { row: null, reasons, asks };
   return {
     reasons,
     asks,
@@ -133,7 +115,7 @@ export function readRow(line: number, cells: readonly string[], rules: SheetRule
       start: when.start,
       startPrecision: when.precision,
       end: when.end,
-      site: place.site ?? '',
+      site: place.site,
       stall: place.stall,
       network: place.network,
       car,
@@ -152,30 +134,12 @@ export function readRow(line: number, cells: readonly string[], rules: SheetRule
     },
   };
 
-  function placeOf(): { site: string | null; stall: string | null; network: string | null } {
-    const c = column('site');
-    const written = text('site');
-    let stall = text('stall');
-    if (written === null || written === '') {
-      no(c?.n ?? column('stall')?.n ?? 1, 'no_site');
-      return { site: null, stall, network: text('network') };
-    }
-    const { sites, networks } = indexOf(world);
-    const known = (name: string) => sites.get(fold(name));
-    let site = written.replace(/\s+/g, ' ');
-    if (!known(site) && stall === null) {
-      const parted = partOff(site, (name) => known(name) !== undefined);
-      if (parted) [site, stall] = parted;
-    }
-    const here = known(site);
-    if (stall !== null) {
-      const plain = withoutStallWords(stall);
-      stall = here?.stalls.find((s) => fold(s) === fold(plain)) ?? plain;
-    }
-    const said = text('network');
-    const network = said === null ? (here?.network ?? null) : (networks.get(fold(said)) ?? said.replace(/\s+/g, ' '));
-    if (here && said !== null && fold(said) !== fold(here.network)) warnings.push('network_differs');
-    return { site: here?.name ?? site, stall, network };
+  function placeIn(): RowPlace | null {
+    const [site, stall, network] = [text('site'), text('stall'), text('network')];
+    if (!site) return no((column('site') ?? column('stall'))?.n ?? 1, 'no_site');
+    const found = placeOf({ site, stall, network }, world);
+    if (found.differs) warnings.push('network_differs');
+    return found;
   }
 
   function figure(c: SheetColumn, cell: string, kind: Parameters<typeof figureOf>[1]): { f: Figure; value: Big } | null {
@@ -288,25 +252,4 @@ export function readRow(line: number, cells: readonly string[], rules: SheetRule
     if (kind === null) rest[keyOf(c)] = written;
     return kind;
   }
-}
-
-/** Words before a stall's name: "Stall 4" is 4. */
-function withoutStallWords(stall: string): string {
-  let text = stall.trim();
-  for (;;) {
-    const found = /^(\S+?)\.?[\s:]+(.+)$/s.exec(text);
-    if (text.startsWith('#') && text.length > 1) text = text.slice(1).trim();
-    else if (found && STALL_WORDS.has((found[1] ?? '').toLowerCase())) text = (found[2] ?? '').trim();
-    else return text;
-  }
-}
-
-/** A site and its stall written in one cell. */
-function partOff(text: string, known: (name: string) => boolean): [site: string, stall: string] | null {
-  for (const separator of [' / ', ' – ', ' - ', ', ', ' #', ' | ']) {
-    const at = text.lastIndexOf(separator);
-    if (at > 0 && known(text.slice(0, at))) return [text.slice(0, at).trim(), text.slice(at + separator.length).trim()];
-  }
-  const found = /^(.*)(?: \/ | #)([\p{L}\p{N}]{1,4})$/u.exec(text);
-  return found ? [(found[1] as string).trim(), found[2] as string] : null;
 }

@@ -2,7 +2,8 @@ import Big from 'big.js';
 import { ROWS_A_STEP, type Steps } from '../units/steps';
 import { localDay } from '../units/zoned';
 import { fold } from './match-sessions';
-import { type SheetRow, type SheetWorld, zoneAt } from './sheet-row';
+import { type SheetWorld, zoneAt } from './sheet-place';
+import type { SheetRow } from './sheet-row';
 import type { SheetSettings } from './sheet-rules';
 
 /** Starts so near are one session's, told twice. */
