@@ -8,14 +8,32 @@ import { blankFields } from './record-schema';
 
 describe('numbers that must not be kept', () => {
   // Card test numbers in general use for trying out payment forms; common practice, no source.
-  it.each(['4111 1111 1111 1111', 'paid 5555-5555-5555-4444 today', '378282246310005'])('a card number: %s', (text) =>
-    expect(privateNumber(text)).toMatch(/payment card/),
-  );
+  it.each([
+    '4111 1111 1111 1111',
+    'paid 5555-5555-5555-4444 today',
+    '378282246310005',
+    '4111 1111 1111 1111 12/27',
+    '4111 1111 1111 1111 2025',
+    'bay 12 4111-1111-1111-1111',
+    '12 378282246310005 7',
+    '3782 822463 10005 1',
+    '4111\u00a01111\u00a01111\u00a01111',
+    '4111\u20131111\u20131111\u20131111',
+    '４１１１ １１１１ １１１１ １１１１',
+    '41 11 11 11 11 11 11 11',
+    '4111 - 1111  1111 1111',
+  ])('a card number: %s', (text) => expect(privateNumber(text)).toMatch(/payment card/));
   it('a contract id (eMAID form of ISO 15118, from memory)', () => expect(privateNumber('DE-8AA-C12345678-9')).toMatch(/contract/));
   it('a hardware address', () => expect(privateNumber('auto 00:1A:2B:3C:4D:5E')).toMatch(/hardware/));
-  it.each(['13:52:08 stall 4, 41.6 kWh for 24.17', 'called +386 1 555 0100', '4111 1111 1111 1112', 'meter 0012345678'])('but not: %s', (text) =>
-    expect(privateNumber(text)).toBeNull(),
-  );
+  it.each([
+    '13:52:08 stall 4, 41.6 kWh for 24.17',
+    'called +386 1 555 0100',
+    '4111 1111 1111 1112',
+    'meter 0012345678',
+    '8 41 11 11 11 11 11 11 11',
+    '84111111111111111',
+    '411111111111111111111111',
+  ])('but not: %s', (text) => expect(privateNumber(text)).toBeNull());
 });
 
 describe('ways to pay are named in words', () => {
