@@ -58,7 +58,8 @@ export type SignedIn = { method: string; key: string | null; values: { nature: s
 export type CdrsIn = Findings & { bills: BillIn[]; notKept: string[]; records: Map<string, JsonObject> };
 
 /** Sums that differ by more were not added up. */
-const SLACK = { kWh: '0.01', min: 1, money: '0.01' };
+const SLACK = { kWh: '0.01', ms: 60_000, money: '0.01' };
+const HOUR_MS = 3_600_000;
 const PRIVATE = ['contract_id', 'uid'] as const;
 /** What stands for them: the record stays one of the standard. */
 const NOT_KEPT = 'not kept';
@@ -128,13 +129,13 @@ function saidOf(o: JsonObject, pointer: string, into: Findings): void {
   )
     breach(into, `${pointer}/total_energy`, 'sum');
   const timed = volumes(o, 'TIME', 'PARKING_TIME');
-  const hours = timed ?? new Big(to - from).div(3_600_000);
+  // By multiplying alone, which is exact: a third of an hour has no last decimal.
+  const lasted = timed?.times(HOUR_MS) ?? new Big(to - from);
   if (
-    hours
-      .minus(big(numberOf(o, 'total_time')))
+    lasted
+      .minus(big(numberOf(o, 'total_time')).times(HOUR_MS))
       .abs()
-      .times(60)
-      .gt(SLACK.min)
+      .gt(SLACK.ms)
   )
     breach(into, `${pointer}/total_time`, 'sum');
   const parts = ['total_fixed_cost', 'total_energy_cost', 'total_time_cost', 'total_parking_cost', 'total_reservation_cost'].flatMap(
@@ -212,8 +213,11 @@ function withoutPrivate(o: JsonObject): JsonObject {
 }
 const tokenKept = (token: JsonObject): JsonObject =>
   new Map([...token].map(([k, v]): [string, Json] => [k, (PRIVATE as readonly string[]).includes(k) ? NOT_KEPT : textKept(v)]));
+/** A number that may be a card's: shorter ones are counted milliseconds as well, decimals are measured. */
+const MAY_BE_CARD = /^\d{14,19}$/;
 function textKept(v: Json): Json {
   if (typeof v === 'string') return privateNumber(v) === null ? v : NOT_KEPT;
+  if (v instanceof JsonNumber) return MAY_BE_CARD.test(v.text) && privateNumber(v.text) !== null ? NOT_KEPT : v;
   if (Array.isArray(v)) return v.map(textKept);
   return isObject(v) ? new Map([...v].map(([k, of]): [string, Json] => [k, textKept(of)])) : v;
 }
