@@ -120,18 +120,15 @@ test('Locations of a network with their posts; places and prices go out and star
     evses,
     last_updated: '2026-01-01T00:00:00Z',
   });
-  await choose(
-    page,
-    {
-      data: [
-        location('A', 'Vrba Crossing', [evse('E1', '1'), evse('E3', '3')]),
-        { ...location('B', 'Hrast Depo', [evse('E9', '1')]), parking_type: 'UNDERGROUND_GARAGE', facilities: ['CAFE'] },
-        { id: 'C' },
-        location('D', 'Pay to 4111 1111 1111 1111', [evse('E8', '1')]),
-      ],
-    },
-    'locations.json',
-  );
+  const file = {
+    data: [
+      location('A', 'Vrba Crossing', [evse('E1', '1'), evse('E3', '3')]),
+      { ...location('B', 'Hrast Depo', [evse('E9', '1')]), parking_type: 'UNDERGROUND_GARAGE', facilities: ['CAFE'], x_canopy: { bays: 4 } },
+      { id: 'C' },
+      location('D', 'Pay to 4111 1111 1111 1111', [evse('E8', '1')]),
+    ],
+  };
+  await choose(page, file, 'locations.json');
   await expect(page.getByRole('listitem').filter({ hasText: 'Vrba Crossing' })).toContainText('adds to what is here, 46.377, 14.092, 1 new stall');
   await expect(page.getByRole('region', { name: 'What is left out' })).toContainText('/data/2/coordinates is missing');
   await page.getByRole('button', { name: 'Take in 3 places' }).click();
@@ -153,6 +150,24 @@ test('Locations of a network with their posts; places and prices go out and star
   expect(out.data.map((l: { name: string }) => l.name).sort()).toEqual(['Hrast Depo', 'Vrba Crossing']);
   const geo = await (await page.request.get('/api/v1/export/sites.geojson')).json();
   expect(geo.features).toHaveLength(2);
+  // What no field of a site has is kept with it: on its page, and in what goes out.
+  expect(out.data.find((l: { name: string }) => l.name === 'Hrast Depo')).toMatchObject({
+    city: 'Vrba',
+    address: 'By the crossing 1',
+    facilities: ['CAFE'],
+    x_canopy: { bays: 4 },
+  });
+  await page.goto('/places');
+  await page
+    .getByRole('link', { name: /Hrast Depo/ })
+    .first()
+    .click();
+  await page.getByText('What its file says, OCPI').click();
+  await expect(page.getByRole('definition').filter({ hasText: 'By the crossing 1' })).toBeVisible();
+  await expect(page.getByText('x_canopy/bays')).toBeVisible();
+  await choose(page, file, 'locations.json');
+  await expect(page.getByRole('listitem').filter({ hasText: 'Hrast Depo' })).toContainText('is here already');
+  await expect(page.getByRole('listitem').filter({ hasText: 'Vrba Crossing' })).toContainText('is here already');
   await page.goto('/settings/export');
   const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'ZIP of Places and prices' }).click()]);
   expect(download.suggestedFilename()).toBe('mile-ledger-places.zip');
@@ -168,6 +183,23 @@ test('Locations of a network with their posts; places and prices go out and star
   await expect(other.getByRole('status')).toContainText('Brought in: 8 records.');
   expect(await sites(other)).toEqual(await sites(page));
   await elsewhere.close();
+  // GeoJSON alone starts a ledger too: what was noted of the sites is there again.
+  const third = await (await browser.newContext({ baseURL: base })).newPage();
+  await newHousehold(third, base);
+  await choose(third, { ...geo, features: geo.features.map((f: { properties: object }) => ({ ...f, properties: { ...f.properties, x_lamp: 'yes' } })) });
+  await third.getByRole('button', { name: 'Take in 2 places' }).click();
+  await status(third, '3 records taken in: sites, stalls and networks.');
+  const noted = async (of: Page) =>
+    Object.fromEntries(
+      (await sites(of)).map(({ name, network, latitude, zone, openingHours, entrance, food }) => [
+        name,
+        [network, latitude, zone, openingHours, entrance, food],
+      ]),
+    );
+  expect(await noted(third)).toEqual(await noted(page));
+  const again = await (await third.request.get('/api/v1/export/sites.geojson')).json();
+  expect(again.features.map((f: { properties: { x_lamp: string } }) => f.properties.x_lamp)).toEqual(['yes', 'yes']);
+  await third.context().close();
 });
 
 test('Tariffs of a network become its prices for whom and where one says, each once', async ({ page, baseURL }) => {

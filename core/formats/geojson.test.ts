@@ -129,6 +129,30 @@ describe('sites as GeoJSON, out', () => {
   it.each(fixtures.cases.flatMap((c: Any) => (c.sites ? [[c.id, c.title, c] as const] : [])))('%s: %s', (_id, _title, c) => {
     expect(geojsonOut(c.sites)).toEqual(JSON.parse(c.text));
   });
+  it('members of the feature that a site came from go out with it; what is here goes before them', () => {
+    const feature = {
+      type: 'Feature',
+      id: 'there',
+      bbox: [1],
+      crs: {},
+      x_more: { a: 1 },
+      geometry: null,
+      properties: { name: 'B', colour: 'red', note: 'theirs' },
+    };
+    const out = geojsonOut([{ id: '1', name: 'A', latitude: 46, longitude: 14, note: null }], new Map([['1', feature]]));
+    expect(out).toEqual({
+      type: 'FeatureCollection',
+      features: [
+        {
+          type: 'Feature',
+          id: '1',
+          x_more: { a: 1 },
+          geometry: { type: 'Point', coordinates: [14, 46] },
+          properties: { name: 'A', colour: 'red', note: 'theirs' },
+        },
+      ],
+    });
+  });
   it('rounds half up, both ways, and comes in again as it went out', () => {
     const out = geojsonOut([{ id: '1', name: 'A', latitude: -46.0000005, longitude: 14.0000005, network: 'B', zone: 'Europe/Ljubljana', note: undefined }]);
     expect(out).toMatchObject({

@@ -27,7 +27,8 @@ export type GeoSite = {
   better: [number, number] | null;
   rest: Record<string, unknown>;
 };
-export type GeoRead = { sites: GeoSite[]; breaches: { pointer: string; code: GeoCode }[]; kept: string[] };
+/** `documents`: of each site by its pointer, its feature as it stands in the file. */
+export type GeoRead = { sites: GeoSite[]; breaches: { pointer: string; code: GeoCode }[]; kept: string[]; documents: Map<string, JsonObject> };
 /** What the household knows of its sites. */
 export type KnownPlace = { name: string; latitude: number | null; longitude: number | null };
 /** True for a position that lies well off every coast. */
@@ -51,12 +52,12 @@ const foreign = (of: JsonObject, own: ReadonlySet<string>, at: string) => [...of
  */
 export function geojsonIn(document: Json, known: readonly KnownPlace[], isAtSea: AtSea): GeoRead {
   const type = isObject(document) ? document.get('type') : undefined;
-  const none = (pointer: string, code: GeoCode): GeoRead => ({ sites: [], breaches: [{ pointer, code }], kept: [] });
+  const none = (pointer: string, code: GeoCode): GeoRead => ({ sites: [], breaches: [{ pointer, code }], kept: [], documents: new Map() });
   if (!isObject(document)) return none('', 'not_geojson');
   if (type !== 'FeatureCollection' && type !== 'Feature') return none('/type', 'not_geojson');
   const crs = document.get('crs');
   if (crs !== undefined && crs !== null && !crsName(crs)?.endsWith('CRS84')) return none('/crs', 'crs');
-  const read: GeoRead = { sites: [], breaches: [], kept: [] };
+  const read: GeoRead = { sites: [], breaches: [], kept: [], documents: new Map() };
   const here = knownHere(known);
   if (type === 'Feature') feature(document, '', read, here, isAtSea);
   else {
@@ -112,6 +113,7 @@ function feature(f: Json, at: string, read: GeoRead, known: KnownHere, isAtSea: 
     better,
     rest: Object.fromEntries([...said].filter(([key]) => !taken.has(key)).map(([key, value]) => [key, plainJson(value)])),
   });
+  read.documents.set(at, f);
   read.kept.push(...foreign(f, OWN.feature, at), ...(isObject(geometry) ? foreign(geometry, OWN.geometry, `${at}/geometry`) : []));
 }
 
@@ -146,19 +148,25 @@ function questions(here: Position, same: KnownPlace | null, far: KnownHere['isFa
 
 /** A site as it goes out: its other members become properties. */
 export type GeoOut = { id: string; latitude: number | null; longitude: number | null } & Readonly<Record<string, unknown>>;
+/** What the features said from which sites came, by their ids. */
+export type GeoBeyond = ReadonlyMap<string, Readonly<Record<string, unknown>>>;
 
 /** Six decimals are a tenth of a metre; half goes up. */
 const degrees = (n: number): number => Number(new Big(n).round(6, Big.roundHalfUp).toString());
 
-/** Sites as a FeatureCollection: longitude first, a site of which the place is not known with no geometry, what is not noted left out. */
-export function geojsonOut(sites: readonly GeoOut[]): object {
+/** Sites as a FeatureCollection: longitude first, a site of which the place is not known with no geometry, what is not noted left out. Members of the feature that one came from, which no site has here, go out with it. */
+export function geojsonOut(sites: readonly GeoOut[], beyond: GeoBeyond = new Map()): object {
   return {
     type: 'FeatureCollection',
-    features: sites.map(({ id, latitude, longitude, ...more }) => ({
-      type: 'Feature',
-      id,
-      geometry: latitude === null || longitude === null ? null : { type: 'Point', coordinates: [degrees(longitude), degrees(latitude)] },
-      properties: Object.fromEntries(Object.entries(more).filter(([, value]) => value !== null && value !== undefined)),
-    })),
+    features: sites.map(({ id, latitude, longitude, ...more }) => {
+      const { bbox: _, crs: __, properties, ...foreign } = beyond.get(id) ?? {};
+      return {
+        ...foreign,
+        type: 'Feature',
+        id,
+        geometry: latitude === null || longitude === null ? null : { type: 'Point', coordinates: [degrees(longitude), degrees(latitude)] },
+        properties: { ...(properties ?? {}), ...Object.fromEntries(Object.entries(more).filter(([, value]) => value !== null && value !== undefined)) },
+      };
+    }),
   };
 }

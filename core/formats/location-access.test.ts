@@ -1,5 +1,5 @@
 import { RECORDS } from '../records/record-schema';
-import { accessLacking, accessOf, keptText, NO_ACCESS } from './location-access';
+import { accessOf, keptText, NO_ACCESS } from './location-access';
 import { type JsonObject, readJson } from './strict-json';
 
 const read = (location: object) => {
@@ -59,11 +59,5 @@ describe('how one gets to a site of a network’s file', () => {
       food: 'cafe',
       shop: null,
     });
-  });
-  it('fills only what a site lacks', () => {
-    const file = { entrance: 'on the street', food: null, shop: 'supermarket' };
-    expect(accessLacking(file, { entrance: null, food: 'cafe', shop: 'kiosk' })).toEqual({ entrance: 'on the street' });
-    expect(accessLacking(file, NO_ACCESS)).toEqual({ entrance: 'on the street', shop: 'supermarket' });
-    expect(accessLacking(NO_ACCESS, NO_ACCESS)).toEqual({});
   });
 });

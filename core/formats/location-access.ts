@@ -68,7 +68,3 @@ export function accessOf(location: JsonObject): SiteAccess {
     shop: keptText(words(facilities, SHOP).join(', '), 120),
   };
 }
-
-/** What of it a site that is here has not noted. */
-export const accessLacking = (of: SiteAccess, here: SiteAccess): Partial<SiteAccess> =>
-  Object.fromEntries(Object.entries(of).filter(([name, text]) => text !== null && here[name as keyof SiteAccess] === null));

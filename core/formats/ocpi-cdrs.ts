@@ -1,6 +1,6 @@
 import Big from 'big.js';
-import { privateNumber } from '../records/private-number';
 import { finish, type Steps } from '../units/steps';
+import { keptJson, NOT_KEPT } from './kept-json';
 import {
   breach,
   checkObject,
@@ -61,8 +61,6 @@ export type CdrsIn = Findings & { bills: BillIn[]; notKept: string[]; records: M
 const SLACK = { kWh: '0.01', ms: 60_000, money: '0.01' };
 const HOUR_MS = 3_600_000;
 const PRIVATE = ['contract_id', 'uid'] as const;
-/** What stands for them: the record stays one of the standard. */
-const NOT_KEPT = 'not kept';
 
 /** CDRs of OCPI 2.2.1 as bills with their periods. What does not add up is said and kept as it stands: it is evidence. */
 export const cdrsIn = (document: Json): CdrsIn => finish(readingCdrs(document));
@@ -208,19 +206,11 @@ function billIn(o: JsonObject, pointer: string): BillIn {
 /** A record without what is of the driver's card and contract: in its token, and in whatever text a network adds, save what is signed, which holds only whole. */
 function withoutPrivate(o: JsonObject): JsonObject {
   return new Map(
-    [...o].map(([name, v]): [string, Json] => [name, name === 'cdr_token' && isObject(v) ? tokenKept(v) : name === 'signed_data' ? v : textKept(v)]),
+    [...o].map(([name, v]): [string, Json] => [name, name === 'cdr_token' && isObject(v) ? tokenKept(v) : name === 'signed_data' ? v : keptJson(v)]),
   );
 }
 const tokenKept = (token: JsonObject): JsonObject =>
-  new Map([...token].map(([k, v]): [string, Json] => [k, (PRIVATE as readonly string[]).includes(k) ? NOT_KEPT : textKept(v)]));
-/** A number that may be a card's: shorter ones are counted milliseconds as well, decimals are measured. */
-const MAY_BE_CARD = /^\d{14,19}$/;
-function textKept(v: Json): Json {
-  if (typeof v === 'string') return privateNumber(v) === null ? v : NOT_KEPT;
-  if (v instanceof JsonNumber) return MAY_BE_CARD.test(v.text) && privateNumber(v.text) !== null ? NOT_KEPT : v;
-  if (Array.isArray(v)) return v.map(textKept);
-  return isObject(v) ? new Map([...v].map(([k, of]): [string, Json] => [k, textKept(of)])) : v;
-}
+  new Map([...token].map(([k, v]): [string, Json] => [k, (PRIVATE as readonly string[]).includes(k) ? NOT_KEPT : keptJson(v)]));
 
 /** What of a record was signed by its meter; `null`: nothing. */
 function signedIn(o: JsonObject): SignedIn | null {

@@ -39,12 +39,12 @@ export type SiteIn = {
   leftOut: { pointer: string; code: 'removed' | 'connector_unknown' | 'no_connector' }[];
   hours: JsonObject | null;
 };
-/** `access`: of each site by its pointer, how one gets there and what is around. */
-export type LocationsIn = Findings & { sites: SiteIn[]; access: Map<string, SiteAccess> };
+/** Of each site by its pointer: `access`, how one gets there and what is around; `documents`, the Location as it stands in the file. */
+export type LocationsIn = Findings & { sites: SiteIn[]; access: Map<string, SiteAccess>; documents: Map<string, JsonObject> };
 
 /** Locations of OCPI 2.2.1 as sites. One that breaks the standard is refused, with each breach; the others come in. */
 export function locationsIn(document: Json): LocationsIn {
-  const all: LocationsIn = { breaches: [], kept: [], sites: [], access: new Map() };
+  const all: LocationsIn = { breaches: [], kept: [], sites: [], access: new Map(), documents: new Map() };
   const seen = new Set<string>();
   for (const { pointer, value } of unitsOf(document)) {
     const own: Findings = { breaches: [], kept: [] };
@@ -59,6 +59,7 @@ export function locationsIn(document: Json): LocationsIn {
     all.kept.push(...own.kept);
     all.sites.push(siteIn(value, pointer));
     all.access.set(pointer, accessOf(value));
+    all.documents.set(pointer, value);
   }
   return all;
 }

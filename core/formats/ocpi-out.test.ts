@@ -95,6 +95,68 @@ describe('sites as Locations', () => {
     expect(locationsOut([site()], 0).data[0]).toMatchObject({ city: 'not known', address: 'not known', x_not_known: ['city', 'postal_code', 'address'] });
     expect(locationsOut([site({ entrance: 'Service road 4' })], 0).data[0]).toMatchObject({ address: 'Service road 4', x_not_known: ['city', 'postal_code'] });
   });
+  it('what the Location that it came from says beyond it goes out as it came, and what is here goes before it', () => {
+    const hours = { twentyfourseven: false, regular_hours: [{ weekday: 1, period_begin: '07:00', period_end: '19:00' }] };
+    const file = {
+      country_code: 'SI',
+      party_id: 'SMR',
+      id: 'A',
+      publish: true,
+      name: 'Its name there',
+      city: 'Vrba',
+      address: 'By the crossing 1',
+      state: 'Upper',
+      country: 'AUT',
+      x_parking: { bays: 40 },
+      images: [{ url: 'https://example.org/a.jpg' }],
+      opening_times: hours,
+      time_zone: 'UTC',
+      last_updated: '2020-01-01T00:00:00Z',
+      operator: { name: 'SALTMARSH rapid', website: 'https://example.org' },
+      evses: [
+        { uid: 'SI*SMR*E4', status: 'CHARGING', floor_level: '-1', x_lamp: true, connectors: [{ id: '7', max_voltage: 1, tariff_ids: ['T'] }] },
+        { uid: 'gone', floor_level: '3' },
+      ],
+    };
+    const of = (openingHours: string | null, format: 'OCPI' | 'GeoJSON' = 'OCPI') =>
+      locationsOut([site({ openingHours, fromFile: { format, day: '2025-10-01', document: JSON.stringify(file) } })], 0).data[0] as Record<string, unknown>;
+    expect(of('Mon 07:00–19:00')).toMatchObject({
+      party_id: 'MLE',
+      id: SITE,
+      publish: false,
+      name: 'Vrba Crossing',
+      country: 'SVN',
+      time_zone: 'Europe/Ljubljana',
+      last_updated: '1970-01-01T00:00:00.000Z',
+      city: 'Vrba',
+      address: 'By the crossing 1',
+      state: 'Upper',
+      x_parking: { bays: 40 },
+      images: file.images,
+      opening_times: hours,
+      x_not_known: ['postal_code'],
+    });
+    const evses = of(null).evses as Record<string, unknown>[];
+    expect(of(null).operator).toEqual({ name: 'Saltmarsh Rapid', website: 'https://example.org' });
+    expect(evses).toHaveLength(2);
+    expect(evses[0]).toMatchObject({
+      uid: 'SI*SMR*E4',
+      status: 'UNKNOWN',
+      floor_level: '-1',
+      x_lamp: true,
+      connectors: [{ id: '1', max_voltage: 920, tariff_ids: ['T'] }],
+    });
+    expect(evses[1]).not.toHaveProperty('floor_level');
+    // Hours that somebody noted otherwise go before those of the file, which then do not go out.
+    expect(JSON.parse(JSON.stringify(of('by day')))).not.toHaveProperty('opening_times');
+    expect(of(null, 'GeoJSON')).toMatchObject({ city: 'not known' });
+    expect(locationsIn(json({ data: [of('Mon 07:00–19:00')] })).breaches).toEqual([]);
+    expect(
+      JSON.parse(
+        JSON.stringify(locationsOut([{ ...site({ fromFile: { format: 'OCPI', day: '2025-10-01', document: JSON.stringify(file) } }), stalls: [] }], 0).data[0]),
+      ),
+    ).not.toHaveProperty('evses');
+  });
   it('a put-away stall is not there; one that is not open yet is planned', () => {
     const of = site();
     const [a, b] = of.stalls as [SiteOut['stalls'][number], SiteOut['stalls'][number]];

@@ -6,7 +6,11 @@ import { chargingEnd, meansOf } from '../visit/attempt-times';
 import { attemptsNamed, forCharging } from '../visit/billed';
 import { sessionEnergy } from '../visit/delivered';
 import type { TimedAttempt, Visit } from '../visit/derive';
+import { fold } from './match-sessions';
 import { OCPI_CONNECTORS } from './ocpi-objects';
+import { hoursText } from './opening-hours';
+import { documentMembers } from './place-document';
+import { readJson } from './strict-json';
 
 type Outlet = RecordFields<'stall'>['outlets'][number];
 export type SiteOut = {
@@ -46,19 +50,40 @@ const standardOf = (o: Outlet): string | undefined => PLUGS.get(o.connector);
 const isDc = (o: Outlet): boolean => ['CHADEMO', 'GBT_DC', 'IEC_62196_T1_COMBO', 'IEC_62196_T2_COMBO'].includes(standardOf(o) ?? '');
 const powerType = (o: Outlet): string => (isDc(o) ? 'DC' : o.phases === 1 ? 'AC_1_PHASE' : 'AC_3_PHASE');
 
+/** Of these a site here knows nothing; the Location that it came from may. */
+const OF_THE_FILE = ['address', 'city', 'postal_code'] as const;
+const told = (s: SiteOut): Partial<Record<(typeof OF_THE_FILE)[number], string>> => {
+  const file = documentMembers(s.fields.fromFile, 'OCPI');
+  return Object.fromEntries(OF_THE_FILE.flatMap((name) => (typeof file[name] === 'string' ? [[name, file[name]]] : [])));
+};
 /** Members of a location that it shares with a CDR's. What nobody noted is said to be not known, and named in the extension. */
 const addressOf = (s: SiteOut) => ({
   name: first(s.fields.name, 255),
   address: first(s.fields.entrance ?? NOT_KNOWN, 45),
   city: NOT_KNOWN,
+  ...told(s),
   country: countryOf(s.fields.zone).three,
   coordinates: { latitude: degrees(s.fields.latitude as number), longitude: degrees(s.fields.longitude as number) },
 });
-const notKnown = (s: SiteOut): string[] => ['city', 'postal_code', ...(s.fields.entrance === null ? ['address'] : [])];
+const notKnown = (s: SiteOut): string[] =>
+  ['city', 'postal_code', ...(s.fields.entrance === null ? ['address'] : [])].filter((name) => !Object.hasOwn(told(s), name));
+/** A network, with what the file says of it where it is the same. */
+const operatorOf = (network: string, theirs: Record<string, unknown> | undefined): object => ({
+  ...(typeof theirs?.name === 'string' && fold(theirs.name) === fold(network) ? theirs : {}),
+  name: first(network, 100),
+});
+/** Its opening times as its file has them, where they are still those that are noted. */
+const openingTimes = (s: SiteOut, file: Readonly<Record<string, unknown>>): object => {
+  const read = file.opening_times ? readJson(new TextEncoder().encode(JSON.stringify(file.opening_times))) : null;
+  const same = read?.ok && read.value instanceof Map && hoursText(read.value) === s.fields.openingHours;
+  return { opening_times: same ? file.opening_times : undefined };
+};
+const objects = (v: unknown): Record<string, unknown>[] =>
+  Array.isArray(v) ? v.filter((x): x is Record<string, unknown> => typeof x === 'object' && x !== null && !Array.isArray(x)) : [];
 
 /**
  * Sites as Locations of OCPI 2.2.1 (from memory). A site without a position cannot be said, nor a plug that the standard does not name; the state of a stall was seen once, so it is
- * UNKNOWN here.
+ * UNKNOWN here. What the Location that a site came from says beyond it goes out as it came.
  * @param at UTC ms: when this was written
  */
 export function locationsOut(sites: readonly SiteOut[], at: number): OcpiOut {
@@ -68,19 +93,23 @@ export function locationsOut(sites: readonly SiteOut[], at: number): OcpiOut {
       leftOut.push({ id: s.id, why: 'no_position' });
       return [];
     }
+    const file = documentMembers(s.fields.fromFile, 'OCPI');
     const evses = s.stalls.flatMap((stall) => {
       if (stall.archived) return [];
       const connectors = stall.fields.outlets.flatMap((o, i) => connectorOut(o, i, at));
+      const theirs = objects(file.evses).find((e) => typeof e.uid === 'string' && stall.fields.evseUids.includes(e.uid));
+      const theirConnectors = objects(theirs?.connectors);
       if (connectors.length < stall.fields.outlets.length) leftOut.push({ id: stall.id, why: 'connector' });
       const evseId = stall.fields.evseUids.find((uid) => uid.includes('*'));
       return connectors.length === 0
         ? []
         : [
             {
+              ...theirs,
               uid: evseUid(stall),
               ...(evseId ? { evse_id: first(evseId, 48) } : {}),
               status: stall.fields.state?.is === 'not yet open' ? 'PLANNED' : 'UNKNOWN',
-              connectors,
+              connectors: connectors.map((c, i) => (theirConnectors.length === connectors.length ? { ...theirConnectors[i], ...c } : c)),
               ...(stall.fields.name.length <= 16 ? { physical_reference: stall.fields.name } : {}),
               last_updated: iso(at),
               x_name: stall.fields.name,
@@ -89,14 +118,16 @@ export function locationsOut(sites: readonly SiteOut[], at: number): OcpiOut {
     });
     return [
       {
+        ...file,
         country_code: countryOf(s.fields.zone).two,
         party_id: PARTY,
         id: s.id,
         publish: false,
         ...addressOf(s),
-        ...(s.network ? { operator: { name: first(s.network, 100) } } : {}),
+        ...openingTimes(s, file),
+        ...(s.network ? { operator: operatorOf(s.network, objects([file.operator])[0]) } : {}),
         time_zone: s.fields.zone,
-        ...(evses.length > 0 ? { evses } : {}),
+        evses: evses.length > 0 ? evses : undefined,
         last_updated: iso(at),
         x_not_known: notKnown(s),
       },
@@ -130,11 +161,11 @@ function connectorOut(o: Outlet, i: number, at: number): object[] {
   ];
 }
 
-type Told = { a: TimedAttempt; site: SiteOut; stall: SiteOut['stalls'][number]; plug: number; start: number; end: number | null; kWh: string };
+type SessionTold = { a: TimedAttempt; site: SiteOut; stall: SiteOut['stalls'][number]; plug: number; start: number; end: number | null; kWh: string };
 type SiteOf = (stallId: string | null, siteId: string | null) => SiteOut | undefined;
 
 /** What an attempt tells of a session, or why that cannot be said. */
-function sessionTold(v: Visit, a: TimedAttempt, siteOf: SiteOf): Told | LeftOut['why'] {
+function sessionTold(v: Visit, a: TimedAttempt, siteOf: SiteOf): SessionTold | LeftOut['why'] {
   if (!a.proof) return 'no_power';
   if (a.proof.precision === 'day') return 'day_only';
   const energy = sessionEnergy(a, v.billed);
@@ -167,7 +198,7 @@ const HOW: Readonly<Record<string, string>> = {
   autocharge: 'WHITELIST',
   plug_and_charge: 'WHITELIST',
 };
-const common = (v: Visit, { a, site, start }: Told) => {
+const common = (v: Visit, { a, site, start }: SessionTold) => {
   const means = meansOf(a)?.meansKind;
   return {
     country_code: countryOf(site.fields.zone).two,
@@ -244,7 +275,7 @@ export function cdrsOut(visits: readonly Visit[], siteOf: SiteOf): OcpiOut {
   });
 }
 
-function eachAttempt(visits: readonly Visit[], siteOf: SiteOf, say: (v: Visit, told: Told) => object | LeftOut['why']): OcpiOut {
+function eachAttempt(visits: readonly Visit[], siteOf: SiteOf, say: (v: Visit, told: SessionTold) => object | LeftOut['why']): OcpiOut {
   const out: OcpiOut = { data: [], leftOut: [] };
   for (const v of visits)
     for (const a of v.withdrawn ? [] : v.attempts) {

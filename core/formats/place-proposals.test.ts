@@ -1,8 +1,9 @@
 import { recordItem } from '../records/record-schema';
 import { idOf } from '../visit/fixtures/story';
-import { NO_ACCESS } from './location-access';
+import { geojsonIn } from './geojson';
 import type { StallIn } from './ocpi-locations';
-import { isNews, type KnownSite, type PlaceProposal, placeNews, sameSite, stallFields } from './place-proposals';
+import { isNews, type KnownSite, type PlaceProposal, placeNews, proposalOfGeo, sameSite, stallFields } from './place-proposals';
+import { readJson } from './strict-json';
 
 const stall = (name: string, uids: string[] = [], more: Partial<StallIn> = {}): StallIn => ({
   name,
@@ -31,9 +32,8 @@ const file = (more: Partial<PlaceProposal> = {}): PlaceProposal => ({
   longitude: 14.5,
   asks: [],
   better: null,
-  note: null,
-  hours: null,
-  access: NO_ACCESS,
+  fields: {},
+  document: null,
   stalls: [],
   ...more,
 });
@@ -67,22 +67,32 @@ describe('a site of a file and those that are here', () => {
     expect(placeNews(file({ latitude: 46, asks: ['moved'] }), [here])).toMatchObject({ position: false, moves: true });
     expect(isNews(placeNews(file({ name: 'New' }), [here]))).toBe(true);
   });
-  it('brings its hours where none are noted', () => {
+  it('brings what its fields lack, and nothing of what is noted', () => {
     const here = known('Lipa Barn', 'Bluebarn', [], [45.9, 14.5]);
-    expect(placeNews(file({ hours: '24 hours' }), [here]).hours).toBe(true);
-    expect(isNews(placeNews(file({ hours: '24 hours' }), [here]))).toBe(true);
-    expect(placeNews(file({ hours: '24 hours' }), [{ ...here, fields: { ...here.fields, openingHours: 'by day' } }]).hours).toBe(false);
-    expect(placeNews(file(), [here]).hours).toBe(false);
-    expect(placeNews(file({ name: 'New', hours: '24 hours' }), []).hours).toBe(true);
+    const fields = { openingHours: '24 hours', entrance: 'on the street' };
+    expect(placeNews(file({ fields }), [here]).fields).toEqual(fields);
+    expect(isNews(placeNews(file({ fields }), [here]))).toBe(true);
+    const noted = { ...here, fields: { ...here.fields, openingHours: 'by day' } };
+    expect(placeNews(file({ fields }), [noted]).fields).toEqual({ entrance: 'on the street' });
+    expect(isNews(placeNews(file({ fields: { openingHours: '24 hours' } }), [noted]))).toBe(false);
+    expect(placeNews(file({ name: 'New', fields }), []).fields).toEqual(fields);
+    expect(placeNews(file(), [here])).toMatchObject({ fields: {}, document: false });
   });
-  it('brings the way in and what is around where that is not noted', () => {
+  it('brings what the file says beyond that, once, and again where it says something else', () => {
+    const document = (text: string | null) => ({ format: 'OCPI' as const, text, lacks: 'nothing' as const });
     const here = known('Lipa Barn', 'Bluebarn', [], [45.9, 14.5]);
-    const access = { ...NO_ACCESS, entrance: 'on the street' };
-    expect(placeNews(file({ access }), [here]).access).toEqual({ entrance: 'on the street' });
-    expect(isNews(placeNews(file({ access }), [here]))).toBe(true);
-    const noted = { ...here, fields: { ...here.fields, entrance: 'behind the barn' } };
-    expect(isNews(placeNews(file({ access }), [noted]))).toBe(false);
-    expect(placeNews(file({ name: 'New', access }), []).access).toEqual(access);
+    const with_ = (text: string) => ({ ...here, fields: { ...here.fields, fromFile: { format: 'OCPI' as const, day: '2025-10-01', document: text } } });
+    const news = (text: string | null, of: KnownSite) => [
+      placeNews(file({ document: document(text) }), [of]),
+      isNews(placeNews(file({ document: document(text) }), [of])),
+    ];
+    expect(news('{"x":1}', here)).toMatchObject([{ document: true }, true]);
+    expect(news(null, here)).toMatchObject([{ document: false }, false]);
+    expect(news('{"x":1}', with_('{"x":1}'))).toMatchObject([{ document: false }, false]);
+    expect(news('{"x":1,"last_updated":"b"}', with_('{"x":1,"last_updated":"a"}'))).toMatchObject([{ document: false }, false]);
+    expect(news('{"x":2}', with_('{"x":1}'))).toMatchObject([{ document: true }, true]);
+    expect(placeNews(file({ name: 'New', document: document('{"x":1}') }), [])).toMatchObject({ document: true });
+    expect(placeNews(file({ name: 'New', document: document(null) }), [])).toMatchObject({ document: false });
   });
   it('does not fill a post beyond the ids that it can hold', () => {
     const uids = Array.from({ length: 8 }, (_, i) => `E${i}`);
@@ -115,5 +125,45 @@ describe('a post of a file as a record', () => {
       state: null,
       outlets: [{ connector: 'CCS2', ratedKW: 150, maxA: 500, maxV: 920, phases: null, cable: 'tethered' }],
     });
+  });
+});
+
+describe('a site of GeoJSON', () => {
+  const feature = (properties: object, more: object = {}) => {
+    const text = JSON.stringify({
+      type: 'Feature',
+      id: 'a',
+      geometry: { type: 'Point', coordinates: [14.5, 46] },
+      properties: { name: 'Lipa Barn', ...properties },
+      ...more,
+    });
+    const json = readJson(new TextEncoder().encode(text));
+    if (!json.ok) throw new Error(json.code);
+    const { sites, documents } = geojsonIn(json.value, [], () => false);
+    const p = proposalOfGeo(sites[0] as never, documents.get('') as never);
+    return [p.fields, p.document && JSON.parse(p.document.text ?? 'null')];
+  };
+  it('fills the fields that its properties are called as, and is kept whole where it says anything else', () => {
+    expect(feature({ network: 'Bluebarn', zone: 'UTC' })).toEqual([{}, null]);
+    expect(feature({ entrance: ' by the barn ', bins: true, maxStay_min: 90, meansAccepted: ['app'], helpline: null })).toEqual([
+      { entrance: 'by the barn', bins: true, maxStay_min: 90, meansAccepted: ['app'] },
+      null,
+    ]);
+    expect(feature({ note: `${'long '.repeat(250)}end` })[0]).toEqual({ note: 'long '.repeat(200).trim() });
+    expect(feature({ bins: 'yes' })).toMatchObject([{}, { id: 'a', properties: { bins: 'yes' } }]);
+    expect(feature({ entrance: 'by the barn', colour: 'red' })).toMatchObject([
+      { entrance: 'by the barn' },
+      { properties: { entrance: 'by the barn', colour: 'red' } },
+    ]);
+    expect(feature({ colour: null })).toEqual([{}, null]);
+    expect(feature({}, { x_more: 1 })).toMatchObject([{}, { x_more: 1 }]);
+    expect(feature({}, { bbox: [1, 2, 3, 4] })).toEqual([{}, null]);
+    expect(feature({}, { geometry: { type: 'Point', coordinates: [14.5, 46, 300] } })).toMatchObject([{}, { geometry: { coordinates: [14.5, 46, 300] } }]);
+    expect(feature({}, { geometry: { type: 'Point', coordinates: [14.5, 46], x_by: 'hand' } })).toMatchObject([{}, { geometry: { x_by: 'hand' } }]);
+  });
+  it('says nothing of itself by the names that are a site’s own, nor by those that every object has', () => {
+    const photos = [{ sha256: 'a'.repeat(64), text: null }];
+    const fromFile = { format: 'OCPI', day: '2025-01-01', document: '{}' };
+    expect(feature({ photos, fromFile, networkId: idOf(1), toString: 'x', constructor: 'y' })[0]).toEqual({});
   });
 });

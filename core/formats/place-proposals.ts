@@ -1,11 +1,14 @@
+import { siteSchema } from '../records/place-schema';
 import type { RecordFields } from '../records/record-schema';
 import { firstBy, grouped } from '../units/grouped';
 import { onceOf } from '../units/once-of';
 import type { GeoQuestion, GeoSite } from './geojson';
-import { accessLacking, NO_ACCESS, type SiteAccess } from './location-access';
+import { keptText, type SiteAccess } from './location-access';
 import { fold } from './match-sessions';
 import type { SiteIn, StallIn } from './ocpi-locations';
 import { hoursText } from './opening-hours';
+import { type PlaceDocument, placeDocument, saysTheSame } from './place-document';
+import type { JsonObject } from './strict-json';
 
 /** A site of a file as it may come in. */
 export type PlaceProposal = {
@@ -18,11 +21,14 @@ export type PlaceProposal = {
   asks: GeoQuestion[];
   /** Longitude and latitude as they may have been meant. */
   better: [number, number] | null;
-  note: string | null;
-  hours: string | null;
-  access: SiteAccess;
+  /** What else the file says that a field of a site has. */
+  fields: SiteWords;
+  /** What it says beyond that; `null`: nothing. */
+  document: PlaceDocument | null;
   stalls: StallIn[];
 };
+/** Fields of a site that a file may fill. */
+export type SiteWords = Partial<Omit<RecordFields<'site'>, (typeof OF_ITS_OWN)[number]>>;
 export type KnownSite = {
   id: string;
   fields: RecordFields<'site'>;
@@ -30,21 +36,32 @@ export type KnownSite = {
   stalls: readonly { id: string; rev: number; fields: RecordFields<'stall'> }[];
 };
 
-export const proposalOfGeo = (s: GeoSite): PlaceProposal => ({
-  pointer: s.pointer,
-  name: s.name.trim(),
-  network: s.network,
-  zone: s.zone,
-  latitude: s.latitude,
-  longitude: s.longitude,
-  asks: s.asks,
-  better: s.better,
-  note: typeof s.rest.note === 'string' ? s.rest.note : null,
-  hours: null,
-  access: NO_ACCESS,
-  stalls: [],
-});
-export const proposalOfLocation = (s: SiteIn, access: SiteAccess = NO_ACCESS): PlaceProposal => ({
+/** A feature's site. Properties that are called as the fields of a site fill them, where they say what such a field can hold. */
+export function proposalOfGeo(s: GeoSite, feature: JsonObject): PlaceProposal {
+  const fields: Record<string, unknown> = {};
+  const beyond = Object.entries(s.rest).filter(([name, value]) => {
+    const schema = isWord(name) ? siteSchema.shape[name] : null;
+    const read = schema?.safeParse(name === 'note' && typeof value === 'string' ? keptText(value, 1000) : value);
+    if (read?.success && read.data !== null) fields[name] = read.data;
+    return !read?.success && value !== null;
+  });
+  const geometry = feature.get('geometry');
+  const more = [...feature.keys(), ...(geometry instanceof Map ? geometry.keys() : [])].some((name) => !FEATURE.has(name));
+  return {
+    pointer: s.pointer,
+    name: s.name.trim(),
+    network: s.network,
+    zone: s.zone,
+    latitude: s.latitude,
+    longitude: s.longitude,
+    asks: s.asks,
+    better: s.better,
+    fields: fields as SiteWords,
+    document: beyond.length > 0 || more || s.altitude !== null ? placeDocument('GeoJSON', feature) : null,
+    stalls: [],
+  };
+}
+export const proposalOfLocation = (s: SiteIn, access: SiteAccess, location: JsonObject): PlaceProposal => ({
   pointer: s.pointer,
   name: s.name.trim(),
   network: s.network,
@@ -53,11 +70,17 @@ export const proposalOfLocation = (s: SiteIn, access: SiteAccess = NO_ACCESS): P
   longitude: s.longitude,
   asks: [],
   better: null,
-  note: null,
-  hours: hoursText(s.hours),
-  access,
+  fields: said({ ...access, openingHours: hoursText(s.hours) }),
+  document: placeDocument('OCPI', location),
   stalls: s.stalls,
 });
+
+/** What a site is, and what is not a word of it. */
+const OF_ITS_OWN = ['networkId', 'name', 'zone', 'latitude', 'longitude', 'photos', 'fromFile'] as const;
+const isWord = (name: string): name is keyof SiteWords => Object.hasOwn(siteSchema.shape, name) && !(OF_ITS_OWN as readonly string[]).includes(name);
+/** Members of a feature and of its geometry (RFC 7946). */
+const FEATURE: ReadonlySet<string> = new Set(['type', 'id', 'geometry', 'properties', 'bbox', 'coordinates']);
+const said = (fields: SiteWords): SiteWords => Object.fromEntries(Object.entries(fields).filter(([, value]) => value !== null));
 
 const folded = (names: readonly (string | null)[]): Set<string> => new Set(names.flatMap((n) => (n ? [fold(n)] : [])));
 /** Two posts are one where an id that the network gave is the same, else where their names are. */
@@ -87,15 +110,15 @@ export type PlaceNews = {
   same: KnownSite | null;
   position: boolean;
   moves: boolean;
-  hours: boolean;
-  access: Partial<SiteAccess>;
+  fields: SiteWords;
+  document: boolean;
   stalls: StallIn[];
   uids: { id: string; rev: number; evseUids: string[] }[];
 };
 export function placeNews(p: PlaceProposal, known: readonly KnownSite[]): PlaceNews {
   const same = sameSite(p, known);
   const placed = p.latitude !== null && p.longitude !== null;
-  if (!same) return { same, position: placed, moves: false, hours: p.hours !== null, access: p.access, stalls: p.stalls, uids: [] };
+  if (!same) return { same, position: placed, moves: false, fields: p.fields, document: p.document?.text != null, stalls: p.stalls, uids: [] };
   const uids = same.stalls.flatMap((ours) => {
     const theirs = p.stalls.find((s) => isSame(s, ours.fields));
     const more = theirs?.evseUids.filter((uid) => !ours.fields.evseUids.includes(uid)) ?? [];
@@ -106,14 +129,14 @@ export function placeNews(p: PlaceProposal, known: readonly KnownSite[]): PlaceN
     same,
     position: placed && same.fields.latitude === null,
     moves: p.asks.includes('moved'),
-    hours: p.hours !== null && same.fields.openingHours === null,
-    access: accessLacking(p.access, same.fields),
+    fields: Object.fromEntries(Object.entries(p.fields).filter(([name]) => same.fields[name as keyof SiteWords] === null)),
+    document: p.document?.text != null && !(same.fields.fromFile && saysTheSame(p.document.text, same.fields.fromFile.document)),
     stalls: p.stalls.filter((s) => !same.stalls.some((ours) => isSame(s, ours.fields))),
     uids,
   };
 }
 export const isNews = (n: PlaceNews): boolean =>
-  !n.same || n.position || n.moves || n.hours || Object.keys(n.access).length > 0 || n.stalls.length > 0 || n.uids.length > 0;
+  !n.same || n.position || n.moves || n.document || Object.keys(n.fields).length > 0 || n.stalls.length > 0 || n.uids.length > 0;
 
 /** The fields of a post as a record has them. A network's rating is no plate that somebody read; phases that a record cannot say are left open. @param day the day it was written down */
 export function stallFields(s: StallIn, siteId: string, day: string): Partial<RecordFields<'stall'>> {

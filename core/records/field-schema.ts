@@ -35,6 +35,22 @@ export const payName = (max: number, missing: string) => line(max).check(z.minLe
 export const text = (max: number) => orMissing(line(max).check(refuses(privateNumber)));
 export const payText = (max: number) => orMissing(line(max).check(refuses(accountNumber)));
 
+/** As deep as any file may be. */
+const DEEPEST = 64;
+const isShallow = (v: unknown, left = DEEPEST): boolean =>
+  typeof v !== 'object' || v === null || (left > 0 && Object.values(v).every((x) => isShallow(x, left - 1)));
+function isJsonObject(text: string): boolean {
+  try {
+    const value: unknown = JSON.parse(text);
+    return typeof value === 'object' && value !== null && !Array.isArray(value) && isShallow(value);
+  } catch {
+    return false;
+  }
+}
+/** An object of JSON as it came with a file. */
+export const jsonObject = (max: number) =>
+  z.string().check(z.maxLength(max, `At most ${max} characters`), z.refine(isJsonObject, 'An object of JSON'), refuses(privateNumber));
+
 /** A number with its unit. @param doubt what to think of when it is far too large */
 export const amount = (unit: string, least: number, most: number, doubt = '') =>
   z.number(`A number of ${unit}`).check(z.minimum(least, `At least ${least} ${unit}`), z.maximum(most, `At most ${most} ${unit}${doubt ? `: ${doubt}` : ''}`));

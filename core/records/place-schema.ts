@@ -1,7 +1,7 @@
 import * as z from '@/core/units/schema';
 import { isZone } from '../units/zoned';
 import { CONNECTORS } from './connector';
-import { amount, choice, day, line, listOf, maybe, maybeAmount, maybeWhole, name, orMissing, text, uuid, yesNo } from './field-schema';
+import { amount, choice, day, jsonObject, line, listOf, maybe, maybeAmount, maybeWhole, name, orMissing, text, uuid, yesNo } from './field-schema';
 import { MEANS_KIND_NAMES } from './means-kind';
 
 /** Where a car's charging port can sit, and which of these a bay's cable reaches. */
@@ -11,6 +11,8 @@ export type Port = (typeof PORTS)[number];
 export const STALL_STATES = ['working', 'derated', 'closed', 'not yet open'] as const;
 /** How stalls of one cabinet share it: each its own power, all of them one sum, or one car at a time. */
 export const SHARING = ['own', 'shared', 'one at a time'] as const;
+/** Characters of a site's file that are kept with it. */
+export const MOST_DOCUMENT = 20_000;
 const WATTS = 'is this in watts?';
 
 const telephone = orMissing(line(32).check(z.regex(/^[+0-9 ()/.-]*$/, 'A telephone number: digits, spaces and +')));
@@ -57,6 +59,8 @@ export const siteSchema = z
     safeAtNight: choice(['yes', 'partly', 'no']),
     note: text(1000),
     photos,
+    /** What the file that it came from or was added to by says of it, as it stands there: members that no field has, too. */
+    fromFile: maybe(z.object({ format: z.enum(['OCPI', 'GeoJSON']), day, document: jsonObject(MOST_DOCUMENT) })),
   })
   .check(
     z.superRefine((s, ctx) => {

@@ -1,5 +1,6 @@
 import { geojsonOut } from '@/core/formats/geojson';
 import { cdrsOut, locationsOut, type OcpiOut, type SiteOut, sessionsOut } from '@/core/formats/ocpi-out';
+import { documentMembers } from '@/core/formats/place-document';
 import { grouped } from '@/core/units/grouped';
 import { deriveVisit, type Visit } from '@/core/visit/derive';
 import { payloadProblem } from '@/core/visit/payloads';
@@ -52,9 +53,10 @@ export async function documentOf(who: Who & { currency: string }, name: Document
   if (name === 'sites.geojson')
     return geojsonOut(
       sites.map(({ id, network, fields }) => {
-        const { latitude, longitude, networkId: _, photos: __, ...more } = fields;
+        const { latitude, longitude, networkId: _, photos: __, fromFile: ___, ...more } = fields;
         return { id, latitude, longitude, ...more, network };
       }),
+      new Map(sites.map(({ id, fields }) => [id, documentMembers(fields.fromFile, 'GeoJSON')])),
     );
   if (name === 'ocpi-locations.json') return response(locationsOut(sites, now()));
   const byStall = new Map(sites.flatMap((s) => s.stalls.map((stall) => [stall.id, s] as const)));

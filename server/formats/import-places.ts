@@ -1,11 +1,11 @@
 import tzLookup from 'tz-lookup';
 import { atSea } from '@/core/formats/at-sea';
 import { type GeoCode, geojsonIn } from '@/core/formats/geojson';
-import { keptText } from '@/core/formats/location-access';
+import { NO_ACCESS } from '@/core/formats/location-access';
 import { fold } from '@/core/formats/match-sessions';
 import { locationsIn } from '@/core/formats/ocpi-locations';
 import { isNews, type KnownSite, type PlaceProposal, placeNews, proposalOfGeo, proposalOfLocation, stallFields } from '@/core/formats/place-proposals';
-import { type Json, type JsonRefused, readingJson } from '@/core/formats/strict-json';
+import { type Json, type JsonObject, type JsonRefused, readingJson } from '@/core/formats/strict-json';
 import { blankFields } from '@/core/records/record-schema';
 import { grouped } from '@/core/units/grouped';
 import { localDay } from '@/core/units/zoned';
@@ -51,24 +51,37 @@ async function knownSites(householdId: string): Promise<KnownSite[]> {
 function readPlaces(document: Json, known: readonly KnownSite[]): Read | { code: 'no_places' | GeoCode; where: { pointer: string } } {
   const type = document instanceof Map ? document.get('type') : undefined;
   if (typeof type === 'string') {
-    const { sites, breaches } = geojsonIn(
+    const { sites, breaches, documents } = geojsonIn(
       document,
       known.map((k) => k.fields),
       atSea,
     );
     const whole = breaches.find((b) => b.code === 'not_geojson' || b.code === 'crs');
     if (whole) return { code: whole.code, where: { pointer: whole.pointer } };
-    return { format: 'geojson', proposals: sites.map(proposalOfGeo), breaches };
+    return withDocuments(
+      'geojson',
+      sites.map((s) => proposalOfGeo(s, documents.get(s.pointer) as JsonObject)),
+      breaches,
+    );
   }
-  const { sites, breaches, access } = locationsIn(document);
+  const { sites, breaches, access, documents } = locationsIn(document);
   if (sites.length === 0 && !looksLikeLocations(document)) return { code: 'no_places', where: { pointer: '' } };
   const refusing = breaches.filter((b) => b.refuses).map(({ pointer, code }) => ({ pointer, code }));
-  return {
-    format: 'ocpi',
-    proposals: sites.map((s) => proposalOfLocation(s, access.get(s.pointer))),
-    breaches: [...refusing, ...sites.flatMap((s) => s.leftOut)],
-  };
+  return withDocuments(
+    'ocpi',
+    sites.map((s) => proposalOfLocation(s, access.get(s.pointer) ?? NO_ACCESS, documents.get(s.pointer) as JsonObject)),
+    [...refusing, ...sites.flatMap((s) => s.leftOut)],
+  );
 }
+/** Says as well of which sites not all can be kept that the file says. */
+const withDocuments = (format: Read['format'], proposals: PlaceProposal[], breaches: Read['breaches']): Read => ({
+  format,
+  proposals,
+  breaches: [
+    ...breaches,
+    ...proposals.flatMap(({ pointer, document }) => (document && document.lacks !== 'nothing' ? [{ pointer, code: `lacks_${document.lacks}` }] : [])),
+  ],
+});
 const looksLikeLocations = (document: Json): boolean => {
   const inside = document instanceof Map ? (document.get('data') ?? document) : document;
   const [first] = Array.isArray(inside) ? inside : [inside];
@@ -128,9 +141,11 @@ export async function takePlaces(who: SignedIn, bytes: Uint8Array, choices: read
       items.push({ type: 'record', record: { type, id, baseRev, fields, ...(baseRev === 0 ? { archived: false } : {}) } });
     const news = placeNews(p, found.known);
     const position = positionOf(p, choice);
+    const document = news.document ? p.document : null;
+    const fromFile = document?.text ? { fromFile: { format: document.format, day: localDay(now(), who.zone), document: document.text } } : {};
     if (news.same) {
       const moves = (news.moves || p.asks.length > 0) && choice.position !== 'none';
-      const more = { ...(position && (news.position || moves) ? position : {}), ...(news.hours ? { openingHours: p.hours } : {}), ...news.access };
+      const more = { ...(position && (news.position || moves) ? position : {}), ...news.fields, ...fromFile };
       if (Object.keys(more).length > 0) record('site', news.same.id, revs.get(news.same.id) ?? 1, more);
     } else {
       const name = choice.network.trim();
@@ -146,9 +161,8 @@ export async function takePlaces(who: SignedIn, bytes: Uint8Array, choices: read
         name: [...p.name].slice(0, 80).join(''),
         zone,
         ...position,
-        openingHours: p.hours,
-        ...p.access,
-        note: p.note ? keptText(p.note, 1000) : null,
+        ...news.fields,
+        ...fromFile,
       });
     }
     const siteId = news.same?.id ?? idOf(who.householdId, `site ${networkIds.get(fold(choice.network.trim()))} ${fold(p.name)}`);

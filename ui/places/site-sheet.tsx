@@ -10,6 +10,7 @@ import { printCount } from '@/core/units/print';
 import { printDate, printDay, printSeen } from '@/core/units/zoned';
 import { AnswerTable } from './answer-table';
 import { Bays } from './bays';
+import { FromFile } from './from-file';
 import { PlaceSections, RecordRows } from './place-record';
 import { Rows, Section } from './section';
 
@@ -183,6 +184,7 @@ export function SiteSheet({ page, carChoice, actions }: { page: SiteSheetData; c
           </ul>
         </Section>
       </div>
+      <FromFile from={f.fromFile} />
       {page.archivedStalls.length > 0 ? (
         <p className="mt-6 text-[14px] text-ink-2">
           Archived stalls:{' '}

@@ -30,6 +30,8 @@ const CODE: Readonly<Record<string, string>> = {
   removed: 'was removed by the network',
   connector_unknown: 'is a plug that is not known here',
   no_connector: 'has no plug that is known here',
+  lacks_posts: 'says more than is kept with a site: what it says of its posts beyond what comes in is left out',
+  lacks_all: 'says more than is kept with a site: what it says beyond what comes in is left out',
 };
 type Choice = Omit<PlaceChoice, 'pointer'>;
 
