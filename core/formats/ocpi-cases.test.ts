@@ -135,3 +135,20 @@ describe('an id that comes twice', () => {
     expect(twice(kind, { id: 'another' })).toEqual([['/0', '/1'], []]);
   });
 });
+
+it.each([
+  ['08:00', '07:60', ['period_end format']],
+  ['24:00', '07:00', ['period_begin format']],
+  ['08:00', '08:00', ['period_end order']],
+  ['08:00', '07:59', ['period_end order']],
+  ['08:00', '00:00', []],
+  ['08:00', '08:01', []],
+])('hours from %s to %s', (period_begin, period_end, want) => {
+  const c = ocpi.cases.find((x) => x.kind === 'ocpi-locations' && (x as Any).expected.breaches.length === 0) as Any;
+  const whole = JSON.parse(Buffer.from(bytesOf(c)).toString());
+  const [one] = [whole.data ?? whole].flat();
+  const text = JSON.stringify({ ...one, opening_times: { twentyfourseven: false, regular_hours: [{ weekday: 1, period_begin, period_end }] } });
+  const found = readJson(new TextEncoder().encode(text));
+  if (!found.ok) throw new Error(found.code);
+  expect(locationsIn(found.value).breaches.map((b) => `${b.pointer.split('/').at(-1)} ${b.code}`)).toEqual(want);
+});

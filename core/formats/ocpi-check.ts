@@ -47,6 +47,8 @@ export function ocpiInstant(text: string): number | null {
   return Number.isNaN(ms) || Number.isNaN(day.getTime()) || day.toISOString().slice(0, 19) !== clock ? null : ms;
 }
 const HHMM = /^([01]\d|2[0-3]):[0-5]\d$/;
+/** True for a time of the day as the standard writes it. */
+export const isHhmm = (text: string | null): text is string => text !== null && HHMM.test(text);
 const isDate = (text: string) => /^\d{4}-\d{2}-\d{2}$/.test(text) && ocpiInstant(`${text}T00:00:00Z`) !== null;
 
 /** Members whose number must be above nothing, and those that must not be below it. */
@@ -160,7 +162,7 @@ function wrongText(value: string, kind: string, of: string): BreachCode | null {
     case 'zone':
       return isZone(value) ? null : 'zone';
     case 'hhmm':
-      return HHMM.test(value) ? null : 'format';
+      return isHhmm(value) ? null : 'format';
     case 'date':
       return isDate(value) ? null : 'format';
     case 'lat':

@@ -4,6 +4,7 @@ import {
   checkObject,
   comesIn,
   type Findings,
+  isHhmm,
   isObject,
   listIn,
   numberOf,
@@ -72,8 +73,7 @@ function checkHours(o: JsonObject, pointer: string, into: Findings): void {
   for (const [i, h] of listIn(hours, 'regular_hours').entries()) {
     if (!isObject(h)) continue;
     const [begin, end] = [textOf(h, 'period_begin'), textOf(h, 'period_end')];
-    if (begin && end && /^\d\d:\d\d$/.test(begin) && /^\d\d:\d\d$/.test(end) && end !== '00:00' && end <= begin && begin < '24:00')
-      breach(into, `${at}/regular_hours/${i}/period_end`, 'order');
+    if (isHhmm(begin) && isHhmm(end) && end !== '00:00' && end <= begin) breach(into, `${at}/regular_hours/${i}/period_end`, 'order');
   }
   for (const name of ['exceptional_openings', 'exceptional_closings'])
     for (const [i, p] of listIn(hours, name).entries()) {
