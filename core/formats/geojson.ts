@@ -1,6 +1,7 @@
 import Big from 'big.js';
 import { farFrom, kmBetween, type Position, turned } from '../records/place-questions';
 import { firstBy } from '../units/grouped';
+import { finish, type Steps } from '../units/steps';
 import { isZone } from '../units/zoned';
 import { fold } from './match-sessions';
 import { plainJson } from './plain-json';
@@ -50,7 +51,10 @@ const foreign = (of: JsonObject, own: ReadonlySet<string>, at: string) => [...of
  * Reads sites of a GeoJSON document (RFC 7946, from memory): a FeatureCollection or a Feature, points with a name or sites of which the place is not known. A feature that
  * breaks the standard costs itself; what is likely a slip is asked and never decided.
  */
-export function geojsonIn(document: Json, known: readonly KnownPlace[], isAtSea: AtSea): GeoRead {
+export const geojsonIn = (document: Json, known: readonly KnownPlace[], isAtSea: AtSea): GeoRead => finish(readingGeojson(document, known, isAtSea));
+
+/** The same in steps. */
+export function* readingGeojson(document: Json, known: readonly KnownPlace[], isAtSea: AtSea): Steps<GeoRead> {
   const type = isObject(document) ? document.get('type') : undefined;
   const none = (pointer: string, code: GeoCode): GeoRead => ({ sites: [], breaches: [{ pointer, code }], kept: [], documents: new Map() });
   if (!isObject(document)) return none('', 'not_geojson');
@@ -64,7 +68,10 @@ export function geojsonIn(document: Json, known: readonly KnownPlace[], isAtSea:
     const features = document.get('features');
     if (!Array.isArray(features)) return none('/features', 'not_geojson');
     read.kept.push(...foreign(document, OWN.collection, ''));
-    for (const [i, f] of features.entries()) feature(f, `/features/${i}`, read, here, isAtSea);
+    for (const [i, f] of features.entries()) {
+      yield;
+      feature(f, `/features/${i}`, read, here, isAtSea);
+    }
   }
   return read;
 }

@@ -1,3 +1,4 @@
+import { finish, type Steps } from '../units/steps';
 import { accessOf, type SiteAccess } from './location-access';
 import {
   breach,
@@ -44,10 +45,14 @@ export type SiteIn = {
 export type LocationsIn = Findings & { sites: SiteIn[]; access: Map<string, SiteAccess>; documents: Map<string, JsonObject> };
 
 /** Locations of OCPI 2.2.1 as sites. One that breaks the standard is refused, with each breach; the others come in. */
-export function locationsIn(document: Json): LocationsIn {
+export const locationsIn = (document: Json): LocationsIn => finish(readingLocations(document));
+
+/** The same in steps. */
+export function* readingLocations(document: Json): Steps<LocationsIn> {
   const all: LocationsIn = { breaches: [], kept: [], sites: [], access: new Map(), documents: new Map() };
   const seen = new Set<string>();
   for (const { pointer, value } of unitsOf(document)) {
+    yield;
     const own: Findings = { breaches: [], kept: [] };
     checkObject(value, 'Location', pointer, own);
     if (isObject(value)) {

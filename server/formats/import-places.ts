@@ -1,19 +1,22 @@
+import { createHash } from 'node:crypto';
 import tzLookup from 'tz-lookup';
 import { atSea } from '@/core/formats/at-sea';
-import { type GeoCode, geojsonIn } from '@/core/formats/geojson';
+import { type GeoCode, readingGeojson } from '@/core/formats/geojson';
 import { NO_ACCESS } from '@/core/formats/location-access';
 import { fold } from '@/core/formats/match-sessions';
-import { locationsIn } from '@/core/formats/ocpi-locations';
+import { readingLocations } from '@/core/formats/ocpi-locations';
 import { isNews, type KnownSite, type PlaceProposal, placeNews, proposalOfGeo, proposalOfLocation, stallFields } from '@/core/formats/place-proposals';
 import { type Json, type JsonObject, type JsonRefused, readingJson } from '@/core/formats/strict-json';
 import { blankFields } from '@/core/records/record-schema';
 import { grouped } from '@/core/units/grouped';
+import type { Steps } from '@/core/units/steps';
 import { localDay } from '@/core/units/zoned';
 import type { SignedIn } from '../accounts/sessions';
 import { now } from '../clock';
 import { MAX_ITEMS, takeBatch } from '../outbox/take-batch';
 import { recordsOf } from '../records/record-tables';
 import { unhurried } from '../unhurried';
+import { HeldReads } from './held-reads';
 import { idOf } from './imported-events';
 
 /** One site of the file, and what would come of it. */
@@ -47,31 +50,39 @@ async function knownSites(householdId: string): Promise<KnownSite[]> {
     .map(({ id, fields }) => ({ id, fields, network: called.get(fields.networkId) ?? null, stalls: ofSite.get(id) ?? [] }));
 }
 
+type Unread = { code: 'no_places' | GeoCode; where: { pointer: string } };
+const typeOf = (document: Json): Json | undefined => (document instanceof Map ? document.get('type') : undefined);
 /** Tells GeoJSON and OCPI Locations apart by what they hold. */
-function readPlaces(document: Json, known: readonly KnownSite[]): Read | { code: 'no_places' | GeoCode; where: { pointer: string } } {
-  const type = document instanceof Map ? document.get('type') : undefined;
-  if (typeof type === 'string') {
-    const { sites, breaches, documents } = geojsonIn(
-      document,
-      known.map((k) => k.fields),
-      atSea,
-    );
-    const whole = breaches.find((b) => b.code === 'not_geojson' || b.code === 'crs');
-    if (whole) return { code: whole.code, where: { pointer: whole.pointer } };
-    return withDocuments(
-      'geojson',
-      sites.map((s) => proposalOfGeo(s, documents.get(s.pointer) as JsonObject)),
-      breaches,
-    );
-  }
-  const { sites, breaches, access, documents } = locationsIn(document);
+const readingPlaces = (document: Json, known: readonly KnownSite[]): Steps<Read | Unread> =>
+  typeof typeOf(document) === 'string' ? readingFeatures(document, known) : readingNetworks(document);
+
+function* readingFeatures(document: Json, known: readonly KnownSite[]): Steps<Read | Unread> {
+  const { sites, breaches, documents } = yield* readingGeojson(
+    document,
+    known.map((k) => k.fields),
+    atSea,
+  );
+  const whole = breaches.find((b) => b.code === 'not_geojson' || b.code === 'crs');
+  if (whole) return { code: whole.code, where: { pointer: whole.pointer } };
+  const proposals = yield* eachOf(sites, (s) => proposalOfGeo(s, documents.get(s.pointer) as JsonObject));
+  return withDocuments('geojson', proposals, breaches);
+}
+
+function* readingNetworks(document: Json): Steps<Read | Unread> {
+  const { sites, breaches, access, documents } = yield* readingLocations(document);
   if (sites.length === 0 && !looksLikeLocations(document)) return { code: 'no_places', where: { pointer: '' } };
   const refusing = breaches.filter((b) => b.refuses).map(({ pointer, code }) => ({ pointer, code }));
-  return withDocuments(
-    'ocpi',
-    sites.map((s) => proposalOfLocation(s, access.get(s.pointer) ?? NO_ACCESS, documents.get(s.pointer) as JsonObject)),
-    [...refusing, ...sites.flatMap((s) => s.leftOut)],
-  );
+  const proposals = yield* eachOf(sites, (s) => proposalOfLocation(s, access.get(s.pointer) ?? NO_ACCESS, documents.get(s.pointer) as JsonObject));
+  return withDocuments('ocpi', proposals, [...refusing, ...sites.flatMap((s) => s.leftOut)]);
+}
+
+function* eachOf<S, T>(all: readonly S[], of: (one: S) => T): Steps<T[]> {
+  const out: T[] = [];
+  for (const one of all) {
+    yield;
+    out.push(of(one));
+  }
+  return out;
 }
 /** Says as well of which sites not all can be kept that the file says. */
 const withDocuments = (format: Read['format'], proposals: PlaceProposal[], breaches: Read['breaches']): Read => ({
@@ -88,18 +99,28 @@ const looksLikeLocations = (document: Json): boolean => {
   return first instanceof Map && (first.has('evses') || first.has('coordinates'));
 };
 
+/** What was read of a file, while its sites are taken in some at a time. Locations are read the same whatever is here. */
+const held = new HeldReads<{ document: Json; locations: Read | Unread | null }>();
+
 async function load(who: SignedIn, bytes: Uint8Array) {
-  const read = await unhurried(readingJson(bytes));
-  if (!read.ok) return { refused: { code: read.code, where: read.where } };
+  const key = createHash('sha256').update(bytes).digest('hex');
+  let file = held.of(who.personId, key);
+  if (!file) {
+    const read = await unhurried(readingJson(bytes));
+    if (!read.ok) return { refused: { code: read.code, where: read.where } };
+    file = { document: read.value, locations: null };
+    held.keep(who.personId, [key], file);
+  }
   const known = await knownSites(who.householdId);
-  const found = readPlaces(read.value, known);
+  const found = file.locations ?? (await unhurried(readingPlaces(file.document, known)));
+  if (typeof typeOf(file.document) !== 'string') Object.assign(file, { document: null, locations: found });
   if ('code' in found) return { refused: found };
   return { ...found, known };
 }
 
 async function previewOf(who: SignedIn, { format, proposals, breaches }: Read, known: readonly KnownSite[]): Promise<PlacesPreview> {
   const networks = (await recordsOf(who.householdId, 'network')).filter((n) => !n.archived).map((n) => n.fields.name);
-  const rows = proposals.map((p): PlaceRow => {
+  const row = (p: PlaceProposal): PlaceRow => {
     const news = placeNews(p, known);
     const { pointer, name, network, latitude, longitude, asks, better } = p;
     return {
@@ -114,8 +135,8 @@ async function previewOf(who: SignedIn, { format, proposals, breaches }: Read, k
       is: !news.same ? 'new' : isNews(news) ? 'adds' : 'here',
       stalls: news.stalls.length,
     };
-  });
-  return { format, rows, breaches, networks };
+  };
+  return { format, rows: await unhurried(eachOf(proposals, row)), breaches, networks };
 }
 
 export async function previewPlaces(who: SignedIn, bytes: Uint8Array): Promise<PlacesAnswer> {

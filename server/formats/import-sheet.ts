@@ -26,7 +26,7 @@ import { recordsOf } from '../records/record-tables';
 import { unhurried } from '../unhurried';
 import { eventsOfVisits } from '../visits/event-rows';
 import { seen, seenBy } from '../visits/seen-by';
-import { HeldSheets } from './held-sheets';
+import { HeldReads } from './held-reads';
 import { billInto } from './imported-bills';
 import { idOf, importedEvent, sendImported } from './imported-events';
 import { answersAsked, habitOf, keepHabit } from './sheet-habits';
@@ -104,7 +104,7 @@ type Prepared = {
   visits: ReadonlyMap<string, Visit>;
   plan: Map<number, RowPlan>;
 };
-const held = new HeldSheets<Prepared>();
+const held = new HeldReads<Prepared>();
 
 const billOf = (p: Pick<Prepared, 'visitOf'>, r: SheetRow) => idOf(p.visitOf.get(r.line) as string, 'beside');
 

@@ -6,7 +6,7 @@ const HELD_MS = 5 * 60_000;
 const MOST = 2;
 
 /** What was read of a file, held for the requests that follow: of each person the last one, of a few people. */
-export class HeldSheets<T> {
+export class HeldReads<T> {
   private readonly all = new Map<string, { keys: readonly string[]; at: number; what: T }>();
 
   of(personId: string, key: string): T | null {

@@ -1,4 +1,4 @@
-import { HeldSheets } from './held-sheets';
+import { HeldReads } from './held-reads';
 
 let at = 0;
 jest.mock('../clock', () => ({ now: () => at }));
@@ -8,12 +8,12 @@ describe('what was read of a file', () => {
     at = 1_000_000;
   });
   it('is held for the parts that follow, under each of its keys, for that person alone', () => {
-    const held = new HeldSheets<string>();
+    const held = new HeldReads<string>();
     held.keep('ines', ['a', 'b'], 'read');
     expect([held.of('ines', 'a'), held.of('ines', 'b'), held.of('ines', 'c'), held.of('tone', 'a')]).toEqual(['read', 'read', null, null]);
   });
   it('is given up after five minutes, and asked for anew', () => {
-    const held = new HeldSheets<string>();
+    const held = new HeldReads<string>();
     held.keep('ines', ['a'], 'read');
     at += 5 * 60_000;
     expect(held.of('ines', 'a')).toBe('read');
@@ -23,7 +23,7 @@ describe('what was read of a file', () => {
     expect(held.of('ines', 'a')).toBe('again');
   });
   it('is the last of each person, of two people at once: the oldest goes', () => {
-    const held = new HeldSheets<string>();
+    const held = new HeldReads<string>();
     held.keep('ines', ['a'], '1');
     held.keep('tone', ['a'], '2');
     held.keep('ines', ['b'], '3');
@@ -31,7 +31,7 @@ describe('what was read of a file', () => {
     expect([held.of('ines', 'a'), held.of('ines', 'b'), held.of('tone', 'a'), held.of('maja', 'a')]).toEqual([null, '3', null, '4']);
   });
   it('is forgotten when something was taken back', () => {
-    const held = new HeldSheets<string>();
+    const held = new HeldReads<string>();
     held.keep('ines', ['a'], '1');
     held.forget();
     expect(held.of('ines', 'a')).toBeNull();
