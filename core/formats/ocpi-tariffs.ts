@@ -1,4 +1,5 @@
 import Big from 'big.js';
+import { finish, type Steps } from '../units/steps';
 import {
   breach,
   checkObject,
@@ -40,10 +41,14 @@ export type TariffIn = {
 export type TariffsIn = Findings & { tariffs: TariffIn[] };
 
 /** Tariffs of OCPI 2.2.1. One that breaks the standard is refused; an unknown restriction too, since passed over it would misprice. */
-export function tariffsIn(document: Json): TariffsIn {
+export const tariffsIn = (document: Json): TariffsIn => finish(readingTariffs(document));
+
+/** The same in steps. */
+export function* readingTariffs(document: Json): Steps<TariffsIn> {
   const all: TariffsIn = { breaches: [], kept: [], tariffs: [] };
   const seen = new Set<string>();
   for (const { pointer, value } of unitsOf(document)) {
+    yield;
     const own: Findings = { breaches: [], kept: [] };
     checkObject(value, 'Tariff', pointer, own);
     if (isObject(value)) checkTariffOrder(value, pointer, own);

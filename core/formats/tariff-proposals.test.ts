@@ -36,6 +36,11 @@ describe('tariffs of a file as prices', () => {
     }
   });
 
+  it('keeps no number of a card in what a network adds', () => {
+    const { proposals } = tariffProposals(read(one({ x_pay_to: '4111 1111 1111 1111', x_note: 'kept' })), 'UTC');
+    expect(proposals[0]?.tariff).toMatchObject({ x_pay_to: 'not kept', x_note: 'kept' });
+  });
+
   it('leaves out what breaks the standard, by its place, and keeps the others of the file', () => {
     const { proposals, leftOut } = tariffProposals(read([one(), one({ id: 'T-2', currency: 'euro' }), one({ id: 'T-3' })]), 'UTC');
     expect(proposals.map((p) => [p.pointer, p.tariff.id])).toEqual([

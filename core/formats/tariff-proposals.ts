@@ -1,10 +1,12 @@
 import { type OcpiTariff, ocpiTariff } from '../records/ocpi-tariff';
 import { oneLineOfObject } from '../tariff/plain-price';
 import { ownWords } from '../units/own-words';
+import { finish, type Steps } from '../units/steps';
 import { localDay } from '../units/zoned';
 import { BREACH_WORDS } from './breach-words';
+import { keptJson } from './kept-json';
 import { unitsOf } from './ocpi-check';
-import { tariffsIn } from './ocpi-tariffs';
+import { readingTariffs } from './ocpi-tariffs';
 import { plainJson } from './plain-json';
 import type { Json } from './strict-json';
 
@@ -28,13 +30,17 @@ export type TariffProposals = { proposals: TariffProposal[]; leftOut: { pointer:
  * wrong, the first of each.
  * @param zone IANA name, of the days
  */
-export function tariffProposals(document: Json, zone: string): TariffProposals {
-  const { breaches, tariffs } = tariffsIn(document);
+export const tariffProposals = (document: Json, zone: string): TariffProposals => finish(proposingTariffs(document, zone));
+
+/** The same in steps. */
+export function* proposingTariffs(document: Json, zone: string): Steps<TariffProposals> {
+  const { breaches, tariffs } = yield* readingTariffs(document);
   const leftOut = breaches.filter((b) => b.refuses).map((b) => ({ pointer: b.pointer, reason: BREACH_WORDS[b.code] }));
   const objects = new Map(unitsOf(document).map((u) => [u.pointer, u.value]));
   const proposals: TariffProposal[] = [];
   for (const { pointer, from, until } of tariffs) {
-    const read = ocpiTariff.safeParse(said(plainJson(objects.get(pointer) ?? null)), { error: ownWords });
+    yield;
+    const read = ocpiTariff.safeParse(said(plainJson(keptJson(objects.get(pointer) ?? null))), { error: ownWords });
     if (!read.success) {
       const { path = [], message = '' } = read.error.issues[0] ?? {};
       leftOut.push({ pointer: [pointer, ...path].join('/'), reason: message });

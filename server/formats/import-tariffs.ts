@@ -1,6 +1,6 @@
 import { isDeepStrictEqual } from 'node:util';
 import { type JsonRefused, readingJson } from '@/core/formats/strict-json';
-import { type TariffProposal, tariffProposals } from '@/core/formats/tariff-proposals';
+import { proposingTariffs, type TariffProposal, type TariffProposals } from '@/core/formats/tariff-proposals';
 import { blankFields } from '@/core/records/record-schema';
 import type { SignedIn } from '../accounts/sessions';
 import { MAX_ITEMS, takeBatch } from '../outbox/take-batch';
@@ -27,13 +27,13 @@ async function load(who: SignedIn, networkId: string, bytes: Uint8Array) {
   if (!read.ok) return { refused: { code: read.code, where: read.where } as JsonRefused };
   // The days of a network are those of its places.
   const [site] = await recordsWhere(who.householdId, 'site', 'networkId', [networkId]);
-  const found = tariffProposals(read.value, site?.fields.zone ?? who.zone);
+  const found = await unhurried(proposingTariffs(read.value, site?.fields.zone ?? who.zone));
   if (found.proposals.length === 0 && found.leftOut.length === 0) return { refused: { code: 'no_tariffs' } as const };
   if (found.proposals.length > MOST_TARIFFS) return { refused: { code: 'too_many' } as const };
   return found;
 }
 
-async function previewOf(who: SignedIn, networkId: string, { proposals, leftOut }: ReturnType<typeof tariffProposals>): Promise<TariffsPreview> {
+async function previewOf(who: SignedIn, networkId: string, { proposals, leftOut }: TariffProposals): Promise<TariffsPreview> {
   const standing = (await recordsWhere(who.householdId, 'tariff', 'networkId', [networkId])).filter((t) => !t.archived);
   const rows = proposals.map(
     ({ tariff, ...told }): TariffRow => ({
