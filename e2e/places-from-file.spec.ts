@@ -16,6 +16,7 @@ const point = (name: string, at: [number, number] | null, more: object = {}) => 
 const status = (page: Page, text: string) => expect(page.getByRole('status').filter({ hasText: text })).toBeVisible();
 const sites = async (page: Page) =>
   (await (await page.request.get('/api/v1/places')).json()).items as {
+    id: string;
     name: string;
     network: string;
     latitude: number | null;
@@ -129,7 +130,9 @@ test('Locations of a network with their posts; places and prices go out and star
     ],
   };
   await choose(page, file, 'locations.json');
-  await expect(page.getByRole('listitem').filter({ hasText: 'Vrba Crossing' })).toContainText('adds to what is here, 46.377, 14.092, 1 new stall');
+  await expect(page.getByRole('listitem').filter({ hasText: 'Vrba Crossing' })).toContainText(
+    'adds to what is here, 46.377, 14.092, 1 new stall, with opening hours, what its file says',
+  );
   await expect(page.getByRole('region', { name: 'What is left out' })).toContainText('/data/2/coordinates is missing');
   await page.getByRole('button', { name: 'Take in 3 places' }).click();
   await status(page, 'taken in: sites, stalls and networks.');
@@ -157,11 +160,7 @@ test('Locations of a network with their posts; places and prices go out and star
     facilities: ['CAFE'],
     x_canopy: { bays: 4 },
   });
-  await page.goto('/places');
-  await page
-    .getByRole('link', { name: /Hrast Depo/ })
-    .first()
-    .click();
+  await page.goto(`/places/${(await sites(page)).find((s) => s.name === 'Hrast Depo')?.id}`);
   await page.getByText('What its file says, OCPI').click();
   await expect(page.getByRole('definition').filter({ hasText: 'By the crossing 1' })).toBeVisible();
   await expect(page.getByText('x_canopy/bays')).toBeVisible();

@@ -164,6 +164,6 @@ describe('a site of GeoJSON', () => {
   it('says nothing of itself by the names that are a site’s own, nor by those that every object has', () => {
     const photos = [{ sha256: 'a'.repeat(64), text: null }];
     const fromFile = { format: 'OCPI', day: '2025-01-01', document: '{}' };
-    expect(feature({ photos, fromFile, networkId: idOf(1), toString: 'x', constructor: 'y' })[0]).toEqual({});
+    expect(feature({ photos, fromFile, networkId: idOf(1), emergencyNumber: '0900 1', toString: 'x', constructor: 'y' })[0]).toEqual({});
   });
 });

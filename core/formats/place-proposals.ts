@@ -75,8 +75,8 @@ export const proposalOfLocation = (s: SiteIn, access: SiteAccess, location: Json
   stalls: s.stalls,
 });
 
-/** What a site is, and what is not a word of it. */
-const OF_ITS_OWN = ['networkId', 'name', 'zone', 'latitude', 'longitude', 'photos', 'fromFile'] as const;
+/** What is told of a site otherwise, and whom to call in danger, which nobody takes from a file unseen. */
+const OF_ITS_OWN = ['networkId', 'name', 'zone', 'latitude', 'longitude', 'photos', 'fromFile', 'emergencyNumber'] as const;
 const isWord = (name: string): name is keyof SiteWords => Object.hasOwn(siteSchema.shape, name) && !(OF_ITS_OWN as readonly string[]).includes(name);
 /** Members of a feature and of its geometry (RFC 7946). */
 const FEATURE: ReadonlySet<string> = new Set(['type', 'id', 'geometry', 'properties', 'bbox', 'coordinates']);

@@ -25,6 +25,8 @@ export type PlaceRow = Pick<PlaceProposal, 'pointer' | 'name' | 'network' | 'lat
   siteId: string | null;
   is: 'new' | 'adds' | 'here';
   stalls: number;
+  /** Fields that it fills. */
+  fills: string[];
 };
 export type PlacesPreview = { format: 'geojson' | 'ocpi'; rows: PlaceRow[]; breaches: { pointer: string; code: string }[]; networks: string[] };
 /** What somebody wants of a row: nothing is taken of one that is not named. */
@@ -134,6 +136,7 @@ async function previewOf(who: SignedIn, { format, proposals, breaches }: Read, k
       siteId: news.same?.id ?? null,
       is: !news.same ? 'new' : isNews(news) ? 'adds' : 'here',
       stalls: news.stalls.length,
+      fills: [...Object.keys(news.fields), ...(news.document ? ['fromFile'] : [])],
     };
   };
   return { format, rows: await unhurried(eachOf(proposals, row)), breaches, networks };

@@ -5,6 +5,7 @@ import { printCount } from '@/core/units/print';
 import type { PlaceChoice, PlaceRow, PlacesPreview } from '@/server/formats/import-places';
 import { ChooseFile, refusedText, useFileWork } from '@/ui/forms/file-work';
 import { LeftOut } from '@/ui/forms/left-out';
+import { fieldLabel } from '@/ui/records/record-fields';
 
 /** Rows of one request: all of them would be more than an address can hold. */
 const AT_ONCE = 25;
@@ -149,6 +150,7 @@ function Row({ row: r, choice, disabled, onChoose }: { row: PlaceRow; choice: Ch
           <span className="text-[13px] text-ink-2">
             {r.asks.includes('moved') ? 'is here' : IS[r.is]}, {where}
             {r.stalls > 0 ? `, ${printCount(r.stalls, 'new stall')}` : ''}
+            {r.fills.length > 0 ? `, with ${r.fills.map((f) => fieldLabel('site', f).toLowerCase()).join(', ')}` : ''}
           </span>
         </span>
       </label>
