@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import fixtures from './fixtures/receipts.json';
+import further from './fixtures/receipts-further.json';
 import { type ReceiptRead, readReceipt } from './receipt-text';
 
 const now = Date.parse(fixtures.now);
@@ -11,6 +12,13 @@ describe('the text of a receipt', () => {
     const got = read(c.text);
     expect(plain(got.proposal)).toEqual(plain(c.expected.proposal));
     expect(got.emptyBecause).toEqual(c.expected.empty_because);
+  });
+  it.each(further.cases.map((c, i) => [i, c] as const))('made at random %d', (_, c) => {
+    const { proposal, emptyBecause } = readReceipt(c.text, fixtures.sites, Date.parse(further.now));
+    const told = Object.fromEntries(
+      Object.entries(plain(proposal)).flatMap(([k, v]) => (v === null ? [] : [[k, k === 'minutes' ? Math.round(Number(v) * 1e6) / 1e6 : v]])),
+    );
+    expect([told, emptyBecause]).toEqual([c.proposal, c.emptyBecause]);
   });
   // Each a neighbour of a rule; worked out by hand from it.
   it.each([
