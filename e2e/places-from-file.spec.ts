@@ -182,6 +182,29 @@ test('Locations of a network with their posts; places and prices go out and star
   await expect(other.getByRole('status')).toContainText('Brought in: 8 records.');
   expect(await sites(other)).toEqual(await sites(page));
   await elsewhere.close();
+  // Somebody who has some of them already is given the rest of them.
+  const usedBy = await (await browser.newContext({ baseURL: base })).newPage();
+  await newHousehold(usedBy, base);
+  const theirOwn = await addPlace(usedBy, base, { network: 'SALTMARSH rapid', site: 'vrba crossing' });
+  await usedBy.goto('/settings/restore');
+  await usedBy
+    .getByLabel('The file, ZIP or JSON')
+    .setInputFiles({ name: 'places.zip', mimeType: 'application/zip', buffer: await readFile(await download.path()) });
+  await expect(usedBy.getByText(/^Here already under another id: Saltmarsh Rapid, Vrba Crossing, 2 stalls, 1 price\.$/)).toBeVisible();
+  const byName = usedBy.getByRole('checkbox', { name: /What is of one name is one/ });
+  await byName.uncheck();
+  await expect(usedBy.getByRole('status')).toContainText('8 records.');
+  await byName.check();
+  await expect(usedBy.getByText(/^Here already under another id/)).toBeVisible();
+  await usedBy.getByRole('button', { name: 'Bring it in' }).click();
+  await expect(usedBy.getByRole('status')).toContainText('Brought in: ');
+  const both = await sites(usedBy);
+  expect(both.map((s) => [s.id === theirOwn.siteId, s.name, s.openingHours]).sort()).toEqual([
+    [false, 'Hrast Depo', 'Mon–Fri 07:00–19:00'],
+    [true, 'vrba crossing', 'Mon–Fri 07:00–19:00'],
+  ]);
+  expect(both.map((s) => s.stalls.map((x) => x.name).sort()).sort()).toEqual([['1'], ['1', '2', '3']]);
+  await usedBy.context().close();
   // GeoJSON alone starts a ledger too: what was noted of the sites is there again.
   const third = await (await browser.newContext({ baseURL: base })).newPage();
   await newHousehold(third, base);

@@ -111,6 +111,10 @@ async function photoOf(entry: ZipEntry | undefined): Promise<Read<Uint8Array | n
   return bytes.ok ? bytes : { ok: false, refused: { of: 'zip', code: bytes.code, entry: bytes.entry } };
 }
 
+/** Whether nobody's visits are in it: places and prices, which may be here under other ids. */
+export const ofPlacesAlone = ({ head }: LedgerFile): boolean =>
+  head.events.length + head.parts.length + head.watches.length + head.views.length + head.closed.length === 0;
+
 /** One request's worth of a ledger on its way in. */
 export type LedgerBatch = { records: unknown[]; events: unknown[]; watches: unknown[]; views: unknown[]; closed: unknown[] };
 const MOST = { items: 400, characters: 250_000 };

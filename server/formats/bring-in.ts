@@ -1,4 +1,4 @@
-import { type LedgerFile, type LedgerRefused, ledgerBatches } from '@/core/formats/ledger-file';
+import { type LedgerFile, type LedgerRefused, ledgerBatches, ofPlacesAlone } from '@/core/formats/ledger-file';
 import type { Member } from '../accounts/who';
 import { MAX_PHOTO_BYTES, restorePhoto } from '../photos/photo-table';
 import { type LedgerAsk, type LedgerTold, takeLedger } from './ledger-in';
@@ -16,6 +16,8 @@ export async function bringIn(who: Member, file: LedgerFile, ask: Pick<LedgerAsk
     already: 0,
     differs: [],
     refused: [],
+    twins: [],
+    same: {},
     photos: { taken: 0, already: 0, refused: [] },
     stopped: null,
   };
@@ -29,12 +31,14 @@ export async function bringIn(who: Member, file: LedgerFile, ask: Pick<LedgerAsk
   }
   for await (const piece of ledgerBatches(file)) {
     if (!piece.ok) return { ...all, stopped: piece.refused };
-    const told = await takeLedger(who, { ...piece.value, ...ask }, take);
+    const told = await takeLedger(who, { ...piece.value, ...ask, same: ofPlacesAlone(file) ? all.same : undefined }, take);
     for (const kind of ['record', 'event', 'watch', 'view', 'closed'] as const)
       (all.taken as Record<string, number>)[kind] = all.taken[kind] + told.taken[kind];
     all.already += told.already;
     all.differs.push(...told.differs);
     all.refused.push(...told.refused);
+    all.twins.push(...told.twins);
+    Object.assign(all.same, told.same);
   }
   return all;
 }

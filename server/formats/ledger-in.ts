@@ -2,11 +2,13 @@ import type { PoolConnection, RowDataPacket } from 'mysql2/promise';
 import { MOST_VIEWS } from '@/core/compare/saved-view';
 import { MOST_WATCHED } from '@/core/compare/watch';
 import type { LedgerBatch } from '@/core/formats/ledger-file';
+import { addedTo, NAMED_BY_OTHERS, twinOf, withIds } from '@/core/formats/twin-record';
 import type { ItemResult } from '@/core/protocol/outbox';
 import { canonicalJson } from '@/core/records/canonical-json';
 import type { RecordChange } from '@/core/records/change-of';
 import { applyChange, checkChange } from '@/core/records/record-change';
 import type { MileRecord } from '@/core/records/record-schema';
+import type { RecordType } from '@/core/records/record-types';
 import { inReferenceOrder } from '@/core/records/reference-order';
 import { checkEvent } from '@/core/visit/check-event';
 import type { StoredEvent } from '@/core/visit/event';
@@ -20,7 +22,7 @@ import { pool } from '../db/pool';
 import { refreshVisits } from '../figures/refresh';
 import { eventItem, takeEvents, takeRecord } from '../outbox/take-batch';
 import { writing } from '../outbox/writing';
-import { readRecord } from '../records/record-tables';
+import { readRecord, recordsOf } from '../records/record-tables';
 import { eventsById } from '../visits/event-rows';
 import { hiddenOf } from '../visits/seen-by';
 import { type ExtraRow as Row, viewRow, watchRow } from './ledger-extras';
@@ -31,6 +33,8 @@ export type LedgerAsk = LedgerBatch & {
   people: Readonly<Record<string, string>>;
   /** Ids of records that differ of which the file's version is wanted. */
   theirs: readonly string[];
+  /** Ids here of records of the file that are here under another, as told by pieces before; absent: only the same id is the same. */
+  same?: Readonly<Record<string, string>> | undefined;
 };
 type Kind = 'record' | 'event' | 'watch' | 'view' | 'closed';
 /** One that is here already and says something else. */
@@ -41,6 +45,9 @@ export type LedgerTold = {
   already: number;
   differs: Differs[];
   refused: { kind: Kind; id: string; path: string; reason: string }[];
+  /** Records that are here under another id, and of those that others name which is which, for the pieces that follow. */
+  twins: { type: RecordType; name: string }[];
+  same: Record<string, string>;
 };
 /** Far beyond any rev: a field that was chosen is taken whoever changed it since. */
 const CHOSEN_REV = Number.MAX_SAFE_INTEGER;
@@ -56,6 +63,8 @@ export async function takeLedger(who: Member, ask: LedgerAsk, take: boolean): Pr
     already: 0,
     differs: [],
     refused: [],
+    twins: [],
+    same: {},
   };
   const here = new Set((await membersOf(who.householdId)).filter((m) => m.leftAt === null).map((m) => m.personId));
   const personOf = (id: unknown): string | null => {
@@ -100,6 +109,7 @@ export async function takeLedger(who: Member, ask: LedgerAsk, take: boolean): Pr
   });
 
   const wanted = new Set(ask.theirs);
+  if (ask.same) for (const id of await setAgainstTwins(who, changes, new Map(Object.entries(ask.same)), told)) wanted.add(id);
   const results = take
     ? await write(who, changes, wanted, seenEvents, [...watches, ...views], closed)
     : {
@@ -134,6 +144,35 @@ export async function takeLedger(who: Member, ask: LedgerAsk, take: boolean): Pr
   }
   return told;
 }
+
+/**
+ * Gives changes the ids of the records that are here under another, in place, and tells which they are. What is blank in the file takes nothing away.
+ * @returns ids of those that only add to what is here: nobody is asked
+ */
+async function setAgainstTwins(who: Member, changes: RecordChange[], same: Map<string, string>, told: LedgerTold): Promise<string[]> {
+  const onlyAdding: string[] = [];
+  const types = [...new Set(changes.map((c) => c.type))];
+  const all = new Map(await Promise.all(types.map(async (type) => [type, await recordsOf(who.householdId, type)] as const)));
+  const there = new Set([...all.values()].flat().map((r) => r.id));
+  const claimed = new Set([...same.values(), ...changes.flatMap((c) => (there.has(c.id) ? [c.id] : []))]);
+  for (const [i, change] of inReferenceOrder([...changes.entries()], ([, c]) => c)) {
+    const fields = withIds(change.fields, same);
+    const twin = there.has(change.id) ? null : twinOf(change.type, fields, all.get(change.type) ?? [], claimed);
+    changes[i] = { ...change, fields };
+    if (!twin) continue;
+    claimed.add(twin.id);
+    same.set(change.id, twin.id);
+    if (NAMED_BY_OTHERS.includes(change.type)) told.same[change.id] = twin.id;
+    const { adds, differs } = addedTo(twin.fields as Record<string, unknown>, fields);
+    const { archived: _, ...whole } = change;
+    if (differs.length === 0) onlyAdding.push(twin.id);
+    changes[i] = { ...whole, id: twin.id, fields: differs.length === 0 ? adds : { ...twin.fields, ...adds, ...pick(fields, differs) } };
+    told.twins.push({ type: change.type, name: String(change.fields.name ?? '') });
+  }
+  return onlyAdding;
+}
+const pick = (fields: Readonly<Record<string, unknown>>, names: readonly string[]): Record<string, unknown> =>
+  Object.fromEntries(names.map((name) => [name, fields[name]]));
 
 const member = (raw: unknown, name: string): unknown => (typeof raw === 'object' && raw !== null ? (raw as Record<string, unknown>)[name] : undefined);
 const idOf = (raw: unknown): string => (typeof member(raw, 'id') === 'string' ? (member(raw, 'id') as string) : '');

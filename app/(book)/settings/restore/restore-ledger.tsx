@@ -2,15 +2,17 @@
 import { useRef, useState } from 'react';
 import type { LedgerBatch, LedgerFile } from '@/core/formats/ledger-file';
 import { printCount } from '@/core/units/print';
-import type { Differs, LedgerTold } from '@/server/formats/ledger-in';
+import type { LedgerTold } from '@/server/formats/ledger-in';
 import { ChooseFile, useFileWork } from '@/ui/forms/file-work';
 import type { Names } from '@/ui/records/form-fields';
 import { LedgerDifferences } from './ledger-differences';
 import { refusedWords } from './refused-words';
 
 type Person = { personId: string; name: string };
-type Sum = { taken: Record<string, number>; already: number; differs: Differs[]; refused: LedgerTold['refused'] };
-const nothing = (): Sum => ({ taken: { record: 0, event: 0, watch: 0, view: 0, closed: 0 }, already: 0, differs: [], refused: [] });
+type Sum = Omit<LedgerTold, 'taken'> & { taken: Record<string, number> };
+const nothing = (): Sum => ({ taken: { record: 0, event: 0, watch: 0, view: 0, closed: 0 }, already: 0, differs: [], refused: [], twins: [], same: {} });
+/** Names that are listed; more are counted. */
+const LISTED = 12;
 
 /** What came in, or would, in words. */
 function counted({ taken, already, differs, refused }: Sum): string {
@@ -27,6 +29,19 @@ function counted({ taken, already, differs, refused }: Sum): string {
   return `${parts.join(', ') || 'Nothing new'}${rest.length > 0 ? `; ${rest.join(', ')}` : ''}.`;
 }
 
+/** What of a file is here under another id: by their names, prices counted. */
+function twinWords(twins: LedgerTold['twins']): string {
+  const named = twins.filter((t) => t.name !== '' && t.type !== 'stall').map((t) => t.name);
+  const rest = [
+    named.length > LISTED && `${named.length - LISTED} more`,
+    ...(['stall', 'tariff'] as const).map((type) => {
+      const n = twins.filter((t) => t.type === type).length;
+      return n > 0 && printCount(n, type === 'stall' ? 'stall' : 'price');
+    }),
+  ].filter(Boolean);
+  return [...named.slice(0, LISTED), ...rest].join(', ');
+}
+
 /** Chooses a file, says who its people are here, shows what would come of it, and brings it in piece by piece. */
 export function RestoreLedger({
   here,
@@ -41,6 +56,7 @@ export function RestoreLedger({
   const [people, setPeople] = useState<Record<string, string>>({});
   const [seen, setSeen] = useState<Sum | null>(null);
   const [theirs, setTheirs] = useState<readonly string[]>([]);
+  const [byName, setByName] = useState(true);
   const { busy, said, say, working, reading } = useFileWork('ledger');
   const stop = useRef(false);
 
@@ -53,14 +69,14 @@ export function RestoreLedger({
       const proposed = Object.fromEntries([...proposedPeople(read.value.head.people, here)].map(([id, to]) => [id, to ?? '']));
       setFile(read.value);
       setPeople(proposed);
-      if (!Object.values(proposed).includes('')) await look(read.value, proposed);
+      if (!Object.values(proposed).includes('')) await look(read.value, proposed, true);
     });
-  const send = async (piece: LedgerBatch, who: Record<string, string>, take: boolean): Promise<LedgerTold | null> => {
+  const send = async (piece: LedgerBatch, who: Record<string, string>, take: boolean, same?: Record<string, string>): Promise<LedgerTold | null> => {
     for (;;) {
       const answer = await fetch('/api/v1/import/ledger', {
         method: 'POST',
         headers: { 'content-type': 'application/json' },
-        body: JSON.stringify({ ...piece, people: who, theirs, take }),
+        body: JSON.stringify({ ...piece, people: who, theirs, take, same }),
       });
       if (answer.ok) return answer.json();
       if (answer.status === 429) {
@@ -73,9 +89,7 @@ export function RestoreLedger({
       // One thing that is too large for a request costs itself.
       if (answer.status === 413 && alone && others.length === 0)
         return {
-          taken: { record: 0, event: 0, watch: 0, view: 0, closed: 0 },
-          already: 0,
-          differs: [],
+          ...(nothing() as LedgerTold),
           refused: [{ kind: alone, id: '', path: alone, reason: 'is too large' }],
         };
       say(((await answer.json()) as { error?: string }).error ?? 'It was refused.');
@@ -83,20 +97,23 @@ export function RestoreLedger({
     }
   };
   /** All pieces, one after the other. @returns what came of them; `null` where it stopped */
-  const through = async (of: LedgerFile, who: Record<string, string>, take: boolean): Promise<Sum | null> => {
-    const { ledgerBatches } = await import('@/core/formats/ledger-file');
+  const through = async (of: LedgerFile, who: Record<string, string>, take: boolean, names: boolean): Promise<Sum | null> => {
+    const { ledgerBatches, ofPlacesAlone } = await import('@/core/formats/ledger-file');
+    const known = names && ofPlacesAlone(of);
     const sum = nothing();
     for await (const piece of ledgerBatches(of)) {
       if (!piece.ok) {
         say(refusedWords(piece.refused));
         return null;
       }
-      const told = await send(piece.value, who, take);
+      const told = await send(piece.value, who, take, known ? sum.same : undefined);
       if (!told) return null;
       for (const kind of Object.keys(told.taken)) sum.taken[kind] = (sum.taken[kind] ?? 0) + told.taken[kind as keyof LedgerTold['taken']];
       sum.already += told.already;
       sum.differs.push(...told.differs);
       sum.refused.push(...told.refused);
+      sum.twins.push(...told.twins);
+      Object.assign(sum.same, told.same);
       say(`${take ? 'Bringing in' : 'Looking'} … ${counted(sum)}`);
       if (stop.current) {
         say(take ? `Stopped: ${counted(sum)} The same again goes on from there.` : 'Stopped. Nothing was changed.');
@@ -105,9 +122,9 @@ export function RestoreLedger({
     }
     return sum;
   };
-  const look = async (of: LedgerFile, who: Record<string, string>) => {
+  const look = async (of: LedgerFile, who: Record<string, string>, names = byName) => {
     stop.current = false;
-    const sum = await through(of, who, false);
+    const sum = await through(of, who, false, names);
     setSeen(sum);
     if (sum) say(counted(sum));
   };
@@ -117,7 +134,7 @@ export function RestoreLedger({
       if (!file) return;
       const lost = await photos(file);
       if (lost === null) return;
-      const sum = await through(file, people, true);
+      const sum = await through(file, people, true, byName);
       if (!sum) return;
       setSeen(null);
       say(`Brought in: ${counted(sum)}${lost > 0 ? ` ${printCount(lost, 'photo')} could not be kept.` : ''}`);
@@ -161,6 +178,7 @@ export function RestoreLedger({
           setFile(null);
           setSeen(null);
           setTheirs([]);
+          setByName(true);
           if (chosen) void open(chosen);
         }}
       />
@@ -197,6 +215,26 @@ export function RestoreLedger({
               ))}
               <p className="text-[13px] text-ink-2">Somebody who is not here yet is invited first, under People and households.</p>
             </fieldset>
+          ) : null}
+          {seen && (seen.twins.length > 0 || !byName) ? (
+            <div className="mb-4 text-[14px]">
+              <label className="flex min-h-[44px] items-center gap-3 font-semibold">
+                <input
+                  type="checkbox"
+                  className="size-5 shrink-0 accent-ink"
+                  disabled={busy}
+                  checked={byName}
+                  onChange={(e) => {
+                    setByName(e.target.checked);
+                    setSeen(null);
+                    setTheirs([]);
+                    void working(() => look(file, people, e.target.checked), 'reads');
+                  }}
+                />
+                What is of one name is one: it is added to and never doubled
+              </label>
+              {seen.twins.length > 0 ? <p className="pl-8 text-[13px] text-ink-2">Here already under another id: {twinWords(seen.twins)}.</p> : null}
+            </div>
           ) : null}
           {seen ? <LedgerDifferences seen={seen} theirs={theirs} onTheirs={setTheirs} names={names} disabled={busy} /> : null}
           <div className="mt-4 flex flex-wrap gap-2">

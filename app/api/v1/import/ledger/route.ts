@@ -17,6 +17,8 @@ const piece = z.object({
   watches: some,
   views: some,
   closed: some,
+  /** Places of one name are one: ids here by those of the file. */
+  same: z.record(z.string().max(40), z.string().max(40)).optional(),
   take: z.boolean().default(false),
 });
 

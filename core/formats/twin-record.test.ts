@@ -1,0 +1,65 @@
+import { recordItem } from '../records/record-schema';
+import type { RecordType } from '../records/record-types';
+import { idOf } from '../visit/fixtures/story';
+import { addedTo, twinOf, withIds } from './twin-record';
+
+type Said = Parameters<typeof recordItem<'site'>>[2];
+const here = (type: RecordType, id: number, said: object, archived = false) => ({ ...recordItem(type, idOf(id), said as never), archived });
+const site = (said: Partial<Said> = {}) => ({ networkId: idOf(1), name: 'Lipa Barn', zone: 'UTC', ...said }) as Said;
+const stall = (said: object = {}) => ({ siteId: idOf(2), name: '4', outlets: [{ connector: 'CCS2', ratedKW: 150 }], ...said });
+const price = (said: object = {}) => ({ networkId: idOf(1), currency: 'EUR', perKWh: '0.50', startFee: '0', validFrom: '2025-01-01', ...said });
+const fields = (type: RecordType, said: object) => recordItem(type, idOf(99), said as never).fields as Record<string, unknown>;
+const twin = (type: RecordType, said: object, all: ReturnType<typeof here>[], claimed: number[] = []) =>
+  twinOf(type, fields(type, said), all, new Set(claimed.map(idOf)))?.id ?? null;
+
+describe('the record here that one of a file is, under another id', () => {
+  it.each([
+    ['network', { name: 'Blue barn' }, { name: 'blue  BARN' }, { name: 'Bluebarn' }],
+    ['provider', { name: 'Ferrywell' }, { name: 'ferrywell' }, { name: 'Ferry well' }],
+    ['site', site(), site({ name: 'lipa barn', entrance: 'x' }), site({ networkId: idOf(7) })],
+    ['site', site({ latitude: 46, longitude: 14 }), site({ latitude: 46.008, longitude: 14 }), site({ latitude: 46.01, longitude: 14 })],
+    ['site', site({ latitude: 46, longitude: 14 }), site(), site({ name: 'Lipa' })],
+    ['stall', stall(), stall({ model: 'Post 9' }), stall({ siteId: idOf(7) })],
+    ['stall', stall({ evseUids: ['SI*BLU*E4'] }), stall({ name: 'Four', evseUids: ['x', 'si*blu*e4'] }), stall({ name: 'Four', evseUids: ['SI*BLU*E5'] })],
+    ['tariff', price(), price({}), price({ perKWh: '0.51' })],
+    ['tariff', price(), price({ siteId: null }), price({ siteId: idOf(2) })],
+  ] as const)('%s %#', (type, known, same, other) => {
+    const all = [here(type, 20, known)];
+    expect([twin(type, same, all), twin(type, other, all)]).toEqual([idOf(20), null]);
+  });
+  it('is none that was put away, none that another of the file is, and none of several', () => {
+    const all = [
+      here('site', 20, site()),
+      here('site', 21, site({ name: 'Old barn' }), true),
+      here('site', 22, site({ name: 'Two' })),
+      here('site', 23, site({ name: 'two' })),
+    ];
+    expect(twin('site', site(), all, [20])).toBeNull();
+    expect(twin('site', site({ name: 'Old barn' }), all)).toBeNull();
+    expect(twin('site', site({ name: 'Two' }), all)).toBeNull();
+    expect(twin('site', site({ name: 'Two' }), all, [22])).toBe(idOf(23));
+    const car = { name: 'Heron 62', usableKWh: 62, connectors: ['CCS2'] };
+    expect(twin('car', car, [here('car', 20, car)])).toBeNull();
+  });
+});
+
+it('ids of a file become those that are here wherever they stand, and nothing else changes', () => {
+  const same = new Map([['a', 'A']]);
+  expect(withIds({ siteId: 'a', list: ['a', 'b', { x: 'a' }], text: 'a b', n: 1, none: null, yes: true }, same)).toEqual({
+    siteId: 'A',
+    list: ['A', 'b', { x: 'A' }],
+    text: 'a b',
+    n: 1,
+    none: null,
+    yes: true,
+  });
+});
+
+it('what is blank in a file takes nothing away; what is blank here is added; what both say otherwise differs', () => {
+  expect(addedTo({ a: null, b: 'x', c: [], d: 'same', e: 'kept', f: 1 }, { a: 'A', b: 'y', c: ['C'], d: 'same', e: null, f: [], g: 'new' })).toEqual({
+    adds: { a: 'A', c: ['C'], g: 'new' },
+    differs: ['b'],
+  });
+  expect(addedTo({ name: 'Lipa  Barn' }, { name: 'LIPA barn' })).toEqual({ adds: {}, differs: [] });
+  expect(addedTo({ name: '4' }, { name: 'Four' })).toEqual({ adds: {}, differs: ['name'] });
+});

@@ -1,0 +1,65 @@
+import { sameValue } from '../records/change-of';
+import { kmBetween, type Position } from '../records/place-questions';
+import type { RecordType } from '../records/record-types';
+import { grouped } from '../units/grouped';
+import { onceOf } from '../units/once-of';
+import { fold } from './match-sessions';
+
+type Fields = Readonly<Record<string, unknown>>;
+type Here = { type: RecordType; id: string; archived: boolean; fields: object };
+
+/** Places of one name that stand further apart are two, km. A choice. */
+const APART_KM = 1;
+const named = (f: Fields): string => fold(typeof f.name === 'string' ? f.name : '');
+const positionOf = (f: Fields): Position | null =>
+  typeof f.latitude === 'number' && typeof f.longitude === 'number' ? { latitude: f.latitude, longitude: f.longitude } : null;
+const near = (a: Fields, b: Fields): boolean => {
+  const [p, q] = [positionOf(a), positionOf(b)];
+  return !p || !q || kmBetween(p, q) <= APART_KM;
+};
+const ids = (f: Fields): string[] => (Array.isArray(f.evseUids) ? f.evseUids.map((uid) => fold(String(uid))) : []);
+const samePost = (a: Fields, b: Fields): boolean => named(a) === named(b) || ids(a).some((uid) => ids(b).includes(uid));
+const sayTheSame = (a: Fields, b: Fields): boolean => [...new Set([...Object.keys(a), ...Object.keys(b)])].every((name) => sameValue(a[name], b[name]));
+
+/** By what a record of a type is looked for among those that are here, and which of these it is. */
+const TWINS: Partial<Record<RecordType, { key: (f: Fields) => string; is: (file: Fields, here: Fields) => boolean }>> = {
+  network: { key: named, is: () => true },
+  provider: { key: named, is: () => true },
+  plan: { key: (f) => `${f.networkId} ${f.providerId} ${named(f)}`, is: () => true },
+  site: { key: (f) => `${f.networkId} ${named(f)}`, is: near },
+  stall: { key: (f) => String(f.siteId), is: samePost },
+  tariff: { key: (f) => String(f.networkId), is: sayTheSame },
+};
+/** Types that other records name. */
+export const NAMED_BY_OTHERS: readonly RecordType[] = ['network', 'provider', 'plan', 'site'];
+
+/** All records of one type by their keys, made once for a list. */
+const indexOf = onceOf((here: readonly Here[]) => grouped(here, (h) => TWINS[h.type]?.key(h.fields as Fields) ?? ''));
+
+/**
+ * The record that is here under another id and tells of the same: a network, provider or plan of one name, a site of one name in the same network and place, a stall of the same
+ * site, a price that says the same. `null` where there is none, or several.
+ * @param fields with the ids that are here @param here all records of the type; the index of one list is made once @param claimed ids that another record of the file is
+ */
+export function twinOf<H extends Here>(type: RecordType, fields: Fields, here: readonly H[], claimed: ReadonlySet<string>): H | null {
+  const twin = TWINS[type];
+  if (!twin) return null;
+  const found = (indexOf(here).get(twin.key(fields)) ?? []).filter((h) => !h.archived && !claimed.has(h.id) && twin.is(fields, h.fields as Fields));
+  return found.length === 1 ? (found[0] as H) : null;
+}
+
+/** What a record says, with the ids that are here for those of its file. */
+export function withIds<T>(value: T, same: ReadonlyMap<string, string>): T {
+  if (typeof value === 'string') return (same.get(value) ?? value) as T;
+  if (Array.isArray(value)) return value.map((v) => withIds(v, same)) as T;
+  if (typeof value !== 'object' || value === null) return value;
+  return Object.fromEntries(Object.entries(value).map(([name, v]) => [name, withIds(v, same)])) as T;
+}
+
+const blank = (v: unknown): boolean => v === null || v === undefined || (Array.isArray(v) && v.length === 0);
+/** A record of a file set against its twin: `adds`, what the twin lacks, and the fields in which both say something else. What is blank in the file takes nothing away, and a name is as it is spelled here. */
+export function addedTo(here: Fields, file: Fields): { adds: Record<string, unknown>; differs: string[] } {
+  const spelled = named(here) === named(file);
+  const said = Object.entries(file).filter(([name, value]) => !blank(value) && !sameValue(value, here[name]) && !(name === 'name' && spelled));
+  return { adds: Object.fromEntries(said.filter(([name]) => blank(here[name]))), differs: said.flatMap(([name]) => (blank(here[name]) ? [] : [name])) };
+}
