@@ -56,6 +56,7 @@ async function bring(from: string): Promise<void> {
   const people = Object.fromEntries([...proposedPeople(read.value.head.people, here)].map(([id, to]) => [id, to ?? who.personId]));
   for (const p of read.value.head.people) console.log(`${p.name} of the file is ${here.find((h) => h.personId === people[p.personId])?.name} here`);
   const all = await bringIn(who, read.value, { people, theirs: [] }, look !== 'look');
+  for (const t of all.twins) console.log(`HERE     ${t.type}${t.name === '' ? '' : ` ${t.name}`}: under another id`);
   for (const d of all.differs) console.log(`DIFFERS  ${d.kind} ${d.id} ${d.what}: stays as it is here`);
   for (const r of all.refused) console.log(`REFUSED  ${r.kind} ${r.id}: ${r.path} ${r.reason}`);
   for (const name of all.photos.refused) console.log(`REFUSED  photo ${name}`);
