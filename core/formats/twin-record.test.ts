@@ -62,4 +62,8 @@ it('what is blank in a file takes nothing away; what is blank here is added; wha
   });
   expect(addedTo({ name: 'Lipa  Barn' }, { name: 'LIPA barn' })).toEqual({ adds: {}, differs: [] });
   expect(addedTo({ name: '4' }, { name: 'Four' })).toEqual({ adds: {}, differs: ['name'] });
+  expect(addedTo({ emergencyNumber: null, helpline: null }, { emergencyNumber: '0900 1', helpline: '080 1' })).toEqual({
+    adds: { helpline: '080 1' },
+    differs: ['emergencyNumber'],
+  });
 });

@@ -56,10 +56,13 @@ export function withIds<T>(value: T, same: ReadonlyMap<string, string>): T {
   return Object.fromEntries(Object.entries(value).map(([name, v]) => [name, withIds(v, same)])) as T;
 }
 
+/** Whom to call in danger is never taken unseen. */
+const ALWAYS_ASKED = 'emergencyNumber';
 const blank = (v: unknown): boolean => v === null || v === undefined || (Array.isArray(v) && v.length === 0);
 /** A record of a file set against its twin: `adds`, what the twin lacks, and the fields in which both say something else. What is blank in the file takes nothing away, and a name is as it is spelled here. */
 export function addedTo(here: Fields, file: Fields): { adds: Record<string, unknown>; differs: string[] } {
   const spelled = named(here) === named(file);
   const said = Object.entries(file).filter(([name, value]) => !blank(value) && !sameValue(value, here[name]) && !(name === 'name' && spelled));
-  return { adds: Object.fromEntries(said.filter(([name]) => blank(here[name]))), differs: said.flatMap(([name]) => (blank(here[name]) ? [] : [name])) };
+  const lacks = (name: string) => blank(here[name]) && name !== ALWAYS_ASKED;
+  return { adds: Object.fromEntries(said.filter(([name]) => lacks(name))), differs: said.flatMap(([name]) => (lacks(name) ? [] : [name])) };
 }
