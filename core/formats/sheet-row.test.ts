@@ -142,6 +142,89 @@ describe('times', () => {
     ]));
 });
 
+describe('where the clocks are turned back', () => {
+  const at = (start: string, end: string, minutes = '') => {
+    const got = read(['Start;End;Station;Minutes', `${start};${end};Vrba Crossing;${minutes}`]);
+    const told = got.accepted.map((r) =>
+      `${new Date(r.start).toISOString().slice(8, 16)} ${new Date(r.end as number).toISOString().slice(8, 16)} ${r.warnings}`.trim(),
+    );
+    return told[0] ?? got.asks.map((a) => `${a.code} ${a.column}`)[0] ?? reasons(got)[0]?.[0];
+  };
+  it.each([
+    // Ten past two comes again twenty minutes after ten to three.
+    ['2025-10-26 02:50', '02:10', '20', '26T00:50 26T01:10'],
+    ['2025-10-26 02:50', '02:10', '', 'time_twice 1'],
+    ['2025-10-26T02:50+02:00', '02:10', '20', '26T00:50 26T01:10'],
+    ['2025-10-26T02:50+02:00', '02:10', '', 'time_twice 2'],
+    ['2025-10-26T02:50+01:00', '02:10', '', '26T01:50 27T01:10 end_next_day'],
+    ['2025-10-26 01:50', '02:10', '80', '25T23:50 26T01:10'],
+    ['2025-10-26 01:50', '01:50', '0', '25T23:50 25T23:50'],
+    ['2025-10-14 10:00:30', '10:00:15', '', '14T08:00 15T08:00 end_next_day'],
+    ['2025-10-14 10:00:00.5', '10:00:00.250', '', '14T08:00 15T08:00 end_next_day'],
+    // Half past two is skipped in the night that follows.
+    ['2025-03-29 23:00', '02:30', '', '2 time_skipped'],
+    ['2025-10-14 10:00', '2025-10-16 10:00', '', '14T08:00 16T08:00'],
+    ['2025-10-14 10:00', '2025-10-16 10:01', '', '2 out_of_bounds'],
+    ['1990-01-01T00:00Z', '1990-01-01T01:00Z', '', '01T00:00 01T01:00'],
+  ])('%s to %s, %s minutes', (start, end, minutes, want) => expect(at(start, end, minutes)).toBe(want));
+});
+
+describe('where a row was', () => {
+  const place = (site: string, stall = '', network = '') => {
+    const [r] = read(['Start;Station;Stall;Network', `2025-10-14 13:52;${site};${stall};${network}`]).accepted;
+    return r && [r.site, r.stall, r.network].map((x) => x ?? '–').join(' | ');
+  };
+  it.each([
+    ['vrba  CROSSING', ' # 4 ', '', 'Vrba Crossing | 4 | Saltmarsh Rapid'],
+    ['Vrba Crossing', 'Säule:  Nr. 4', '', 'Vrba Crossing | 4 | Saltmarsh Rapid'],
+    ['Vrba Crossing', '#', '', 'Vrba Crossing | # | Saltmarsh Rapid'],
+    ['Vrba Crossing', 'the post 4', '', 'Vrba Crossing | the post 4 | Saltmarsh Rapid'],
+    ['Vrba Crossing', 'post', '', 'Vrba Crossing | post | Saltmarsh Rapid'],
+    ['Vrba Crossing', 'Bay 4 left', '', 'Vrba Crossing | 4 left | Saltmarsh Rapid'],
+    ['Lipa Barn', 'NORTH', '', 'Lipa Barn | North | Bluebarn'],
+    ['Lipa Barn', 'Nordwest', '', 'Lipa Barn | Nordwest | Bluebarn'],
+    ['Lipa Barn - north', '', 'new   licht', 'Lipa Barn | North | new licht'],
+    ['Lipa Barn #  7', '', '', 'Lipa Barn | 7 | Bluebarn'],
+    ['Lipa Barn, South', '', 'bluebarn', 'Lipa Barn | South | Bluebarn'],
+    ['Hrast Depo / B2', '', '', 'Hrast Depo | B2 | –'],
+    ['Hrast Depo #12345', '', '', 'Hrast Depo #12345 | – | –'],
+    ['Hrast Depo, 2', '', '', 'Hrast Depo, 2 | – | –'],
+    ['Hrast  Depo', '', '', 'Hrast Depo | – | –'],
+  ])('%s, %s, %s', (site, stall, network, want) => expect(place(site, stall, network)).toBe(want));
+});
+
+describe('a decimal mark that a column does not prove itself', () => {
+  const kWh = (energy: string, cost: string, heading = 'Energy (kWh)') => {
+    const got = read([`Start;Station;${heading};Cost`, `${START};${energy};1`, `${START.replace('14', '15')};;${cost}`]);
+    return got.accepted.map((r) => r.kWh)[0] ?? got.asks.map((a) => `${a.code} ${a.column}`)[0] ?? reasons(got)[0]?.[0];
+  };
+  it.each([
+    ['12,345', '1.50', 'Energy (kWh)', 'decimal_mark 3'],
+    ['1,345', '1.50', 'Energy (kWh)', '1345'],
+    ['12,345', '1,50', 'Energy (kWh)', '12.345'],
+    ['12,345', '1.50', 'Energy (Wh)', '12.345'],
+    ['12,345', '1', 'Energy (kWh)', 'decimal_mark 3'],
+    ['12,345 Wh', '1.50', 'Energy (kWh)', '12.345'],
+  ])('%s beside %s under %s', (energy, cost, heading, want) => expect(kWh(energy, cost, heading)).toBe(want));
+  it.each([
+    ['Cost', '120,345', 'Energy (kWh)', 'decimal_mark 3'],
+    ['Cost', '20,345', 'Energy (kWh)', '20345'],
+    ['Price per kWh', '1,345', 'Energy (kWh)', 'decimal_mark 3'],
+    ['SoC from', '1,345', 'Energy (kWh)', '3 out_of_bounds'],
+  ])('%s of %s', (heading, cell, other, want) => {
+    const got = read([`Start;Station;${heading};${other}`, `${START};${cell};1.5`]);
+    const said = got.accepted.map((r) => r.amount ?? r.perKWh)[0] ?? got.asks.map((a) => `${a.code} ${a.column}`)[0] ?? reasons(got)[0]?.[0];
+    expect(said).toBe(want);
+  });
+  it('is asked where the others do not agree, or its own cells do not', () => {
+    const asks = (...rows: string[]) =>
+      read(['Start;Station;Energy (kWh);Cost;SoC from', ...rows.map((r, i) => `2025-10-1${i} 10:00;Vrba Crossing;${r}`)]).asks;
+    expect(asks('1,345;1.5;1,5')).toMatchObject([{ code: 'decimal_mark', column: 3, lines: [2] }]);
+    expect(asks('1,345;1,5;', '1.5;;', '2,5;;')).toMatchObject([{ code: 'decimal_mark', column: 3, lines: [2] }]);
+    expect(asks('1,345;1,5;', '2,5;;', ';1.5;')).toEqual([]);
+  });
+});
+
 describe('columns', () => {
   it('while it is open what a column is of, a row waits, whatever else stands in it', () => {
     const rows = ['Start;Station;Price;Energy (kWh)', `${START};0,55;12,5`, `${START};0,55;lots`, `;;0,55;1`];
