@@ -36,6 +36,15 @@ export type KnownSite = {
   stalls: readonly { id: string; rev: number; fields: RecordFields<'stall'> }[];
 };
 
+const whereabouts = ({ pointer, name, network, zone, latitude, longitude }: GeoSite | SiteIn) => ({
+  pointer,
+  name: name.trim(),
+  network,
+  zone,
+  latitude,
+  longitude,
+});
+
 /** A feature's site. Properties that are called as the fields of a site fill them, where they say what such a field can hold. */
 export function proposalOfGeo(s: GeoSite, feature: JsonObject): PlaceProposal {
   const fields: Record<string, unknown> = {};
@@ -48,12 +57,7 @@ export function proposalOfGeo(s: GeoSite, feature: JsonObject): PlaceProposal {
   const geometry = feature.get('geometry');
   const more = [...feature.keys(), ...(geometry instanceof Map ? geometry.keys() : [])].some((name) => !FEATURE.has(name));
   return {
-    pointer: s.pointer,
-    name: s.name.trim(),
-    network: s.network,
-    zone: s.zone,
-    latitude: s.latitude,
-    longitude: s.longitude,
+    ...whereabouts(s),
     asks: s.asks,
     better: s.better,
     fields: fields as SiteWords,
@@ -62,12 +66,7 @@ export function proposalOfGeo(s: GeoSite, feature: JsonObject): PlaceProposal {
   };
 }
 export const proposalOfLocation = (s: SiteIn, access: SiteAccess, location: JsonObject): PlaceProposal => ({
-  pointer: s.pointer,
-  name: s.name.trim(),
-  network: s.network,
-  zone: s.zone,
-  latitude: s.latitude,
-  longitude: s.longitude,
+  ...whereabouts(s),
   asks: [],
   better: null,
   fields: said({ ...access, openingHours: hoursText(s.hours) }),
