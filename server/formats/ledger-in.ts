@@ -109,11 +109,12 @@ export async function takeLedger(who: Member, ask: LedgerAsk, take: boolean): Pr
   });
 
   const wanted = new Set(ask.theirs);
-  if (ask.same) for (const id of await setAgainstTwins(who, changes, new Map(Object.entries(ask.same)), told)) wanted.add(id);
+  const adding = ask.same ? await setAgainstTwins(who, changes, new Map(Object.entries(ask.same)), told) : new Set<RecordChange>();
+  const isWanted = (c: RecordChange) => wanted.has(c.id) || adding.has(c);
   const results = take
-    ? await write(who, changes, wanted, seenEvents, [...watches, ...views], closed)
+    ? await write(who, changes, isWanted, seenEvents, [...watches, ...views], closed)
     : {
-        records: await weighRecords(who, changes, wanted),
+        records: await weighRecords(who, changes, isWanted),
         events: await weighEvents(who, seenEvents),
         extras: [...(await weighExtras(who, watches, views)), ...(await weighClosed(who, closed))],
       };
@@ -146,11 +147,12 @@ export async function takeLedger(who: Member, ask: LedgerAsk, take: boolean): Pr
 }
 
 /**
- * Gives changes the ids of the records that are here under another, in place, and tells which they are. What is blank in the file takes nothing away.
- * @returns ids of those that only add to what is here: nobody is asked
+ * Gives changes the ids of the records that are here under another, in place, and tells which they are. What is lacking here is a change of its own, behind the others; what is blank in
+ * the file takes nothing away.
+ * @returns those that only add to what is here: nobody is asked
  */
-async function setAgainstTwins(who: Member, changes: RecordChange[], same: Map<string, string>, told: LedgerTold): Promise<string[]> {
-  const onlyAdding: string[] = [];
+async function setAgainstTwins(who: Member, changes: RecordChange[], same: Map<string, string>, told: LedgerTold): Promise<ReadonlySet<RecordChange>> {
+  const adding = new Set<RecordChange>();
   const types = [...new Set(changes.map((c) => c.type))];
   const all = new Map(await Promise.all(types.map(async (type) => [type, await recordsOf(who.householdId, type)] as const)));
   const there = new Set([...all.values()].flat().map((r) => r.id));
@@ -165,11 +167,17 @@ async function setAgainstTwins(who: Member, changes: RecordChange[], same: Map<s
     if (NAMED_BY_OTHERS.includes(change.type)) told.same[change.id] = twin.id;
     const { adds, differs } = addedTo(twin.fields as Record<string, unknown>, fields);
     const { archived: _, ...whole } = change;
-    if (differs.length === 0) onlyAdding.push(twin.id);
-    changes[i] = { ...whole, id: twin.id, fields: differs.length === 0 ? adds : { ...twin.fields, ...adds, ...pick(fields, differs) } };
+    const lacking = { ...whole, id: twin.id, fields: adds };
+    adding.add(lacking);
+    if (differs.length === 0) changes[i] = lacking;
+    else {
+      changes[i] = { ...whole, id: twin.id, fields: { ...twin.fields, ...pick(fields, differs) } };
+      // Behind it: the record that is shown whole is as the twin was before.
+      if (Object.keys(adds).length > 0) changes.push(lacking);
+    }
     told.twins.push({ type: change.type, name: String(change.fields.name ?? '') });
   }
-  return onlyAdding;
+  return adding;
 }
 const pick = (fields: Readonly<Record<string, unknown>>, names: readonly string[]): Record<string, unknown> =>
   Object.fromEntries(names.map((name) => [name, fields[name]]));
@@ -206,7 +214,7 @@ type Results = { records: ItemResult[]; events: ItemResult[]; extras: Extra[] };
 async function write(
   who: Member,
   changes: readonly RecordChange[],
-  wanted: ReadonlySet<string>,
+  isWanted: (c: RecordChange) => boolean,
   events: readonly StoredEvent[],
   rows: readonly Row[],
   closed: readonly ClosedMonth[],
@@ -215,7 +223,7 @@ async function write(
   const { result } = await writing(who, new Date(at), async (w) => {
     const records: ItemResult[] = [];
     const ordered = inReferenceOrder([...changes.entries()], ([, change]) => change);
-    for (const [i, change] of ordered) records[i] = await takeRecord(w, wanted.has(change.id) ? { ...change, baseRev: CHOSEN_REV } : change);
+    for (const [i, change] of ordered) records[i] = await takeRecord(w, isWanted(change) ? { ...change, baseRev: CHOSEN_REV } : change);
     const answers: ItemResult[] = [];
     const items = events.map(eventItem);
     // What was heard of a device's clock stays with the event, as if it had come here in the same way.
@@ -252,7 +260,7 @@ const ROOM = {
   view: { table: 'saved_view', open: '', most: MOST_VIEWS },
 } as const;
 
-async function weighRecords(who: Member, changes: readonly RecordChange[], wanted: ReadonlySet<string>): Promise<ItemResult[]> {
+async function weighRecords(who: Member, changes: readonly RecordChange[], isWanted: (c: RecordChange) => boolean): Promise<ItemResult[]> {
   const out: ItemResult[] = [];
   for (const change of changes) {
     const there = await readRecord(who.householdId, change.type, change.id);
@@ -262,7 +270,7 @@ async function weighRecords(who: Member, changes: readonly RecordChange[], wante
       out.push(
         said.is === 'same'
           ? { id: change.id, status: 'already' }
-          : wanted.has(change.id)
+          : isWanted(change)
             ? { id: change.id, status: 'taken' }
             : { id: change.id, status: 'conflict', theirs: there },
       );

@@ -162,18 +162,18 @@ describeWithDatabase('a whole ledger, out and in', () => {
     if (!read.ok) throw new Error();
     const bring = (theirs: string[], take: boolean) => bringIn(taker, read.value, { people: {}, theirs }, take);
     const counts = (b: Awaited<ReturnType<typeof bring>>) => [b.taken.record, b.already, b.differs.map((d) => d.id), b.refused];
-    // New: a post and a price. Of the site the food differs, so that it is asked; its post 1 and the other price are here.
+    // New: a post, a price, and what the site lacks. Its food differs, so that it is asked; its post 1, the other price and the network are here.
     const looked = await bring([], false);
-    expect(counts(looked)).toEqual([2, 3, [own.siteId], []]);
+    expect(counts(looked)).toEqual([3, 3, [own.siteId], []]);
     expect(looked.twins).toEqual([
       { type: 'network', name: 'Bluebarn' },
       { type: 'site', name: 'Lipa Barn' },
       { type: 'stall', name: '1' },
       { type: 'tariff', name: '' },
     ]);
-    expect(counts(await bring([], true))).toEqual([2, 3, [own.siteId], []]);
+    expect(counts(await bring([], true))).toEqual([3, 3, [own.siteId], []]);
     const site = async () => (await readRecord(taker.householdId, 'site', own.siteId))?.fields;
-    expect(await site()).toMatchObject({ name: 'lipa barn', entrance: null, food: 'restaurant', helpline: '080 1' });
+    expect(await site()).toMatchObject({ name: 'lipa barn', entrance: 'by the barn', direction: 'southbound', food: 'restaurant', helpline: '080 1' });
     // Chosen, the file's words stand, and what the file does not say is left.
     expect(counts(await bring([own.siteId], true))).toEqual([1, 5, [], []]);
     expect(await site()).toMatchObject({ name: 'lipa barn', entrance: 'by the barn', food: 'cafe', direction: 'southbound', helpline: '080 1' });
