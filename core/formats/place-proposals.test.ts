@@ -1,8 +1,8 @@
 import { recordItem } from '../records/record-schema';
 import { idOf } from '../visit/fixtures/story';
 import { geojsonIn } from './geojson';
-import type { StallIn } from './ocpi-locations';
-import { isNews, type KnownSite, type PlaceProposal, placeNews, proposalOfGeo, sameSite, stallFields } from './place-proposals';
+import { locationsIn, type StallIn } from './ocpi-locations';
+import { isNews, type KnownSite, type PlaceProposal, placeNews, proposalOfGeo, proposalOfLocation, sameSite, stallFields } from './place-proposals';
 import { readJson } from './strict-json';
 
 const stall = (name: string, uids: string[] = [], more: Partial<StallIn> = {}): StallIn => ({
@@ -165,5 +165,65 @@ describe('a site of GeoJSON', () => {
     const photos = [{ sha256: 'a'.repeat(64), text: null }];
     const fromFile = { format: 'OCPI', day: '2025-01-01', document: '{}' };
     expect(feature({ photos, fromFile, networkId: idOf(1), emergencyNumber: '0900 1', toString: 'x', constructor: 'y' })[0]).toEqual({});
+  });
+});
+
+describe('a site of a network’s file', () => {
+  const location = (more: object = {}) => {
+    const text = JSON.stringify({
+      country_code: 'SI',
+      party_id: 'BLU',
+      id: 'L1',
+      publish: true,
+      name: ' Lipa Barn ',
+      address: 'Barn 1',
+      city: 'Lipa',
+      country: 'SVN',
+      coordinates: { latitude: '45.90000', longitude: '14.55000' },
+      time_zone: 'Europe/Ljubljana',
+      last_updated: '2026-01-01T00:00:00Z',
+      ...more,
+    });
+    const json = readJson(new TextEncoder().encode(text));
+    if (!json.ok) throw new Error(json.code);
+    const { sites, access, documents } = locationsIn(json.value);
+    return proposalOfLocation(sites[0] as never, access.get('') as never, documents.get('') as never);
+  };
+  it('fills what it says, and is kept whole', () => {
+    const p = location({ opening_times: { twentyfourseven: true }, facilities: ['CAFE'] });
+    expect(p).toMatchObject({ pointer: '', name: 'Lipa Barn', network: 'SI*BLU', zone: 'Europe/Ljubljana', latitude: 45.9, longitude: 14.55 });
+    expect([p.asks, p.better, p.stalls, p.fields]).toEqual([[], null, [], { food: 'cafe', openingHours: '24 hours' }]);
+    expect([p.document?.format, JSON.parse(p.document?.text ?? '').address]).toEqual(['OCPI', 'Barn 1']);
+    expect(location().fields).toEqual({});
+  });
+});
+
+it('is news by any one thing that is new', () => {
+  const here = known('Lipa Barn', 'Bluebarn', [['North', ['E1']]], [45.9, 14.5]);
+  const news = (more: Partial<PlaceProposal>) => isNews(placeNews(file(more), [here]));
+  expect([news({}), news({ stalls: [stall('South')] }), news({ stalls: [stall('North', ['E1', 'E2'])] }), news({ latitude: null })]).toEqual([
+    false,
+    true,
+    true,
+    false,
+  ]);
+  const unplaced = known('Lipa Barn', 'Bluebarn');
+  expect([file(), file({ latitude: null }), file({ longitude: null })].map((p) => placeNews(p, [unplaced]).position)).toEqual([true, false, false]);
+  expect(placeNews(file({ name: 'New' }), [])).toMatchObject({ moves: false, uids: [], position: true });
+});
+
+it.each([
+  [5, 50, 1],
+  [4000, 1500, 3],
+  [4, 49, 2],
+  [4001, 1501, null],
+])('%d A, %d V and %s phases of a post are kept where a record can say them', (maxA, maxV, phases) => {
+  const outlet = { connector: 'Type 2', ratedKW: 22, maxA, maxV, phases, cable: 'own cable' as const };
+  const post = stall('4', [], { otherName: 'y'.repeat(50), state: 'not yet open', outlets: [outlet] });
+  const can = maxA === 5 || maxA === 4000;
+  expect(stallFields(post, idOf(1), '2025-10-15')).toMatchObject({
+    otherName: 'y'.repeat(40),
+    state: { by: 'the network' },
+    outlets: [{ maxA: can ? maxA : null, maxV: can ? maxV : null, phases: can ? phases : null }],
   });
 });

@@ -7,6 +7,7 @@ type Said = Parameters<typeof recordItem<'site'>>[2];
 const here = (type: RecordType, id: number, said: object, archived = false) => ({ ...recordItem(type, idOf(id), said as never), archived });
 const site = (said: Partial<Said> = {}) => ({ networkId: idOf(1), name: 'Lipa Barn', zone: 'UTC', ...said }) as Said;
 const stall = (said: object = {}) => ({ siteId: idOf(2), name: '4', outlets: [{ connector: 'CCS2', ratedKW: 150 }], ...said });
+const plan = (said: object = {}) => ({ networkId: idOf(1), name: 'Member', monthlyFee: '5.00', currency: 'EUR', from: '2025-01-01', ...said });
 const price = (said: object = {}) => ({ networkId: idOf(1), currency: 'EUR', perKWh: '0.50', startFee: '0', validFrom: '2025-01-01', ...said });
 const fields = (type: RecordType, said: object) => recordItem(type, idOf(99), said as never).fields as Record<string, unknown>;
 const twin = (type: RecordType, said: object, all: ReturnType<typeof here>[], claimed: number[] = []) =>
@@ -19,6 +20,8 @@ describe('the record here that one of a file is, under another id', () => {
     ['site', site(), site({ name: 'lipa barn', entrance: 'x' }), site({ networkId: idOf(7) })],
     ['site', site({ latitude: 46, longitude: 14 }), site({ latitude: 46.008, longitude: 14 }), site({ latitude: 46.01, longitude: 14 })],
     ['site', site({ latitude: 46, longitude: 14 }), site(), site({ name: 'Lipa' })],
+    ['plan', plan(), plan({ monthlyFee: '9.99' }), plan({ name: 'Guest' })],
+    ['plan', plan(), plan({ name: 'member' }), plan({ networkId: idOf(7) })],
     ['stall', stall(), stall({ model: 'Post 9' }), stall({ siteId: idOf(7) })],
     ['stall', stall({ evseUids: ['SI*BLU*E4'] }), stall({ name: 'Four', evseUids: ['x', 'si*blu*e4'] }), stall({ name: 'Four', evseUids: ['SI*BLU*E5'] })],
     ['tariff', price(), price({}), price({ perKWh: '0.51' })],
