@@ -22,20 +22,36 @@ const CARD = { least: 13, most: 19 };
 /** Groups in which cards are written, that other figures before or behind them may run on from: "4-4-4-4", "4-6-5". Common practice, no source. */
 const GROUP = /^\d{3,7}$/;
 
-/** Whether a payment card number stands in a text: whole, or in groups by blanks or dashes, also where a date or a code runs on from it. */
+/** Of three figures at least, so many make a card. */
+const MOST_GROUPS = 6;
+/** What may stand between two groups: a few blanks or dashes. */
+const BETWEEN = /^[\p{Zs}\p{Pd}]{1,3}$/u;
+const isCard = (digits: string): boolean => digits.length >= CARD.least && digits.length <= CARD.most && luhn(digits);
+
+/**
+ * Whether a payment card number stands in a text: whole, or in groups by blanks or dashes, also where a date or a code runs on from it. One pass from figure to figure, with the few
+ * groups before it: a text of millions of figures is no more work than it is long.
+ */
 function hasCard(text: string): boolean {
-  for (const [run] of text.matchAll(/\d+(?:[\p{Zs}\p{Pd}]{1,3}\d+)*/gu)) {
-    const groups = run.split(/\D+/u);
-    for (let i = 0; i < groups.length; i++) {
-      let digits = '';
-      for (let j = i; j < groups.length && digits.length <= CARD.most; j++) {
-        digits += groups[j];
-        const grouped = i === j || (i === 0 && j === groups.length - 1) || groups.slice(i, j + 1).every((g) => GROUP.test(g));
-        if (grouped && digits.length >= CARD.least && digits.length <= CARD.most && luhn(digits)) return true;
-      }
+  let [end, whole] = [-1, ''];
+  let before: string[] = [];
+  for (const { 0: group, index } of text.matchAll(/\d+/g)) {
+    const goesOn = end >= 0 && index - end <= 3 && BETWEEN.test(text.slice(end, index));
+    if (!goesOn) {
+      if (isCard(whole)) return true;
+      [whole, before] = ['', []];
+    }
+    end = index + group.length;
+    if (whole.length <= CARD.most) whole += group;
+    before = GROUP.test(group) ? [group, ...before].slice(0, MOST_GROUPS) : [];
+    let digits = '';
+    if (isCard(group)) return true;
+    for (const g of before) {
+      digits = g + digits;
+      if (isCard(digits)) return true;
     }
   }
-  return false;
+  return isCard(whole);
 }
 
 /**

@@ -23,6 +23,13 @@ describe('numbers that must not be kept', () => {
     '41 11 11 11 11 11 11 11',
     '4111 - 1111  1111 1111',
   ])('a card number: %s', (text) => expect(privateNumber(text)).toMatch(/payment card/));
+  it('in a text of any length, whose figures run on for ever', () => {
+    for (const figures of ['1 ', '1234 ', '123 - ', '12']) {
+      const long = figures.repeat(400_000);
+      expect(privateNumber(long)).toBeNull();
+      expect(privateNumber(`${long}x 4111 1111 1111 1111`)).toMatch(/payment card/);
+    }
+  });
   it('a contract id (eMAID form of ISO 15118, from memory)', () => expect(privateNumber('DE-8AA-C12345678-9')).toMatch(/contract/));
   it('a hardware address', () => expect(privateNumber('auto 00:1A:2B:3C:4D:5E')).toMatch(/hardware/));
   it.each([
