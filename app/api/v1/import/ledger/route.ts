@@ -1,5 +1,6 @@
 import * as z from 'zod';
 import { mayRecord } from '@/core/records/roles';
+import { ID_PATTERN, NOT_AN_ID } from '@/core/units/id';
 import { firstProblem, ownWords } from '@/core/units/own-words';
 import { takeLedger } from '@/server/formats/ledger-in';
 import { answering, noStore } from '@/server/http/answer';
@@ -18,7 +19,7 @@ const piece = z.object({
   views: some,
   closed: some,
   /** Places of one name are one: ids here by those of the file. */
-  same: z.record(z.string().max(40), z.string().max(40)).optional(),
+  same: z.record(z.string().regex(ID_PATTERN, NOT_AN_ID), z.string().regex(ID_PATTERN, NOT_AN_ID)).optional(),
   take: z.boolean().default(false),
 });
 
