@@ -1,4 +1,4 @@
-import { readCompareAsk, writeCompareAsk } from './compare-address';
+import { mistypedCompare, readCompareAsk, writeCompareAsk } from './compare-address';
 import { readLedgerFilter, writeLedgerFilter } from './ledger-filter';
 import { viewAddress, viewForm } from './saved-view';
 
@@ -33,6 +33,37 @@ describe('the address of a comparison', () => {
     'counted=first_yes&group=hour:3',
     'change=20250601',
   ])('what is not understood is left out: %s', (address) => expect(read(address)).toEqual(read('')));
+  it('two groupings may stand in one', () => {
+    expect(read('by=site,hour')).toEqual(read('by=site&and=hour'));
+    expect(read('by=site,site').by).toEqual(['site']);
+    expect(read('by=,hour').by).toEqual(['network', 'hour']);
+  });
+  it.each([
+    ['', []],
+    [`by=site,hour&look=faults&sort=stuck&least=1000&change=2025-06-01&car=${ID}&since=2024-02-29&text=rain&time=setUp&mark=A&without=car`, []],
+    ['by=network&look=starts&sort=firstTry&least=0&time=handshake&mark=kW&faults=any&faults=x', []],
+    ['by=&and=&look=&sort=&least=&change=&car=&since=&text=%20&group=', []],
+    ['by=moon', ['by']],
+    ['by=site,moon', ['by']],
+    ['by=site,hour,car', ['by']],
+    ['by=site,hour&and=car', ['by']],
+    ['by=site&and=moon', ['and']],
+    ['look=power', ['look']],
+    ['sort=stuck', ['sort']],
+    ['look=faults&sort=stuck', []],
+    ['least=1001', ['least']],
+    ['least=-1', ['least']],
+    ['least=2.5', ['least']],
+    ['change=2025-02-30', ['change']],
+    ['site=x&since=2025-02-30&until=yesterday&mark=W', ['site', 'since', 'until', 'mark']],
+    ['faults=nonsense&means=cash&only=mine&without=moon&time=x&network=1&driver=1', ['network', 'driver', 'faults', 'means', 'only', 'without', 'time']],
+    ['group=moon:x', ['group']],
+    ['group=hour:7,moon:x', ['group']],
+    ['group=hour:7,means:app', []],
+  ])('what is not understood is named to who asks: %s', (address, names) => {
+    const q = new URLSearchParams(address);
+    expect(mistypedCompare((name) => q.get(name))).toEqual(names);
+  });
   it('no list is longer than anybody reads', () => expect(read('least=99999').least).toBe(1000));
 });
 

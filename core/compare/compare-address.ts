@@ -1,5 +1,6 @@
 import { GROUPING_NAMES, type Grouping } from '../figures/groupings';
-import { type LedgerFilter, readLedgerFilter, writeLedgerFilter } from './ledger-filter';
+import { isDay } from '../records/moment';
+import { type LedgerFilter, mistyped, readLedgerFilter, writeLedgerFilter } from './ledger-filter';
 import { LOOK_NAMES, LOOKS, type Look, MEASURE_NAMES, type Measure } from './measures';
 
 /** What a comparison is asked: which visits, grouped by what, looked at how. Lives in the address. */
@@ -16,14 +17,16 @@ export type CompareAsk = {
   change: string | null;
 };
 
-const MOST_LEAST = 1000;
+/** Groups with so many visits at least: more is asked by nobody. */
+export const MOST_LEAST = 1000;
 const oneOf = <T extends string>(list: readonly T[], value: string | null | undefined): T | undefined => list.find((x) => x === value);
-const isDay = (v: string | null | undefined): v is string => !!v && /^\d{4}-\d{2}-\d{2}$/.test(v) && !Number.isNaN(Date.parse(`${v}T00:00:00Z`));
+type Get = (name: string) => string | null | undefined;
 
-/** Reads it from an address; what is not understood is left out, never an error. */
-export function readCompareAsk(get: (name: string) => string | null | undefined): CompareAsk {
-  const first = oneOf(GROUPING_NAMES, get('by')) ?? 'network';
-  const second = oneOf(GROUPING_NAMES, get('and'));
+/** Reads it from an address; what is not understood is left out, never an error. Two groupings: `by=site&and=hour`, or `by=site,hour`. */
+export function readCompareAsk(get: Get): CompareAsk {
+  const [one, other] = (get('by') ?? '').split(',');
+  const first = oneOf(GROUPING_NAMES, one) ?? 'network';
+  const second = oneOf(GROUPING_NAMES, get('and') || other);
   const look = oneOf(LOOK_NAMES, get('look')) ?? 'starts';
   const measures: readonly Measure[] = LOOKS[look].measures;
   const sort = oneOf(MEASURE_NAMES, get('sort'));
@@ -37,8 +40,24 @@ export function readCompareAsk(get: (name: string) => string | null | undefined)
     look,
     sort: sort && measures.includes(sort) ? sort : (measures[0] as Measure),
     least: Number.isInteger(least) && least > 0 ? Math.min(least, MOST_LEAST) : 0,
-    change: isDay(change) ? change : null,
+    change: change && isDay(change) ? change : null,
   };
+}
+
+/** The names in an address that say something which is not understood: a program is told so, where the page leaves them out. */
+export function mistypedCompare(get: Get): string[] {
+  const [first, second, ...more] = (get('by') ?? '').split(',');
+  const none = (list: readonly string[], value: string | null | undefined) => !!value && !list.includes(value);
+  const [least, change] = [get('least'), get('change')];
+  const wrong = {
+    by: none(GROUPING_NAMES, first) || none(GROUPING_NAMES, second) || more.length > 0 || (!!second && !!get('and')),
+    and: none(GROUPING_NAMES, get('and')),
+    look: none(LOOK_NAMES, get('look')),
+    sort: none(LOOKS[readCompareAsk(get).look].measures, get('sort')),
+    least: !!least && !(Number.isInteger(Number(least)) && Number(least) >= 0 && Number(least) <= MOST_LEAST),
+    change: !!change && !isDay(change),
+  };
+  return [...mistyped(get), ...Object.entries(wrong).flatMap(([name, is]) => (is ? [name] : []))];
 }
 
 /** The address of a comparison; defaults are not written. */

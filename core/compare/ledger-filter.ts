@@ -2,6 +2,7 @@ import { FAULTS, SIDES, type Side } from '../faults/fault-list';
 import { GROUPING_NAMES, GROUPINGS, type Group } from '../figures/groupings';
 import { POPULATION_NAMES, POWER_TIMES, type Population, type PowerTime } from '../figures/populations';
 import { MEANS_KIND_NAMES, type MeansKind } from '../records/means-kind';
+import { isDay } from '../records/moment';
 import { isId } from '../units/id';
 import type { EndMark } from '../visit/attempts/attempt';
 
@@ -45,7 +46,6 @@ export const ONLY_LABELS: Readonly<Record<LedgerOnly, string>> = {
 };
 /** Longer words are cut. */
 const TEXT_MAX = 60;
-const isDay = (v: string | null | undefined): v is string => v !== null && v !== undefined && v.length === 10 && !Number.isNaN(Date.parse(`${v}T00:00:00Z`));
 
 export const END_MARKS = ['kW', 'kWh', 'A'] as const satisfies readonly EndMark[];
 
@@ -74,42 +74,49 @@ function readGroups(text: string | null | undefined): Group[] {
 const isIdGrouping = (by: Group['by'] | undefined): boolean => by !== undefined && typeof GROUPINGS[by].named === 'string';
 const writeGroups = (groups: readonly Group[]): string => groups.map(({ by, key }) => `${by}:${encodeURIComponent(key)}`).join(',');
 
+const among =
+  <T extends string>(list: readonly T[]) =>
+  (text: string): T | undefined =>
+    oneOf(list, text);
+const readId = (text: string) => (isId(text) ? text : undefined);
+const readDay = (text: string) => (isDay(text) ? text : undefined);
+
+/** How each part of an address is read: `undefined` where it is not understood. */
+const PARTS = {
+  network: readId,
+  site: readId,
+  car: readId,
+  driver: readId,
+  faults: (text: string) => (text === 'any' || codes.includes(text) ? text : undefined),
+  since: readDay,
+  until: readDay,
+  means: among(MEANS_KIND_NAMES),
+  only: among(LEDGER_ONLY),
+  text: (text: string) => text.trim().slice(0, TEXT_MAX) || undefined,
+  counted: among(POPULATION_NAMES),
+  without: among(SIDES),
+  time: among(POWER_TIMES),
+  mark: among(END_MARKS),
+} as const;
+type Part = keyof typeof PARTS;
+const PART_NAMES = Object.keys(PARTS) as Part[];
+
 /** Reads a filter from an address. What is not understood is left out, never an error: addresses get mistyped. */
 export function readLedgerFilter(get: (name: string) => string | null | undefined): LedgerFilter {
-  const id = (name: string) => {
-    const v = get(name);
-    return isId(v) ? v : undefined;
-  };
-  const faults = get('faults');
-  const filter: LedgerFilter = { time: oneOf(POWER_TIMES, get('time')) ?? 'handshake', mark: oneOf(END_MARKS, get('mark')) ?? 'kW' };
-  const network = id('network');
-  const site = id('site');
-  const car = id('car');
-  const driver = id('driver');
-  const counted = oneOf(POPULATION_NAMES, get('counted'));
-  const without = oneOf(SIDES, get('without'));
-  if (network) filter.network = network;
-  if (site) filter.site = site;
-  if (car) filter.car = car;
-  if (driver) filter.driver = driver;
-  if (faults === 'any' || (faults && codes.includes(faults))) filter.faults = faults;
-  const [since, until, means, only, text] = [
-    get('since'),
-    get('until'),
-    oneOf(MEANS_KIND_NAMES, get('means')),
-    oneOf(LEDGER_ONLY, get('only')),
-    get('text')?.trim(),
-  ];
-  if (isDay(since)) filter.since = since;
-  if (isDay(until)) filter.until = until;
-  if (means) filter.means = means;
-  if (only) filter.only = only;
-  if (text) filter.text = text.slice(0, TEXT_MAX);
-  if (counted) filter.counted = counted;
+  const found = PART_NAMES.flatMap((name) => {
+    const value = PARTS[name](get(name) ?? '');
+    return value === undefined ? [] : [[name, value] as const];
+  });
   const groups = readGroups(get('group'));
-  if (groups.length > 0) filter.groups = groups;
-  if (without) filter.without = without;
-  return filter;
+  return { time: 'handshake', mark: 'kW', ...(Object.fromEntries(found) as Partial<LedgerFilter>), ...(groups.length > 0 ? { groups } : {}) };
+}
+
+/** The parts of an address that say something, but nothing that is understood: a program is told so, where a page leaves them out. */
+export function mistyped(get: (name: string) => string | null | undefined): string[] {
+  const said = (name: string) => get(name)?.trim() ?? '';
+  const parts = PART_NAMES.filter((name) => said(name) !== '' && PARTS[name](said(name)) === undefined);
+  const groups = said('group');
+  return groups !== '' && readGroups(groups).length < groups.split(',').length ? [...parts, 'group'] : parts;
 }
 
 /** The address of a filter, `''` when it holds everything; defaults are not written. */

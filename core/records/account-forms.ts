@@ -1,4 +1,5 @@
 import * as z from '@/core/units/schema';
+import { unkeepable } from '../units/keepable-json';
 import { ownWords } from '../units/own-words';
 import { isZone } from '../units/zoned';
 
@@ -57,7 +58,9 @@ export type DeleteForm = z.infer<typeof deleteForm>;
 /** Checks a form as it was typed or as it came: its values, or what is wrong by field, in our own words. */
 export function checkForm<T>(schema: z.ZodMiniType<T>, typed: unknown): { ok: true; data: T } | { ok: false; fields: Record<string, string> } {
   const checked = schema.safeParse(typed, { error: ownWords });
-  return checked.success ? { ok: true, data: checked.data } : { ok: false, fields: fieldMessages(checked.error) };
+  if (!checked.success) return { ok: false, fields: fieldMessages(checked.error) };
+  const bad = unkeepable(checked.data, '');
+  return bad ? { ok: false, fields: { [bad.path || 'form']: bad.reason } } : { ok: true, data: checked.data };
 }
 
 /** The first message of each field, for showing beside it. */

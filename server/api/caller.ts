@@ -51,10 +51,14 @@ function householdOf(of: TokenOf, asked: string | null): OpenHousehold | Respons
     : wrong(422, `This token opens ${of.households.length} households: say which, one of ${of.households.map((h) => h.householdId).join(', ')}.`);
 }
 
-/** A route of the API: whoever calls is known, and every refusal is a problem. */
-export const calling = <P>(needs: Needs, handle: (caller: Caller, request: Request, params: P) => Promise<Response>) => {
+/** A route of the API: whoever calls is known, and every refusal is a problem. @param limit what a call counts towards */
+export const calling = <P>(
+  needs: Needs,
+  handle: (caller: Caller, request: Request, params: P) => Promise<Response>,
+  limit: (id: string) => Response | null = ofEverything,
+) => {
   const guarded = answering(async (request: Request, context: { params: Promise<P> }): Promise<Response> => {
-    const caller = await callerOf(request, needs);
+    const caller = await callerOf(request, needs, limit);
     return caller instanceof Response ? caller : handle(caller, request, await context.params);
   });
   return async (request: Request, context: { params: Promise<P> }): Promise<Response> => {

@@ -1,5 +1,6 @@
 import * as z from 'zod';
 import { eventsFrom } from '@/core/formats/event-in';
+import { unkeepable } from '@/core/units/keepable-json';
 import { ownWords } from '@/core/units/own-words';
 import { idOf } from '../formats/imported-events';
 import { notForRole } from '../http/not-for-role';
@@ -7,10 +8,15 @@ import { MAX_ITEMS, takeBatch } from '../outbox/take-batch';
 import type { Caller } from './caller';
 import { asProblem, problem } from './problem';
 
+const keepable = (text: string, on: z.RefinementCtx) => {
+  const bad = unkeepable(text, '');
+  if (bad) on.addIssue({ code: 'custom', message: bad.reason });
+};
+
 /** What a program sends. */
 export const eventsBody = z.strictObject({
   /** What the events come from; the token's name where it is not said. */
-  source: z.string().trim().min(1).max(60).optional(),
+  source: z.string().trim().min(1).max(60).superRefine(keepable).optional(),
   events: z.array(z.unknown()).min(1, 'must hold at least one event').max(MAX_ITEMS, `at most ${MAX_ITEMS} events in one request`),
 });
 export type EventResult = { id: string; status: 'taken' | 'already' | 'refused' | 'conflict'; pointer?: string; detail?: string };

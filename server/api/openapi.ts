@@ -1,13 +1,19 @@
 import { toJSONSchema } from 'zod';
+import { MOST_LEAST } from '@/core/compare/compare-address';
+import { END_MARKS } from '@/core/compare/ledger-filter';
+import { LOOK_NAMES, MEASURE_NAMES } from '@/core/compare/measures';
+import { SIDES } from '@/core/faults/fault-list';
+import { GROUPING_NAMES } from '@/core/figures/groupings';
+import { POWER_TIMES } from '@/core/figures/populations';
 import { eventIn } from '@/core/formats/event-in';
 import { ledgerSchema } from '@/core/formats/ledger-schema';
 import { VISIT_SHEETS } from '@/core/formats/ledger-tables';
 import { rowSchema } from '@/core/formats/row-object';
+import { MEANS_KIND_NAMES } from '@/core/records/means-kind';
 import { RECORDS } from '@/core/records/record-schema';
 import type { RecordType } from '@/core/records/record-types';
 import type * as z from '@/core/units/schema';
-import { DOCUMENT_NAMES } from '../formats/export-documents';
-import { SHEET_NAMES } from '../formats/export-sheets';
+import { EXPORTS } from '../formats/export-names';
 import type { ListName } from './lists';
 
 type Schema = object;
@@ -18,7 +24,8 @@ type Operation = {
   summary: string;
   parameters?: Parameter[];
   body?: { schema: Schema; example?: object };
-  answers: Record<string, { description: string; schema?: Schema; type?: string }>;
+  /** `schema` is JSON's where no `type` is named; `content`: of each type where there are several. */
+  answers: Record<string, { description: string; schema?: Schema; type?: string; content?: Readonly<Record<string, Schema>> }>;
 };
 
 const ref = (name: string): Schema => ({ $ref: `#/components/schemas/${name}` });
@@ -29,6 +36,14 @@ const made = (schema: z.ZodMiniType): Schema => {
 const idSchema = { type: 'string', format: 'uuid' };
 
 const household: Parameter = { name: 'household', in: 'query', description: 'which household, for a token that opens several', schema: idSchema };
+const ETAG: Parameter = {
+  name: 'If-None-Match',
+  in: 'header',
+  description: 'the ETag of an earlier answer: 304 where nothing has changed',
+  schema: { type: 'string' },
+};
+const NOT_CHANGED = { 304: { description: 'nothing has changed' } };
+const NONE: Operation['answers'][string] = { description: 'there is no such thing', schema: ref('Problem'), type: 'application/problem+json' };
 const PAGE: Parameter[] = [
   household,
   {
@@ -44,7 +59,31 @@ const VISIT_PAGE: Parameter[] = [
   { name: 'from', in: 'query', description: 'from this date or time on: 2025-10-14 (UTC), 2025-10-14T13:52:00+02:00', schema: { type: 'string' } },
   { name: 'to', in: 'query', description: 'before this date or time', schema: { type: 'string' } },
   { name: 'site', in: 'query', description: 'at this site', schema: idSchema },
-  { name: 'If-None-Match', in: 'header', description: 'the ETag of an earlier answer: 304 where nothing has changed', schema: { type: 'string' } },
+  ETAG,
+];
+const oneOf = (name: string, description: string, list: readonly string[]): Parameter => ({ name, in: 'query', description, schema: { enum: [...list] } });
+const idOf = (name: string, description: string): Parameter => ({ name, in: 'query', description, schema: idSchema });
+const dayOf = (name: string, description: string): Parameter => ({ name, in: 'query', description, schema: { type: 'string', format: 'date' } });
+/** What the page Compare has in its address. */
+const COMPARE: Parameter[] = [
+  {
+    name: 'by',
+    in: 'query',
+    description: `what it is grouped by, two of them with a comma: ${GROUPING_NAMES.join(', ')}`,
+    schema: { type: 'string', default: 'network' },
+    example: 'network',
+  },
+  oneOf('look', 'which figures', LOOK_NAMES),
+  oneOf('sort', 'the figure whose best stands first, one of the look', MEASURE_NAMES),
+  { name: 'least', in: 'query', description: 'groups of so many visits at least', schema: { type: 'integer', minimum: 0, maximum: MOST_LEAST, default: 0 } },
+  ...(['network', 'site', 'car', 'driver'] as const).map((n) => idOf(n, `of this ${n}`)),
+  dayOf('since', 'from this day on'),
+  dayOf('until', 'to this day'),
+  oneOf('means', 'that ran on these means', MEANS_KIND_NAMES),
+  { name: 'faults', in: 'query', description: '“any”, or the code of a fault', schema: { type: 'string' } },
+  oneOf('without', 'without the faults of this side', SIDES),
+  oneOf('time', 'from where on power is waited for', POWER_TIMES),
+  oneOf('mark', 'what tells that there is power', END_MARKS),
 ];
 const pageSchema = (items: Schema): Schema => ({
   type: 'object',
@@ -72,7 +111,7 @@ const list = (name: ListName, summary: string): Operation => ({
   tag: 'Visits',
   summary,
   parameters: VISIT_PAGE,
-  answers: { 200: { description: 'a page', schema: pageSchema(ref(SCHEMA_OF[name])) }, 304: { description: 'nothing has changed' } },
+  answers: { 200: { description: 'a page', schema: pageSchema(ref(SCHEMA_OF[name])) }, ...NOT_CHANGED },
 });
 const SCHEMA_OF: Readonly<Record<ListName, string>> = { visits: 'Visit', attempts: 'Attempt', readings: 'Reading', bills: 'Bill', events: 'Event' };
 
@@ -84,7 +123,7 @@ export const OPERATIONS: Readonly<Record<string, Readonly<Record<string, Operati
       id: 'read_visit',
       tag: 'Visits',
       summary: 'One visit with its attempts, readings, bills and events',
-      parameters: [{ name: 'visitId', in: 'path', required: true, description: 'its id', schema: idSchema }, household],
+      parameters: [{ name: 'visitId', in: 'path', required: true, description: 'its id', schema: idSchema }, household, ETAG],
       answers: {
         200: {
           description: 'the visit',
@@ -97,7 +136,8 @@ export const OPERATIONS: Readonly<Record<string, Readonly<Record<string, Operati
             },
           },
         },
-        404: { description: 'there is none, or it is private to somebody else', schema: ref('Problem'), type: 'application/problem+json' },
+        ...NOT_CHANGED,
+        404: { ...NONE, description: 'there is none, or it is private to somebody else' },
       },
     },
   },
@@ -153,8 +193,8 @@ export const OPERATIONS: Readonly<Record<string, Readonly<Record<string, Operati
       id: 'list_places',
       tag: 'Places and prices',
       summary: 'Sites with their network and stalls',
-      parameters: PAGE,
-      answers: { 200: { description: 'a page', schema: pageSchema(ref('Place')) } },
+      parameters: [...PAGE, ETAG],
+      answers: { 200: { description: 'a page', schema: pageSchema(ref('Place')) }, ...NOT_CHANGED },
     },
   },
   '/tariffs': {
@@ -162,8 +202,8 @@ export const OPERATIONS: Readonly<Record<string, Readonly<Record<string, Operati
       id: 'list_tariffs',
       tag: 'Places and prices',
       summary: 'Prices on file',
-      parameters: PAGE,
-      answers: { 200: { description: 'a page', schema: pageSchema(ref('Tariff')) } },
+      parameters: [...PAGE, ETAG],
+      answers: { 200: { description: 'a page', schema: pageSchema(ref('Tariff')) }, ...NOT_CHANGED },
     },
   },
   '/price': {
@@ -188,18 +228,8 @@ export const OPERATIONS: Readonly<Record<string, Readonly<Record<string, Operati
     get: {
       id: 'compare',
       tag: 'Comparisons',
-      summary: 'A comparison: the sentences, and every figure with what it was counted of. It takes the parameters of the page Compare’s own address',
-      parameters: [
-        household,
-        {
-          name: 'by',
-          in: 'query',
-          description: 'what it is grouped by: network, site, stall, means, car …; two of them with a comma',
-          schema: { type: 'string' },
-          example: 'network',
-        },
-        { name: 'look', in: 'query', description: 'which figures', schema: { enum: ['starts', 'charges', 'visits', 'faults', 'away'] } },
-      ],
+      summary: 'A comparison: the sentences, and every figure with what it was counted of. What the address of the page Compare says, it takes',
+      parameters: [household, ...COMPARE, ETAG],
       answers: {
         200: {
           description: 'the sentences with their degrees, never surer than they are, what is on watch, and the groups',
@@ -213,6 +243,7 @@ export const OPERATIONS: Readonly<Record<string, Readonly<Record<string, Operati
             },
           },
         },
+        ...NOT_CHANGED,
       },
     },
   },
@@ -220,12 +251,21 @@ export const OPERATIONS: Readonly<Record<string, Readonly<Record<string, Operati
     get: {
       id: 'export_sheet',
       tag: 'Take it along',
-      summary: 'A sheet as CSV, or places and charges as a document of OCPI 2.2.1 or GeoJSON; what that cannot say is named in “x_mile_ledger”',
-      parameters: [
-        { name: 'sheet', in: 'path', required: true, description: 'which', schema: { enum: [...SHEET_NAMES.map((n) => `${n}.csv`), ...DOCUMENT_NAMES] } },
-        household,
-      ],
-      answers: { 200: { description: 'RFC 4180 in UTF-8, or JSON', schema: { type: 'string' }, type: 'text/csv' } },
+      summary:
+        'A sheet as CSV, places and charges as a document of OCPI 2.2.1 or GeoJSON, where what that cannot say is named in “x_mile_ledger”, or places and prices as a zip',
+      parameters: [{ name: 'sheet', in: 'path', required: true, description: 'which', schema: { enum: Object.keys(EXPORTS) } }, household],
+      answers: {
+        200: {
+          description: 'the file: CSV of RFC 4180 in UTF-8, JSON, or a zip',
+          content: Object.fromEntries(
+            Object.values(EXPORTS).map((type) => [
+              type,
+              type.endsWith('json') ? { type: 'object' } : { type: 'string', ...(type === 'text/csv' ? {} : { format: 'binary' }) },
+            ]),
+          ),
+        },
+        404: NONE,
+      },
     },
   },
   '/household/export': {
@@ -273,23 +313,26 @@ const REFUSALS = {
   429: 'too many in a minute: Retry-After says how many seconds to wait',
 };
 
+const OF_A_BODY = { 400: 'the body is not JSON', 413: 'the body is larger than 1 MB' };
+
 /** The API as an OpenAPI 3.1 document. */
 export function openApi(server: string): object {
   const content = (schema: Schema | undefined, type = 'application/json') => (schema ? { content: { [type]: { schema } } } : {});
+  const inTypes = (of: Readonly<Record<string, Schema>> = {}) =>
+    Object.keys(of).length > 0 ? { content: Object.fromEntries(Object.entries(of).map(([type, schema]) => [type, { schema }])) } : {};
+  const answers = (o: Operation) =>
+    Object.entries(o.answers).map(([status, a]) => [status, { description: a.description, ...content(a.schema, a.type), ...inTypes(a.content) }] as const);
+  const refusals = (o: Operation) =>
+    Object.entries({ ...REFUSALS, ...(o.body ? OF_A_BODY : {}), default: 'refused or failed otherwise' })
+      .filter(([status]) => !(status in o.answers))
+      .map(([status, description]) => [status, { description, ...content(ref('Problem'), 'application/problem+json') }] as const);
   const operation = (o: Operation) => ({
     operationId: o.id,
     tags: [o.tag],
     summary: o.summary,
     ...(o.parameters ? { parameters: o.parameters } : {}),
     ...(o.body ? { requestBody: { required: true, content: { 'application/json': { schema: o.body.schema } } } } : {}),
-    responses: {
-      ...Object.fromEntries(Object.entries(o.answers).map(([status, a]) => [status, { description: a.description, ...content(a.schema, a.type) }])),
-      ...Object.fromEntries(
-        Object.entries(REFUSALS)
-          .filter(([status]) => !(status in o.answers))
-          .map(([status, description]) => [status, { description, ...content(ref('Problem'), 'application/problem+json') }]),
-      ),
-    },
+    responses: Object.fromEntries([...answers(o), ...refusals(o)]),
   });
   return {
     openapi: '3.1.0',

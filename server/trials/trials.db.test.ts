@@ -93,6 +93,9 @@ describeWithDatabase('a trial', () => {
       expect(await voidRound(who, body)).not.toBeNull();
     expect(await voidRound(other, { visitId, trialId, round: 1, side: 'a', reason: 'x' })).toBe('That round is not known here.');
     expect(await trialFound(other, trialId)).toBeNull();
+    // A reason is held to what words of a phone are.
+    const said = await voidRound(who, { visitId, trialId, round: 1, side: 'a', reason: 'paid with 4111 1111 1111 1111' });
+    expect(said).toBe('This looks like a payment card number. Card numbers are never kept here.');
     expect((await trialFound(who, trialId))?.rounds).toMatchObject([{ voided: null }]);
   });
   it('that is over is offered no more', async () => {

@@ -8,7 +8,7 @@ import { toBin } from '../db/binary-id';
 import { refreshVisits } from '../figures/refresh';
 import { writing } from '../outbox/writing';
 import { contentHash, eventsOfVisits, insertEvents } from '../visits/event-rows';
-import { eventFor, followJoins } from '../visits/follow-joins';
+import { eventFor, followJoins, whyNotKept } from '../visits/follow-joins';
 
 /**
  * Voids a round of a trial in a visit, for a reason that has nothing to do with how they came out. What is void stays so; voided again it
@@ -24,6 +24,8 @@ export async function voidRound(who: Who, { visitId, trialId, round, side, reaso
     if (visit.line.some((e) => e.kind === 'trial_voided' && e.payload.trialId === trialId && e.payload.round === round && e.payload.side === side))
       return { why: null, touched: [] };
     const made = eventFor(who, events, 'trial_voided', { trialId, round, side, reason }, w.at.getTime());
+    const why = whyNotKept([made], w.at.getTime());
+    if (why) return { why, touched: [] };
     await insertEvents(w, [{ event: made, hash: contentHash(made) }], null);
     await w.c.execute('UPDATE visit SET rev = rev + 1, stale = TRUE WHERE household_id = ? AND id = ?', [toBin(who.householdId), toBin(visitId)]);
     return { why: null, touched: [visitId, ...(await followJoins(w, [made]))] };

@@ -1,4 +1,5 @@
 import { v5, v7 } from 'uuid';
+import { checkEvent } from '@/core/visit/check-event';
 import { effectiveEvents } from '@/core/visit/effective';
 import { EVENT_VERSION, MOST_SEQ, type StoredEvent } from '@/core/visit/event';
 import { joinedEvents, joinedInto, takenBackTo } from '@/core/visit/join-visits';
@@ -41,6 +42,19 @@ export function eventFor(who: Who, there: readonly StoredEvent[], kind: Kind, pa
 
 export const withdrawalFor = (who: Who, there: readonly StoredEvent[], payload: { target: string; [more: string]: string }, at: number, nth = 1): StoredEvent =>
   eventFor(who, there, 'withdrawal', payload, at, nth);
+
+/**
+ * Why events made of somebody's words are not kept: they are held to what those of a phone are.
+ * @returns a sentence, or `null`
+ */
+export function whyNotKept(made: readonly StoredEvent[], at: number): string | null {
+  for (const event of made) {
+    const check = checkEvent(event, at);
+    // What is no sentence says what is the matter with the words.
+    if (!check.ok) return /^[A-Z]/.test(check.reason) ? check.reason : `${check.path.replace('payload.', 'The ')} ${check.reason}.`;
+  }
+  return null;
+}
 
 /** Takes a recording into another: what is not there yet is copied, what parting took back stands again. @returns how many were copied */
 export async function takeInto(w: Writing, into: string, from: readonly StoredEvent[]): Promise<number> {

@@ -9,7 +9,7 @@ import { toBin } from '../db/binary-id';
 import { refreshVisits } from '../figures/refresh';
 import { writing } from '../outbox/writing';
 import { contentHash, eventsOfVisits, insertEvents } from './event-rows';
-import { eventFor, followJoins } from './follow-joins';
+import { eventFor, followJoins, whyNotKept } from './follow-joins';
 
 /** Most visits marked at once: more than a page of the ledger holds. */
 const MOST = 200;
@@ -35,6 +35,8 @@ export async function markVisits(who: Who, body: unknown): Promise<Answer> {
     const visits = ids.map((id) => ({ id, events: known.get(id) ?? [] })).map((v) => ({ ...v, visit: deriveVisit(v.id, v.events, payloadProblem) }));
     if (visits.some((v) => v.events.length === 0 || !seesAll(v.visit, who.personId))) return { ok: false, reason: 'One of the visits is not known here.' };
     const made = visits.flatMap((v) => markEvents(v.visit, as, reason).map((d, i) => eventFor(who, v.events, d.kind, d.payload, w.at.getTime(), i + 1)));
+    const why = whyNotKept(made, w.at.getTime());
+    if (why) return { ok: false, reason: why };
     const changed = [...new Set(made.map((e) => e.visitId))];
     if (made.length > 0) {
       await insertEvents(

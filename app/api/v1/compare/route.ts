@@ -1,4 +1,4 @@
-import { readCompareAsk } from '@/core/compare/compare-address';
+import { mistypedCompare, readCompareAsk } from '@/core/compare/compare-address';
 import { comparedGroups, inOrder, withLeast } from '@/core/compare/compared-groups';
 import { writeLedgerFilter } from '@/core/compare/ledger-filter';
 import { figuresRead, LOOKS } from '@/core/compare/measures';
@@ -6,6 +6,7 @@ import { calledBy, saidOf } from '@/core/compare/said';
 import type { CompareSentence } from '@/core/compare/sentence';
 import type { Asked } from '@/core/figures/populations';
 import { calling } from '@/server/api/caller';
+import { problem } from '@/server/api/problem';
 import { tagged } from '@/server/api/tagged';
 import { watchesOf } from '@/server/compare/watches';
 import { groupNames } from '@/server/records/group-names';
@@ -14,10 +15,14 @@ import { compareRows } from '@/server/visits/compare-query';
 export const dynamic = 'force-dynamic';
 
 /** A comparison as Compare shows it, by the parameters of its address: the sentences, no surer than they are, and every figure with what it was counted of. */
-export const GET = calling('read', async (caller, request) =>
-  tagged(caller, request, async () => {
-    const { searchParams } = new URL(request.url);
-    const ask = readCompareAsk((name) => searchParams.get(name));
+export const GET = calling('read', async (caller, request) => {
+  const { searchParams } = new URL(request.url);
+  const asks = (name: string) => searchParams.get(name);
+  const wrong = mistypedCompare(asks);
+  if (wrong.length > 0)
+    return problem(422, 'The parameters are not understood.', { errors: wrong.map((name) => ({ pointer: `?${name}`, detail: 'is not understood' })) });
+  return tagged(caller, request, async () => {
+    const ask = readCompareAsk(asks);
     const { time, mark, without, ...others } = ask.filter;
     const asked: Asked = { time, mark, currency: caller.currency, ...(without ? { without } : {}) };
     const { measures } = LOOKS[ask.look];
@@ -51,5 +56,5 @@ export const GET = calling('read', async (caller, request) =>
       })),
       items: found.map(({ groups, ...row }) => ({ groups: groups.map((g) => ({ ...g, name: nameOf(g) })), ...row })),
     };
-  }),
-);
+  });
+});

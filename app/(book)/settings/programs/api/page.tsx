@@ -7,9 +7,11 @@ import { whoAsks } from '@/server/http/session-cookie';
 export const metadata: Metadata = { title: 'What programs can ask' };
 
 const STATUS: readonly (readonly [string, string])[] = [
+  ['400', 'the body is not JSON'],
   ['401', 'no token, or one that opens nothing'],
   ['403', 'the token does not do that, or not in that household'],
   ['404', 'there is no such thing'],
+  ['413', 'the body is larger than 1 MB'],
   ['422', 'something is not understood: “errors” says what, each by its pointer'],
   ['429', 'more than 600 requests in a minute: Retry-After says how long to wait'],
   ['503', 'the server cannot do this just now'],
@@ -44,7 +46,10 @@ export default async function ApiPage() {
                 {o.parameters.map((p) => (
                   <div key={p.name} className="flex flex-wrap gap-x-3 border-b border-rule-2 py-1">
                     <dt className="num w-[130px] shrink-0">{p.name}</dt>
-                    <dd className="min-w-0 grow basis-[14rem] text-ink-2">{p.description}</dd>
+                    <dd className="min-w-0 grow basis-[14rem] break-words text-ink-2">
+                      {p.description}
+                      {'enum' in p.schema ? `: ${(p.schema.enum as readonly string[]).join(', ')}` : ''}
+                    </dd>
                   </div>
                 ))}
               </dl>

@@ -1,32 +1,27 @@
-import { callerOf } from '@/server/api/caller';
+import { calling } from '@/server/api/caller';
+import { problem } from '@/server/api/problem';
 import { now } from '@/server/clock';
 import { DOCUMENT_NAMES, DOCUMENTS, documentOf } from '@/server/formats/export-documents';
+import { EXPORTS, PLACES_ZIP } from '@/server/formats/export-names';
 import { SHEET_NAMES, sheetOf } from '@/server/formats/export-sheets';
 import { ledgerZip } from '@/server/formats/ledger-out';
-import { answering, noStore } from '@/server/http/answer';
+import { noStore } from '@/server/http/answer';
 
 export const dynamic = 'force-dynamic';
 
 /** A sheet of the household as CSV, written as it is read: `visits.csv`, `attempts.csv`, `events.csv`, `readings.csv`, `bills.csv`, `sites.csv`, `tariffs.csv`; or a document of a standard: `ocpi-cdrs.json`, `ocpi-sessions.json`, `ocpi-locations.json`, `sites.geojson`; or `places.zip`, places and prices without visits. */
-export const GET = answering(async (request: Request, { params }: { params: Promise<{ table: string }> }): Promise<Response> => {
-  const who = await callerOf(request, 'read');
-  if (who instanceof Response) return who;
-  const { table } = await params;
+export const GET = calling<{ table: string }>('read', async (who, _request, { table }) => {
   const document = DOCUMENT_NAMES.find((n) => n === table);
   if (document)
     return new Response(JSON.stringify(await documentOf(who, document)), {
       headers: { ...noStore, 'content-type': DOCUMENTS[document], 'content-disposition': `attachment; filename="mile-ledger-${document}"` },
     });
-  if (table === 'places.zip')
+  if (table === PLACES_ZIP)
     return new Response(ledgerZip(who, new Date(now()), 'places'), {
       headers: { ...noStore, 'content-type': 'application/zip', 'content-disposition': 'attachment; filename="mile-ledger-places.zip"' },
     });
   const name = SHEET_NAMES.find((n) => `${n}.csv` === table);
-  if (!name)
-    return Response.json(
-      { error: `there is no such file: ${[...SHEET_NAMES.map((n) => `${n}.csv`), ...DOCUMENT_NAMES, 'places.zip'].join(', ')}` },
-      { status: 404, headers: noStore },
-    );
+  if (!name) return problem(404, `There is no such file. There are: ${Object.keys(EXPORTS).join(', ')}.`);
   const pieces = sheetOf(who, name);
   const encoder = new TextEncoder();
   const body = new ReadableStream<Uint8Array>({
