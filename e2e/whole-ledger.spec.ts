@@ -48,7 +48,7 @@ test('a whole ledger goes out, into another household’s empty ledger, and says
     id: place.siteId,
     baseRev: 1,
     archived: false,
-    fields: { networkId: place.networkId, name: 'Vrba Crossing West', zone: 'Europe/Ljubljana' },
+    fields: { networkId: place.networkId, name: 'Vrba Crossing West', zone: 'Europe/Ljubljana', entrance: 'By the silo' },
   };
   await send(other.request, base, [{ type: 'record', record: site }]);
   await choose(other, zip);
@@ -56,6 +56,14 @@ test('a whole ledger goes out, into another household’s empty ledger, and says
   const differing = other.getByRole('region', { name: 'Records that differ' });
   await expect(differing).toContainText('Name: here Vrba Crossing West; in the file Vrba Crossing');
   await expect(other.getByRole('button', { name: 'Bring it in' })).toBeDisabled();
+  // One thing of it, and then the other: that which was not ticked stays.
+  await differing.getByRole('checkbox', { name: /^Name:/ }).check();
+  await other.getByRole('button', { name: 'Bring it in' }).click();
+  await expect(status(other)).toContainText('Brought in: 1 record;');
+  await choose(other, zip);
+  await expect(status(other)).toContainText('Nothing new;');
+  await expect(differing).not.toContainText('Name:');
+  await expect(differing).toContainText('here By the silo; in the file');
   await differing.getByRole('checkbox').check();
   await other.getByRole('button', { name: 'Bring it in' }).click();
   await expect(status(other)).toContainText('Brought in: 1 record;');

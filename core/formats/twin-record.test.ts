@@ -46,15 +46,14 @@ describe('the record here that one of a file is, under another id', () => {
   });
 });
 
-it('ids of a file become those that are here wherever they stand, and nothing else changes', () => {
+it('what a record refers to gets the id that is here; what a network or a driver said stays', () => {
   const same = new Map([['a', 'A']]);
-  expect(withIds({ siteId: 'a', list: ['a', 'b', { x: 'a' }], text: 'a b', n: 1, none: null, yes: true }, same)).toEqual({
+  const said = { evseUids: ['a'], fromFile: { document: { id: 'a', siteId: 'a' } }, note: 'a', n: 1, yes: true };
+  expect(withIds({ siteId: 'a', moreSiteIds: ['a', 'b'], planId: null, ...said }, same)).toEqual({
     siteId: 'A',
-    list: ['A', 'b', { x: 'A' }],
-    text: 'a b',
-    n: 1,
-    none: null,
-    yes: true,
+    moreSiteIds: ['A', 'b'],
+    planId: null,
+    ...said,
   });
 });
 

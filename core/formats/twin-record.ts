@@ -1,6 +1,7 @@
 import { sameValue } from '../records/change-of';
 import { kmBetween, type Position } from '../records/place-questions';
 import type { RecordType } from '../records/record-types';
+import { isReference } from '../records/reference-order';
 import { grouped } from '../units/grouped';
 import { onceOf } from '../units/once-of';
 import { fold } from './match-sessions';
@@ -48,13 +49,11 @@ export function twinOf<H extends Here>(type: RecordType, fields: Fields, here: r
   return found.length === 1 ? (found[0] as H) : null;
 }
 
-/** What a record says, with the ids that are here for those of its file. */
-export function withIds<T>(value: T, same: ReadonlyMap<string, string>): T {
-  if (typeof value === 'string') return (same.get(value) ?? value) as T;
-  if (Array.isArray(value)) return value.map((v) => withIds(v, same)) as T;
-  if (typeof value !== 'object' || value === null) return value;
-  return Object.fromEntries(Object.entries(value).map(([name, v]) => [name, withIds(v, same)])) as T;
-}
+/** What a record says, with the ids that are here where it refers to records of its file. */
+export const withIds = (fields: Fields, same: ReadonlyMap<string, string>): Fields => {
+  const here = (id: unknown) => (typeof id === 'string' ? (same.get(id) ?? id) : id);
+  return Object.fromEntries(Object.entries(fields).map(([name, v]) => [name, isReference(name) ? (Array.isArray(v) ? v.map(here) : here(v)) : v]));
+};
 
 /** Whom to call in danger is never taken unseen. */
 const ALWAYS_ASKED = 'emergencyNumber';

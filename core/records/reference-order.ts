@@ -1,10 +1,18 @@
 import { grouped } from '../units/grouped';
 
-const ID = /[0-9a-f]{8}(?:-[0-9a-f]{4}){3}-[0-9a-f]{12}/gi;
+/** A field that names other records, by its own name: `siteId`, `moreSiteIds`. Ids elsewhere, in a note or in what a file of a network says, are words. */
+export const isReference = (field: string): boolean => /Ids?$/.test(field);
+
+const namedBy = (fields: object): Set<string> =>
+  new Set(
+    Object.entries(fields)
+      .flatMap(([field, value]: [string, unknown]) => (isReference(field) ? [value].flat() : []))
+      .flatMap((id) => (typeof id === 'string' ? [id.toLowerCase()] : [])),
+  );
 
 /**
- * Records in an order in which each comes after those of them that its fields name, otherwise as they were: a stall after its
- * site, wherever the two stood. What names each other in a ring stays as it stood.
+ * Records in an order in which each comes after those of them that it refers to, otherwise as they were: a stall after its
+ * site, wherever the two stood. What refers to each other in a ring stays as it stood.
  */
 export function inReferenceOrder<T>(all: readonly T[], recordOf: (t: T) => { id: string; fields: object }): T[] {
   const standing = grouped(all, (t) => recordOf(t).id);
@@ -19,8 +27,7 @@ export function inReferenceOrder<T>(all: readonly T[], recordOf: (t: T) => { id:
       placed.add(t);
       waiting.push({ t, asked: true });
       // Each id once and what is placed no more: a batch that names itself a million times waits for itself once.
-      const named = new Set(JSON.stringify(recordOf(t).fields).toLowerCase().match(ID));
-      for (const id of [...named].reverse())
+      for (const id of [...namedBy(recordOf(t).fields)].reverse())
         for (const other of (standing.get(id) ?? []).toReversed()) if (!placed.has(other)) waiting.push({ t: other, asked: false });
     }
   }

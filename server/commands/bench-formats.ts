@@ -102,13 +102,13 @@ const to = await newHousehold();
 started = performance.now();
 const read = await openLedger(await openAsBlob(file));
 if (!read.ok) throw new Error(JSON.stringify(read.refused));
-const all = await bringIn(to, read.value, { people: { [from.personId]: to.personId }, theirs: [] }, true);
+const all = await bringIn(to, read.value, { people: { [from.personId]: to.personId }, theirs: {} }, true);
 say(
   'and into another household, figures left to be derived',
   `${rate(VISITS, performance.now() - started)} visits a second, ${all.taken.event} events, ${all.refused.length} refused`,
 );
 started = performance.now();
-const again = await bringIn(to, read.value, { people: { [from.personId]: to.personId }, theirs: [] }, false);
+const again = await bringIn(to, read.value, { people: { [from.personId]: to.personId }, theirs: {} }, false);
 say('looked at again: all of it is there', `${rate(VISITS, performance.now() - started)} visits a second, ${again.already} there`);
 await rm(folder, { recursive: true });
 

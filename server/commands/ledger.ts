@@ -55,7 +55,7 @@ async function bring(from: string): Promise<void> {
   // A terminal asks nobody: whoever is not told by account or name is the owner, and it is said.
   const people = Object.fromEntries([...proposedPeople(read.value.head.people, here)].map(([id, to]) => [id, to ?? who.personId]));
   for (const p of read.value.head.people) console.log(`${p.name} of the file is ${here.find((h) => h.personId === people[p.personId])?.name} here`);
-  const all = await bringIn(who, read.value, { people, theirs: [] }, look !== 'look');
+  const all = await bringIn(who, read.value, { people, theirs: {} }, look !== 'look');
   for (const t of all.twins) console.log(`HERE     ${t.type}${t.name === '' ? '' : ` ${t.name}`}: under another id`);
   for (const d of all.differs) console.log(`DIFFERS  ${d.kind} ${d.id} ${d.what}: stays as it is here`);
   for (const r of all.refused) console.log(`REFUSED  ${r.kind} ${r.id}: ${r.path} ${r.reason}`);

@@ -41,7 +41,7 @@ describeWithDatabase('CDRs of a network', () => {
       new Uint8Array(await new Response(ledgerZip({ ...from, householdName: 'x', currency: 'EUR', zone: 'UTC' }, new Date(0))).arrayBuffer()),
     );
     if (!file.ok) throw new Error();
-    await bringIn(to, file.value, { people: { [from.personId]: to.personId }, theirs: [] }, true);
+    await bringIn(to, file.value, { people: { [from.personId]: to.personId }, theirs: {} }, true);
     // The record itself came along: what the standard does not know too, no number of a card or contract.
     const [visitId] = first.ok ? first.preview.rows.flatMap((r) => (r.match.is === 'paired' ? [r.match.where.visitId] : [])) : [];
     const page = await visitPage(to, visitId as string);

@@ -6,7 +6,7 @@ import { addedTo, NAMED_BY_OTHERS, twinOf, withIds } from '@/core/formats/twin-r
 import type { ItemResult } from '@/core/protocol/outbox';
 import { canonicalJson } from '@/core/records/canonical-json';
 import type { RecordChange } from '@/core/records/change-of';
-import { applyChange, checkChange } from '@/core/records/record-change';
+import { ARCHIVED, applyChange, checkChange } from '@/core/records/record-change';
 import type { MileRecord } from '@/core/records/record-schema';
 import type { RecordType } from '@/core/records/record-types';
 import { inReferenceOrder } from '@/core/records/reference-order';
@@ -31,8 +31,8 @@ import { type ExtraRow as Row, viewRow, watchRow } from './ledger-extras';
 export type LedgerAsk = LedgerBatch & {
   /** Who each of the file's people is here: ids of the file, ids of members. */
   people: Readonly<Record<string, string>>;
-  /** Ids of records that differ of which the file's version is wanted. */
-  theirs: readonly string[];
+  /** Of records that differ, by their ids here, the fields of which the file's version is wanted; `ARCHIVED` is one of them. */
+  theirs: Readonly<Record<string, readonly string[]>>;
   /** Ids here of records of the file that are here under another, as told by pieces before; absent: only the same id is the same. */
   same?: Readonly<Record<string, string>> | undefined;
 };
@@ -54,7 +54,7 @@ const CHOSEN_REV = Number.MAX_SAFE_INTEGER;
 
 /**
  * A piece of a ledger into a household that is empty or in use. What is here already is told as such; what is here and differs is told with both versions and stays as it is,
- * unless it is a record of which the file's version is chosen. An event is never changed. All of a piece that can be written is written in one transaction.
+ * but for the fields of a record of which the file's version is chosen. An event is never changed. All of a piece that can be written is written in one transaction.
  * @param take false: says what would come of it and changes nothing
  */
 export async function takeLedger(who: Member, ask: LedgerAsk, take: boolean): Promise<LedgerTold> {
@@ -108,9 +108,14 @@ export async function takeLedger(who: Member, ask: LedgerAsk, take: boolean): Pr
     return 'reason' in month ? [] : [month];
   });
 
-  const wanted = new Set(ask.theirs);
-  const adding = ask.same ? await setAgainstTwins(who, changes, new Map(Object.entries(ask.same)), told) : new Set<RecordChange>();
-  const isWanted = (c: RecordChange) => wanted.has(c.id) || adding.has(c);
+  const wanted = ask.same ? await setAgainstTwins(who, changes, new Map(Object.entries(ask.same)), told) : new Set<RecordChange>();
+  for (const [i, change] of changes.entries()) {
+    const names = !wanted.has(change) && Object.hasOwn(ask.theirs, change.id) ? ask.theirs[change.id] : undefined;
+    if (!names) continue;
+    changes[i] = onlyOf(change, names);
+    wanted.add(changes[i]);
+  }
+  const isWanted = (c: RecordChange) => wanted.has(c);
   const results = take
     ? await write(who, changes, isWanted, seenEvents, [...watches, ...views], closed)
     : {
@@ -151,7 +156,7 @@ export async function takeLedger(who: Member, ask: LedgerAsk, take: boolean): Pr
  * the file takes nothing away.
  * @returns those that only add to what is here: nobody is asked
  */
-async function setAgainstTwins(who: Member, changes: RecordChange[], same: Map<string, string>, told: LedgerTold): Promise<ReadonlySet<RecordChange>> {
+async function setAgainstTwins(who: Member, changes: RecordChange[], same: Map<string, string>, told: LedgerTold): Promise<Set<RecordChange>> {
   const adding = new Set<RecordChange>();
   const types = [...new Set(changes.map((c) => c.type))];
   const all = new Map(await Promise.all(types.map(async (type) => [type, await recordsOf(who.householdId, type)] as const)));
@@ -178,6 +183,14 @@ async function setAgainstTwins(who: Member, changes: RecordChange[], same: Map<s
     told.twins.push({ type: change.type, name: String(change.fields.name ?? '') });
   }
   return adding;
+}
+/** Of a record of the file what was chosen: the rest stays as it is here. */
+function onlyOf({ archived = false, ...change }: RecordChange, names: readonly string[]): RecordChange {
+  const fields = pick(
+    change.fields,
+    names.filter((name) => Object.hasOwn(change.fields, name)),
+  );
+  return { ...change, fields, ...(names.includes(ARCHIVED) ? { archived } : {}) };
 }
 const pick = (fields: Readonly<Record<string, unknown>>, names: readonly string[]): Record<string, unknown> =>
   Object.fromEntries(names.map((name) => [name, fields[name]]));

@@ -5,6 +5,7 @@ import sharp from 'sharp';
 import { v7 } from 'uuid';
 import { type LedgerFile, ledgerBatches, openLedger } from '@/core/formats/ledger-file';
 import { ledgerSchema } from '@/core/formats/ledger-schema';
+import { ARCHIVED } from '@/core/records/record-change';
 import { recordItem } from '@/core/records/record-schema';
 import type { Member } from '../accounts/who';
 import { closeMonth } from '../compare/closed-months';
@@ -17,7 +18,7 @@ import { keepPhoto, readPhoto, restorePhoto } from '../photos/photo-table';
 import { readRecord, recordsOf } from '../records/record-tables';
 import { visitPage } from '../visits/visit-page';
 import { bringIn } from './bring-in';
-import { takeLedger } from './ledger-in';
+import { type LedgerAsk, takeLedger } from './ledger-in';
 import { ledgerJsonSchema } from './ledger-json-schema';
 import { ledgerEntries, ledgerZip } from './ledger-out';
 
@@ -50,6 +51,13 @@ async function used(): Promise<{ ines: Member; tone: Member; place: Place; visit
   const ines = await newHousehold();
   const tone = await addSomebody(ines.householdId, 'driver');
   const place = await addPlace(ines);
+  // What a network's file says of a site names its posts by ids that may be those of stalls here, as our own does.
+  const site = await readRecord(ines.householdId, 'site', place.siteId);
+  const told = recordItem('site', place.siteId, {
+    ...(site?.fields as NonNullable<typeof site>['fields']),
+    fromFile: { format: 'OCPI', day: '2025-10-01', document: JSON.stringify({ id: place.siteId, evses: place.stalls.map((uid) => ({ uid })) }) },
+  });
+  expect(await send(ines, asRecords([{ ...told, baseRev: site?.rev ?? 0 }]))).toMatchObject([{ status: 'taken' }]);
   const sent = await picture();
   const photo = createHash('sha256').update(sent).digest('hex');
   await keepPhoto(ines, photo, sent);
@@ -78,7 +86,7 @@ describeWithDatabase('a whole ledger, out and in', () => {
     const to = await newHousehold();
     const second = await addSomebody(to.householdId, 'driver');
     const people = { [from.ines.personId]: to.personId, [from.tone.personId]: second.personId };
-    const before = await bringIn(to, file, { people, theirs: [] }, false);
+    const before = await bringIn(to, file, { people, theirs: {} }, false);
     expect([before.taken.record, before.taken.view, before.taken.watch, before.taken.closed, before.already, before.refused, before.differs]).toEqual([
       4,
       1,
@@ -90,7 +98,7 @@ describeWithDatabase('a whole ledger, out and in', () => {
     ]);
     expect(await readRecord(to.householdId, 'site', from.place.siteId)).toBeNull();
 
-    const all = await bringIn(to, file, { people, theirs: [] }, true);
+    const all = await bringIn(to, file, { people, theirs: {} }, true);
     expect(all).toEqual({ ...before, photos: { taken: 1, already: 0, refused: [] } });
     expect(await said(to, { [to.personId]: 'ines', [second.personId]: 'tone' })).toEqual(
       await said(from.ines, { [from.ines.personId]: 'ines', [from.tone.personId]: 'tone' }),
@@ -103,7 +111,7 @@ describeWithDatabase('a whole ledger, out and in', () => {
         JSON.stringify(a).replaceAll(from.tone.personId, '').replaceAll(from.ines.personId, '').replaceAll(from.ines.householdId, '').length,
       );
     }
-    const again = await bringIn(to, file, { people, theirs: [] }, true);
+    const again = await bringIn(to, file, { people, theirs: {} }, true);
     expect([again.taken, again.differs, again.refused, again.photos]).toEqual([
       { record: 0, event: 0, watch: 0, view: 0, closed: 0 },
       [],
@@ -112,7 +120,7 @@ describeWithDatabase('a whole ledger, out and in', () => {
     ]);
     expect(again.already).toBe(before.taken.record + before.taken.event + before.taken.watch + before.taken.view + before.taken.closed);
     // Said to be somebody else the second time: still the same events.
-    const other = await bringIn(to, file, { people: { ...people, [from.tone.personId]: to.personId }, theirs: [] }, true);
+    const other = await bringIn(to, file, { people: { ...people, [from.tone.personId]: to.personId }, theirs: {} }, true);
     expect([other.already, other.differs]).toEqual([again.already, []]);
   });
   it('into a household in use nothing is written over: what differs is told, and a record is changed where its version of the file is chosen', async () => {
@@ -132,7 +140,7 @@ describeWithDatabase('a whole ledger, out and in', () => {
       },
     };
     for (const take of [false, true]) {
-      const told = await bringIn(ines, bent, { people, theirs: [] }, take);
+      const told = await bringIn(ines, bent, { people, theirs: {} }, take);
       expect(told.differs).toMatchObject([
         { kind: 'record', id: place.siteId, what: 'Lipa Barn', here: { fields: { name: 'Lipa Barn South' } }, file: { fields: { name: 'Lipa Barn' } } },
         { kind: 'event', what: 'fault', file: visits[0] },
@@ -140,9 +148,29 @@ describeWithDatabase('a whole ledger, out and in', () => {
       expect(told.taken).toEqual({ record: 0, event: 0, watch: 0, view: 0, closed: 0 });
     }
     expect((await readRecord(ines.householdId, 'site', place.siteId))?.fields.name).toBe('Lipa Barn South');
-    const chosen = await bringIn(ines, file, { people, theirs: [place.siteId] }, true);
-    expect([chosen.taken.record, chosen.differs]).toEqual([1, []]);
-    expect((await readRecord(ines.householdId, 'site', place.siteId))?.fields.name).toBe('Lipa Barn');
+    // What of a record is chosen is of the file, the rest stays; putting away counts as one of its fields.
+    const stands = async () => {
+      const found = await readRecord(ines.householdId, 'site', place.siteId);
+      return [found?.fields.name, found?.fields.fromFile === null, found?.archived];
+    };
+    await send(ines, [{ type: 'record', record: { type: 'site', id: place.siteId, baseRev: 99, archived: true, fields: {} } }]);
+    expect(await stands()).toEqual(['Lipa Barn South', true, true]);
+    const choose = async (names: string[]) => {
+      const chosen = await bringIn(ines, file, { people, theirs: { [place.siteId]: names } }, true);
+      return [chosen.taken.record, chosen.differs];
+    };
+    expect([await choose(['name', 'nothing of it']), await stands()]).toEqual([
+      [1, []],
+      ['Lipa Barn', true, true],
+    ]);
+    expect([await choose([ARCHIVED, 'fromFile']), await stands()]).toEqual([
+      [1, []],
+      ['Lipa Barn', false, false],
+    ]);
+    expect([await choose(['name']), await stands()]).toEqual([
+      [0, []],
+      ['Lipa Barn', false, false],
+    ]);
   });
   it('places and prices of somebody else are added to those of the same name, and never doubled', async () => {
     const giver = await newHousehold();
@@ -160,10 +188,10 @@ describeWithDatabase('a whole ledger, out and in', () => {
     const bytes = new Uint8Array(await new Response(ledgerZip({ ...giver, ...named }, new Date(0), 'places')).arrayBuffer());
     const read = await openLedger(bytes);
     if (!read.ok) throw new Error();
-    const bring = (theirs: string[], take: boolean) => bringIn(taker, read.value, { people: {}, theirs }, take);
+    const bring = (theirs: LedgerAsk['theirs'], take: boolean) => bringIn(taker, read.value, { people: {}, theirs }, take);
     const counts = (b: Awaited<ReturnType<typeof bring>>) => [b.taken.record, b.already, b.differs.map((d) => d.id), b.refused];
     // New: a post, a price, and what the site lacks. Its food differs, so that it is asked; its post 1, the other price and the network are here.
-    const looked = await bring([], false);
+    const looked = await bring({}, false);
     expect(counts(looked)).toEqual([3, 3, [own.siteId], []]);
     expect(looked.twins).toEqual([
       { type: 'network', name: 'Bluebarn' },
@@ -171,11 +199,11 @@ describeWithDatabase('a whole ledger, out and in', () => {
       { type: 'stall', name: '1' },
       { type: 'tariff', name: '' },
     ]);
-    expect(counts(await bring([], true))).toEqual([3, 3, [own.siteId], []]);
+    expect(counts(await bring({}, true))).toEqual([3, 3, [own.siteId], []]);
     const site = async () => (await readRecord(taker.householdId, 'site', own.siteId))?.fields;
     expect(await site()).toMatchObject({ name: 'lipa barn', entrance: 'by the barn', direction: 'southbound', food: 'restaurant', helpline: '080 1' });
     // Chosen, the file's words stand, and what the file does not say is left.
-    expect(counts(await bring([own.siteId], true))).toEqual([1, 5, [], []]);
+    expect(counts(await bring({ [own.siteId]: ['food'] }, true))).toEqual([1, 5, [], []]);
     expect(await site()).toMatchObject({ name: 'lipa barn', entrance: 'by the barn', food: 'cafe', direction: 'southbound', helpline: '080 1' });
     const all = async (type: 'network' | 'site' | 'stall' | 'tariff') => (await recordsOf(taker.householdId, type)).length;
     expect([await all('network'), await all('site'), await all('stall'), await all('tariff')]).toEqual([1, 1, 3, 2]);
@@ -184,11 +212,11 @@ describeWithDatabase('a whole ledger, out and in', () => {
     await send(giver, change('site', given.siteId, { toilets: 'yes' }));
     const more = await openLedger(new Uint8Array(await new Response(ledgerZip({ ...giver, ...named }, new Date(0), 'places')).arrayBuffer()));
     if (!more.ok) throw new Error();
-    expect(counts(await bringIn(taker, more.value, { people: {}, theirs: [] }, true))).toEqual([1, 5, [], []]);
+    expect(counts(await bringIn(taker, more.value, { people: {}, theirs: {} }, true))).toEqual([1, 5, [], []]);
     expect(await site()).toMatchObject({ toilets: 'yes', helpline: '080 1' });
     // Where it is not said that names tell, and in a ledger with visits, only the same id is the same.
     expect(
-      await takeLedger(taker, { records: read.value.head.records, events: [], watches: [], views: [], closed: [], people: {}, theirs: [] }, false),
+      await takeLedger(taker, { records: read.value.head.records, events: [], watches: [], views: [], closed: [], people: {}, theirs: {} }, false),
     ).toMatchObject({
       taken: { record: 4 },
       twins: [],
@@ -200,7 +228,7 @@ describeWithDatabase('a whole ledger, out and in', () => {
     const file = await taken(ines);
     const to = await newHousehold();
     const stranger = await newHousehold();
-    const own = (await bringIn(to, file, { people: { [ines.personId]: to.personId, [tone.personId]: stranger.personId }, theirs: [] }, true)).refused;
+    const own = (await bringIn(to, file, { people: { [ines.personId]: to.personId, [tone.personId]: stranger.personId }, theirs: {} }, true)).refused;
     const theirs = (file.head.events as { id: string; personId: string }[]).filter((e) => e.personId === tone.personId);
     expect(new Set(own.map((r) => r.id))).toEqual(new Set(theirs.map((e) => e.id)));
     expect(own[0]).toMatchObject({ kind: 'event', path: 'personId', reason: 'is somebody of whom it was not said who that is here' });
@@ -211,7 +239,7 @@ describeWithDatabase('a whole ledger, out and in', () => {
           to,
           {
             people: {},
-            theirs: [],
+            theirs: {},
             records: [],
             events: [{ personId: 'constructor' }, null, 7, []],
             watches: [null],
@@ -239,7 +267,7 @@ describeWithDatabase('a whole ledger, out and in', () => {
         (
           await takeLedger(
             ines,
-            { people: { [tone.personId]: tone.personId }, theirs: [], records: [], events: [mark], watches: [], views: [], closed: [] },
+            { people: { [tone.personId]: tone.personId }, theirs: {}, records: [], events: [mark], watches: [], views: [], closed: [] },
             take,
           )
         ).refused,
@@ -254,7 +282,7 @@ describeWithDatabase('a whole ledger, out and in', () => {
     const people = Object.fromEntries(file.head.people.map((p) => [p.personId, to.personId]));
     for await (const piece of ledgerBatches(file)) {
       if (!piece.ok) throw new Error();
-      await takeLedger(to, { ...piece.value, people, theirs: [] }, true);
+      await takeLedger(to, { ...piece.value, people, theirs: {} }, true);
       const [rows] = await pool().execute<RowDataPacket[]>('SELECT private_to FROM visit WHERE household_id = ? AND id = ?', [
         toBin(to.householdId),
         toBin(hers),
@@ -273,7 +301,7 @@ describeWithDatabase('a whole ledger, out and in', () => {
       to,
       {
         people,
-        theirs: [],
+        theirs: {},
         records: [{ ...network, fields: { name: '' } }, site, { type: 'nothing', id: v7(), fields: {} }, 5],
         events: [{ ...first, at: 'noon' }, ...others],
         watches: [{ ...(head.watches[0] as object), since: 'then' }, head.watches[1]],
@@ -303,7 +331,7 @@ describeWithDatabase('a whole ledger, out and in', () => {
       (
         await takeLedger(
           to,
-          { people, theirs: [], records: [], events: [], watches: [], views: [{ ...(head.views[0] as object), id: v7() }], closed: [] },
+          { people, theirs: {}, records: [], events: [], watches: [], views: [{ ...(head.views[0] as object), id: v7() }], closed: [] },
           true,
         )
       ).taken.view,

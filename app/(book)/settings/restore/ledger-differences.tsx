@@ -1,4 +1,5 @@
 'use client';
+import { ARCHIVED } from '@/core/records/record-change';
 import { recordDifference } from '@/core/records/record-difference';
 import type { RecordType } from '@/core/records/record-types';
 import { TYPES } from '@/core/records/types/registry';
@@ -15,6 +16,9 @@ const short = (value: unknown, names: Names): string => {
   return text.length > 120 ? `${text.slice(0, 117)} …` : text;
 };
 
+/** Of records that differ, by their ids, the fields of which the file's version is chosen. */
+export type Theirs = Readonly<Record<string, readonly string[]>>;
+
 /** What is here and in the file and differs, to choose from, and what is refused. */
 export function LedgerDifferences({
   seen,
@@ -24,8 +28,8 @@ export function LedgerDifferences({
   disabled,
 }: {
   seen: { differs: readonly Differs[]; refused: LedgerTold['refused'] };
-  theirs: readonly string[];
-  onTheirs: (ids: readonly string[]) => void;
+  theirs: Theirs;
+  onTheirs: (theirs: Theirs) => void;
   names: Names;
   disabled: boolean;
 }) {
@@ -36,23 +40,20 @@ export function LedgerDifferences({
       {records.length > 0 ? (
         <section aria-label="Records that differ" className="mb-4">
           <h2 className="mb-1 text-[16px]">{printCount(records.length, 'record')} here and in the file that differ</h2>
-          <p className="mb-2 text-[13px] text-ink-2">They stay as they are here, but for those of which you tick the file’s version.</p>
+          <p className="mb-2 text-[13px] text-ink-2">They stay as they are here, but for what you tick.</p>
           <ul className="bg-card text-[14px]">
             {records.slice(0, MOST).map((d) => (
-              <li key={d.id} className="border-b border-rule-2 px-3 py-2">
-                <label className="flex min-h-[44px] items-center gap-2">
-                  <input
-                    type="checkbox"
-                    className="size-5"
-                    disabled={disabled}
-                    checked={theirs.includes(d.id)}
-                    onChange={(e) => onTheirs(e.target.checked ? [...theirs, d.id] : theirs.filter((id) => id !== d.id))}
-                  />
-                  <b className="font-semibold">{d.here ? `${TYPES[d.here.type].one} ${nameHere(d.here)}` : d.what}</b>
-                  <span className="sr-only">: the file’s version</span>
-                </label>
-                <Fields differs={d} names={names} />
-              </li>
+              <DifferingRecord
+                key={d.id}
+                differs={d}
+                chosen={theirs[d.id] ?? []}
+                onChoose={(fields) => {
+                  const { [d.id]: _, ...others } = theirs;
+                  onTheirs(fields.length > 0 ? { ...others, [d.id]: fields } : others);
+                }}
+                names={names}
+                disabled={disabled}
+              />
             ))}
           </ul>
           {records.length > MOST ? <p className="text-[13px] text-ink-2">and {records.length - MOST} more, which stay as they are here.</p> : null}
@@ -91,27 +92,81 @@ export function LedgerDifferences({
   );
 }
 
-/** What a record is called here. */
-const nameHere = (r: NonNullable<Differs['here']>): string => (TYPES[r.type] as { name: (fields: never) => string }).name(r.fields as never);
-
-function Fields({ differs, names }: { differs: Differs; names: Names }) {
-  const file = differs.file as { fields: Record<string, unknown>; archived?: boolean };
-  const here = differs.here;
-  if (!here) return null;
-  const fields = recordDifference(here.fields as Record<string, unknown>, file.fields);
+/** One record that differs: the file's version of all of it, or of single fields. */
+function DifferingRecord({
+  differs: { id, what, here, file },
+  chosen,
+  onChoose,
+  names,
+  disabled,
+}: {
+  differs: Differs;
+  chosen: readonly string[];
+  onChoose: (fields: readonly string[]) => void;
+  names: Names;
+  disabled: boolean;
+}) {
+  const theirs = file as { fields: Record<string, unknown>; archived?: boolean };
+  const rows = here ? differencesOf(here, theirs, names) : [];
+  const all = rows.length > 0 && rows.every((r) => chosen.includes(r.field));
+  const heading = `${id}-of`;
   return (
-    <dl className="pl-7 text-[13px]">
-      {fields.map((f) => (
-        <div key={f.field} className="mb-1 break-words">
-          <dt className="inline font-semibold">{fieldLabel(here.type as RecordType, f.field)}: </dt>
-          <dd className="inline">
-            here {short(f.mine, names)}; in the file {short(f.theirs, names)}
-          </dd>
-        </div>
-      ))}
-      {here.archived !== (file.archived ?? false) ? (
-        <div>{here.archived ? 'put away here, in use in the file' : 'in use here, put away in the file'}</div>
-      ) : null}
-    </dl>
+    <li className="border-b border-rule-2 px-3 py-2">
+      <label className="flex min-h-[44px] items-center gap-2">
+        <input
+          type="checkbox"
+          className="size-5 shrink-0 accent-ink"
+          disabled={disabled}
+          checked={all}
+          ref={(box) => {
+            if (box) box.indeterminate = !all && chosen.length > 0;
+          }}
+          onChange={(e) => onChoose(e.target.checked ? rows.map((r) => r.field) : [])}
+        />
+        <b id={heading} className="min-w-0 break-words font-semibold">
+          {here ? `${TYPES[here.type].one} ${nameHere(here)}` : what}
+        </b>
+        <span className="sr-only">: the file’s version</span>
+      </label>
+      <ul aria-labelledby={heading} className="pl-7 text-[13px]">
+        {rows.map((r) => (
+          <li key={r.field}>
+            {rows.length === 1 ? (
+              <p className="mb-1 break-words">
+                <b className="font-semibold">{r.label}</b>
+                {r.words}
+              </p>
+            ) : (
+              <label className="flex min-h-[44px] items-center gap-2">
+                <input
+                  type="checkbox"
+                  className="size-5 shrink-0 accent-ink"
+                  disabled={disabled}
+                  checked={chosen.includes(r.field)}
+                  onChange={(e) => onChoose(e.target.checked ? [...chosen, r.field] : chosen.filter((f) => f !== r.field))}
+                />
+                <span className="min-w-0 break-words">
+                  <b className="font-semibold">{r.label}</b>
+                  {r.words}
+                </span>
+              </label>
+            )}
+          </li>
+        ))}
+      </ul>
+    </li>
   );
+}
+
+type Here = NonNullable<Differs['here']>;
+const nameHere = (r: Here): string => (TYPES[r.type] as { name: (fields: never) => string }).name(r.fields as never);
+/** Each field in which a record here and the file's differ, in words. */
+function differencesOf(here: Here, file: { fields: Record<string, unknown>; archived?: boolean }, names: Names) {
+  const fields = recordDifference(here.fields as Record<string, unknown>, file.fields).map((f) => ({
+    field: f.field,
+    label: `${fieldLabel(here.type as RecordType, f.field)}: `,
+    words: `here ${short(f.mine, names)}; in the file ${short(f.theirs, names)}`,
+  }));
+  if (here.archived === (file.archived ?? false)) return fields;
+  return [...fields, { field: ARCHIVED, label: '', words: here.archived ? 'put away here, in use in the file' : 'in use here, put away in the file' }];
 }

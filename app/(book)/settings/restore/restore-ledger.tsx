@@ -5,7 +5,7 @@ import { printCount } from '@/core/units/print';
 import type { LedgerTold } from '@/server/formats/ledger-in';
 import { ChooseFile, useFileWork } from '@/ui/forms/file-work';
 import type { Names } from '@/ui/records/form-fields';
-import { LedgerDifferences } from './ledger-differences';
+import { LedgerDifferences, type Theirs } from './ledger-differences';
 import { refusedWords } from './refused-words';
 
 type Person = { personId: string; name: string };
@@ -55,7 +55,7 @@ export function RestoreLedger({
   const [file, setFile] = useState<LedgerFile | null>(null);
   const [people, setPeople] = useState<Record<string, string>>({});
   const [seen, setSeen] = useState<Sum | null>(null);
-  const [theirs, setTheirs] = useState<readonly string[]>([]);
+  const [theirs, setTheirs] = useState<Theirs>({});
   const [byName, setByName] = useState(true);
   const { busy, said, say, working, reading } = useFileWork('ledger');
   const stop = useRef(false);
@@ -136,7 +136,9 @@ export function RestoreLedger({
       if (lost === null) return;
       const sum = await through(file, people, true, byName);
       if (!sum) return;
-      setSeen(null);
+      // What was refused is read now that it is known.
+      setSeen({ ...nothing(), refused: sum.refused });
+      setTheirs({});
       say(`Brought in: ${counted(sum)}${lost > 0 ? ` ${printCount(lost, 'photo')} could not be kept.` : ''}`);
     }, 'takes in');
   /** The pictures, so that nothing speaks of one that is not there. @returns how many could not be kept; `null` where it stopped */
@@ -165,7 +167,7 @@ export function RestoreLedger({
     return lost;
   };
   const asked = Object.values(people).includes('');
-  const coming = seen ? Object.values(seen.taken).reduce((a, b) => a + b, 0) + theirs.length : 0;
+  const coming = seen ? Object.values(seen.taken).reduce((a, b) => a + b, 0) + Object.keys(theirs).length : 0;
   const differ = file ? (['currency', 'zone'] as const).filter((k) => file.head.household[k] !== household[k]) : [];
   return (
     <>
@@ -177,7 +179,7 @@ export function RestoreLedger({
         onChoose={(chosen) => {
           setFile(null);
           setSeen(null);
-          setTheirs([]);
+          setTheirs({});
           setByName(true);
           if (chosen) void open(chosen);
         }}
@@ -227,7 +229,7 @@ export function RestoreLedger({
                   onChange={(e) => {
                     setByName(e.target.checked);
                     setSeen(null);
-                    setTheirs([]);
+                    setTheirs({});
                     void working(() => look(file, people, e.target.checked), 'reads');
                   }}
                 />

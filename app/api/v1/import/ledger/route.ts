@@ -12,7 +12,7 @@ const limit = perMinute(1200);
 const some = z.array(z.unknown()).max(500, 'at most 500 in one piece').default([]);
 const piece = z.object({
   people: z.record(z.string().max(40), z.string().max(40)).default({}),
-  theirs: z.array(z.string().max(40)).max(2000).default([]),
+  theirs: z.record(z.string().max(40), z.array(z.string().max(80)).max(200)).default({}),
   records: some,
   events: some,
   watches: some,
