@@ -69,4 +69,16 @@ describeWithDatabase('CDRs of a network', () => {
     expect(await previewCdrs(from, cdrs)).toMatchObject({ preview: { rows: [{ there: true }] } });
     expect(await undoBills(from, importId)).toBe(1);
   });
+
+  it.each(['0000-01-01T00:00:00Z', '9999-12-31T23:00:00Z'])('one that tells of %s costs the others nothing', async (start_date_time) => {
+    const who = await newHousehold();
+    await addVisit(who, await addPlace(who), AT);
+    const [usual] = JSON.parse(new TextDecoder().decode(cdrs)) as { charging_periods: object[] }[];
+    const charging_periods = [{ ...usual?.charging_periods[0], start_date_time }];
+    const odd = { ...usual, id: 'ODD', start_date_time, end_date_time: '9999-12-31T23:30:00Z', charging_periods };
+    const both = new TextEncoder().encode(JSON.stringify([odd, usual]));
+    const told = await takeCdrs(who, both, new Map());
+    expect(told).toMatchObject({ ok: true, taken: 1 });
+    expect(told.ok && told.preview.rows.map((r) => r.match.is)).toContain('paired');
+  });
 });

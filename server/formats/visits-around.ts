@@ -1,4 +1,5 @@
 import type { RowDataPacket } from 'mysql2/promise';
+import { FIRST_INSTANT, LAST_INSTANT } from '@/core/units/instant';
 import type { Visit } from '@/core/visit/derive';
 import type { Member } from '../accounts/who';
 import { fromBin, toBin } from '../db/binary-id';
@@ -15,7 +16,8 @@ const PORTION = 200;
 /** Visits that this person sees around any of these instants, UTC ms. */
 export async function visitsAround(who: Member, instants: readonly number[]): Promise<Map<string, Visit>> {
   const out = new Map<string, Visit>();
-  const times = [...instants].sort((a, b) => a - b);
+  // What is told of the year 0000 or 9999 is near no visit, and makes the rest no wider.
+  const times = instants.filter((t) => t >= FIRST_INSTANT && t <= LAST_INSTANT).sort((a, b) => a - b);
   const [first, last] = [times[0], times.at(-1)];
   if (first === undefined || last === undefined) return out;
   const [rows] = await (await figuresOf(who.householdId)).execute<RowDataPacket[]>(
