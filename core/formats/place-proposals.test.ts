@@ -25,6 +25,7 @@ const known = (name: string, network: string, posts: [string, string[]][] = [], 
 });
 const file = (more: Partial<PlaceProposal> = {}): PlaceProposal => ({
   pointer: '',
+  id: null,
   name: 'Lipa Barn',
   network: 'Bluebarn',
   zone: null,
@@ -93,6 +94,16 @@ describe('a site of a file and those that are here', () => {
     expect(news('{"x":2}', with_('{"x":1}'))).toMatchObject([{ document: true }, true]);
     expect(placeNews(file({ name: 'New', document: document('{"x":1}') }), [])).toMatchObject({ document: true });
     expect(placeNews(file({ name: 'New', document: document(null) }), [])).toMatchObject({ document: false });
+  });
+  it('that was written here is that site, renamed or not, and no news: its posts carry the ids of ours', () => {
+    const [other, here] = [known('Lipa Barn', 'Bluebarn', [], [45.9, 14.5]), known('The old barn', 'Bluebarn', [['North', []]], [45.9, 14.5])];
+    const own = file({ id: here.id, stalls: [stall('renamed', [idOf(300)])], document: { format: 'OCPI', text: '{"x":1}', lacks: 'nothing' } });
+    expect(placeNews(own, [other, here]).same).toBe(here);
+    expect(isNews(placeNews(own, [other, here]))).toBe(false);
+    // An id that the network gave beside ours is kept.
+    const more = placeNews({ ...own, stalls: [stall('North', [idOf(300), 'E1'])] }, [other, here]);
+    expect([more.uids, more.stalls]).toEqual([[{ id: idOf(300), rev: 7, evseUids: ['E1'] }], []]);
+    expect(sameSite(file({ id: idOf(999) }), [other, here])).toBe(other);
   });
   it('does not fill a post beyond the ids that it can hold', () => {
     const uids = Array.from({ length: 8 }, (_, i) => `E${i}`);

@@ -5,6 +5,7 @@ import { onceOf } from '../units/once-of';
 import type { GeoQuestion, GeoSite } from './geojson';
 import { keptText, type SiteAccess } from './location-access';
 import { fold } from './match-sessions';
+import { textOf } from './ocpi-check';
 import type { SiteIn, StallIn } from './ocpi-locations';
 import { hoursText } from './opening-hours';
 import { type PlaceDocument, placeDocument, saysTheSame } from './place-document';
@@ -13,6 +14,8 @@ import type { JsonObject } from './strict-json';
 /** A site of a file as it may come in. */
 export type PlaceProposal = {
   pointer: string;
+  /** By what its file calls it: in one that went out of here the site's own id. */
+  id: string | null;
   name: string;
   network: string | null;
   zone: string | null;
@@ -58,6 +61,7 @@ export function proposalOfGeo(s: GeoSite, feature: JsonObject): PlaceProposal {
   const more = [...feature.keys(), ...(geometry instanceof Map ? geometry.keys() : [])].some((name) => !FEATURE.has(name));
   return {
     ...whereabouts(s),
+    id: textOf(feature, 'id'),
     asks: s.asks,
     better: s.better,
     fields: fields as SiteWords,
@@ -67,6 +71,7 @@ export function proposalOfGeo(s: GeoSite, feature: JsonObject): PlaceProposal {
 }
 export const proposalOfLocation = (s: SiteIn, access: SiteAccess, location: JsonObject): PlaceProposal => ({
   ...whereabouts(s),
+  id: textOf(location, 'id'),
   asks: [],
   better: null,
   fields: said({ ...access, openingHours: hoursText(s.hours) }),
@@ -82,22 +87,24 @@ const FEATURE: ReadonlySet<string> = new Set(['type', 'id', 'geometry', 'propert
 const said = (fields: SiteWords): SiteWords => Object.fromEntries(Object.entries(fields).filter(([, value]) => value !== null));
 
 const folded = (names: readonly (string | null)[]): Set<string> => new Set(names.flatMap((n) => (n ? [fold(n)] : [])));
-/** Two posts are one where an id that the network gave is the same, else where their names are. */
-const isSame = (theirs: StallIn, ours: RecordFields<'stall'>): boolean => {
-  const ids = folded(ours.evseUids);
+/** Two posts are one where an id that the network gave is the same, or ours in a file that went out of here, else where their names are. */
+const isSame = (theirs: StallIn, { id, fields }: KnownSite['stalls'][number]): boolean => {
+  const ids = folded([id, ...fields.evseUids]);
   if (theirs.evseUids.some((uid) => ids.has(fold(uid)))) return true;
-  return folded([ours.name, ours.otherName]).has(fold(theirs.name));
+  return folded([fields.name, fields.otherName]).has(fold(theirs.name));
 };
 
 /** Sites by the folded ids of their posts, the first of several, and by their folded names: a file may have as many places as the household. */
 const indexOf = onceOf((known: readonly KnownSite[]) => {
   const posts = known.flatMap((k, n) => [...folded(k.stalls.flatMap((s) => s.fields.evseUids))].map((uid) => ({ uid, n })));
-  return { byPost: firstBy(posts, (p) => p.uid), byName: grouped(known, (k) => fold(k.fields.name)) };
+  return { byId: firstBy(known, (k) => k.id), byPost: firstBy(posts, (p) => p.uid), byName: grouped(known, (k) => fold(k.fields.name)) };
 });
 
-/** The site here that one of a file is: by an id of its posts, else by its name, of several of one name that of the same network. */
+/** The site here that one of a file is: the one of which it was written, else by an id of its posts, else by its name, of several of one name that of the same network. */
 export function sameSite(p: PlaceProposal, known: readonly KnownSite[]): KnownSite | null {
-  const { byPost, byName } = indexOf(known);
+  const { byId, byPost, byName } = indexOf(known);
+  const own = p.id === null ? undefined : byId.get(p.id);
+  if (own) return own;
   const posts = [...folded(p.stalls.flatMap((s) => s.evseUids))].flatMap((uid) => byPost.get(uid)?.n ?? []);
   if (posts.length > 0) return known[posts.reduce((least, n) => Math.min(least, n))] ?? null;
   const named = byName.get(fold(p.name)) ?? [];
@@ -119,8 +126,8 @@ export function placeNews(p: PlaceProposal, known: readonly KnownSite[]): PlaceN
   const placed = p.latitude !== null && p.longitude !== null;
   if (!same) return { same, position: placed, moves: false, fields: p.fields, document: p.document?.text != null, stalls: p.stalls, uids: [] };
   const uids = same.stalls.flatMap((ours) => {
-    const theirs = p.stalls.find((s) => isSame(s, ours.fields));
-    const more = theirs?.evseUids.filter((uid) => !ours.fields.evseUids.includes(uid)) ?? [];
+    const theirs = p.stalls.find((s) => isSame(s, ours));
+    const more = theirs?.evseUids.filter((uid) => uid !== ours.id && !ours.fields.evseUids.includes(uid)) ?? [];
     const all = [...ours.fields.evseUids, ...more];
     return more.length > 0 && all.length <= 8 ? [{ id: ours.id, rev: ours.rev, evseUids: all }] : [];
   });
@@ -129,8 +136,9 @@ export function placeNews(p: PlaceProposal, known: readonly KnownSite[]): PlaceN
     position: placed && same.fields.latitude === null,
     moves: p.asks.includes('moved'),
     fields: Object.fromEntries(Object.entries(p.fields).filter(([name]) => same.fields[name as keyof SiteWords] === null)),
-    document: p.document?.text != null && !(same.fields.fromFile && saysTheSame(p.document.text, same.fields.fromFile.document)),
-    stalls: p.stalls.filter((s) => !same.stalls.some((ours) => isSame(s, ours.fields))),
+    // What was written here is no news here.
+    document: p.id !== same.id && p.document?.text != null && !(same.fields.fromFile && saysTheSame(p.document.text, same.fields.fromFile.document)),
+    stalls: p.stalls.filter((s) => !same.stalls.some((ours) => isSame(s, ours))),
     uids,
   };
 }

@@ -1,5 +1,6 @@
 import type { RowDataPacket } from 'mysql2/promise';
 import { isDay } from '@/core/formats/sheet-dates';
+import { byId } from '@/core/units/by-id';
 import { isId } from '@/core/units/id';
 import { FIRST_INSTANT, LAST_INSTANT } from '@/core/units/instant';
 import { fromBin, toBin } from '../db/binary-id';
@@ -67,7 +68,7 @@ export async function visitsOfPage(caller: Caller, ask: PageAsk): Promise<{ ids:
 
 /** Of a list that is at hand whole, by their ids. */
 export function pageOf<T extends { id: string }>(all: readonly T[], ask: PageAsk): { items: T[]; next: string | null } {
-  const left = [...all].sort((a, b) => (a.id < b.id ? -1 : 1)).filter((x) => ask.after === null || x.id > ask.after);
+  const left = byId(all).filter((x) => ask.after === null || x.id > ask.after);
   const items = left.slice(0, ask.limit);
   return { items, next: left.length > items.length ? cursorOf((items.at(-1) as T).id) : null };
 }

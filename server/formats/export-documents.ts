@@ -1,6 +1,7 @@
 import { geojsonOut } from '@/core/formats/geojson';
 import { cdrsOut, locationsOut, type OcpiOut, type SiteOut, sessionsOut } from '@/core/formats/ocpi-out';
 import { documentMembers } from '@/core/formats/place-document';
+import { byId } from '@/core/units/by-id';
 import { grouped } from '@/core/units/grouped';
 import { deriveVisit, type Visit } from '@/core/visit/derive';
 import { payloadProblem } from '@/core/visit/payloads';
@@ -20,11 +21,12 @@ export const DOCUMENTS = {
 export type DocumentName = keyof typeof DOCUMENTS;
 export const DOCUMENT_NAMES = Object.keys(DOCUMENTS) as DocumentName[];
 
+/** Sites in the order of their ids: the same ledger is the same file. */
 async function sitesOut(householdId: string): Promise<SiteOut[]> {
   const [sites, networks, stalls] = await Promise.all([recordsOf(householdId, 'site'), recordsOf(householdId, 'network'), recordsOf(householdId, 'stall')]);
   const called = new Map(networks.map((n) => [n.id, n.fields.name]));
-  const ofSite = grouped(stalls, (s) => s.fields.siteId);
-  return sites.map(({ id, fields }) => ({ id, fields, network: called.get(fields.networkId) ?? null, stalls: ofSite.get(id) ?? [] }));
+  const ofSite = grouped(byId(stalls), (s) => s.fields.siteId);
+  return byId(sites).map(({ id, fields }) => ({ id, fields, network: called.get(fields.networkId) ?? null, stalls: ofSite.get(id) ?? [] }));
 }
 
 /** A response as OCPI has it; what could not be said stands in its extension, with why. */
@@ -60,9 +62,9 @@ export async function documentOf(who: Who & { currency: string }, name: Document
     );
   if (name === 'ocpi-locations.json') return response(locationsOut(sites, now()));
   const byStall = new Map(sites.flatMap((s) => s.stalls.map((stall) => [stall.id, s] as const)));
-  const byId = new Map(sites.map((s) => [s.id, s]));
+  const siteById = new Map(sites.map((s) => [s.id, s]));
   // A stall tells where it stands, whatever the arrival says.
-  const siteOf = (stallId: string | null, siteId: string | null) => (stallId ? byStall.get(stallId) : undefined) ?? (siteId ? byId.get(siteId) : undefined);
+  const siteOf = (stallId: string | null, siteId: string | null) => (stallId ? byStall.get(stallId) : undefined) ?? (siteId ? siteById.get(siteId) : undefined);
   const visits = await visitsSeen(who);
   return response(name === 'ocpi-cdrs.json' ? cdrsOut(visits, siteOf) : sessionsOut(visits, siteOf, who.currency));
 }

@@ -6,6 +6,7 @@ import { LEDGER_FORMAT, LEDGER_VERSION } from '@/core/formats/ledger-schema';
 import type { RecordType } from '@/core/records/record-types';
 import { inReferenceOrder } from '@/core/records/reference-order';
 import { RECORD_TYPES } from '@/core/records/types/registry';
+import { byId } from '@/core/units/by-id';
 import type { StoredEvent } from '@/core/visit/event';
 import { inRecordOrder } from '@/core/visit/record-order';
 import { membersOf } from '../accounts/members';
@@ -60,7 +61,7 @@ export async function* ledgerEntries(of: LedgerOf, only?: 'places'): AsyncGenera
   }
   if (parts.length > 0 && texts.length > 0) yield part();
   // By their ids: when one was last changed is of this household alone.
-  const all = (await recordsSince(householdId, -1, only ? PLACES : RECORD_TYPES)).sort((a, b) => (a.id < b.id ? -1 : 1));
+  const all = byId(await recordsSince(householdId, -1, only ? PLACES : RECORD_TYPES));
   const records = inReferenceOrder(all, (r) => r).map(({ rev: _, ...record }) => record);
   const recordText = JSON.stringify(records);
   for (const [name] of recordText.matchAll(/[0-9a-f]{64}/g)) pictures.add(name);

@@ -1,3 +1,4 @@
+import { byId } from '@/core/units/by-id';
 import { grouped } from '@/core/units/grouped';
 import { calling } from '@/server/api/caller';
 import { pageAsk, pageOf } from '@/server/api/pages';
@@ -5,8 +6,6 @@ import { tagged } from '@/server/api/tagged';
 import { recordsOf } from '@/server/records/record-tables';
 
 export const dynamic = 'force-dynamic';
-
-const inOrder = <T extends { id: string }>(all: readonly T[]): T[] => [...all].sort((a, b) => (a.id < b.id ? -1 : 1));
 
 /** Sites with their networks and stalls, in the order of their ids. */
 export const GET = calling('read', async (caller, request) => {
@@ -27,7 +26,7 @@ export const GET = calling('read', async (caller, request) => {
         archived,
         network: called.get(fields.networkId) ?? null,
         ...fields,
-        stalls: inOrder(ofSite.get(id) ?? []).map((s) => ({ id: s.id, archived: s.archived, ...s.fields })),
+        stalls: byId(ofSite.get(id) ?? []).map((s) => ({ id: s.id, archived: s.archived, ...s.fields })),
       })),
       next,
     };
