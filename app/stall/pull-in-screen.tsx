@@ -135,7 +135,7 @@ export function PullInScreen({ state, hands }: { state: Extract<StallState, { is
         </div>
         <nav aria-label="Places" className="ml-auto hidden gap-5 sm:flex">
           {PLACES.filter((p) => !p.shell).map((p) => (
-            <a key={p.href} href={p.href} className="flex items-baseline gap-1.5 text-sm font-semibold text-line-2" aria-keyshortcuts={p.key}>
+            <a key={p.href} href={p.href} className="flex items-baseline gap-1.5 py-1.5 text-sm font-semibold text-line-2" aria-keyshortcuts={p.key}>
               {p.name}
               <span className="num text-[10px]" aria-hidden="true">
                 {p.key}

@@ -11,7 +11,7 @@ export function RoadBar({ person }: { person: string }) {
   return (
     <header className="no-print relative flex h-[52px] shrink-0 items-center gap-5 bg-asphalt px-4 text-line sm:max-md:gap-3 md:px-5">
       <div className="lane-dashes absolute inset-x-0 bottom-[6px] h-[2px] opacity-55" aria-hidden="true" />
-      <a href="/ledger" className="flex shrink-0 items-center gap-2 text-[17px] font-extrabold tracking-tight">
+      <a href="/ledger" className="flex min-h-[44px] shrink-0 items-center gap-2 text-[17px] font-extrabold tracking-tight">
         <Stone />
         Mile Ledger
       </a>
@@ -43,7 +43,7 @@ export function RoadBar({ person }: { person: string }) {
       <span className="grow" />
       <button
         type="button"
-        className="flex min-h-[30px] shrink-0 items-center gap-1.5 text-sm font-semibold text-line-2"
+        className="flex min-h-[44px] shrink-0 items-center gap-1.5 text-sm font-semibold text-line-2"
         aria-keyshortcuts="Control+K"
         onClick={() => dispatchEvent(new Event(FIND_EVENT))}
       >
@@ -52,7 +52,7 @@ export function RoadBar({ person }: { person: string }) {
           Ctrl K
         </span>
       </button>
-      <Link href="/settings" className="truncate text-sm font-semibold text-line-2" aria-current={path === '/settings' ? 'page' : undefined}>
+      <Link href="/settings" className="truncate text-sm leading-[44px] font-semibold text-line-2" aria-current={path === '/settings' ? 'page' : undefined}>
         {person}
       </Link>
       <a href="/stall" className="plate plate-next !min-h-[30px] hidden shrink-0 !py-0.5 sm:inline-flex" aria-keyshortcuts="n">
