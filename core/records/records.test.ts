@@ -179,6 +179,7 @@ describe('the sign-up form', () => {
     });
     expect(checkForm(signUpForm, 'no form')).toEqual({ ok: false, fields: { form: 'must hold named fields' } });
     expect(checkForm(signUpForm, form)).toMatchObject({ ok: true, data: { name: 'Ana' } });
+    expect(checkForm(signUpForm, { ...form, householdName: 'Kolar \ud83d' })).toEqual({ ok: false, fields: { householdName: 'holds half a character' } });
   });
 });
 
