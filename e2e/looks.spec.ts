@@ -48,7 +48,7 @@ for (const scheme of ['light', 'dark'] as const) {
       expect(blocked, 'nothing is blocked by the policy, nothing fails to hydrate').toEqual([]);
     });
 
-    test('the doors, the empty and the full ledger, a visit, Compare, settings', async ({ page, baseURL }) => {
+    test('the doors, the empty and the full ledger, a visit, Compare', async ({ page, baseURL }) => {
       const base = baseURL as string;
       await page.goto('/sign-in');
       await clean(page, 'sign in');
@@ -119,6 +119,15 @@ for (const scheme of ['light', 'dark'] as const) {
       await expect(page.getByRole('dialog', { name: 'How this was worked out' })).toBeVisible();
       await clean(page, 'how a comparison was worked out');
       await page.keyboard.press('Escape');
+    });
+
+    test('what comes in and goes out, programs, people, settings', async ({ page, baseURL }) => {
+      const base = baseURL as string;
+      const who = await newHousehold(page, base);
+      const place = await addPlace(page, base, { network: 'Ferrywell', site: 'Brod Landing' });
+      await addPlace(page, base, { network: 'Bluebarn', site: 'Lipa Barn' });
+      const now = Date.now();
+      await send(page.request, base, asItems([visitEvents(who, place, now - 5 * 86_400_000, true), visitEvents(who, place, now - 3 * 86_400_000)].flat()));
       await page.goto('/settings/export');
       await clean(page, 'sheets to take along');
       await page.goto('/ledger/import/sheet');
