@@ -2,6 +2,7 @@ import { recordItem } from '../records/record-schema';
 import { idOf } from '../visit/fixtures/story';
 import { geojsonIn } from './geojson';
 import { locationsIn, type StallIn } from './ocpi-locations';
+import { locationsOut } from './ocpi-out';
 import { isNews, type KnownSite, type PlaceProposal, placeNews, proposalOfGeo, proposalOfLocation, sameSite, stallFields } from './place-proposals';
 import { readJson } from './strict-json';
 
@@ -20,6 +21,7 @@ const known = (name: string, network: string, posts: [string, string[]][] = [], 
   stalls: posts.map(([post, evseUids], i) => ({
     id: idOf(300 + i),
     rev: 7,
+    archived: false,
     fields: recordItem('stall', idOf(300 + i), { siteId: idOf(1), name: post, evseUids, outlets: [{ connector: 'CCS2', ratedKW: 150 }] }).fields,
   })),
 });
@@ -95,13 +97,22 @@ describe('a site of a file and those that are here', () => {
     expect(placeNews(file({ name: 'New', document: document('{"x":1}') }), [])).toMatchObject({ document: true });
     expect(placeNews(file({ name: 'New', document: document(null) }), [])).toMatchObject({ document: false });
   });
-  it('that was written here is that site, renamed or not, and no news: its posts carry the ids of ours', () => {
+  it('that went out of here is that site, whatever its posts are called, and no news unless somebody added to it', () => {
     const [other, here] = [known('Lipa Barn', 'Bluebarn', [], [45.9, 14.5]), known('The old barn', 'Bluebarn', [['North', []]], [45.9, 14.5])];
-    const own = file({ id: here.id, stalls: [stall('renamed', [idOf(300)])], document: { format: 'OCPI', text: '{"x":1}', lacks: 'nothing' } });
-    expect(placeNews(own, [other, here]).same).toBe(here);
-    expect(isNews(placeNews(own, [other, here]))).toBe(false);
+    const [wentOut] = locationsOut([here], 1000).data;
+    const own = (more: object = {}) =>
+      file({
+        id: here.id,
+        stalls: [stall('renamed', [idOf(300)])],
+        document: { format: 'OCPI', text: JSON.stringify({ ...wentOut, last_updated: 'later', ...more }), lacks: 'nothing' },
+      });
+    expect(placeNews(own(), [other, here]).same).toBe(here);
+    expect(isNews(placeNews(own(), [other, here]))).toBe(false);
+    // What somebody added to it is kept; the same words of another site are news.
+    expect(placeNews(own({ x_ramp: true }), [other, here]).document).toBe(true);
+    expect(placeNews({ ...own(), id: idOf(999) }, [other, here]).document).toBe(true);
     // An id that the network gave beside ours is kept.
-    const more = placeNews({ ...own, stalls: [stall('North', [idOf(300), 'E1'])] }, [other, here]);
+    const more = placeNews({ ...own(), stalls: [stall('North', [idOf(300), 'E1'])] }, [other, here]);
     expect([more.uids, more.stalls]).toEqual([[{ id: idOf(300), rev: 7, evseUids: ['E1'] }], []]);
     expect(sameSite(file({ id: idOf(999) }), [other, here])).toBe(other);
   });

@@ -7,6 +7,7 @@ import { keptText, type SiteAccess } from './location-access';
 import { fold } from './match-sessions';
 import { textOf } from './ocpi-check';
 import type { SiteIn, StallIn } from './ocpi-locations';
+import { locationsOut } from './ocpi-out';
 import { hoursText } from './opening-hours';
 import { type PlaceDocument, placeDocument, saysTheSame } from './place-document';
 import type { JsonObject } from './strict-json';
@@ -36,7 +37,7 @@ export type KnownSite = {
   id: string;
   fields: RecordFields<'site'>;
   network: string | null;
-  stalls: readonly { id: string; rev: number; fields: RecordFields<'stall'> }[];
+  stalls: readonly { id: string; rev: number; archived: boolean; fields: RecordFields<'stall'> }[];
 };
 
 const whereabouts = ({ pointer, name, network, zone, latitude, longitude }: GeoSite | SiteIn) => ({
@@ -136,11 +137,16 @@ export function placeNews(p: PlaceProposal, known: readonly KnownSite[]): PlaceN
     position: placed && same.fields.latitude === null,
     moves: p.asks.includes('moved'),
     fields: Object.fromEntries(Object.entries(p.fields).filter(([name]) => same.fields[name as keyof SiteWords] === null)),
-    // What was written here is no news here.
-    document: p.id !== same.id && p.document?.text != null && !(same.fields.fromFile && saysTheSame(p.document.text, same.fields.fromFile.document)),
+    document: p.document?.text != null && !saidHere(p.document.text, same, p.id === same.id),
     stalls: p.stalls.filter((s) => !same.stalls.some((ours) => isSame(s, ours))),
     uids,
   };
+}
+/** What a file says of a site is no news where it was kept of a file before, or is what goes out of here of that site, as nobody added to it since. */
+function saidHere(text: string, same: KnownSite, wentOut: boolean): boolean {
+  if (same.fields.fromFile && saysTheSame(text, same.fields.fromFile.document)) return true;
+  const [ours] = wentOut ? locationsOut([same], 0).data : [];
+  return ours !== undefined && saysTheSame(text, JSON.stringify(ours));
 }
 export const isNews = (n: PlaceNews): boolean =>
   !n.same || n.position || n.moves || n.document || Object.keys(n.fields).length > 0 || n.stalls.length > 0 || n.uids.length > 0;

@@ -8,6 +8,7 @@ import { readingLocations } from '@/core/formats/ocpi-locations';
 import { isNews, type KnownSite, type PlaceProposal, placeNews, proposalOfGeo, proposalOfLocation, stallFields } from '@/core/formats/place-proposals';
 import { type Json, type JsonObject, type JsonRefused, readingJson } from '@/core/formats/strict-json';
 import { blankFields } from '@/core/records/record-schema';
+import { byId } from '@/core/units/by-id';
 import { grouped } from '@/core/units/grouped';
 import type { Steps } from '@/core/units/steps';
 import { localDay } from '@/core/units/zoned';
@@ -46,7 +47,8 @@ type Read = { format: 'geojson' | 'ocpi'; proposals: PlaceProposal[]; breaches: 
 async function knownSites(householdId: string): Promise<KnownSite[]> {
   const [sites, networks, stalls] = await Promise.all([recordsOf(householdId, 'site'), recordsOf(householdId, 'network'), recordsOf(householdId, 'stall')]);
   const called = new Map(networks.map((n) => [n.id, n.fields.name]));
-  const ofSite = grouped(stalls, (s) => s.fields.siteId);
+  // In the order in which they go out.
+  const ofSite = grouped(byId(stalls), (s) => s.fields.siteId);
   return sites
     .filter((s) => !s.archived)
     .map(({ id, fields }) => ({ id, fields, network: called.get(fields.networkId) ?? null, stalls: ofSite.get(id) ?? [] }));
