@@ -92,6 +92,7 @@ describe('what advice is asked about', () => {
     expect(derated([bays(STALL_A, 'derated', { kW: 60 })], [])).toBe(60);
     expect(derated([bays(STALL_A, 'derated', { kW: 60 })], [[100, 'change', { what: 'derate', value: 40 }]])).toBe(40);
     expect(derated([bays(STALL_B, 'derated', { kW: 60 })], [])).toBeNull();
+    expect(derated([], [], { here: { state: { is: 'derated', kW: 60, seenOn: '2025-10-01' } } })).toBe(60);
   });
   it('without a curve the last kW stands for it; without a level nothing is asked', () => {
     const bare = asked([], [], { car: {} });

@@ -43,7 +43,7 @@ export function adviceAsked({ visit, records, outlooks, lately, dangers, who }: 
     stall: stall.fields,
     outlet,
     adapter: adapter?.fields ?? null,
-    ...aroundNow(visit, charging, matesOf(stall.id, stall.fields.cabinet, atSite)),
+    ...aroundNow(visit, charging, matesOf(stall.id, stall.fields.cabinet, atSite), stall.fields.state),
   });
   const arrival = visit.line.find((e) => e.kind === 'pulled_in')?.payload;
   const here = arrival?.odometerKm === undefined || arrival.socPct === undefined ? null : { odometerKm: arrival.odometerKm, socPct: arrival.socPct };

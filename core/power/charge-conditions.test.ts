@@ -97,7 +97,7 @@ describe('what was noted of a stall tried before', () => {
     expect(noted([tried, change(5, 'climate_on')])).toEqual(one('climate', 20, 60, { noted: 'on arrival' }));
     expect(noted([tried, change(5, 'cold')])).toEqual(one('cold', 20, 60, { noted: 'on arrival' }));
     const { v, a } = told([tried, change(5, 'derate', { value: 40 }), change(6, 'neighbour_in')]);
-    expect(aroundNow(v, a, new Set())).toEqual({ paired: false, deratedKW: null });
+    expect(aroundNow(v, a, new Set(), null)).toEqual({ paired: false, deratedKW: null });
   });
   it('once this one was chosen it is noted of this one, and where it was tried before that, from the last time on', () => {
     expect(noted([tried, change(15, 'derate', { value: 40 })])).toEqual(one('derate', 20, 60, { noted: 'on arrival', kW: 40 }));
@@ -189,8 +189,12 @@ describe('a stall seen derated when the bays were looked at', () => {
 describe('what goes on around a charge now', () => {
   const now = (...steps: Step[]) => {
     const { v, a } = told(steps);
-    return aroundNow(v, a, new Set([STALL_B]));
+    return aroundNow(v, a, new Set([STALL_B]), kept);
   };
+  let kept: Parameters<typeof aroundNow>[3] = null;
+  afterEach(() => {
+    kept = null;
+  });
   const charging: Step = [5, 'survey', { stalls: [{ stallId: STALL_B, state: 'charging' }] }];
   it('is what was noted last, else what was seen on arrival and is not gone', () => {
     expect(now()).toEqual({ paired: false, deratedKW: null });
@@ -211,6 +215,17 @@ describe('what goes on around a charge now', () => {
     expect(now(seen, change(160, 'derate', { value: 60 }), change(260, 'derate', { value: 40 })).deratedKW).toBe(40);
     expect(now(seen, change(160, 'derate', { value: 60 }), change(260, 'climate_on')).deratedKW).toBe(60);
     expect(now(change(160, 'derate')).deratedKW).toBeNull();
+  });
+  it('and where nothing was seen today, as its record says, until more than that is read', () => {
+    const seen: Step = [5, 'survey', { stalls: [{ stallId: STALL_A, state: 'derated', kW: 50 }] }];
+    kept = { is: 'derated', kW: 120 };
+    expect([now().deratedKW, now(seen).deratedKW, now(change(160, 'derate', { value: 60 })).deratedKW, now(change(160, 'derate')).deratedKW]).toEqual([
+      120, 50, 60, 120,
+    ]);
+    const read = (kW: number): Step => [250, 'reading', { screen: 'stall', kW }];
+    expect([now(read(120)).deratedKW, now(read(121)).deratedKW]).toEqual([120, null]);
+    kept = { is: 'closed', kW: null };
+    expect(now().deratedKW).toBeNull();
   });
   it('of one cabinet are the stalls of its letter, at a site that says so, without the stall itself', () => {
     const at = (id: string, cabinet: string | null) => ({ id, fields: { cabinet } });

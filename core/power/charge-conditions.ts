@@ -66,17 +66,26 @@ function onArrival(visit: Pick<Visit, 'line'>, changes: ReturnType<typeof notedH
 export const matesOf = (stallId: string | null, cabinet: string | null, atSite: readonly { id: string; fields: { cabinet: string | null } }[]): Set<string> =>
   new Set(atSite.filter((s) => s.id !== stallId && cabinet !== null && s.fields.cabinet === cabinet).map((s) => s.id));
 
-/** What goes on around a charge at the last that was told: a neighbour that draws from the same cabinet, and how far the stall is derated. */
-export function aroundNow(visit: Pick<Visit, 'line'>, a: Attempt, mates: ReadonlySet<string>): { paired: boolean; deratedKW: number | null } {
+/**
+ * What goes on around a charge at the last that was told: a neighbour that draws from the same cabinet, and how far the stall is derated.
+ * @param kept what the stall's record says of its state: it holds where nothing was seen today, and until more than that is read
+ */
+export function aroundNow(
+  visit: Pick<Visit, 'line'>,
+  a: Attempt,
+  mates: ReadonlySet<string>,
+  kept: { is: string; kW: number | null } | null,
+): { paired: boolean; deratedKW: number | null } {
   const before = a.proof?.place ?? Number.POSITIVE_INFINITY;
   const said = notedHere(visit, before);
   const neighbour = said.findLast((e) => e.payload.what === 'neighbour_in' || e.payload.what === 'neighbour_out');
   const { mate, derated } = onArrival(visit, said, a.stallId, before, mates);
+  const still = kept?.is === 'derated' && kept.kW !== null && !a.readings.some((r) => (r.kW ?? 0) > (kept.kW as number)) ? kept.kW : null;
   return {
     paired: neighbour
       ? neighbour.payload.what === 'neighbour_in'
       : (mate !== null && mate.left === null) || a.faults.some((f) => BY_FAULT[f.code] === 'neighbour'),
-    deratedKW: said.findLast((e) => e.payload.what === 'derate')?.payload.value ?? derated?.kW ?? null,
+    deratedKW: said.findLast((e) => e.payload.what === 'derate')?.payload.value ?? derated?.kW ?? still,
   };
 }
 
