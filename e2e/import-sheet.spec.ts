@@ -134,6 +134,13 @@ test('a sheet comes in part by part, in its household alone; what is none is ref
   await expect(page.getByLabel('The same visit twice, or two visits?')).toHaveCount(20);
   await page.getByLabel('All rows that look like the same visit twice').selectOption({ label: 'the same visit' });
   await expect(page.getByText('150 new, 150 the same as a row before')).toBeVisible();
+  // Of the sites of years nobody ticks each.
+  await choose(page, sheet([row(DAY0, 'Lipa Barn', '9,5', '4,00'), row(DAY0 + DAY, 'Brod Halt', '8,5', '4,00')]));
+  await page.getByRole('button', { name: 'Tick all 2' }).click();
+  for (const name of ['Lipa Barn', 'Brod Halt']) await page.getByLabel(`Network of ${name}`).fill('Bluebarn');
+  await expect(page.getByRole('button', { name: 'Take in 2 rows' })).toBeEnabled();
+  await page.getByRole('button', { name: 'Untick all 2' }).click();
+  await expect(page.getByRole('button', { name: 'Take in 0 rows' })).toBeDisabled();
   const bare = Buffer.from('2026-07-01 10:00;Vrba Crossing;12,5\n');
   const columns = { answers: [{ code: 'columns', answer: { 1: { field: 'start' }, 2: { field: 'site' }, 3: { field: 'kWh', unit: 'kWh' } } }] };
   expect(await post(bare)).toMatchObject({ asks: [{ code: 'columns' }], counts: { new: 0, waiting: 1 }, first: ['2026-07-01 10:00', 'Vrba Crossing', '12,5'] });

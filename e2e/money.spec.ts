@@ -59,7 +59,15 @@ test('a bill that came later, a parking ticket and a receipt, a hold released: e
   await sheet.getByLabel('Paid to').fill('Brod town');
   await sheet.getByText('Read it off a receipt or the last screen').click();
   await sheet.getByLabel('A picture of it').setInputFiles('e2e/hands/ticket.jpg');
-  await expect(sheet.getByLabel('Keep the picture with the visit')).toBeChecked({ timeout: 60_000 });
+  const kept = sheet.getByLabel('Keep the picture with the visit');
+  await expect(kept).toBeChecked({ timeout: 60_000 });
+  // Another one that is no picture takes its place: nothing is kept that is not seen.
+  const choice = sheet.getByLabel('A picture of it');
+  await expect(choice).toBeEnabled({ timeout: 60_000 });
+  await choice.setInputFiles({ name: 'bill.pdf', mimeType: 'application/pdf', buffer: Buffer.from('%PDF-1.4\n') });
+  await expect(kept).toBeHidden();
+  await choice.setInputFiles('e2e/hands/ticket.jpg');
+  await expect(kept).toBeChecked({ timeout: 60_000 });
   await sheet.getByRole('button', { name: 'Keep it with the visit' }).click();
   await expect(sheet).toBeHidden();
   await expect(bill.getByRole('row', { name: /^Was charged for parking/ })).toContainText('€2.50');

@@ -1,8 +1,10 @@
+import type { RowDataPacket } from 'mysql2/promise';
 import { readWishes } from '@/core/records/wishes-form';
 import type { SignedIn } from '../accounts/sessions';
 import type { Member } from '../accounts/who';
+import { fromBin, toBin } from '../db/binary-id';
 import { pool } from '../db/pool';
-import { addPlace, addSomebody, describeWithDatabase, newHousehold } from '../fixtures/household';
+import { addPlace, addSomebody, asRecords, describeWithDatabase, newHousehold, send } from '../fixtures/household';
 import { markVisits } from '../visits/mark-visits';
 import { importSheet } from './import-sheet';
 import { undoSheet } from './undo-sheet';
@@ -52,5 +54,28 @@ describeWithDatabase('a spreadsheet in a household of two', () => {
     const other = one?.includes(null) ? ines : tone;
     expect(await undoSheet(other, preview.importId)).toEqual({ undone: 1, next: null });
     expect((await told(other, file, nothing, true)).taken).toBe(1);
+  });
+});
+
+describeWithDatabase('a spreadsheet of places that were put away since', () => {
+  it('comes in there, unless what is in use has the name; what is put away stays so', async () => {
+    const who = await newHousehold();
+    const closed = await addPlace(who);
+    const putAway = async (type: string, id: string) =>
+      expect((await send(who, asRecords([{ type, id, baseRev: 1, archived: true, fields: {} }])))[0]?.status).toBe('taken');
+    await putAway('site', closed.siteId);
+    const rows = sheet('2025-10-14 13:52;lipa barn / 2;41,37;23,10', '2025-10-15 13:52;Nowhere;12,5;6,00');
+    const { preview } = await told(signedIn(who), rows, nothing, false);
+    expect(preview.counts).toMatchObject({ new: 1, place: 1 });
+    expect(preview.proposed.sites.map(([name]) => name)).toEqual(['Nowhere']);
+    expect(await told(signedIn(who), rows, nothing, true)).toMatchObject({ taken: 1 });
+    const sitesOf = async () => {
+      const [found] = await pool().query<RowDataPacket[]>('SELECT site_id FROM visit WHERE household_id = ? ORDER BY sort_at', [toBin(who.householdId)]);
+      return found.map((r) => r.site_id && fromBin(r.site_id));
+    };
+    expect(await sitesOf()).toEqual([closed.siteId]);
+    const open = await addPlace(who, { network: 'Bluebarn Two', site: 'Lipa Barn' });
+    expect(await told(signedIn(who), sheet('2025-10-16 13:52;Lipa Barn;12,5;6,00'), nothing, true)).toMatchObject({ taken: 1 });
+    expect(await sitesOf()).toEqual([closed.siteId, open.siteId]);
   });
 });

@@ -315,6 +315,13 @@ async function nearVisits(
   return { near: new Map([...asked, ...pairs.map((p) => [Number(p.item), { visitId: p.visitId, n: p.n }] as const)]), visits };
 }
 
+/** What is in use, and what was put away of which nothing in use has the name: rows of years ago are of places and cars of then. */
+function knownBy<T extends { archived: boolean; fields: { name: string } }>(all: readonly T[], name: (r: T) => string = (r) => fold(r.fields.name)): T[] {
+  const open = all.filter((r) => !r.archived);
+  const taken = new Set(open.map(name));
+  return [...open, ...all.filter((r) => r.archived && !taken.has(name(r)))];
+}
+
 /** What the household knows: names as a sheet may write them, and the ids behind them. */
 async function worldOf(who: Member) {
   const [sites, networks, stalls, cars] = await Promise.all([
@@ -323,24 +330,25 @@ async function worldOf(who: Member) {
     recordsOf(who.householdId, 'stall'),
     recordsOf(who.householdId, 'car'),
   ]);
-  const open = sites.filter((s) => !s.archived);
+  const known = knownBy(sites, (s) => `${fold(s.fields.name)}\n${s.fields.networkId}`);
   const networkName = new Map(networks.map((n) => [n.id, n.fields.name]));
   const bySite = grouped(
-    stalls.filter((s) => !s.archived),
+    knownBy(stalls, (s) => `${fold(s.fields.name)}\n${s.fields.siteId}`),
     (s) => s.fields.siteId,
   );
+  const ofNames = knownBy(cars);
   const stallsAt = (siteId: string) => bySite.get(siteId) ?? [];
   const world: SheetWorld = {
-    sites: open.map((s) => ({
+    sites: known.map((s) => ({
       name: s.fields.name,
       network: networkName.get(s.fields.networkId) ?? '',
       zone: s.fields.zone,
       stalls: stallsAt(s.id).map((x) => x.fields.name),
     })),
-    networks: networks.filter((n) => !n.archived).map((n) => n.fields.name),
+    networks: knownBy(networks).map((n) => n.fields.name),
   };
   const named = new Map<string, { id: string; zone: string; network: string }[]>();
-  for (const s of open) {
+  for (const s of known) {
     const name = fold(s.fields.name);
     named.set(name, [...(named.get(name) ?? []), { id: s.id, zone: s.fields.zone, network: networkName.get(s.fields.networkId) ?? '' }]);
   }
@@ -352,24 +360,22 @@ async function worldOf(who: Member) {
       return all.find((s) => network !== null && fold(s.network) === fold(network)) ?? all[0] ?? null;
     },
     stallOf: (siteId: string, name: string | null) => (name === null ? null : (stallsAt(siteId).find((s) => fold(s.fields.name) === fold(name))?.id ?? null)),
-    carOf: (name: string | null) => (name === null ? null : (cars.find((c) => !c.archived && fold(c.fields.name) === fold(name))?.id ?? null)),
+    carOf: (name: string | null) => (name === null ? null : (ofNames.find((c) => fold(c.fields.name) === fold(name))?.id ?? null)),
   };
 }
 
 /** Makes the sites that a person asked for, and their networks where these are not known. */
 async function makeSites(who: SignedIn, sites: readonly SheetSite[]): Promise<void> {
   if (sites.length === 0) return;
-  const { world, siteOf } = await worldOf(who);
-  const networks = await recordsOf(who.householdId, 'network');
+  const { siteOf } = await worldOf(who);
+  const networks = knownBy(await recordsOf(who.householdId, 'network'));
   const items: object[] = [];
   const record = (type: 'network' | 'site', id: string, fields: object) =>
     items.push({ type: 'record', record: { type, id, baseRev: 0, archived: false, fields: { ...blankFields(type), ...fields } } });
   const made = new Map<string, string>();
   for (const { name, network } of sites) {
     if (fold(siteOf(name, network)?.network ?? '') === fold(network)) continue;
-    const known = world.networks.some((n) => fold(n) === fold(network))
-      ? networks.find((n) => !n.archived && fold(n.fields.name) === fold(network))?.id
-      : undefined;
+    const known = networks.find((n) => fold(n.fields.name) === fold(network))?.id;
     const networkId = known ?? made.get(fold(network)) ?? idOf(who.householdId, `network ${fold(network)}`);
     if (!known && !made.has(fold(network))) record('network', networkId, { name: network });
     made.set(fold(network), networkId);

@@ -43,7 +43,7 @@ export function ReadReceipt({
   onPicture,
 }: {
   onFill: (told: ReceiptTold) => number /** Where the picture can be kept: it is given as it would be. */;
-  onPicture?: (photo: Photo) => void;
+  onPicture?: (photo: Photo | null) => void;
 }) {
   const [picture, setPicture] = useState<{ url: string; width: number; height: number } | null>(null);
   const [told, setTold] = useState<Told | null>(null);
@@ -71,6 +71,10 @@ export function ReadReceipt({
   };
   const choose = async (file: File) => {
     setTold(null);
+    setSaid('');
+    // One that was chosen before is no longer meant, and none is chosen while this one is made smaller.
+    onPicture?.(null);
+    setBusy(true);
     try {
       const photo = await takePhoto(file);
       const { bytes } = photo;
@@ -79,7 +83,9 @@ export function ReadReceipt({
       setPicture({ url: URL.createObjectURL(bytes), width, height });
       await read(bytes, bytes.type || 'image/jpeg');
     } catch {
+      setBusy(false);
       setPicture(null);
+      onPicture?.(null);
       const kind = await file
         .slice(0, LOOKED_AT_BYTES)
         .arrayBuffer()

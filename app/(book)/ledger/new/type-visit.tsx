@@ -133,7 +133,7 @@ export function TypeVisit({ currency, site, people }: { currency: string; site: 
     const now = watch();
     const level = (pct: number | null | undefined) => (pct == null || now.charged === 'no' ? null : String(pct));
     const levels = { socFrom: level(battery?.from), socTo: level(battery?.to) };
-    const told: Partial<Record<Name, string | null>> = { kWh, amount, day: date, siteId: there, ...levels };
+    const told: Partial<Record<Name, string | null>> = { kWh: now.charged === 'no' ? null : kWh, amount, day: date, siteId: there, ...levels };
     let filled = 0;
     for (const [name, value] of Object.entries(told) as [Name, string | null][])
       if (value !== null && now[name].trim() === '') {

@@ -30,7 +30,11 @@ export const POST = answering(async (request: Request): Promise<Response> => {
   if (!mayRecord(who.role)) return Response.json({ error: 'Only those who record read receipts.' }, { status: 403, headers: noStore });
   const sites = (await recordsOf(who.householdId, 'site')).filter((s) => !s.archived);
   const names = sites.map((s) => s.fields.name);
-  const idOf = (name: string | null) => sites.find((s) => s.fields.name === name)?.id ?? null;
+  // Of two that are called the same it is told which by nobody.
+  const idOf = (name: string | null) => {
+    const called = sites.filter((s) => s.fields.name === name);
+    return called.length === 1 ? (called[0]?.id ?? null) : null;
+  };
   if ((request.headers.get('content-type') ?? '').startsWith('text/')) {
     const text = new TextDecoder().decode(body.bytes).slice(0, MOST_TEXT);
     const read = readReceipt(text, names, now());

@@ -9,6 +9,8 @@ export function SheetSites(p: {
   onChoose: (key: string, network: string | null) => void;
 }) {
   if (p.proposed.length === 0) return null;
+  const all = p.proposed.map(([name, network]) => [siteKey(name, network), network] as const);
+  const open = all.filter(([key]) => !(key in p.chosen));
   return (
     <section aria-label="Sites not known here" className="mb-4">
       <h2 className="mb-1 text-[16px]">Sites not known here</h2>
@@ -16,6 +18,18 @@ export function SheetSites(p: {
         If one of them is a site of yours under another name, mend the file or the site’s name first. Those that you tick are made, in the network that you
         name.
       </p>
+      {p.proposed.length > 1 ? (
+        <button
+          type="button"
+          className="plate mb-2 !min-h-[44px]"
+          onClick={() => {
+            if (open.length > 0) for (const [key, network] of open) p.onChoose(key, network ?? '');
+            else for (const [key] of all) p.onChoose(key, null);
+          }}
+        >
+          {open.length > 0 ? 'Tick' : 'Untick'} all {all.length}
+        </button>
+      ) : null}
       <ul>
         {p.proposed
           .map(([name, network]) => [name, network, siteKey(name, network)] as const)
