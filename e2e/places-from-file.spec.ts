@@ -68,6 +68,20 @@ test('sites of a GeoJSON file: what is plain is proposed, what is likely a slip 
   await choose(page, file);
   await expect(page.getByRole('listitem').filter({ hasText: 'Hrast Depo' })).toContainText('is here already');
   await expect(page.getByRole('button', { name: 'Take in 0 places' })).toBeDisabled();
+  // One of a name that is here, elsewhere: moved, left, or another.
+  await choose(page, point('Hrast Depo', [14.9, 46.2]));
+  await expect(page.getByRole('listitem').filter({ hasText: 'Hrast Depo' })).toContainText('Here it stands over a kilometre away.');
+  await page.getByRole('checkbox').check();
+  await page.getByLabel('Position of Hrast Depo').selectOption({ label: 'another place of that name, in the file’s position' });
+  await expect(page.getByLabel('Network of Hrast Depo')).toHaveValue('Saltmarsh Rapid');
+  await page.getByRole('button', { name: 'Take in 1 place' }).click();
+  await status(page, '1 record taken in: sites, stalls and networks.');
+  expect(
+    (await sites(page))
+      .filter((s) => s.name === 'Hrast Depo')
+      .map((s) => s.latitude)
+      .sort(),
+  ).toEqual([46.051, 46.2]);
 
   for (const [of, said] of [
     ['{"a":', 'It is not JSON.'],

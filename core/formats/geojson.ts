@@ -1,5 +1,5 @@
 import Big from 'big.js';
-import { farFrom, kmBetween, type Position, turned } from '../records/place-questions';
+import { farFrom, isApart, type Position, turned } from '../records/place-questions';
 import { firstBy } from '../units/grouped';
 import { finish, type Steps } from '../units/steps';
 import { isZone } from '../units/zoned';
@@ -34,9 +34,6 @@ export type GeoRead = { sites: GeoSite[]; breaches: { pointer: string; code: Geo
 export type KnownPlace = { name: string; latitude: number | null; longitude: number | null };
 /** True for a position that lies well off every coast. */
 export type AtSea = (latitude: number, longitude: number) => boolean;
-
-/** Beyond this from where it was known: worth a question, km. */
-const MOVED_KM = 1;
 
 const isObject = (value: Json | undefined): value is JsonObject => value instanceof Map;
 /** Members that RFC 7946 has, and those that it had once. */
@@ -149,8 +146,7 @@ function questions(here: Position, same: KnownPlace | null, far: KnownHere['isFa
   if (wrong(here) && other && !wrong(other)) return { asks: ['swapped'], better: [other.longitude, other.latitude] };
   if (atSea(here)) return { asks: ['at_sea'], better: null };
   if (far(here)) return { asks: ['far'], better: null };
-  const before = same && same.latitude !== null && same.longitude !== null ? { latitude: same.latitude, longitude: same.longitude } : null;
-  return { asks: before && kmBetween(before, here) > MOVED_KM ? ['moved'] : [], better: null };
+  return { asks: same && isApart(same, here) ? ['moved'] : [], better: null };
 }
 
 /** A site as it goes out: its other members become properties. */

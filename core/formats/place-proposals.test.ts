@@ -3,7 +3,8 @@ import { idOf } from '../visit/fixtures/story';
 import { geojsonIn } from './geojson';
 import { locationsIn, type StallIn } from './ocpi-locations';
 import { locationsOut } from './ocpi-out';
-import { isNews, type KnownSite, type PlaceProposal, placeNews, proposalOfGeo, proposalOfLocation, sameSite, stallFields } from './place-proposals';
+import { isNews, type PlaceProposal, placeNews, proposalOfGeo, proposalOfLocation, stallFields, withTwins } from './place-proposals';
+import { type KnownSite, samePosts, sameSite } from './same-place';
 import { readJson } from './strict-json';
 
 const stall = (name: string, uids: string[] = [], more: Partial<StallIn> = {}): StallIn => ({
@@ -16,6 +17,8 @@ const stall = (name: string, uids: string[] = [], more: Partial<StallIn> = {}): 
 });
 const known = (name: string, network: string, posts: [string, string[]][] = [], at: [number, number] | null = null): KnownSite => ({
   id: idOf(name.length + network.length * 50),
+  archived: false,
+  rev: 3,
   network,
   fields: recordItem('site', idOf(1), { networkId: idOf(2), name, zone: 'UTC', latitude: at?.[0] ?? null, longitude: at?.[1] ?? null }).fields,
   stalls: posts.map(([post, evseUids], i) => ({
@@ -28,6 +31,8 @@ const known = (name: string, network: string, posts: [string, string[]][] = [], 
 const file = (more: Partial<PlaceProposal> = {}): PlaceProposal => ({
   pointer: '',
   id: null,
+  location: null,
+  twins: false,
   name: 'Lipa Barn',
   network: 'Bluebarn',
   zone: null,
@@ -50,13 +55,64 @@ describe('a site of a file and those that are here', () => {
     expect(sameSite(file({ stalls: [stall('9', ['si*blu*e1'])] }), [a, b, renamed])).toBe(renamed);
     expect(sameSite(file({ name: 'Elsewhere' }), [a, b, renamed])).toBeNull();
   });
+  it('is the nearest of its name and network; one that stands apart is another where the file has both, another network is written, or it is of another Location', () => {
+    const at = (n: number, lat: number | null, more: Partial<KnownSite> = {}): KnownSite => ({
+      ...known('Lipa Barn', 'Bluebarn', [], lat === null ? null : [lat, 14.5]),
+      id: idOf(n),
+      ...more,
+    });
+    // A hundredth of a degree is 1.1 km.
+    const [here, near, far, unplaced] = [at(1, 45.9), at(2, 45.905), at(3, 46.2), at(4, null)];
+    expect(sameSite(file({ latitude: 45.904 }), [here, near, far])).toBe(near);
+    expect(sameSite(file({ latitude: 45.904 }), [near, here, far])).toBe(near);
+    expect(sameSite(file(), [far, unplaced])).toBe(unplaced);
+    expect(sameSite(file(), [far])).toBe(far);
+    expect(sameSite(file({ latitude: null }), [far, here])).toBe(far);
+    expect(sameSite(file({ twins: true }), [far])).toBeNull();
+    expect(sameSite(file({ twins: true }), [far, near])).toBe(near);
+    expect(sameSite(file({ network: 'Otterbrook' }), [far])).toBeNull();
+    expect(sameSite(file({ network: 'Otterbrook' }), [near])).toBe(near);
+    expect(sameSite(file({ network: null }), [far])).toBe(far);
+    const away = at(5, 45.9, { archived: true });
+    expect([sameSite(file(), [away, near]), sameSite(file(), [away])]).toEqual([near, away]);
+    const from = (id: string) => {
+      const document = JSON.stringify({ country_code: 'SI', party_id: 'BLU', id });
+      return at(6, 45.9, { fields: { ...here.fields, fromFile: { format: 'OCPI', day: '2025-10-01', document } } });
+    };
+    expect(sameSite(file({ location: 'si*blu*7' }), [from('7')])).not.toBeNull();
+    expect(sameSite(file({ location: 'si*blu*8' }), [from('7')])).toBeNull();
+    expect(sameSite(file(), [from('7')])).not.toBeNull();
+    expect(sameSite(file({ location: 'si*blu*8' }), [here])).toBe(here);
+    expect(placeNews(file(), [away]).same).toBe(away);
+    expect(isNews(placeNews(file(), [away]))).toBe(true);
+  });
+  it('and a file says of each whether others of its name and network stand apart', () => {
+    const twins = (...all: Partial<PlaceProposal>[]) => withTwins(all.map(file)).map((p) => p.twins);
+    expect(twins({}, { latitude: 46.2 }, { name: 'Elsewhere' })).toEqual([true, true, false]);
+    expect(twins({}, { latitude: 45.905 })).toEqual([false, false]);
+    expect(twins({ latitude: null }, {}, { latitude: 46.2 })).toEqual([true, true, true]);
+    expect(twins({}, { latitude: 46.2, network: 'Otterbrook' }, { latitude: null })).toEqual([false, false, false]);
+  });
+  it('each post of it is one here at most: two of one name are two', () => {
+    const { stalls } = known('Lipa Barn', 'Bluebarn', [
+      ['1', ['a']],
+      ['1', []],
+      ['3', []],
+    ]);
+    const pairs = (...theirs: StallIn[]) => [...samePosts(theirs, stalls)].map(([i, o]) => [i, stalls.indexOf(o)]);
+    expect(pairs(stall('1', ['b']), stall('1', ['A']), stall('1', ['c']))).toEqual([
+      [1, 0],
+      [0, 1],
+    ]);
+    expect(pairs(stall('3', ['a']), stall('4'))).toEqual([[0, 0]]);
+  });
   it('brings what is lacking and nothing else', () => {
     const here = known('Lipa Barn', 'Bluebarn', [
       ['North', ['SI*BLU*E1']],
       ['South', []],
     ]);
     const news = placeNews(file({ stalls: [stall('N', ['SI*BLU*E1', '77']), stall('south', ['SI*BLU*E2']), stall('East')] }), [here]);
-    expect(news).toMatchObject({ same: here, position: true, moves: false });
+    expect(news).toMatchObject({ same: here, position: true, asks: [] });
     expect(news.stalls.map((s) => s.name)).toEqual(['East']);
     expect(news.uids).toEqual([
       { id: idOf(300), rev: 7, evseUids: ['SI*BLU*E1', '77'] },
@@ -67,7 +123,7 @@ describe('a site of a file and those that are here', () => {
     const here = known('Lipa Barn', 'Bluebarn', [['North', ['E1']]], [45.9, 14.5]);
     expect(isNews(placeNews(file({ stalls: [stall('North', ['E1'])] }), [here]))).toBe(false);
     expect(isNews(placeNews(file({ latitude: null, longitude: null }), [here]))).toBe(false);
-    expect(placeNews(file({ latitude: 46, asks: ['moved'] }), [here])).toMatchObject({ position: false, moves: true });
+    expect(placeNews(file({ latitude: 46 }), [here])).toMatchObject({ position: false, asks: ['moved'] });
     expect(isNews(placeNews(file({ name: 'New' }), [here]))).toBe(true);
   });
   it('brings what its fields lack, and nothing of what is noted', () => {
@@ -231,7 +287,7 @@ it('is news by any one thing that is new', () => {
   ]);
   const unplaced = known('Lipa Barn', 'Bluebarn');
   expect([file(), file({ latitude: null }), file({ longitude: null })].map((p) => placeNews(p, [unplaced]).position)).toEqual([true, false, false]);
-  expect(placeNews(file({ name: 'New' }), [])).toMatchObject({ moves: false, uids: [], position: true });
+  expect(placeNews(file({ name: 'New' }), [])).toMatchObject({ asks: [], uids: [], position: true });
 });
 
 it.each([

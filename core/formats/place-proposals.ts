@@ -1,7 +1,7 @@
+import { isApart } from '../records/place-questions';
 import { siteSchema } from '../records/place-schema';
 import type { RecordFields } from '../records/record-schema';
-import { firstBy, grouped } from '../units/grouped';
-import { onceOf } from '../units/once-of';
+import { grouped } from '../units/grouped';
 import type { GeoQuestion, GeoSite } from './geojson';
 import { keptText, type SiteAccess } from './location-access';
 import { fold } from './match-sessions';
@@ -10,18 +10,13 @@ import type { SiteIn, StallIn } from './ocpi-locations';
 import { locationsOut } from './ocpi-out';
 import { hoursText } from './opening-hours';
 import { type PlaceDocument, placeDocument, saysTheSame } from './place-document';
+import { type KnownSite, locationOf, type SiteTold, samePosts, sameSite } from './same-place';
 import type { JsonObject } from './strict-json';
 
 /** A site of a file as it may come in. */
-export type PlaceProposal = {
+export type PlaceProposal = SiteTold & {
   pointer: string;
-  /** By what its file calls it: in one that went out of here the site's own id. */
-  id: string | null;
-  name: string;
-  network: string | null;
   zone: string | null;
-  latitude: number | null;
-  longitude: number | null;
   asks: GeoQuestion[];
   /** Longitude and latitude as they may have been meant. */
   better: [number, number] | null;
@@ -33,12 +28,6 @@ export type PlaceProposal = {
 };
 /** Fields of a site that a file may fill. */
 export type SiteWords = Partial<Omit<RecordFields<'site'>, (typeof OF_ITS_OWN)[number]>>;
-export type KnownSite = {
-  id: string;
-  fields: RecordFields<'site'>;
-  network: string | null;
-  stalls: readonly { id: string; rev: number; archived: boolean; fields: RecordFields<'stall'> }[];
-};
 
 const whereabouts = ({ pointer, name, network, zone, latitude, longitude }: GeoSite | SiteIn) => ({
   pointer,
@@ -63,6 +52,8 @@ export function proposalOfGeo(s: GeoSite, feature: JsonObject): PlaceProposal {
   return {
     ...whereabouts(s),
     id: textOf(feature, 'id'),
+    location: null,
+    twins: false,
     asks: s.asks,
     better: s.better,
     fields: fields as SiteWords,
@@ -73,6 +64,8 @@ export function proposalOfGeo(s: GeoSite, feature: JsonObject): PlaceProposal {
 export const proposalOfLocation = (s: SiteIn, access: SiteAccess, location: JsonObject): PlaceProposal => ({
   ...whereabouts(s),
   id: textOf(location, 'id'),
+  location: locationOf(Object.fromEntries(['country_code', 'party_id', 'id'].map((name) => [name, textOf(location, name)]))),
+  twins: false,
   asks: [],
   better: null,
   fields: said({ ...access, openingHours: hoursText(s.hours) }),
@@ -87,36 +80,18 @@ const isWord = (name: string): name is keyof SiteWords => Object.hasOwn(siteSche
 const FEATURE: ReadonlySet<string> = new Set(['type', 'id', 'geometry', 'properties', 'bbox', 'coordinates']);
 const said = (fields: SiteWords): SiteWords => Object.fromEntries(Object.entries(fields).filter(([, value]) => value !== null));
 
-const folded = (names: readonly (string | null)[]): Set<string> => new Set(names.flatMap((n) => (n ? [fold(n)] : [])));
-/** Two posts are one where an id that the network gave is the same, or ours in a file that went out of here, else where their names are. */
-const isSame = (theirs: StallIn, { id, fields }: KnownSite['stalls'][number]): boolean => {
-  const ids = folded([id, ...fields.evseUids]);
-  if (theirs.evseUids.some((uid) => ids.has(fold(uid)))) return true;
-  return folded([fields.name, fields.otherName]).has(fold(theirs.name));
-};
-
-/** Sites by the folded ids of their posts, the first of several, and by their folded names: a file may have as many places as the household. */
-const indexOf = onceOf((known: readonly KnownSite[]) => {
-  const posts = known.flatMap((k, n) => [...folded(k.stalls.flatMap((s) => s.fields.evseUids))].map((uid) => ({ uid, n })));
-  return { byId: firstBy(known, (k) => k.id), byPost: firstBy(posts, (p) => p.uid), byName: grouped(known, (k) => fold(k.fields.name)) };
-});
-
-/** The site here that one of a file is: the one of which it was written, else by an id of its posts, else by its name, of several of one name that of the same network. */
-export function sameSite(p: PlaceProposal, known: readonly KnownSite[]): KnownSite | null {
-  const { byId, byPost, byName } = indexOf(known);
-  const own = p.id === null ? undefined : byId.get(p.id);
-  if (own) return own;
-  const posts = [...folded(p.stalls.flatMap((s) => s.evseUids))].flatMap((uid) => byPost.get(uid)?.n ?? []);
-  if (posts.length > 0) return known[posts.reduce((least, n) => Math.min(least, n))] ?? null;
-  const named = byName.get(fold(p.name)) ?? [];
-  return named.find((k) => p.network !== null && k.network !== null && fold(k.network) === fold(p.network)) ?? named[0] ?? null;
+/** The same proposals, each told whether those of its name and network stand apart. */
+export function withTwins(all: readonly PlaceProposal[]): PlaceProposal[] {
+  const name = (p: PlaceProposal) => `${fold(p.name)}\n${fold(p.network ?? '')}`;
+  const apart = new Map([...grouped(all, name)].map(([of, some]) => [of, some.some((p) => isApart(p, some.find((q) => q.latitude !== null) ?? p))]));
+  return all.map((p) => ({ ...p, twins: apart.get(name(p)) ?? false }));
 }
 
-/** What of a file's site is new: all of it, or what the one that is here lacks. `moves`: it is known elsewhere, and stays there unless that is said. */
+/** What of a file's site is new: all of it, or what the one that is here lacks. `asks`: of one that is known elsewhere as well, which stays there unless that is said. */
 export type PlaceNews = {
   same: KnownSite | null;
   position: boolean;
-  moves: boolean;
+  asks: GeoQuestion[];
   fields: SiteWords;
   document: boolean;
   stalls: StallIn[];
@@ -125,20 +100,21 @@ export type PlaceNews = {
 export function placeNews(p: PlaceProposal, known: readonly KnownSite[]): PlaceNews {
   const same = sameSite(p, known);
   const placed = p.latitude !== null && p.longitude !== null;
-  if (!same) return { same, position: placed, moves: false, fields: p.fields, document: p.document?.text != null, stalls: p.stalls, uids: [] };
-  const uids = same.stalls.flatMap((ours) => {
-    const theirs = p.stalls.find((s) => isSame(s, ours));
-    const more = theirs?.evseUids.filter((uid) => uid !== ours.id && !ours.fields.evseUids.includes(uid)) ?? [];
+  const slips = p.asks.filter((a) => a !== 'moved');
+  if (!same) return { same, position: placed, asks: slips, fields: p.fields, document: p.document?.text != null, stalls: p.stalls, uids: [] };
+  const posts = samePosts(p.stalls, same.stalls);
+  const uids = [...posts].flatMap(([i, ours]) => {
+    const more = p.stalls[i]?.evseUids.filter((uid) => uid !== ours.id && !ours.fields.evseUids.includes(uid)) ?? [];
     const all = [...ours.fields.evseUids, ...more];
     return more.length > 0 && all.length <= 8 ? [{ id: ours.id, rev: ours.rev, evseUids: all }] : [];
   });
   return {
     same,
     position: placed && same.fields.latitude === null,
-    moves: p.asks.includes('moved'),
+    asks: slips.length === 0 && isApart(p, same.fields) ? ['moved'] : slips,
     fields: Object.fromEntries(Object.entries(p.fields).filter(([name]) => same.fields[name as keyof SiteWords] === null)),
     document: p.document?.text != null && !saidHere(p.document.text, same, p.id === same.id),
-    stalls: p.stalls.filter((s) => !same.stalls.some((ours) => isSame(s, ours))),
+    stalls: p.stalls.filter((_, i) => !posts.has(i)),
     uids,
   };
 }
@@ -149,7 +125,14 @@ function saidHere(text: string, same: KnownSite, wentOut: boolean): boolean {
   return ours !== undefined && saysTheSame(text, JSON.stringify(ours));
 }
 export const isNews = (n: PlaceNews): boolean =>
-  !n.same || n.position || n.moves || n.document || Object.keys(n.fields).length > 0 || n.stalls.length > 0 || n.uids.length > 0;
+  !n.same ||
+  n.same.archived ||
+  n.position ||
+  n.asks.includes('moved') ||
+  n.document ||
+  Object.keys(n.fields).length > 0 ||
+  n.stalls.length > 0 ||
+  n.uids.length > 0;
 
 /** The fields of a post as a record has them. A network's rating is no plate that somebody read; phases that a record cannot say are left open. @param day the day it was written down */
 export function stallFields(s: StallIn, siteId: string, day: string): Partial<RecordFields<'stall'>> {

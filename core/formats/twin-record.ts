@@ -1,5 +1,5 @@
 import { sameValue } from '../records/change-of';
-import { kmBetween, type Position } from '../records/place-questions';
+import { APART_KM, kmBetween, type Position } from '../records/place-questions';
 import type { RecordType } from '../records/record-types';
 import { isReference } from '../records/reference-order';
 import { grouped } from '../units/grouped';
@@ -9,8 +9,6 @@ import { fold } from './match-sessions';
 type Fields = Readonly<Record<string, unknown>>;
 type Here = { type: RecordType; id: string; archived: boolean; fields: object };
 
-/** Places of one name that stand further apart are two, km. A choice. */
-const APART_KM = 1;
 const named = (f: Fields): string => fold(typeof f.name === 'string' ? f.name : '');
 const positionOf = (f: Fields): Position | null =>
   typeof f.latitude === 'number' && typeof f.longitude === 'number' ? { latitude: f.latitude, longitude: f.longitude } : null;

@@ -7,6 +7,14 @@ const EARTH_KM = 6371.0088;
 /** Great-circle distance on the mean sphere, km; within 0.6 % of the ellipsoid. */
 export const kmBetween = (a: Position, b: Position): number => distance([a.longitude, a.latitude], [b.longitude, b.latitude], { units: 'kilometers' });
 
+/** Beyond this two places of one name are two, or one of them was moved, km. */
+export const APART_KM = 1;
+type MaybePlaced = { latitude: number | null; longitude: number | null };
+/** How far two places are from each other, km; `null` while one of them is not known. */
+export const kmApart = (a: MaybePlaced, b: MaybePlaced): number | null =>
+  a.latitude === null || a.longitude === null || b.latitude === null || b.longitude === null ? null : kmBetween(a as Position, b as Position);
+export const isApart = (a: MaybePlaced, b: MaybePlaced): boolean => (kmApart(a, b) ?? 0) > APART_KM;
+
 /** Something that is likely a slip: asked about, never refused. `better` is what may have been meant. */
 export type PlaceQuestion = { path: 'latitude' | 'zone'; text: string; better?: Partial<Position & { zone: string }> };
 

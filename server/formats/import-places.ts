@@ -1,37 +1,33 @@
 import { createHash } from 'node:crypto';
-import tzLookup from 'tz-lookup';
 import { atSea } from '@/core/formats/at-sea';
 import { type GeoCode, readingGeojson } from '@/core/formats/geojson';
 import { NO_ACCESS } from '@/core/formats/location-access';
-import { fold } from '@/core/formats/match-sessions';
 import { readingLocations } from '@/core/formats/ocpi-locations';
-import { isNews, type KnownSite, type PlaceProposal, placeNews, proposalOfGeo, proposalOfLocation, stallFields } from '@/core/formats/place-proposals';
+import { isNews, type PlaceProposal, placeNews, proposalOfGeo, proposalOfLocation, withTwins } from '@/core/formats/place-proposals';
+import type { KnownSite } from '@/core/formats/same-place';
 import { type Json, type JsonObject, type JsonRefused, readingJson } from '@/core/formats/strict-json';
-import { blankFields } from '@/core/records/record-schema';
 import { byId } from '@/core/units/by-id';
 import { grouped } from '@/core/units/grouped';
 import type { Steps } from '@/core/units/steps';
-import { localDay } from '@/core/units/zoned';
 import type { SignedIn } from '../accounts/sessions';
-import { now } from '../clock';
 import { MAX_ITEMS, takeBatch } from '../outbox/take-batch';
 import { recordsOf } from '../records/record-tables';
 import { unhurried } from '../unhurried';
 import { HeldReads } from './held-reads';
-import { idOf } from './imported-events';
+import { PlaceRecords } from './place-records';
 
 /** One site of the file, and what would come of it. */
 export type PlaceRow = Pick<PlaceProposal, 'pointer' | 'name' | 'network' | 'latitude' | 'longitude' | 'asks' | 'better'> & {
   /** The site here that it is; `null`: it would be made. */
   siteId: string | null;
-  is: 'new' | 'adds' | 'here';
+  is: 'new' | 'adds' | 'here' | /** It is here, and not in use. */ 'away';
   stalls: number;
   /** Fields that it fills. */
   fills: string[];
 };
 export type PlacesPreview = { format: 'geojson' | 'ocpi'; rows: PlaceRow[]; breaches: { pointer: string; code: string }[]; networks: string[] };
-/** What somebody wants of a row: nothing is taken of one that is not named. */
-export type PlaceChoice = { pointer: string; network: string; position: 'file' | 'turned' | 'none' };
+/** What somebody wants of a row: nothing is taken of one that is not named. `siteId`: the site that it was said to be, `null`: one of its own, whatever else has its name. */
+export type PlaceChoice = { pointer: string; network: string; position: 'file' | 'turned' | 'none'; siteId?: string | null };
 export type PlacesAnswer =
   | {
       ok: true;
@@ -49,9 +45,14 @@ async function knownSites(householdId: string): Promise<KnownSite[]> {
   const called = new Map(networks.map((n) => [n.id, n.fields.name]));
   // In the order in which they go out.
   const ofSite = grouped(byId(stalls), (s) => s.fields.siteId);
-  return sites
-    .filter((s) => !s.archived)
-    .map(({ id, fields }) => ({ id, fields, network: called.get(fields.networkId) ?? null, stalls: ofSite.get(id) ?? [] }));
+  return sites.map(({ id, rev, archived, fields }) => ({
+    id,
+    rev,
+    archived,
+    fields,
+    network: called.get(fields.networkId) ?? null,
+    stalls: ofSite.get(id) ?? [],
+  }));
 }
 
 type Unread = { code: 'no_places' | GeoCode; where: { pointer: string } };
@@ -91,7 +92,7 @@ function* eachOf<S, T>(all: readonly S[], of: (one: S) => T): Steps<T[]> {
 /** Says as well of which sites not all can be kept that the file says. */
 const withDocuments = (format: Read['format'], proposals: PlaceProposal[], breaches: Read['breaches']): Read => ({
   format,
-  proposals,
+  proposals: withTwins(proposals),
   breaches: [
     ...breaches,
     ...proposals.flatMap(({ pointer, document }) => (document && document.lacks !== 'nothing' ? [{ pointer, code: `lacks_${document.lacks}` }] : [])),
@@ -126,17 +127,17 @@ async function previewOf(who: SignedIn, { format, proposals, breaches }: Read, k
   const networks = (await recordsOf(who.householdId, 'network')).filter((n) => !n.archived).map((n) => n.fields.name);
   const row = (p: PlaceProposal): PlaceRow => {
     const news = placeNews(p, known);
-    const { pointer, name, network, latitude, longitude, asks, better } = p;
+    const { pointer, name, network, latitude, longitude, better } = p;
     return {
       pointer,
       name,
       network: network ?? news.same?.network ?? null,
       latitude,
       longitude,
-      asks,
+      asks: news.asks,
       better,
       siteId: news.same?.id ?? null,
-      is: !news.same ? 'new' : isNews(news) ? 'adds' : 'here',
+      is: !news.same ? 'new' : news.same.archived ? 'away' : isNews(news) ? 'adds' : 'here',
       stalls: news.stalls.length,
       fills: [...Object.keys(news.fields), ...(news.document ? ['fromFile'] : [])],
     };
@@ -149,77 +150,44 @@ export async function previewPlaces(who: SignedIn, bytes: Uint8Array): Promise<P
   return 'refused' in found ? { ok: false, refused: found.refused as never } : { ok: true, preview: await previewOf(who, found, found.known) };
 }
 
-/** Makes the sites that were chosen with their posts and networks, and adds to those that are here what they lack. What is noted here is changed by nothing but a position that was asked for. */
+/**
+ * Makes the sites that were chosen with their posts and networks, adds to those that are here what they lack, and brings those into use again that were put away. What is noted here is
+ * changed by nothing but a position that was asked for.
+ */
 export async function takePlaces(who: SignedIn, bytes: Uint8Array, choices: readonly PlaceChoice[]): Promise<PlacesAnswer> {
   const found = await load(who, bytes);
   if ('refused' in found) return { ok: false, refused: found.refused as never };
   const chosen = new Map(choices.map((c) => [c.pointer, c]));
-  const networks = await recordsOf(who.householdId, 'network');
-  const networkIds = new Map(networks.filter((n) => !n.archived).map((n) => [fold(n.fields.name), n.id]));
-  const revs = new Map((await recordsOf(who.householdId, 'site')).map((s) => [s.id, s.rev]));
+  const making = new PlaceRecords(who, found.known, await recordsOf(who.householdId, 'network'));
   const units: object[][] = [];
   const of = new Map<string, PlaceProposal>();
+  const notTaken = new Map<string, { pointer: string; name: string; reason: string }>();
+  const not = ({ pointer, name }: PlaceProposal, reason: string) => {
+    // What else of its site is refused with it says less.
+    if (!notTaken.has(pointer)) notTaken.set(pointer, { pointer, name, reason });
+  };
   for (const p of found.proposals) {
     const choice = chosen.get(p.pointer);
     if (!choice) continue;
-    const items: object[] = [];
-    const record = (type: 'network' | 'site' | 'stall', id: string, baseRev: number, fields: object) =>
-      items.push({ type: 'record', record: { type, id, baseRev, fields, ...(baseRev === 0 ? { archived: false } : {}) } });
-    const news = placeNews(p, found.known);
-    const position = positionOf(p, choice);
-    const document = news.document ? p.document : null;
-    const fromFile = document?.text ? { fromFile: { format: document.format, day: localDay(now(), who.zone), document: document.text } } : {};
-    if (news.same) {
-      const moves = (news.moves || p.asks.length > 0) && choice.position !== 'none';
-      const more = { ...(position && (news.position || moves) ? position : {}), ...news.fields, ...fromFile };
-      if (Object.keys(more).length > 0) record('site', news.same.id, revs.get(news.same.id) ?? 1, more);
-    } else {
-      const name = choice.network.trim();
-      const networkId = networkIds.get(fold(name)) ?? idOf(who.householdId, `network ${fold(name)}`);
-      if (!networkIds.has(fold(name))) {
-        record('network', networkId, 0, { ...blankFields('network'), name });
-        networkIds.set(fold(name), networkId);
-      }
-      const zone = p.zone ?? (position ? tzLookup(position.latitude, position.longitude) : who.zone);
-      record('site', idOf(who.householdId, `site ${networkId} ${fold(p.name)}`), 0, {
-        ...blankFields('site'),
-        networkId,
-        name: [...p.name].slice(0, 80).join(''),
-        zone,
-        ...position,
-        ...news.fields,
-        ...fromFile,
-      });
+    const records = making.of(p, choice);
+    if (!records) {
+      not(p, 'what is here was changed meanwhile: look again');
+      continue;
     }
-    const siteId = news.same?.id ?? idOf(who.householdId, `site ${networkIds.get(fold(choice.network.trim()))} ${fold(p.name)}`);
-    for (const s of news.stalls)
-      record('stall', idOf(who.householdId, `stall ${siteId} ${fold(s.name)}`), 0, {
-        ...blankFields('stall'),
-        ...stallFields(s, siteId, localDay(now(), who.zone)),
-      });
-    for (const { id, rev, evseUids } of news.uids) record('stall', id, rev, { evseUids });
-    units.push(items);
-    for (const item of items) of.set((item as { record: { id: string } }).record.id, p);
+    units.push(records.map((record) => ({ type: 'record', record })));
+    for (const { id } of records) of.set(id, p);
   }
   let taken = 0;
-  const notTaken = new Map<string, { pointer: string; name: string; reason: string }>();
   for (const batch of batches(units)) {
     const answer = await takeBatch(who, { items: batch });
     if (!answer.ok) throw new Error(answer.reason);
     taken += answer.results.filter((r) => r.status === 'taken').length;
     for (const r of answer.results) {
       const p = of.get(r.id);
-      // What else of its site is refused with it says less.
-      if (r.status === 'refused' && p && !notTaken.has(p.pointer))
-        notTaken.set(p.pointer, { pointer: p.pointer, name: p.name, reason: r.reason ?? 'is not understood' });
+      if ((r.status === 'refused' || r.status === 'conflict') && p) not(p, r.reason ?? 'is not understood');
     }
   }
   return { ok: true, preview: await previewOf(who, found, await knownSites(who.householdId)), taken, notTaken: [...notTaken.values()] };
-}
-
-function positionOf(p: PlaceProposal, choice: PlaceChoice): { latitude: number; longitude: number } | null {
-  if (choice.position === 'turned' && p.better) return { longitude: p.better[0], latitude: p.better[1] };
-  return choice.position === 'file' && p.latitude !== null && p.longitude !== null ? { latitude: p.latitude, longitude: p.longitude } : null;
 }
 
 /** What belongs together stays together, as far as one batch takes it. */

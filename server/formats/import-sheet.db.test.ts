@@ -5,6 +5,7 @@ import type { Member } from '../accounts/who';
 import { fromBin, toBin } from '../db/binary-id';
 import { pool } from '../db/pool';
 import { addPlace, addSomebody, asRecords, describeWithDatabase, newHousehold, send } from '../fixtures/household';
+import { recordsOf } from '../records/record-tables';
 import { markVisits } from '../visits/mark-visits';
 import { importSheet } from './import-sheet';
 import { undoSheet } from './undo-sheet';
@@ -77,5 +78,20 @@ describeWithDatabase('a spreadsheet of places that were put away since', () => {
     const open = await addPlace(who, { network: 'Bluebarn Two', site: 'Lipa Barn' });
     expect(await told(signedIn(who), sheet('2025-10-16 13:52;Lipa Barn;12,5;6,00'), nothing, true)).toMatchObject({ taken: 1 });
     expect(await sitesOf()).toEqual([closed.siteId, open.siteId]);
+  });
+  it('a site that the file made and that is called otherwise by now is another than the one that is made of its name again; its network stays one', async () => {
+    const who = signedIn(await newHousehold());
+    const make = { answers: [], sites: [{ name: 'City Hall', network: 'Bluebarn' }] };
+    expect(await told(who, sheet('2025-10-14 13:52;City Hall;41,37;23,10'), make, true)).toMatchObject({ taken: 1 });
+    for (const type of ['site', 'network'] as const) {
+      const [one] = await recordsOf(who.householdId, type);
+      await send(who, asRecords([{ type, id: one?.id, baseRev: one?.rev, fields: { name: `The old ${type}` } }]));
+    }
+    const later = sheet('2025-10-16 13:52;City Hall;12,5;6,00');
+    expect((await told(who, later, nothing, false)).preview.counts).toMatchObject({ place: 1 });
+    expect(await told(who, later, make, true)).toMatchObject({ taken: 1, preview: { counts: { there: 1, place: 0 } } });
+    expect(await told(who, later, make, true)).toMatchObject({ taken: 0 });
+    expect((await recordsOf(who.householdId, 'site')).map((s) => s.fields.name).sort()).toEqual(['City Hall', 'The old site']);
+    expect((await recordsOf(who.householdId, 'network')).map((n) => n.fields.name)).toEqual(['The old network']);
   });
 });

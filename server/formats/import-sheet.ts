@@ -29,6 +29,7 @@ import { seen, seenBy } from '../visits/seen-by';
 import { HeldReads } from './held-reads';
 import { billInto } from './imported-bills';
 import { idOf, importedEvent, sendImported } from './imported-events';
+import { NetworksByName, type PlaceItem } from './networks-by-name';
 import { answersAsked, habitOf, keepHabit } from './sheet-habits';
 import { visitsAround } from './visits-around';
 import { restored, standingWithdrawals } from './visits-back';
@@ -347,16 +348,20 @@ async function worldOf(who: Member) {
     })),
     networks: knownBy(networks).map((n) => n.fields.name),
   };
-  const named = new Map<string, { id: string; zone: string; network: string }[]>();
-  for (const s of known) {
-    const name = fold(s.fields.name);
-    named.set(name, [...(named.get(name) ?? []), { id: s.id, zone: s.fields.zone, network: networkName.get(s.fields.networkId) ?? '' }]);
+  const named = new Map<string, { id: string; zone: string; network: string; networkId: string }[]>();
+  for (const { id, fields } of known) {
+    const { zone, networkId } = fields;
+    const name = fold(fields.name);
+    named.set(name, [...(named.get(name) ?? []), { id, zone, network: networkName.get(networkId) ?? '', networkId }]);
   }
+  const sitesOf = (name: string) => named.get(fold(name)) ?? [];
   return {
     world,
+    sitesOf,
+    siteIds: new Set(sites.map((s) => s.id)),
     /** By its name; of several of one name that of the network, else the first. */
     siteOf: (name: string, network: string | null) => {
-      const all = named.get(fold(name)) ?? [];
+      const all = sitesOf(name);
       return all.find((s) => network !== null && fold(s.network) === fold(network)) ?? all[0] ?? null;
     },
     stallOf: (siteId: string, name: string | null) => (name === null ? null : (stallsAt(siteId).find((s) => fold(s.fields.name) === fold(name))?.id ?? null)),
@@ -367,19 +372,16 @@ async function worldOf(who: Member) {
 /** Makes the sites that a person asked for, and their networks where these are not known. */
 async function makeSites(who: SignedIn, sites: readonly SheetSite[]): Promise<void> {
   if (sites.length === 0) return;
-  const { siteOf } = await worldOf(who);
-  const networks = knownBy(await recordsOf(who.householdId, 'network'));
-  const items: object[] = [];
-  const record = (type: 'network' | 'site', id: string, fields: object) =>
-    items.push({ type: 'record', record: { type, id, baseRev: 0, archived: false, fields: { ...blankFields(type), ...fields } } });
-  const made = new Map<string, string>();
+  const { sitesOf, siteIds } = await worldOf(who);
+  const networks = new NetworksByName(who, await recordsOf(who.householdId, 'network'));
+  const records: PlaceItem[] = [];
   for (const { name, network } of sites) {
-    if (fold(siteOf(name, network)?.network ?? '') === fold(network)) continue;
-    const known = networks.find((n) => fold(n.fields.name) === fold(network))?.id;
-    const networkId = known ?? made.get(fold(network)) ?? idOf(who.householdId, `network ${fold(network)}`);
-    if (!known && !made.has(fold(network))) record('network', networkId, { name: network });
-    made.set(fold(network), networkId);
-    record('site', idOf(who.householdId, `site ${networkId} ${fold(name)}`), { networkId, name, zone: who.zone });
+    if (sitesOf(name).some((s) => s.networkId === networks.idOf(network))) continue;
+    const { id: networkId, items } = networks.of(network);
+    const own = idOf(who.householdId, `site ${networkId} ${fold(name)}`);
+    // What was made of that name and is called otherwise by now is another place.
+    const id = siteIds.has(own) ? idOf(who.householdId, `site ${networkId} ${fold(name)} ${siteIds.size}`) : own;
+    records.push(...items, { type: 'site', id, baseRev: 0, archived: false, fields: { ...blankFields('site'), networkId, name, zone: who.zone } });
   }
-  if (items.length > 0) await takeBatch(who, { items });
+  if (records.length > 0) await takeBatch(who, { items: records.map((record) => ({ type: 'record', record })) });
 }

@@ -78,6 +78,12 @@ describeWithDatabase('Tariffs of a network', () => {
       { networkId: place.networkId, siteId: place.siteId, planId: PLAN, perKWh: '0.488', validFrom: '2026-05-01', validUntil: '2026-12-31' },
       { networkId: place.networkId, siteId: null, planId: null, perKWh: '0.61', tariff: tariff('G', 0.5) },
     ]);
+    // One that was put away comes into use again where it is chosen, and not by itself.
+    const [first] = (await recordsOf(who.householdId, 'tariff')).filter((t) => t.fields.siteId === null);
+    await send(who, asRecords([{ type: 'tariff', id: first?.id, baseRev: first?.rev, archived: true, fields: {} }]));
+    expect(await previewTariffs(who, place.networkId, file)).toMatchObject({ preview: { rows: [{ here: false }, { here: true }] } });
+    expect(await takeTariffs(who, place.networkId, file, [choice('/0')])).toMatchObject({ taken: 1, refused: [], preview: { rows: [{ here: true }, {}] } });
+    expect(await recordsOf(who.householdId, 'tariff')).toHaveLength(2);
     // Prices for another's network are nobody's.
     const other = signedIn(await newHousehold());
     expect(await takeTariffs(other, place.networkId, file, [choice('/0')])).toEqual({ ok: false, refused: { code: 'no_network' } });

@@ -63,7 +63,7 @@ export async function takeTariffs(who: SignedIn, networkId: string, bytes: Uint8
     recordsOf(who.householdId, 'plan'),
     recordsOf(who.householdId, 'provider'),
   ]);
-  const there = new Set(tariffs.map((t) => t.id));
+  const there = new Map(tariffs.map((t) => [t.id, t]));
   const wrongOf = (c: Omit<TariffChoice, 'pointer'>): string | null => {
     const unknown = (id: string | null, all: readonly { id: string }[]) => id !== null && !all.some((r) => r.id === id);
     if (unknown(c.siteId, sites)) return 'siteId is no site of this network';
@@ -82,8 +82,11 @@ export async function takeTariffs(who: SignedIn, networkId: string, bytes: Uint8
     const { from, until, siteId, planId, providerId } = choice;
     const id = idOf(who.householdId, `tariff ${networkId} ${siteId} ${planId} ${providerId} ${from} ${until} ${JSON.stringify(tariff)}`);
     const fields = { ...blankFields('tariff'), networkId, siteId, planId, providerId, currency: tariff.currency, perKWh, startFee, tariff };
-    const record = { type: 'tariff', id, baseRev: 0, archived: false, fields: { ...fields, validFrom: from, validUntil: until } };
-    return there.has(id) ? [] : [{ pointer, item: { type: 'record', record } }];
+    const before = there.get(id);
+    if (before && !before.archived) return [];
+    // One that was put away comes into use again.
+    const record = { type: 'tariff', id, baseRev: before?.rev ?? 0, archived: false, fields: { ...fields, validFrom: from, validUntil: until } };
+    return [{ pointer, item: { type: 'record', record } }];
   });
   let taken = 0;
   for (let at = 0; at < items.length; at += MAX_ITEMS) {

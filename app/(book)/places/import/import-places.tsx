@@ -9,7 +9,7 @@ import { fieldLabel } from '@/ui/records/record-fields';
 
 /** Rows of one request: all of them would be more than an address can hold. */
 const AT_ONCE = 25;
-const IS = { new: 'new', adds: 'adds to what is here', here: 'is here already' } as const;
+const IS = { new: 'new', adds: 'adds to what is here', here: 'is here already', away: 'is here, put away: it comes into use again' } as const;
 const ASK: Readonly<Record<string, string>> = {
   swapped: 'Latitude and longitude look swapped.',
   at_sea: 'This position is at sea.',
@@ -38,7 +38,9 @@ type Choice = Omit<PlaceChoice, 'pointer'>;
 
 /** A row's choice as it is proposed: what is plain is ticked, what is asked is not. */
 const proposed = (r: PlaceRow): Choice | null =>
-  r.is === 'here' || r.asks.length > 0 ? null : { network: r.network ?? '', position: r.latitude === null ? 'none' : 'file' };
+  r.is === 'here' || r.is === 'away' || r.asks.length > 0
+    ? null
+    : { network: r.network ?? '', position: r.latitude === null ? 'none' : 'file', siteId: r.siteId };
 
 type NotTaken = { pointer: string; name: string; reason: string };
 
@@ -62,6 +64,7 @@ export function ImportPlaces() {
     setSeen(preview);
     setChoices(Object.fromEntries(preview.rows.flatMap((r) => (proposed(r) ? [[r.pointer, proposed(r) as Choice]] : []))));
   };
+  const choose = (pointer: string, c: Choice | null) => setChoices(({ [pointer]: _, ...others }) => (c === null ? others : { ...others, [pointer]: c }));
   const read = (of: File) =>
     reading(of, async () => {
       const preview = await send(of, null);
@@ -78,7 +81,9 @@ export function ImportPlaces() {
         if (!told) return;
         taken += told.taken ?? 0;
         setNotTaken((before) => [...before, ...(told.notTaken ?? [])]);
-        show(told);
+        // What was not ticked stays so.
+        setSeen(told);
+        for (const { pointer } of all.slice(at, at + AT_ONCE)) choose(pointer, null);
         say(
           at + AT_ONCE < all.length
             ? `${printCount(taken, 'record')} taken in, more to come …`
@@ -86,8 +91,7 @@ export function ImportPlaces() {
         );
       }
     }, 'takes in');
-  const choose = (pointer: string, c: Choice | null) => setChoices(({ [pointer]: _, ...others }) => (c === null ? others : { ...others, [pointer]: c }));
-  const unnamed = seen?.rows.some((r) => choices[r.pointer]?.network.trim() === '' && r.is === 'new');
+  const unnamed = seen?.rows.some((r) => choices[r.pointer]?.network.trim() === '' && choices[r.pointer]?.siteId === null);
   const coming = Object.keys(choices).length;
   return (
     <>
@@ -134,7 +138,7 @@ export function ImportPlaces() {
 
 function Row({ row: r, choice, disabled, onChoose }: { row: PlaceRow; choice: Choice | null; disabled: boolean; onChoose: (c: Choice | null) => void }) {
   const where = r.latitude === null || r.longitude === null ? 'position not known' : `${r.latitude}, ${r.longitude}`;
-  const first: Choice = { network: r.network ?? '', position: r.latitude === null ? 'none' : r.better ? 'turned' : 'file' };
+  const first: Choice = { network: r.network ?? '', position: r.latitude === null ? 'none' : r.better ? 'turned' : 'file', siteId: r.siteId };
   return (
     <li className="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-rule-2 px-3 py-2">
       <label className="flex min-h-[44px] min-w-0 grow basis-[16rem] items-center gap-3">
@@ -154,7 +158,7 @@ function Row({ row: r, choice, disabled, onChoose }: { row: PlaceRow; choice: Ch
           </span>
         </span>
       </label>
-      {choice && r.is === 'new' ? (
+      {choice?.siteId === null ? (
         <label className="flex min-w-0 flex-wrap items-center gap-2 text-[14px]">
           network
           <input
@@ -178,10 +182,16 @@ function Row({ row: r, choice, disabled, onChoose }: { row: PlaceRow; choice: Ch
               position
               <select
                 className="field !min-h-[44px] !w-auto min-w-0 max-w-full"
-                value={choice.position}
+                value={r.siteId && choice.siteId === null ? 'own' : choice.position}
                 disabled={disabled}
                 aria-label={`Position of ${r.name}`}
-                onChange={(e) => onChoose({ ...choice, position: e.target.value as Choice['position'] })}
+                onChange={(e) =>
+                  onChoose(
+                    e.target.value === 'own'
+                      ? { ...choice, position: 'file', siteId: null }
+                      : { ...choice, position: e.target.value as Choice['position'], siteId: r.siteId },
+                  )
+                }
               >
                 {r.better ? (
                   <option value="turned">
@@ -190,6 +200,7 @@ function Row({ row: r, choice, disabled, onChoose }: { row: PlaceRow; choice: Ch
                 ) : null}
                 <option value="file">as in the file: {where}</option>
                 <option value="none">{r.siteId ? 'as it is here' : 'leave it open'}</option>
+                {r.siteId && r.asks.includes('moved') ? <option value="own">another place of that name, in the file’s position</option> : null}
               </select>
             </label>
           ) : null}

@@ -15,6 +15,7 @@ const choices = z
       pointer: z.string().max(60),
       network: z.string().trim().min(1, 'of which network?').max(80),
       position: z.enum(['file', 'turned', 'none']),
+      siteId: z.uuid().nullable().optional(),
     }),
   )
   .max(500, 'at most 500 at once');
