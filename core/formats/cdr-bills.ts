@@ -28,9 +28,9 @@ export function recordedAttempts(v: Visit, site: string, stallName: (id: string 
   });
 }
 
-/** Bills as items to match. @param stallOf the name of the stall with an EVSE id, `null` where none has it */
-export const billedItems = (bills: readonly BillIn[], stallOf: (evse: string) => string | null): BilledItem[] =>
-  bills.map((b) => ({ id: b.id, site: b.site, stall: stallOf(b.evse), start: b.start, dayOnly: false, kWh: b.kWh, credits: b.credits }));
+/** Bills as items to match. @param placeOf where one was, by the names that places have here */
+export const billedItems = (bills: readonly BillIn[], placeOf: (b: BillIn) => { site: string; stall: string | null }): BilledItem[] =>
+  bills.map((b) => ({ id: b.id, ...placeOf(b), start: b.start, dayOnly: false, kWh: b.kWh, credits: b.credits }));
 
 /** What of a CDR stands beside the bill's own fields: when the network says it was, and the record itself as a JSON text, signed values and unknown members too. */
 type CdrBeside = { cdr: { start: string; end: string; evse: string; minutes: number; taxIn: boolean; credits?: string; signed?: string; document?: string } };

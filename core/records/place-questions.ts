@@ -9,7 +9,8 @@ export const kmBetween = (a: Position, b: Position): number => distance([a.longi
 
 /** Beyond this two places of one name are two, or one of them was moved, km. */
 export const APART_KM = 1;
-type MaybePlaced = { latitude: number | null; longitude: number | null };
+/** A place of which the position may not be known. */
+export type MaybePlaced = { latitude: number | null; longitude: number | null };
 /** How far two places are from each other, km; `null` while one of them is not known. */
 export const kmApart = (a: MaybePlaced, b: MaybePlaced): number | null =>
   a.latitude === null || a.longitude === null || b.latitude === null || b.longitude === null ? null : kmBetween(a as Position, b as Position);

@@ -3,7 +3,7 @@ import { cdrOf } from '@/core/formats/fixtures/cdr';
 import { openLedger } from '@/core/formats/ledger-file';
 import type { EventOf } from '@/core/visit/event';
 import { pool } from '../db/pool';
-import { addPlace, addVisit, describeWithDatabase, newHousehold } from '../fixtures/household';
+import { addPlace, addVisit, asRecords, describeWithDatabase, newHousehold, send } from '../fixtures/household';
 import { visitPage } from '../visits/visit-page';
 import { bringIn } from './bring-in';
 import { previewCdrs, takeCdrs } from './import-cdrs';
@@ -68,6 +68,24 @@ describeWithDatabase('CDRs of a network', () => {
     // Another household knows nothing of it.
     expect(await previewCdrs(from, cdrs)).toMatchObject({ preview: { rows: [{ there: true }] } });
     expect(await undoBills(from, importId)).toBe(1);
+  });
+
+  it('are matched where the network calls the place otherwise, by the post or the position that it gives', async () => {
+    const who = await newHousehold();
+    const place = await addPlace(who, { network: 'Bluebarn', site: 'Our barn' });
+    await addVisit(who, place, AT);
+    const match = async () => {
+      const answer = await previewCdrs(who, cdrs);
+      return answer.ok ? answer.preview.rows.map((r) => r.match.is) : [];
+    };
+    expect(await match()).toEqual(['asked']);
+    const say = async (type: string, id: string, fields: object) =>
+      expect(await send(who, asRecords([{ type, id, baseRev: 1000, fields }]))).toMatchObject([{ status: 'taken' }]);
+    await say('stall', place.stalls[0], { evseUids: ['SI*BLU*1'] });
+    expect(await match()).toEqual(['paired']);
+    await say('stall', place.stalls[0], { evseUids: [] });
+    await say('site', place.siteId, { latitude: 45.9, longitude: 14.55 });
+    expect(await match()).toEqual(['paired']);
   });
 
   it.each(['0000-01-01T00:00:00Z', '9999-12-31T23:00:00Z'])('one that tells of %s costs the others nothing', async (start_date_time) => {

@@ -1,4 +1,5 @@
 import { createHash } from 'node:crypto';
+import { billPlaces } from '@/core/formats/bill-place';
 import { billedItems, billPayload, cdrRef, recordedAttempts } from '@/core/formats/cdr-bills';
 import { type AttemptRef, matchSessions, type SessionMatch } from '@/core/formats/match-sessions';
 import { type BillIn, readingCdrs } from '@/core/formats/ocpi-cdrs';
@@ -59,12 +60,12 @@ async function load(who: Member, bytes: Uint8Array): Promise<Loaded | { refused:
   const [sites, stalls] = await Promise.all([recordsOf(who.householdId, 'site'), recordsOf(who.householdId, 'stall')]);
   const siteName = new Map(sites.map((s) => [s.id, s.fields.name]));
   const stallName = new Map(stalls.map((s) => [s.id, s.fields.name]));
-  const byEvse = new Map(stalls.flatMap((s) => s.fields.evseUids.map((uid) => [uid, s.fields.name] as const)));
+  const placeOf = billPlaces(sites, stalls);
   const attempts = [...visits.values()].flatMap((v) =>
     recordedAttempts(v, (v.siteId && siteName.get(v.siteId)) || '', (id) => (id ? (stallName.get(id) ?? null) : null)),
   );
   const match = matchSessions(
-    billedItems(bills, (evse) => byEvse.get(evse) ?? null),
+    billedItems(bills, (b) => placeOf(b, records.get(b.id))),
     attempts,
   );
   const attemptOf = new Map(attempts.map((a) => [`${a.visitId} ${a.n}`, a]));
