@@ -4,7 +4,8 @@ import type { Member } from '../accounts/who';
 import { pool } from '../db/pool';
 import { asRecords, describeWithDatabase, newHousehold, send } from '../fixtures/household';
 import { recordsOf } from '../records/record-tables';
-import { type PlaceChoice, previewPlaces, takePlaces } from './import-places';
+import { previewPlaces, takePlaces } from './import-places';
+import type { PlaceChoice } from './place-records';
 
 afterAll(() => (process.env.DATABASE_URL ? pool().end() : undefined));
 // The map of the coasts is read with the first GeoJSON.
@@ -67,7 +68,14 @@ const take = async (who: SignedIn, bytes: Uint8Array, choices?: PlaceChoice[]) =
 const sitesOf = async (who: SignedIn) => {
   const stalls = await recordsOf(who.householdId, 'stall');
   return (await recordsOf(who.householdId, 'site'))
-    .map((s) => [s.fields.latitude, s.archived, stalls.filter((x) => x.fields.siteId === s.id).map((x) => [x.fields.name, ...x.fields.evseUids])])
+    .map((s) => [
+      s.fields.latitude,
+      s.archived,
+      stalls
+        .filter((x) => x.fields.siteId === s.id)
+        .map((x) => [x.fields.name, ...x.fields.evseUids])
+        .sort(),
+    ])
     .sort();
 };
 const putAway = async (who: SignedIn, type: 'site' | 'network') => {
@@ -146,8 +154,9 @@ describeWithDatabase('places of a file', () => {
     const one = file([location('A', '46.0500', '14.5000', [['a1', '1']])]);
     await take(who, one);
     await putAway(who, 'site');
+    await putAway(who, 'network');
     expect(await rows(who, one)).toMatchObject([{ is: 'away' }]);
-    expect(await take(who, one)).toMatchObject({ taken: 1, notTaken: [] });
+    expect(await take(who, one)).toMatchObject({ taken: 2, notTaken: [] });
     expect(await rows(who, one)).toMatchObject([{ is: 'here' }]);
     await putAway(who, 'network');
     await take(who, two);

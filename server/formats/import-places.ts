@@ -14,7 +14,7 @@ import { MAX_ITEMS, takeBatch } from '../outbox/take-batch';
 import { recordsOf } from '../records/record-tables';
 import { unhurried } from '../unhurried';
 import { HeldReads } from './held-reads';
-import { PlaceRecords } from './place-records';
+import { type PlaceChoice, PlaceRecords } from './place-records';
 
 /** One site of the file, and what would come of it. */
 export type PlaceRow = Pick<PlaceProposal, 'pointer' | 'name' | 'network' | 'latitude' | 'longitude' | 'asks' | 'better'> & {
@@ -26,8 +26,6 @@ export type PlaceRow = Pick<PlaceProposal, 'pointer' | 'name' | 'network' | 'lat
   fills: string[];
 };
 export type PlacesPreview = { format: 'geojson' | 'ocpi'; rows: PlaceRow[]; breaches: { pointer: string; code: string }[]; networks: string[] };
-/** What somebody wants of a row: nothing is taken of one that is not named. `siteId`: the site that it was said to be, `null`: one of its own, whatever else has its name. */
-export type PlaceChoice = { pointer: string; network: string; position: 'file' | 'turned' | 'none'; siteId?: string | null };
 export type PlacesAnswer =
   | {
       ok: true;

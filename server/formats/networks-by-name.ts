@@ -29,10 +29,19 @@ export class NetworksByName {
   /** The same, and what is to be written of it before something that is of it. */
   of(name: string): { id: string; items: PlaceItem[] } {
     const id = this.idOf(name);
+    if (this.here.has(id)) return { id, items: this.intoUse(id) };
+    return { id, items: this.once({ type: 'network', id, baseRev: 0, archived: false, fields: { ...blankFields('network'), name } }) };
+  }
+
+  /** What brings a network into use that was put away. */
+  intoUse(id: string): PlaceItem[] {
     const there = this.here.get(id);
-    if (this.used.has(id) || there?.archived === false) return { id, items: [] };
-    this.used.add(id);
-    const fields = there ? {} : { ...blankFields('network'), name };
-    return { id, items: [{ type: 'network', id, baseRev: there?.rev ?? 0, archived: false, fields }] };
+    return there?.archived ? this.once({ type: 'network', id, baseRev: there.rev, archived: false, fields: {} }) : [];
+  }
+
+  private once(item: PlaceItem): PlaceItem[] {
+    if (this.used.has(item.id)) return [];
+    this.used.add(item.id);
+    return [item];
   }
 }

@@ -7,9 +7,11 @@ import { blankFields, type MileRecord } from '@/core/records/record-schema';
 import { localDay } from '@/core/units/zoned';
 import type { SignedIn } from '../accounts/sessions';
 import { now } from '../clock';
-import type { PlaceChoice } from './import-places';
 import { idOf } from './imported-events';
 import { NetworksByName, type PlaceItem } from './networks-by-name';
+
+/** What somebody wants of a row: nothing is taken of one that is not named. `siteId`: the site that it was said to be, `null`: one of its own, whatever else has its name. */
+export type PlaceChoice = { pointer: string; network: string; position: 'file' | 'turned' | 'none'; siteId?: string | null };
 
 /** Makes records of what a file says of places, for one request: what two of its places share is made once, and what they do not share never under one id. */
 export class PlaceRecords {
@@ -42,7 +44,7 @@ export class PlaceRecords {
     const position = positionOf(p, choice);
     const moves = asks.length > 0 && choice.position !== 'none';
     const more = { ...(position && (lacking || moves) ? position : {}), ...fields, ...(document ? this.document(p) : {}) };
-    const items: PlaceItem[] = [];
+    const items: PlaceItem[] = same.archived ? this.networks.intoUse(same.fields.networkId) : [];
     if (Object.keys(more).length > 0 || same.archived)
       items.push({ type: 'site', id: same.id, baseRev: same.rev, fields: more, ...(same.archived ? { archived: false } : {}) });
     items.push(...this.posts(same.id, stalls));

@@ -2,7 +2,8 @@
 import { useState } from 'react';
 import { BREACH_WORDS, JSON_WORDS } from '@/core/formats/breach-words';
 import { printCount } from '@/core/units/print';
-import type { PlaceChoice, PlaceRow, PlacesPreview } from '@/server/formats/import-places';
+import type { PlaceRow, PlacesPreview } from '@/server/formats/import-places';
+import type { PlaceChoice } from '@/server/formats/place-records';
 import { ChooseFile, refusedText, useFileWork } from '@/ui/forms/file-work';
 import { LeftOut } from '@/ui/forms/left-out';
 import { fieldLabel } from '@/ui/records/record-fields';
