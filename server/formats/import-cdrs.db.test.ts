@@ -1,13 +1,16 @@
+import { v7 } from 'uuid';
 import { documentOf } from '@/core/formats/cdr-bills';
 import { cdrOf } from '@/core/formats/fixtures/cdr';
 import { openLedger } from '@/core/formats/ledger-file';
 import type { EventOf } from '@/core/visit/event';
+import type { Member } from '../accounts/who';
 import { pool } from '../db/pool';
 import { addPlace, addVisit, asRecords, describeWithDatabase, newHousehold, send } from '../fixtures/household';
 import { visitPage } from '../visits/visit-page';
 import { bringIn } from './bring-in';
 import { previewCdrs, takeCdrs } from './import-cdrs';
 import { undoBills } from './imported-bills';
+import { importedEvent, sendImported } from './imported-events';
 import { ledgerZip } from './ledger-out';
 
 afterAll(() => (process.env.DATABASE_URL ? pool().end() : undefined));
@@ -29,6 +32,15 @@ const cdrs = new TextEncoder().encode(
     ),
   ]),
 );
+
+const importOf = async (who: Member, bytes: Uint8Array): Promise<string> => {
+  const answer = await previewCdrs(who, bytes);
+  return answer.ok ? answer.preview.importId : '';
+};
+const amounts = async (who: Member, visitId: string): Promise<string[]> => {
+  const page = await visitPage(who, visitId);
+  return page && 'visit' in page ? page.visit.bills.map((b) => b.payload.amount) : [];
+};
 
 describeWithDatabase('CDRs of a network', () => {
   it('that came in before the ledger was brought elsewhere are there already; taken back they come in again', async () => {
@@ -86,6 +98,31 @@ describeWithDatabase('CDRs of a network', () => {
     await say('stall', place.stalls[0], { evseUids: [] });
     await say('site', place.siteId, { latitude: 45.9, longitude: 14.55 });
     expect(await match()).toEqual(['paired']);
+  });
+
+  it('taken back from one visit can come to stand beside another, and one that the network mended says what it says by now', async () => {
+    const who = await newHousehold();
+    const place = await addPlace(who);
+    const first = await addVisit(who, place, AT);
+    const importId = await importOf(who, cdrs);
+    await takeCdrs(who, cdrs, new Map());
+    expect(await undoBills(who, importId)).toBe(1);
+    const [usual] = JSON.parse(new TextDecoder().decode(cdrs)) as object[];
+    const mended = new TextEncoder().encode(JSON.stringify([{ ...usual, total_cost: { excl_vat: 7.5 } }]));
+    expect(await takeCdrs(who, mended, new Map())).toMatchObject({ taken: 1 });
+    expect(await amounts(who, first)).toEqual(['7.5']);
+    expect(await takeCdrs(who, mended, new Map())).toMatchObject({ taken: 0, preview: { rows: [{ there: true }] } });
+    expect(await undoBills(who, await importOf(who, mended))).toBe(1);
+    expect(await takeCdrs(who, cdrs, new Map())).toMatchObject({ taken: 1 });
+    expect(await amounts(who, first)).toEqual(['6.25']);
+    expect(await undoBills(who, importId)).toBe(1);
+    // The visit was another's, or recorded twice.
+    await sendImported(who, [
+      importedEvent(who, { id: v7(), visitId: first, zone: 'UTC', seq: 900, kind: 'withdrawal', payload: { target: first }, importId }),
+    ]);
+    const second = await addVisit(who, place, AT);
+    expect(await takeCdrs(who, cdrs, new Map())).toMatchObject({ taken: 1 });
+    expect([await amounts(who, first), await amounts(who, second)]).toEqual([[], ['6.25']]);
   });
 
   it.each(['0000-01-01T00:00:00Z', '9999-12-31T23:00:00Z'])('one that tells of %s costs the others nothing', async (start_date_time) => {

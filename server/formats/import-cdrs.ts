@@ -13,7 +13,7 @@ import { allBills } from '@/core/visit/told-bills';
 import type { Member } from '../accounts/who';
 import { recordsOf } from '../records/record-tables';
 import { unhurried } from '../unhurried';
-import { billInto } from './imported-bills';
+import { billInto, idsOfBills } from './imported-bills';
 import { idOf, sendImported } from './imported-events';
 import { AROUND_MS, visitsAround } from './visits-around';
 
@@ -146,26 +146,22 @@ export async function takeCdrs(who: Member, bytes: Uint8Array, chosen: ReadonlyM
   const found = await load(who, bytes);
   if ('refused' in found) return { ok: false, refused: found.refused };
   const { preview, bills, visits, records } = found;
-  const events: StoredEvent[] = [];
-  const seqs = new Map<string, number>();
   const billOf = firstBy(bills, (b) => b.id);
-  for (const row of preview.rows) {
-    if (row.there) continue;
+  const wanted = preview.rows.flatMap((row) => {
+    if (row.there) return [];
     const picked = row.match.is === 'asked' ? row.match.candidates.find((c) => `${c.visitId} ${c.n}` === chosen.get(row.id)) : undefined;
     const at = row.match.is === 'paired' ? row.match.where : picked;
     const bill = billOf.get(row.id);
     const visit = at && visits.get(at.visitId);
-    if (!at || !bill || !visit) continue;
+    if (!at || !bill || !visit) return [];
     const session = visit.attempts.find((a) => a.n === at.n)?.opened.id ?? null;
-    const id = idOf(who.householdId, `cdr ${bill.id}`);
-    events.push(
-      await billInto(who, visit, seqs, {
-        id,
-        payload: billPayload(bill, session, preview.importId, records.get(bill.id)),
-        importId: preview.importId,
-        at: bill.end,
-      }),
-    );
-  }
+    const payload = billPayload(bill, session, preview.importId, records.get(bill.id));
+    return [{ name: `cdr ${bill.id}`, visit, visitId: visit.id, payload, at: bill.end }];
+  });
+  const ids = await idsOfBills(who, wanted);
+  const events: StoredEvent[] = [];
+  const seqs = new Map<string, number>();
+  for (const [i, { visit, payload, at }] of wanted.entries())
+    events.push(await billInto(who, visit, seqs, { id: ids[i] as string, payload, importId: preview.importId, at }));
   return { ok: true, preview, taken: (await sendImported(who, events)).taken };
 }

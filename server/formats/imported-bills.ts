@@ -1,12 +1,39 @@
+import { createHash } from 'node:crypto';
+import { canonicalJson } from '@/core/records/canonical-json';
 import type { Visit } from '@/core/visit/derive';
 import type { StoredEvent } from '@/core/visit/event';
 import { allBills } from '@/core/visit/told-bills';
 import type { Member } from '../accounts/who';
 import { now } from '../clock';
+import { pool } from '../db/pool';
 import { derivedVisits } from '../visits/derived-visits';
-import { eventsOfVisits } from '../visits/event-rows';
+import { eventsById, eventsOfVisits } from '../visits/event-rows';
 import { idOf, importedEvent, sendImported } from './imported-events';
 import { visitsOfImport } from './visits-of-import';
+
+type Named = { name: string; visitId: string; payload: Record<string, unknown> };
+const PORTION = 1_000;
+/**
+ * The id of each bill by the name that its file gives it; where that is the id of one that stood with another visit, or said something else, one of what it says. What came in and was
+ * taken back comes back as it was only where it is the same.
+ */
+export async function idsOfBills(who: Member, bills: readonly Named[]): Promise<string[]> {
+  const out: string[] = [];
+  for (let i = 0; i < bills.length; i += PORTION) {
+    const some = bills.slice(i, i + PORTION).map((b) => ({ ...b, id: idOf(who.householdId, b.name) }));
+    const there = await eventsById(
+      pool(),
+      who.householdId,
+      some.map((b) => b.id),
+    );
+    for (const { id, name, visitId, payload } of some) {
+      const before = there.get(id);
+      const same = !before || (before.visitId === visitId && canonicalJson(before.payload) === canonicalJson(payload));
+      out.push(same ? id : idOf(who.householdId, `${name} ${visitId} ${createHash('sha256').update(canonicalJson(payload)).digest('hex')}`));
+    }
+  }
+  return out;
+}
 
 type ImportedBill = { id: string; payload: Record<string, unknown>; importId: string /** UTC ms. */; at: number };
 

@@ -53,7 +53,7 @@ export async function eventsOfVisits(householdId: string, visitIds: readonly str
 }
 
 /** Events by id within a transaction; unknown ids are simply absent. */
-export async function eventsById(c: PoolConnection, householdId: string, ids: readonly string[]): Promise<Map<string, StoredEvent>> {
+export async function eventsById(c: Reader, householdId: string, ids: readonly string[]): Promise<Map<string, StoredEvent>> {
   if (ids.length === 0) return new Map();
   const [rows] = await c.execute<RowDataPacket[]>(`SELECT ${COLUMNS} FROM event WHERE household_id = ? AND id IN (${ids.map(() => '?').join(', ')})`, [
     toBin(householdId),
