@@ -10,6 +10,8 @@ import { openStall, thumb } from './hands/stall';
 const TAGS = ['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa'];
 /** axe on what can be reached: with a sheet open the page behind is out of reach, and was looked at before. And nothing is wider than the smallest phone, or a small tablet. */
 async function clean(page: Page, what: string) {
+  // A page that is fetched anew is without its title for a moment.
+  await expect(page).toHaveTitle(/\S/);
   await page.evaluate(() => document.fonts.ready);
   const axe = new AxeBuilder({ page }).withTags(TAGS);
   if ((await page.getByRole('dialog').count()) > 0) axe.include('[role="dialog"]');

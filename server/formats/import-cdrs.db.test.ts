@@ -111,7 +111,8 @@ describeWithDatabase('CDRs of a network', () => {
     const mended = new TextEncoder().encode(JSON.stringify([{ ...usual, total_cost: { excl_vat: 7.5 } }]));
     expect(await takeCdrs(who, mended, new Map())).toMatchObject({ taken: 1 });
     expect(await amounts(who, first)).toEqual(['7.5']);
-    expect(await takeCdrs(who, mended, new Map())).toMatchObject({ taken: 0, preview: { rows: [{ there: true }] } });
+    expect(await takeCdrs(who, mended, new Map())).toMatchObject({ taken: 0, preview: { rows: [{ there: true, stands: { visitId: first, other: null } }] } });
+    expect(await previewCdrs(who, cdrs)).toMatchObject({ preview: { rows: [{ there: true, stands: { other: { amount: '7.5', currency: 'EUR' } } }] } });
     expect(await undoBills(who, await importOf(who, mended))).toBe(1);
     expect(await takeCdrs(who, cdrs, new Map())).toMatchObject({ taken: 1 });
     expect(await amounts(who, first)).toEqual(['6.25']);

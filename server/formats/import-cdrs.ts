@@ -34,6 +34,8 @@ export type CdrRow = {
   said: string[];
   /** It stands in the ledger already. */
   there: boolean;
+  /** Where, and what it says there where that is another amount. */
+  stands: { visitId: string; at: number; zone: string; other: { amount: string; currency: string } | null } | null;
   /** Bills noted for that charge by somebody: this one would tell them again. */
   noted: { amount: string; currency: string }[];
   match:
@@ -92,6 +94,7 @@ async function load(who: Member, bytes: Uint8Array): Promise<Loaded | { refused:
       taxIn: b.taxIn,
       said,
       there: there.has(b.id),
+      stands: there.get(b.id) ?? null,
       noted: pair ? notedFor(visits.get(pair.visitId), pair.n) : [],
       match: pair
         ? { is: 'paired', where: where([pair.visitId, pair.n]), offset_s: pair.offset_s, kWhDiff: pair.kWhDiff, stallDiffers: pair.stallDiffers }
@@ -128,12 +131,25 @@ function byBill(breaches: readonly Breach[], bills: readonly BillIn[]): Map<stri
   return out;
 }
 
-/** The bills of these that stand in the ledger, taken in before and not taken back: here, or where the ledger was before it was brought here. */
-function standing(who: Member, bills: readonly BillIn[], visits: ReadonlyMap<string, Visit>): Set<string> {
-  const all = [...visits.values()].flatMap(allBills);
-  const stands = new Set(all.map((b) => b.id));
-  const elsewhere = new Set(all.flatMap((b) => ('cdr' in b.payload && b.payload.ref !== undefined ? [b.payload.ref] : [])));
-  return new Set(bills.flatMap((b) => (stands.has(idOf(who.householdId, `cdr ${b.id}`)) || elsewhere.has(cdrRef(b)) ? [b.id] : [])));
+/** Where these stand in the ledger, taken in before and not taken back: here, or where the ledger was before it was brought here. */
+function standing(who: Member, bills: readonly BillIn[], visits: ReadonlyMap<string, Visit>): Map<string, NonNullable<CdrRow['stands']>> {
+  const all = [...visits.values()].flatMap((visit) => allBills(visit).map((bill) => ({ visit, bill })));
+  const byId = firstBy(all, ({ bill }) => bill.id);
+  const byRef = firstBy(
+    all.filter(({ bill }) => 'cdr' in bill.payload && bill.payload.ref !== undefined),
+    ({ bill }) => bill.payload.ref as string,
+  );
+  const out = new Map<string, NonNullable<CdrRow['stands']>>();
+  for (const b of bills) {
+    const found = byId.get(idOf(who.householdId, `cdr ${b.id}`)) ?? byRef.get(cdrRef(b));
+    if (!found) continue;
+    const { visit, bill } = found;
+    const told = billPayload(b, null, '');
+    const other =
+      told.amount === bill.payload.amount && told.currency === bill.payload.currency ? null : { amount: bill.payload.amount, currency: bill.payload.currency };
+    out.set(b.id, { visitId: visit.id, at: visit.pulledInAt ?? visit.lastEventAt, zone: visit.zone, other });
+  }
+  return out;
 }
 
 export async function previewCdrs(who: Member, bytes: Uint8Array): Promise<CdrAnswer> {

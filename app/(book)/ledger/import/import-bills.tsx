@@ -131,7 +131,7 @@ export function ImportBills() {
 const when = (at: number, zone: string) => `${printDate(at, zone)} ${printTime(at, zone)}`;
 function Row({ row: r, pick, onPick }: { row: CdrRow; pick: string; onPick: (at: string) => void }) {
   const { match } = r;
-  const zone = match.is === 'paired' ? match.where.zone : match.is === 'asked' ? (match.candidates[0]?.zone ?? 'UTC') : 'UTC';
+  const zone = r.stands ? r.stands.zone : match.is === 'paired' ? match.where.zone : match.is === 'asked' ? (match.candidates[0]?.zone ?? 'UTC') : 'UTC';
   return (
     <tr className="border-b border-rule-2 align-top">
       <th scope="row" className="px-2.5 py-1.5 text-left font-semibold">
@@ -152,7 +152,19 @@ function Row({ row: r, pick, onPick }: { row: CdrRow; pick: string; onPick: (at:
         {r.taxIn ? null : <span className="block font-sans text-[12px] text-ink-2">without tax</span>}
       </td>
       <td className="px-2.5 py-1.5">
-        {match.is === 'paired' ? (
+        {r.stands ? (
+          <>
+            <a href={`/ledger/${r.stands.visitId}`} className="text-shake underline">
+              {when(r.stands.at, r.stands.zone)}
+            </a>
+            <b className="block text-[12.5px] font-semibold">in the ledger</b>
+            {r.stands.other ? (
+              <span className="block text-[12.5px] text-fault">
+                There it says {printMoney(r.stands.other.amount, r.stands.other.currency)}. To take in this one, take that back first.
+              </span>
+            ) : null}
+          </>
+        ) : match.is === 'paired' ? (
           <>
             <a href={`/ledger/${match.where.visitId}`} className="text-shake underline">
               {match.where.stall ? `Stall ${match.where.stall}, ` : ''}
@@ -167,10 +179,9 @@ function Row({ row: r, pick, onPick }: { row: CdrRow; pick: string; onPick: (at:
                 .filter(Boolean)
                 .join(', ')}
             </span>
-            {r.noted.length > 0 && !r.there ? (
+            {r.noted.length > 0 ? (
               <span className="block text-[12.5px]">noted there: {r.noted.map((b) => printMoney(b.amount, b.currency)).join(', ')}. It is paid once.</span>
             ) : null}
-            {r.there ? <b className="text-[12.5px] font-semibold">in the ledger</b> : null}
           </>
         ) : match.is === 'asked' ? (
           <label className="block">
