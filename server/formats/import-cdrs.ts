@@ -8,12 +8,11 @@ import { type JsonObject, type JsonRefused, readingJson } from '@/core/formats/s
 import { firstBy } from '@/core/units/grouped';
 import { attemptsNamed, forCharging } from '@/core/visit/billed';
 import type { Visit } from '@/core/visit/derive';
-import type { StoredEvent } from '@/core/visit/event';
 import { allBills } from '@/core/visit/told-bills';
 import type { Member } from '../accounts/who';
 import { recordsOf } from '../records/record-tables';
 import { unhurried } from '../unhurried';
-import { billInto, idsOfBills } from './imported-bills';
+import { billsInto } from './imported-bills';
 import { idOf, sendImported } from './imported-events';
 import { AROUND_MS, visitsAround } from './visits-around';
 
@@ -172,12 +171,8 @@ export async function takeCdrs(who: Member, bytes: Uint8Array, chosen: ReadonlyM
     if (!at || !bill || !visit) return [];
     const session = visit.attempts.find((a) => a.n === at.n)?.opened.id ?? null;
     const payload = billPayload(bill, session, preview.importId, records.get(bill.id));
-    return [{ name: `cdr ${bill.id}`, visit, visitId: visit.id, payload, at: bill.end }];
+    return [{ name: `cdr ${bill.id}`, visit, payload, at: bill.end }];
   });
-  const ids = await idsOfBills(who, wanted);
-  const events: StoredEvent[] = [];
-  const seqs = new Map<string, number>();
-  for (const [i, { visit, payload, at }] of wanted.entries())
-    events.push(await billInto(who, visit, seqs, { id: ids[i] as string, payload, importId: preview.importId, at }));
+  const events = await billsInto(who, wanted, preview.importId);
   return { ok: true, preview, taken: (await sendImported(who, events)).taken };
 }

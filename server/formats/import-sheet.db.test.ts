@@ -1,13 +1,16 @@
 import type { RowDataPacket } from 'mysql2/promise';
+import { v7 } from 'uuid';
 import { readWishes } from '@/core/records/wishes-form';
 import type { SignedIn } from '../accounts/sessions';
 import type { Member } from '../accounts/who';
 import { fromBin, toBin } from '../db/binary-id';
 import { pool } from '../db/pool';
-import { addPlace, addSomebody, asRecords, describeWithDatabase, newHousehold, send } from '../fixtures/household';
+import { addPlace, addSomebody, addVisit, asRecords, describeWithDatabase, newHousehold, send } from '../fixtures/household';
 import { recordsOf } from '../records/record-tables';
 import { markVisits } from '../visits/mark-visits';
+import { visitPage } from '../visits/visit-page';
 import { importSheet } from './import-sheet';
+import { importedEvent, sendImported } from './imported-events';
 import { undoSheet } from './undo-sheet';
 
 afterAll(() => (process.env.DATABASE_URL ? pool().end() : undefined));
@@ -93,5 +96,69 @@ describeWithDatabase('a spreadsheet of places that were put away since', () => {
     expect(await told(who, later, make, true)).toMatchObject({ taken: 0 });
     expect((await recordsOf(who.householdId, 'site')).map((s) => s.fields.name).sort()).toEqual(['City Hall', 'The old site']);
     expect((await recordsOf(who.householdId, 'network')).map((n) => n.fields.name)).toEqual(['The old network']);
+  });
+});
+
+describeWithDatabase('a spreadsheet that was taken back', () => {
+  const head = 'Start;Station;Energy (kWh);Cost (EUR);Note';
+  const of = (...rows: string[]) => new TextEncoder().encode([head, ...rows].join('\n'));
+  const first = '2025-10-14 13:52;Lipa Barn;41,37;23,10;';
+  const second = '2025-10-15 13:52;Lipa Barn;12,5;6,00;wet';
+  let who: SignedIn;
+  beforeEach(async () => {
+    who = signedIn(await newHousehold());
+  });
+  const notes = async () => {
+    const [found] = await pool().query<RowDataPacket[]>(
+      "SELECT JSON_VALUE(e.payload, '$.text') AS text FROM event e JOIN visit v ON v.household_id = e.household_id AND v.id = e.visit_id WHERE v.household_id = ? AND v.withdrawn = FALSE AND e.kind = 'note'",
+      [toBin(who.householdId)],
+    );
+    return found.map((r) => r.text);
+  };
+  const standing = async () => {
+    const [[found]] = await pool().query<RowDataPacket[]>('SELECT COUNT(*) AS n FROM visit WHERE household_id = ? AND withdrawn = FALSE', [
+      toBin(who.householdId),
+    ]);
+    return Number(found?.n);
+  };
+  const importOf = async (file: Uint8Array) => (await told(who, file, nothing, false)).preview.importId;
+
+  it('comes in again with what its rows tell by now, and as it was where they tell the same', async () => {
+    await addPlace(who);
+    const [before, mended] = [of(first, second), of(`${first}by the barn`, second)];
+    await told(who, before, nothing, true);
+    expect(await undoSheet(who, await importOf(before))).toMatchObject({ undone: 2 });
+    expect(await told(who, mended, nothing, true)).toMatchObject({ taken: 2 });
+    expect((await notes()).sort()).toEqual(['by the barn', 'wet']);
+    expect(await standing()).toBe(2);
+    expect((await told(who, mended, nothing, false)).preview.counts).toMatchObject({ there: 2, new: 0 });
+    // As it was before, a row may be the visit that stands by now: that is asked.
+    expect((await told(who, before, nothing, false)).preview.counts).toMatchObject({ there: 1, near: 1 });
+    // All that came with it goes with it, what it brought back too.
+    expect(await undoSheet(who, await importOf(mended))).toMatchObject({ undone: 2 });
+    expect(await standing()).toBe(0);
+    expect(await told(who, mended, nothing, true)).toMatchObject({ taken: 2 });
+    expect([await standing(), (await notes()).sort()]).toEqual([2, ['by the barn', 'wet']]);
+  });
+
+  it('can come to stand beside another visit than before', async () => {
+    const place = await addPlace(who);
+    const at = Date.UTC(2025, 9, 20, 12);
+    const charged = new Date(at + 60_000).toISOString().slice(0, 16).replace('T', ' ');
+    const file = of(`${charged};Lipa Barn;12,5;6,00;`);
+    const merge = { answers: [{ code: 'near', lines: [2], answer: 'merge' }], sites: [] };
+    const one = await addVisit(who, place, at);
+    expect((await told(who, file, nothing, false)).preview.counts).toMatchObject({ near: 1 });
+    expect(await told(who, file, merge, true)).toMatchObject({ taken: 1, preview: { counts: { there: 1 } } });
+    expect((await told(who, file, nothing, false)).preview.counts).toMatchObject({ there: 1, near: 0 });
+    expect(await undoSheet(who, await importOf(file))).toMatchObject({ undone: 1 });
+    await sendImported(who, [
+      importedEvent(who, { id: v7(), visitId: one, zone: 'UTC', seq: 900, kind: 'withdrawal', payload: { target: one }, importId: await importOf(file) }),
+    ]);
+    const two = await addVisit(who, place, at);
+    expect(await told(who, file, merge, true)).toMatchObject({ taken: 1 });
+    expect((await told(who, file, nothing, false)).preview.counts).toMatchObject({ there: 1, near: 0 });
+    const page = await visitPage(who, two);
+    expect(page && 'visit' in page ? page.visit.bills.map((b) => b.payload.amount) : []).toEqual(['6']);
   });
 });

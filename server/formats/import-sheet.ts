@@ -1,5 +1,4 @@
 import { createHash } from 'node:crypto';
-import type { RowDataPacket } from 'mysql2/promise';
 import { recordedAttempts } from '@/core/formats/cdr-bills';
 import { fold, matchSessions } from '@/core/formats/match-sessions';
 import type { SheetRefused } from '@/core/formats/sheet-bytes';
@@ -7,32 +6,30 @@ import { readingSheet, type SheetAnswer, type SheetImport } from '@/core/formats
 import type { SheetWorld } from '@/core/formats/sheet-place';
 import { planRows, type RowPlan } from '@/core/formats/sheet-plan';
 import type { SheetRow } from '@/core/formats/sheet-row';
-import { rowBill, rowBills, rowEvents, rowKey, rowTells } from '@/core/formats/sheet-visit';
+import { rowBill, rowBills, rowEvents, rowTells } from '@/core/formats/sheet-visit';
 import { blankFields } from '@/core/records/record-schema';
 import { grouped } from '@/core/units/grouped';
 import { localInstant } from '@/core/units/local-time';
-import { ROWS_A_STEP, type Steps } from '@/core/units/steps';
 import { localDay } from '@/core/units/zoned';
 import type { Visit } from '@/core/visit/derive';
 import type { StoredEvent } from '@/core/visit/event';
 import { allBills } from '@/core/visit/told-bills';
+import type { TypedEvent } from '@/core/visit/typed-visit';
 import type { SignedIn } from '../accounts/sessions';
 import type { Member } from '../accounts/who';
 import { now } from '../clock';
-import { fromBin, toBin } from '../db/binary-id';
-import { figuresOf } from '../figures/refresh';
 import { takeBatch } from '../outbox/take-batch';
 import { recordsOf } from '../records/record-tables';
 import { unhurried } from '../unhurried';
 import { eventsOfVisits } from '../visits/event-rows';
-import { seen, seenBy } from '../visits/seen-by';
 import { HeldReads } from './held-reads';
-import { billInto } from './imported-bills';
+import { type BillBeside, billsInto } from './imported-bills';
 import { idOf, importedEvent, sendImported } from './imported-events';
 import { NetworksByName, type PlaceItem } from './networks-by-name';
+import { type RowStands, rowEventId, rowVisits } from './row-visits';
 import { answersAsked, habitOf, keepHabit } from './sheet-habits';
 import { visitsAround } from './visits-around';
-import { restored, standingWithdrawals } from './visits-back';
+import { restored } from './visits-back';
 
 /** More rows a file does not have; one of more is sent in parts. */
 const MOST_ROWS = 100_000;
@@ -41,7 +38,6 @@ export const ROWS_AT_ONCE = 1_000;
 /** So few are derived at once: who looks at the ledger next sees them. */
 const FEW = 200;
 const SHOWN = { rows: 200, refused: 1000 };
-const PORTION = 500;
 
 export type SheetLine = Pick<SheetRow, 'line' | 'start' | 'startPrecision' | 'site' | 'stall' | 'kWh' | 'amount' | 'currency' | 'warnings'> & {
   zone: string;
@@ -100,14 +96,12 @@ type Prepared = {
   remembered: boolean;
   known: Awaited<ReturnType<typeof worldOf>>;
   visitOf: ReadonlyMap<number, string>;
-  stands: ReadonlyMap<string, 'there' | 'withdrawn' | 'hidden'>;
+  stands: ReadonlyMap<string, RowStands>;
   near: ReadonlyMap<number, { visitId: string; n: number }>;
   visits: ReadonlyMap<string, Visit>;
   plan: Map<number, RowPlan>;
 };
 const held = new HeldReads<Prepared>();
-
-const billOf = (p: Pick<Prepared, 'visitOf'>, r: SheetRow) => idOf(p.visitOf.get(r.line) as string, 'beside');
 
 async function prepare(
   who: SignedIn,
@@ -131,22 +125,46 @@ async function prepare(
   const read = remembered.length > 0 ? await reading(remembered) : plain;
   if (!read.ok) return { refused: { code: read.code, where: read.where } };
   if (read.accepted.length > MOST_ROWS) return { refused: { code: 'too_many', where: null } };
-  const visitOf = await unhurried(visitIds(who, read.accepted));
-  const stands = await standing(who, [...visitOf.values()]);
+  const { visitOf, stands } = await rowVisits(who, read.accepted, (row) => eventsOfRow(known, row, importId)?.events ?? null);
   const there = new Set(read.accepted.flatMap((r) => (['there', 'hidden'].includes(stands.get(visitOf.get(r.line) as string) ?? '') ? [r.line] : [])));
   const { near, visits } = await nearVisits(
     who,
     read.accepted.filter((r) => !there.has(r.line)),
     new Set(visitOf.values()),
   );
+  const times = new Map<string, number>();
   for (const r of read.accepted) {
     const beside = near.get(r.line);
     const visit = beside && visits.get(beside.visitId);
-    if (visit && allBills(visit).some((b) => b.id === billOf({ visitOf }, r))) there.add(r.line);
+    if (!visit) continue;
+    // Of rows that say the same each is one bill.
+    const said = saidOfBill(rowBill(r, null, importId));
+    const n = (times.get(`${visit.id} ${said}`) ?? 0) + 1;
+    times.set(`${visit.id} ${said}`, n);
+    const own = idOf(who.householdId, besideName(visitOf.get(r.line) as string));
+    const bills = allBills(visit);
+    if (bills.some((b) => b.id === own) || bills.filter((b) => saidOfBill(b.payload) === said).length >= n) there.add(r.line);
   }
   const site = (name: string) => known.siteOf(name, null) !== null;
   const plan = await unhurried(planRows(read.accepted, read.asks, answers, { site, there, near: new Set(near.keys()) }));
   return { importId, read, answers, remembered: remembered.length > 0, known, visitOf, stands, near, visits, plan };
+}
+
+/** What the bill of a row is called by, beside a recorded visit. */
+const besideName = (visitId: string): string => `beside ${visitId}`;
+/** What tells one bill of a row from another, in whichever file it stood. */
+const saidOfBill = (payload: object): string => {
+  const { sheet, amount, currency, kWh = null } = payload as { sheet?: { start?: number; end?: number | null } } & Record<string, unknown>;
+  return sheet ? JSON.stringify([amount, currency, kWh, sheet.start, sheet.end]) : '';
+};
+
+/** What a row is written as, and in which zone; `null` while its site is not known. */
+function eventsOfRow(known: Prepared['known'], row: SheetRow, importId: string): { zone: string; events: TypedEvent[] } | null {
+  const site = known.siteOf(row.site, row.network);
+  if (!site) return null;
+  const noon = localInstant(localDay(row.start, site.zone), '12:00', site.zone) ?? row.start;
+  const refs = { siteId: site.id, stallId: known.stallOf(site.id, row.stall), carId: known.carOf(row.car) };
+  return { zone: site.zone, events: rowEvents(row, refs, noon, importId) };
 }
 
 /** Writes rows of a sheet: visits of their own, bills beside recorded ones. @returns how many came in */
@@ -155,29 +173,28 @@ async function takeRows(who: SignedIn, p: Prepared, part: readonly SheetRow[]): 
   const events: StoredEvent[] = [];
   const back = part.filter((r) => stands.get(visitOf.get(r.line) as string) === 'withdrawn').map((r) => visitOf.get(r.line) as string);
   const standingBefore = back.length > 0 ? await eventsOfVisits(who.householdId, back) : new Map<string, StoredEvent[]>();
-  const seqs = new Map<string, number>();
+  const beside: BillBeside[] = [];
   for (const row of part) {
-    const beside = plan.get(row.line) === 'merge' ? near.get(row.line) : undefined;
-    const recorded = beside && visits.get(beside.visitId);
-    if (recorded) {
-      const session = recorded.attempts.find((a) => a.n === beside.n)?.opened.id ?? null;
-      events.push(await billInto(who, recorded, seqs, { id: billOf(p, row), payload: rowBill(row, session, importId), importId, at: row.end ?? row.start }));
+    const merged = plan.get(row.line) === 'merge' ? near.get(row.line) : undefined;
+    const visit = merged && visits.get(merged.visitId);
+    const visitId = visitOf.get(row.line) as string;
+    if (visit) {
+      const session = visit.attempts.find((a) => a.n === merged.n)?.opened.id ?? null;
+      beside.push({ name: besideName(visitId), visit, payload: rowBill(row, session, importId), at: row.end ?? row.start });
       continue;
     }
-    const visitId = visitOf.get(row.line) as string;
     const own = standingBefore.get(visitId);
     if (own) {
       events.push(...restored(who, visitId, own, importId));
       continue;
     }
-    const site = known.siteOf(row.site, row.network) as { id: string; zone: string };
-    const noon = localInstant(localDay(row.start, site.zone), '12:00', site.zone) ?? row.start;
-    const refs = { siteId: site.id, stallId: known.stallOf(site.id, row.stall), carId: known.carOf(row.car) };
-    rowEvents(row, refs, noon, importId).forEach(({ kind, at, precision, payload }, i) => {
-      const id = idOf(visitId, `${i} ${kind}`);
-      events.push(importedEvent(who, { id, visitId, zone: site.zone, seq: i + 1, kind, payload: payload as Record<string, unknown>, importId, at, precision }));
+    const made = eventsOfRow(known, row, importId);
+    made?.events.forEach(({ kind, at, precision, payload }, i) => {
+      const id = rowEventId(visitId, i, kind);
+      events.push(importedEvent(who, { id, visitId, zone: made.zone, seq: i + 1, kind, payload: payload as Record<string, unknown>, importId, at, precision }));
     });
   }
+  events.push(...(await billsInto(who, beside, importId)));
   // Whether a visit stands again is asked of its figures at once; those of new ones wait until somebody reads them.
   const { refused } = await sendImported(who, events, back.length > 0 || part.length <= FEW ? 'now' : 'later');
   let taken = 0;
@@ -246,42 +263,6 @@ function previewOf(who: SignedIn, p: Prepared): SheetPreview {
 
 /** What was read of sheets is forgotten: what was taken back can come in again. */
 export const forgetSheets = (): void => held.forget();
-
-/** The visit of each row by line: rows that say the same, in whichever file, are the same visit; within a file each stands for one more. */
-function* visitIds(who: Member, rows: readonly SheetRow[]): Steps<Map<number, string>> {
-  const times = new Map<string, number>();
-  const out = new Map<number, string>();
-  for (const [i, r] of rows.entries()) {
-    if (i % ROWS_A_STEP === 0) yield;
-    const key = rowKey(r);
-    const n = (times.get(key) ?? 0) + 1;
-    times.set(key, n);
-    out.set(r.line, idOf(who.householdId, `row ${n} ${key}`));
-  }
-  return out;
-}
-
-/**
- * How the visits of rows stand. `withdrawn`: by taking an import back, so that it can come in again; one that somebody took back by
- * hand is `there` and stays as it is. `hidden`: private to somebody else.
- */
-async function standing(who: Member, ids: readonly string[]): Promise<Map<string, 'there' | 'withdrawn' | 'hidden'>> {
-  const out = new Map<string, 'there' | 'withdrawn' | 'hidden'>();
-  const db = await figuresOf(who.householdId);
-  for (let i = 0; i < ids.length; i += PORTION) {
-    const part = ids.slice(i, i + PORTION);
-    const [rows] = await db.execute<RowDataPacket[]>(
-      `SELECT id, withdrawn, ${seen()} AS seen FROM visit v WHERE household_id = ? AND id IN (${part.map(() => '?').join(', ')})`,
-      [seenBy(who.personId), toBin(who.householdId), ...part.map(toBin)],
-    );
-    for (const r of rows) out.set(fromBin(r.id), r.seen ? 'there' : 'hidden');
-    const back = rows.filter((r) => r.seen && r.withdrawn).map((r) => fromBin(r.id));
-    if (back.length === 0) continue;
-    for (const [id, own] of await eventsOfVisits(who.householdId, back))
-      if (standingWithdrawals(id, own).every((e) => e.origin === 'imported')) out.set(id, 'withdrawn');
-  }
-  return out;
-}
 
 /** For each row the recorded visit that it may be, by place, time and energy. @param own ids of the file's own visits, which are no others */
 async function nearVisits(

@@ -11,28 +11,28 @@ import { eventsById, eventsOfVisits } from '../visits/event-rows';
 import { idOf, importedEvent, sendImported } from './imported-events';
 import { visitsOfImport } from './visits-of-import';
 
-type Named = { name: string; visitId: string; payload: Record<string, unknown> };
+/** A bill that is to stand beside a visit. `name`: by what its file gives it. */
+export type BillBeside = { name: string; visit: Visit; payload: Record<string, unknown> /** UTC ms. */; at: number };
 const PORTION = 1_000;
+
 /**
- * The id of each bill by the name that its file gives it; where that is the id of one that stood with another visit, or said something else, one of what it says. What came in and was
- * taken back comes back as it was only where it is the same.
+ * The events by which bills come to stand beside visits. What came in and was taken back comes back as it was only where it is the same, beside the same visit; else it is another.
  */
-export async function idsOfBills(who: Member, bills: readonly Named[]): Promise<string[]> {
-  const out: string[] = [];
+export async function billsInto(who: Member, bills: readonly BillBeside[], importId: string): Promise<StoredEvent[]> {
+  const events: StoredEvent[] = [];
+  const seqs = new Map<string, number>();
   for (let i = 0; i < bills.length; i += PORTION) {
     const some = bills.slice(i, i + PORTION).map((b) => ({ ...b, id: idOf(who.householdId, b.name) }));
-    const there = await eventsById(
-      pool(),
-      who.householdId,
-      some.map((b) => b.id),
-    );
-    for (const { id, name, visitId, payload } of some) {
+    const ids = some.map((b) => b.id);
+    const there = await eventsById(pool(), who.householdId, ids);
+    for (const { id, name, visit, payload, at } of some) {
       const before = there.get(id);
-      const same = !before || (before.visitId === visitId && canonicalJson(before.payload) === canonicalJson(payload));
-      out.push(same ? id : idOf(who.householdId, `${name} ${visitId} ${createHash('sha256').update(canonicalJson(payload)).digest('hex')}`));
+      const same = !before || (before.visitId === visit.id && canonicalJson(before.payload) === canonicalJson(payload));
+      const said = createHash('sha256').update(canonicalJson(payload)).digest('hex');
+      events.push(await billInto(who, visit, seqs, { id: same ? id : idOf(who.householdId, `${name} ${visit.id} ${said}`), payload, importId, at }));
     }
   }
-  return out;
+  return events;
 }
 
 type ImportedBill = { id: string; payload: Record<string, unknown>; importId: string /** UTC ms. */; at: number };
@@ -41,7 +41,7 @@ type ImportedBill = { id: string; payload: Record<string, unknown>; importId: st
  * The event by which a bill comes to stand beside a visit that is recorded: the bill, or, where it came in before and was taken back, what takes that back.
  * @param seqs the last place given out of each visit
  */
-export async function billInto(who: Member, visit: Visit, seqs: Map<string, number>, bill: ImportedBill): Promise<StoredEvent> {
+async function billInto(who: Member, visit: Visit, seqs: Map<string, number>, bill: ImportedBill): Promise<StoredEvent> {
   const withdrawal = visit.takenBack.some((e) => e.id === bill.id) ? await withdrawalOf(who, visit.id, bill.id) : null;
   return withdrawal
     ? event(who, visit, seqs, idOf(who.householdId, `again ${withdrawal}`), 'withdrawal', { target: withdrawal }, bill.importId)

@@ -6,10 +6,15 @@ import { figuresOf } from '../figures/refresh';
 import { eventsOfVisits } from '../visits/event-rows';
 import { seen, seenBy } from '../visits/seen-by';
 
-/** What an import leaves on a visit: one of its own was pulled in by it, a recorded one has a bill of it. */
+const OF_VISIT = 'e.household_id = v.household_id AND e.visit_id = v.id';
+const has = (kind: string, at: string): string =>
+  `EXISTS (SELECT 1 FROM event e WHERE ${OF_VISIT} AND e.kind = '${kind}' AND e.origin = 'imported' AND JSON_VALUE(e.payload, '${at}') = ?)`;
+/** The import that did the last of what imports took back, or brought back: it is the device of what it wrote. */
+const LAST_BACK = `(SELECT e.device_id FROM event e WHERE ${OF_VISIT} AND e.kind = 'withdrawal' AND e.origin = 'imported' ORDER BY e.seq DESC LIMIT 1) = ?`;
+/** What an import leaves on a visit: one of its own was pulled in by it, or brought back by it; a recorded one has a bill of it. */
 const LEFT = {
-  visit: { kind: 'pulled_in', at: '$.sheet.import', only: 'AND v.withdrawn = FALSE' },
-  bill: { kind: 'bill', at: '$.import', only: '' },
+  visit: { its: `(${has('pulled_in', '$.sheet.import')} OR ${LAST_BACK})`, only: 'AND v.withdrawn = FALSE', asked: (id: string) => [id, toBin(id)] },
+  bill: { its: has('bill', '$.import'), only: '', asked: (id: string) => [id] },
 } as const;
 /** Visits that are looked at in one query, and those of which all events are read at once. */
 const LOOKED_AT = 2_000;
@@ -23,14 +28,12 @@ export type ImportPortion = { visits: ReadonlyMap<string, StoredEvent[]>; last: 
  * one query may look through a ledger of a hundred thousand visits. @param from the id after which to look
  */
 export async function* visitsOfImport(who: Member, left: keyof typeof LEFT, importId: string, from: string | null = null): AsyncGenerator<ImportPortion> {
-  const { kind, at, only } = LEFT[left];
+  const { its, only, asked } = LEFT[left];
   const db = await figuresOf(who.householdId);
   for (let after: Buffer = from === null ? Buffer.alloc(16) : toBin(from); ; ) {
     const [rows] = await db.execute<RowDataPacket[]>(
-      `SELECT v.id, EXISTS (SELECT 1 FROM event e WHERE e.household_id = v.household_id AND e.visit_id = v.id AND e.kind = '${kind}' AND e.origin = 'imported'
-                               AND JSON_VALUE(e.payload, '${at}') = ?) AS its
-         FROM visit v WHERE v.household_id = ? AND v.id > ? ${only} AND ${seen()} ORDER BY v.id LIMIT ${LOOKED_AT}`,
-      [importId, toBin(who.householdId), after, seenBy(who.personId)],
+      `SELECT v.id, ${its} AS its FROM visit v WHERE v.household_id = ? AND v.id > ? ${only} AND ${seen()} ORDER BY v.id LIMIT ${LOOKED_AT}`,
+      [...asked(importId), toBin(who.householdId), after, seenBy(who.personId)],
     );
     const last = rows.at(-1);
     if (!last) return;
