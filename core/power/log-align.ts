@@ -156,7 +156,7 @@ export const isTold = (a: LogAligned): boolean => a.r >= LEAST_R && a.r - a.next
 
 /** Readings kept of a log, at most, and at least so far apart, seconds: a curve needs no more, and a visit holds only so many events. */
 const MOST_KEPT = 300;
-const LEAST_APART_S = 10;
+export const LEAST_APART_S = 10;
 /** Of a log's samples within a session those that are kept as readings. */
 export function keptSamples<T extends Sample>(log: readonly T[], offset_s: number, end_s: number): (T & { t_s: number })[] {
   const within = log.map((s) => ({ ...s, t_s: s.s + offset_s })).filter((s) => s.t_s > 0 && s.t_s < end_s);

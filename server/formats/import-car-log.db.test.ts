@@ -13,6 +13,8 @@ import { carLogsOf, importCarLog, undoCarLog } from './import-car-log';
 
 afterAll(() => (process.env.DATABASE_URL ? pool().end() : undefined));
 
+// A log is tried at every place of every session.
+jest.setTimeout(30_000);
 /** A taper from 110 kW to 40 over twenty minutes. */
 const power = (t: number) => (t < 0 || t > 1200 ? 0 : 110 - Math.max(0, t - 300) * (70 / 900));
 const LOOKS: Step[] = [60, 300, 480, 720, 960, 1140].map(
@@ -76,6 +78,25 @@ describeWithDatabase('a car’s own log beside a visit', () => {
     expect((await ask(true)).taken).toBe(told.readings);
     expect((await derived()).attempts[0]?.readings).toHaveLength(6 + told.readings);
     expect(await undoCarLog(ines, visitId, told.importId)).toBe(told.readings);
+  });
+  it('beside another log of the same charge brings what that has not, and tells each tap the same', async () => {
+    const part = new TextEncoder().encode(new TextDecoder().decode(log()).split('\n').slice(0, 500).join('\n'));
+    const first = await ask(true, part);
+    expect(first.taken).toBeGreaterThan(40);
+    const { told } = await ask(false);
+    expect(told.session?.errors.looks).toHaveLength(6);
+    const whole = (await ask(true)).taken ?? 0;
+    expect(whole).toBeGreaterThan(20);
+    const times =
+      (await derived()).attempts[0]?.readings
+        .filter((r) => r.screen === 'car')
+        .map((r) => r.mark.t)
+        .sort((a, b) => a - b) ?? [];
+    expect(times).toHaveLength((first.taken ?? 0) + whole);
+    expect(Math.min(...times.slice(1).map((t, i) => t - (times[i] as number)))).toBeGreaterThanOrEqual(9_500);
+    // The same once more with a line that says nothing new.
+    const again = new TextEncoder().encode(`${new TextDecoder().decode(log())}\n`);
+    expect(await ask(true, again)).toMatchObject({ told: { readings: 0, there: 0 } });
   });
   it('of another charge is not taken in, and what is no log is refused', async () => {
     const other = await ask(

@@ -1,10 +1,11 @@
 import { createHash } from 'node:crypto';
 import { type CarLogRefused, type LogSample, readCarLog } from '@/core/formats/car-log';
 import { chargeOf } from '@/core/power/charge-of';
-import { aligningLog, isTold, keptSamples, type LogAligned, type Look, type TapErrors, tapErrors } from '@/core/power/log-align';
+import { aligningLog, isTold, keptSamples, LEAST_APART_S, type LogAligned, type Look, type TapErrors, tapErrors } from '@/core/power/log-align';
 import { grouped } from '@/core/units/grouped';
 import type { Attempt } from '@/core/visit/attempts/attempt';
 import { deriveVisit } from '@/core/visit/derive';
+import type { StoredEvent } from '@/core/visit/event';
 import { payloadProblem } from '@/core/visit/payloads';
 import { seesAll } from '@/core/visit/private';
 import type { Member } from '../accounts/who';
@@ -26,6 +27,9 @@ export type CarLogTold = {
 };
 export type CarLogAnswer = { ok: true; told: CarLogTold; taken?: number } | { ok: false; refused: CarLogRefused };
 
+/** A reading that came with a log. */
+const isLogged = (e: StoredEvent): boolean => e.kind === 'reading' && e.origin === 'imported' && e.payload.screen === 'car';
+
 type Beside = { a: Attempt; proof_t: number; end_s: number; looks: Look[]; aligned: LogAligned };
 
 /**
@@ -42,8 +46,10 @@ export async function importCarLog(who: Member, visitId: string, bytes: Uint8Arr
   const gone = new Set(events.filter((e) => e.kind === 'withdrawal').map((e) => String(e.payload.target)));
   const mine = events.filter((e) => e.kind === 'reading' && e.deviceId === importId);
   const standing = mine.filter((e) => !gone.has(e.id));
-  // What the log itself brought does not tell where it lies.
-  const own = new Set(mine.map((e) => e.id));
+  // What a log brought does not tell where it lies, and is not what somebody tapped.
+  const logged = events.filter(isLogged);
+  const own = new Set(logged.map((e) => e.id));
+  const others = logged.filter((e) => e.deviceId !== importId && !gone.has(e.id)).map((e) => e.at);
   const beside: Beside[] = [];
   for (const a of visit.attempts) {
     const end_s = chargeOf(a, visit)?.end?.t_s ?? null;
@@ -55,7 +61,9 @@ export async function importCarLog(who: Member, visitId: string, bytes: Uint8Arr
   }
   const found = beside.sort((x, y) => y.aligned.r - x.aligned.r)[0];
   const told = found !== undefined && isTold(found.aligned);
-  const kept = found && told ? keptSamples<LogSample>(log.samples, found.aligned.offset_s, found.end_s) : [];
+  const all = found && told ? keptSamples<LogSample>(log.samples, found.aligned.offset_s, found.end_s) : [];
+  // Where another log stands already this one tells the same once more.
+  const kept = all.filter(({ t_s }) => !others.some((at) => Math.abs(at - ((found?.proof_t ?? 0) + t_s * 1000)) < LEAST_APART_S * 1000));
   const answer: CarLogTold = {
     importId,
     samples: log.samples.length,
@@ -114,6 +122,6 @@ export async function undoCarLog(who: Member, visitId: string, importId: string)
 export async function carLogsOf(who: Member, visitId: string): Promise<{ importId: string; readings: number }[]> {
   const events = (await eventsOfVisits(who.householdId, [visitId])).get(visitId) ?? [];
   const gone = new Set(events.filter((e) => e.kind === 'withdrawal').map((e) => String(e.payload.target)));
-  const standing = events.filter((e) => e.kind === 'reading' && e.origin === 'imported' && e.payload.screen === 'car' && !gone.has(e.id));
+  const standing = events.filter((e) => isLogged(e) && !gone.has(e.id));
   return [...grouped(standing, (e) => e.deviceId)].map(([importId, list]) => ({ importId, readings: list.length }));
 }

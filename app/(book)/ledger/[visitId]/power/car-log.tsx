@@ -76,6 +76,7 @@ export function CarLog({ visitId, logs }: { visitId: string; logs: readonly { im
             {printCount(told.samples, 'sample')}
             {told.skipped > 0 ? `, ${printCount(told.skipped, 'line')} left out` : ''}
             {told.turned ? '; it counts charging as less than nothing, and was turned' : ''}.
+            {session?.told && told.there === 0 && told.readings === 0 ? ' All that it says of this session stands here already, of another log.' : ''}
           </p>
           {session?.told ? (
             <Rows
