@@ -137,7 +137,10 @@ test('a sheet comes in part by part, in its household alone; what is none is ref
   // Of the sites of years nobody ticks each.
   await choose(page, sheet([row(DAY0, 'Lipa Barn', '9,5', '4,00'), row(DAY0 + DAY, 'Brod Halt', '8,5', '4,00')]));
   await page.getByRole('button', { name: 'Tick all 2' }).click();
-  for (const name of ['Lipa Barn', 'Brod Halt']) await page.getByLabel(`Network of ${name}`).fill('Bluebarn');
+  await expect(page.getByText('A site needs its network.')).toBeVisible();
+  await page.getByLabel('Network of those that have none').fill('Bluebarn');
+  await page.getByRole('button', { name: 'Fill it in' }).click();
+  for (const name of ['Lipa Barn', 'Brod Halt']) await expect(page.getByLabel(`Network of ${name}`)).toHaveValue('Bluebarn');
   await expect(page.getByRole('button', { name: 'Take in 2 rows' })).toBeEnabled();
   await page.getByRole('button', { name: 'Untick all 2' }).click();
   await expect(page.getByRole('button', { name: 'Take in 0 rows' })).toBeDisabled();

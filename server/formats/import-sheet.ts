@@ -52,6 +52,8 @@ export type SheetPreview = Pick<SheetImport, 'dialect' | 'columns' | 'skipped' |
   /** What was said: here, or of a sheet of the same headings before. */
   answers: readonly SheetAnswer[];
   remembered: boolean;
+  /** Names of the networks here. */
+  networks: readonly string[];
   rows: SheetLine[];
   counts: Record<RowPlan | 'refused' | 'waiting', number>;
 };
@@ -256,6 +258,7 @@ function previewOf(who: SignedIn, p: Prepared): SheetPreview {
     asks,
     proposed,
     first,
+    networks: p.known.world.networks,
     rows,
     counts,
   };

@@ -168,6 +168,7 @@ export function ImportSheet() {
           ) : null}
           <SheetSites
             proposed={seen.proposed.sites}
+            networks={seen.networks}
             chosen={sites}
             onChoose={(key, network) =>
               setSites((all) => {

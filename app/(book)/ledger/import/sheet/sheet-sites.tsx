@@ -1,3 +1,6 @@
+'use client';
+import { useState } from 'react';
+
 /** One proposed: two networks may each have a site of one name. */
 const siteKey = (name: string, network: string | null): string => JSON.stringify([name, network]);
 
@@ -5,12 +8,16 @@ const siteKey = (name: string, network: string | null): string => JSON.stringify
 export function SheetSites(p: {
   proposed: readonly (readonly [name: string, network: string | null])[];
   chosen: Readonly<Record<string, string>>;
+  /** Names of those that are here. */
+  networks: readonly string[];
   /** `null`: not to be made. */
   onChoose: (key: string, network: string | null) => void;
 }) {
+  const [common, setCommon] = useState('');
   if (p.proposed.length === 0) return null;
   const all = p.proposed.map(([name, network]) => [siteKey(name, network), network] as const);
   const open = all.filter(([key]) => !(key in p.chosen));
+  const blank = all.filter(([key]) => p.chosen[key]?.trim() === '');
   return (
     <section aria-label="Sites not known here" className="mb-4">
       <h2 className="mb-1 text-[16px]">Sites not known here</h2>
@@ -18,6 +25,11 @@ export function SheetSites(p: {
         If one of them is a site of yours under another name, mend the file or the site’s name first. Those that you tick are made, in the network that you
         name.
       </p>
+      <datalist id="networks-here">
+        {p.networks.map((n) => (
+          <option key={n} value={n} />
+        ))}
+      </datalist>
       {p.proposed.length > 1 ? (
         <button
           type="button"
@@ -38,7 +50,7 @@ export function SheetSites(p: {
               <label className="flex min-h-[44px] items-center gap-2 text-[15px]">
                 <input
                   type="checkbox"
-                  className="size-5"
+                  className="size-5 shrink-0 accent-ink"
                   checked={key in p.chosen}
                   onChange={(e) => p.onChoose(key, e.target.checked ? (network ?? '') : null)}
                 />
@@ -49,8 +61,9 @@ export function SheetSites(p: {
                   network
                   <input
                     type="text"
+                    list="networks-here"
                     maxLength={80}
-                    className="field !min-h-[44px] min-w-0"
+                    className="field !min-h-[44px] min-w-0 sm:!w-[220px]"
                     value={p.chosen[key] ?? ''}
                     onChange={(e) => p.onChoose(key, e.target.value)}
                     aria-label={`Network of ${name}`}
@@ -62,6 +75,32 @@ export function SheetSites(p: {
             </li>
           ))}
       </ul>
+      {all.length - open.length > 1 ? (
+        <div className="mt-2 flex flex-wrap items-end gap-2">
+          <label className="min-w-0 text-[14px]">
+            Network of those that have none
+            <input
+              type="text"
+              list="networks-here"
+              maxLength={80}
+              className="field mt-1 !min-h-[44px] min-w-0 sm:!w-[220px]"
+              value={common}
+              onChange={(e) => setCommon(e.target.value)}
+            />
+          </label>
+          <button
+            type="button"
+            className="plate !min-h-[44px]"
+            disabled={common.trim() === ''}
+            onClick={() => {
+              for (const [key] of blank) p.onChoose(key, common.trim());
+            }}
+          >
+            Fill it in
+          </button>
+        </div>
+      ) : null}
+      {blank.length > 0 ? <p className="mt-1 text-[13.5px]">A site needs its network.</p> : null}
     </section>
   );
 }
