@@ -25,27 +25,23 @@ export async function billsInto(who: Member, bills: readonly BillBeside[], impor
     const some = bills.slice(i, i + PORTION).map((b) => ({ ...b, id: idOf(who.householdId, b.name) }));
     const ids = some.map((b) => b.id);
     const there = await eventsById(pool(), who.householdId, ids);
-    for (const { id, name, visit, payload, at } of some) {
-      const before = there.get(id);
+    // What takes something back stands behind it: where such a thing is about, all events of the visit tell the place.
+    const again = new Set(some.filter((b) => there.has(b.id)).map((b) => b.visit.id));
+    const all = again.size > 0 ? await eventsOfVisits(who.householdId, [...again]) : new Map<string, StoredEvent[]>();
+    for (const { id: first, name, visit, payload, at } of some) {
+      const own = all.get(visit.id) ?? [];
+      const before = there.get(first);
       const same = !before || (before.visitId === visit.id && canonicalJson(before.payload) === canonicalJson(payload));
       const said = createHash('sha256').update(canonicalJson(payload)).digest('hex');
-      events.push(await billInto(who, visit, seqs, { id: same ? id : idOf(who.householdId, `${name} ${visit.id} ${said}`), payload, importId, at }));
+      const id = same ? first : idOf(who.householdId, `${name} ${visit.id} ${said}`);
+      const withdrawal = visit.takenBack.some((e) => e.id === id) ? withdrawalOf(own, id) : null;
+      const [of, kind, told, when] = withdrawal
+        ? ([idOf(who.householdId, `again ${withdrawal}`), 'withdrawal', { target: withdrawal }, undefined] as const)
+        : ([id, 'bill', payload, at] as const);
+      events.push(event(who, visit, seqs, of, kind, told, importId, when, own));
     }
   }
   return events;
-}
-
-type ImportedBill = { id: string; payload: Record<string, unknown>; importId: string /** UTC ms. */; at: number };
-
-/**
- * The event by which a bill comes to stand beside a visit that is recorded: the bill, or, where it came in before and was taken back, what takes that back.
- * @param seqs the last place given out of each visit
- */
-async function billInto(who: Member, visit: Visit, seqs: Map<string, number>, bill: ImportedBill): Promise<StoredEvent> {
-  const withdrawal = visit.takenBack.some((e) => e.id === bill.id) ? await withdrawalOf(who, visit.id, bill.id) : null;
-  return withdrawal
-    ? event(who, visit, seqs, idOf(who.householdId, `again ${withdrawal}`), 'withdrawal', { target: withdrawal }, bill.importId)
-    : event(who, visit, seqs, bill.id, 'bill', bill.payload, bill.importId, bill.at);
 }
 
 /** Takes back every bill of an import that still stands. @returns how many */
@@ -67,9 +63,8 @@ export async function billsBack(who: Member, visits: ReadonlyMap<string, readonl
   });
 }
 
-/** The withdrawal that took a bill back and still stands. */
-async function withdrawalOf(who: Member, visitId: string, target: string): Promise<string | null> {
-  const own = (await eventsOfVisits(who.householdId, [visitId])).get(visitId) ?? [];
+/** The withdrawal that took a bill back and still stands. @param own all events of its visit */
+function withdrawalOf(own: readonly StoredEvent[], target: string): string | null {
   const backs = own.filter((e) => e.kind === 'withdrawal');
   const undone = new Set(backs.map((e) => String(e.payload.target)));
   return backs.findLast((e) => e.payload.target === target && !undone.has(e.id))?.id ?? null;

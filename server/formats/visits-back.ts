@@ -16,6 +16,13 @@ export function standingWithdrawals(visitId: string, own: readonly StoredEvent[]
   return own.filter((e) => e.kind === 'withdrawal' && e.payload.target === visitId && !gone.has(e.id));
 }
 
+/** The import that brought a visit back last, after it was taken back; `null`: none did. It is the device of what it wrote. */
+export function broughtBackBy(visitId: string, own: readonly StoredEvent[]): string | null {
+  const all = own.filter((e) => e.kind === 'withdrawal' && e.origin === 'imported').sort((a, b) => a.seq - b.seq);
+  const away = new Set(all.filter((e) => e.payload.target === visitId).map((e) => e.id));
+  return all.findLast((e) => away.has(String(e.payload.target)))?.deviceId ?? null;
+}
+
 const withdrawal = (who: Member, visitId: string, own: readonly StoredEvent[], id: string, target: string, importId: string, after = 0): StoredEvent =>
   importedEvent(who, {
     id,

@@ -5,17 +5,27 @@ import { fromBin, toBin } from '../db/binary-id';
 import { figuresOf } from '../figures/refresh';
 import { eventsOfVisits } from '../visits/event-rows';
 import { seen, seenBy } from '../visits/seen-by';
+import { broughtBackBy } from './visits-back';
 
-const OF_VISIT = 'e.household_id = v.household_id AND e.visit_id = v.id';
-const has = (kind: string, at: string): string =>
-  `EXISTS (SELECT 1 FROM event e WHERE ${OF_VISIT} AND e.kind = '${kind}' AND e.origin = 'imported' AND JSON_VALUE(e.payload, '${at}') = ?)`;
-/** The import that did the last of what imports took back, or brought back: it is the device of what it wrote. */
-const LAST_BACK = `(SELECT e.device_id FROM event e WHERE ${OF_VISIT} AND e.kind = 'withdrawal' AND e.origin = 'imported' ORDER BY e.seq DESC LIMIT 1) = ?`;
-/** What an import leaves on a visit: one of its own was pulled in by it, or brought back by it; a recorded one has a bill of it. */
+const EVENT = 'SELECT 1 FROM event e WHERE e.household_id = v.household_id AND e.visit_id = v.id';
+const MADE = `${EVENT} AND e.kind = 'pulled_in' AND e.origin = 'imported' AND JSON_VALUE(e.payload, '$.sheet.import')`;
+/** What an import leaves on a visit: one of its own was pulled in by it, or by another sheet and may have been brought back by it; a recorded one has a bill of it. */
 const LEFT = {
-  visit: { its: `(${has('pulled_in', '$.sheet.import')} OR ${LAST_BACK})`, only: 'AND v.withdrawn = FALSE', asked: (id: string) => [id, toBin(id)] },
-  bill: { its: has('bill', '$.import'), only: '', asked: (id: string) => [id] },
+  visit: {
+    its: `(EXISTS (${MADE} = ?) OR (EXISTS (${MADE} IS NOT NULL) AND EXISTS (${EVENT} AND e.kind = 'withdrawal' AND e.origin = 'imported' AND e.device_id = ?)))`,
+    only: 'AND v.withdrawn = FALSE',
+    asked: (id: string) => [id, toBin(id)],
+    is: (visitId: string, own: readonly StoredEvent[], importId: string) => own.some((e) => isMade(e, importId)) || broughtBackBy(visitId, own) === importId,
+  },
+  bill: {
+    its: `EXISTS (${EVENT} AND e.kind = 'bill' AND e.origin = 'imported' AND JSON_VALUE(e.payload, '$.import') = ?)`,
+    only: '',
+    asked: (id: string) => [id],
+    is: () => true,
+  },
 } as const;
+const isMade = ({ kind, origin, payload }: StoredEvent, importId: string): boolean =>
+  kind === 'pulled_in' && origin === 'imported' && (payload.sheet as { import?: unknown } | undefined)?.import === importId;
 /** Visits that are looked at in one query, and those of which all events are read at once. */
 const LOOKED_AT = 2_000;
 const READ = 200;
@@ -28,7 +38,7 @@ export type ImportPortion = { visits: ReadonlyMap<string, StoredEvent[]>; last: 
  * one query may look through a ledger of a hundred thousand visits. @param from the id after which to look
  */
 export async function* visitsOfImport(who: Member, left: keyof typeof LEFT, importId: string, from: string | null = null): AsyncGenerator<ImportPortion> {
-  const { its, only, asked } = LEFT[left];
+  const { its, only, asked, is } = LEFT[left];
   const db = await figuresOf(who.householdId);
   for (let after: Buffer = from === null ? Buffer.alloc(16) : toBin(from); ; ) {
     const [rows] = await db.execute<RowDataPacket[]>(
@@ -41,7 +51,8 @@ export async function* visitsOfImport(who: Member, left: keyof typeof LEFT, impo
     const ids = rows.filter((r) => r.its).map((r) => fromBin(r.id));
     for (let i = 0; i < ids.length; i += READ) {
       const some = ids.slice(i, i + READ);
-      yield { visits: await eventsOfVisits(who.householdId, some), last: some.at(-1) as string };
+      const read = [...(await eventsOfVisits(who.householdId, some))].filter(([id, own]) => is(id, own, importId));
+      yield { visits: new Map(read), last: some.at(-1) as string };
     }
   }
 }
