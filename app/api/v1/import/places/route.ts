@@ -1,5 +1,6 @@
 import * as z from 'zod';
 import { mayRecord } from '@/core/records/roles';
+import { ID_PATTERN } from '@/core/units/id';
 import { previewPlaces, takePlaces } from '@/server/formats/import-places';
 import { answering, noStore } from '@/server/http/answer';
 import { jsonQuery } from '@/server/http/json-query';
@@ -15,7 +16,7 @@ const choices = z
       pointer: z.string().max(60),
       network: z.string().trim().min(1, 'of which network?').max(80),
       position: z.enum(['file', 'turned', 'none']),
-      siteId: z.uuid().nullable().optional(),
+      siteId: z.string().regex(ID_PATTERN).nullable().optional(),
     }),
   )
   .max(500, 'at most 500 at once');
