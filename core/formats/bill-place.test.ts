@@ -35,6 +35,8 @@ describe('where a CDR was', () => {
     expect(of('x', '', at('46.0028')).site).toBe('x');
     expect(of('x', '', at('46.1')).site).toBe('Vrba Crossing');
     for (const odd of [46, 'north', null, '']) expect(of('x', '', at(odd)).site).toBe('x');
+    expect(of('Barn', 'SI*BLU*E1', record({ coordinates: { latitude: '50' } }))).toEqual({ site: 'Lipa Barn', stall: '4' });
+    expect(of('Barn', 'SI*BLU*E1', record({ coordinates: { longitude: '50' } }))).toEqual({ site: 'Lipa Barn', stall: '4' });
     expect(of('x', '', record(null)).site).toBe('x');
     expect(of('x', '', record({ coordinates: '46.0, 14.5' })).site).toBe('x');
     const two = billPlaces([...sites, site('d', 'Beside it', 46.008)], []);

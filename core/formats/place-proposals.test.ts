@@ -93,6 +93,18 @@ describe('a site of a file and those that are here', () => {
     expect(twins({ latitude: null }, {}, { latitude: 46.2 })).toEqual([true, true, true]);
     expect(twins({}, { latitude: 46.2, network: 'Otterbrook' }, { latitude: null })).toEqual([false, false, false]);
   });
+  it('asks one thing at most: a slip of the file before whether it was moved, and that only by where it is known here', () => {
+    const here = known('Lipa Barn', 'Bluebarn', [], [45.9, 14.5]);
+    const asks = (more: Partial<PlaceProposal>, all = [here]) => placeNews(file(more), all).asks;
+    expect([asks({ asks: ['moved'] }), asks({ asks: ['moved'], latitude: 46.2 }), asks({ asks: ['moved'] }, [])]).toEqual([[], ['moved'], []]);
+    expect([asks({ asks: ['far'], latitude: 46.2 }), asks({ asks: ['at_sea'] }, []), asks({ latitude: 46.2 }, [])]).toEqual([['far'], ['at_sea'], []]);
+    expect(isNews(placeNews(file({ asks: ['far'] }), [here]))).toBe(false);
+  });
+  it('of posts of several sites it is the first that has one', () => {
+    const [a, b] = [known('A', 'Bluebarn', [['1', ['e1']]]), known('B', 'Bluebarn', [['1', ['e2']]])];
+    expect(sameSite(file({ stalls: [stall('x', ['e2']), stall('y', ['e1'])] }), [a, b])).toBe(a);
+    expect(sameSite(file({ stalls: [stall('x', ['e2']), stall('y', ['e1'])] }), [{ ...a, archived: true }, b])).toBe(b);
+  });
   it('each post of it is one here at most: two of one name are two', () => {
     const { stalls } = known('Lipa Barn', 'Bluebarn', [
       ['1', ['a']],
@@ -273,6 +285,7 @@ describe('a site of a network’s file', () => {
     expect([p.asks, p.better, p.stalls, p.fields]).toEqual([[], null, [], { food: 'cafe', openingHours: '24 hours' }]);
     expect([p.document?.format, JSON.parse(p.document?.text ?? '').address]).toEqual(['OCPI', 'Barn 1']);
     expect(location().fields).toEqual({});
+    expect([p.id, p.location, p.twins]).toEqual([location().id, `si*blu*${String(location().id).toLowerCase()}`, false]);
   });
 });
 
