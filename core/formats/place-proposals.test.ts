@@ -4,7 +4,7 @@ import { geojsonIn } from './geojson';
 import { locationsIn, type StallIn } from './ocpi-locations';
 import { locationsOut } from './ocpi-out';
 import { isNews, type PlaceProposal, placeNews, proposalOfGeo, proposalOfLocation, stallFields, withTwins } from './place-proposals';
-import { type KnownSite, samePosts, sameSite } from './same-place';
+import { type KnownSite, samePosts, sameSite, sameSites } from './same-place';
 import { readJson } from './strict-json';
 
 const stall = (name: string, uids: string[] = [], more: Partial<StallIn> = {}): StallIn => ({
@@ -99,6 +99,29 @@ describe('a site of a file and those that are here', () => {
     expect([asks({ asks: ['moved'] }), asks({ asks: ['moved'], latitude: 46.2 }), asks({ asks: ['moved'] }, [])]).toEqual([[], ['moved'], []]);
     expect([asks({ asks: ['far'], latitude: 46.2 }), asks({ asks: ['at_sea'] }, []), asks({ latitude: 46.2 }, [])]).toEqual([['far'], ['at_sea'], []]);
     expect(isNews(placeNews(file({ asks: ['far'] }), [here]))).toBe(false);
+  });
+  it('each of several of a file is a site of its own, the nearest first, and one by an id before one by its name', () => {
+    const at = (n: number, lat: number | null, posts: [string, string[]][] = []): KnownSite => ({
+      ...known('Lipa Barn', 'Bluebarn', posts, lat === null ? null : [lat, 14.5]),
+      id: idOf(n),
+    });
+    const [here, unplaced] = [at(1, 45.9, [['1', ['e1']]]), at(2, null)];
+    const of = (all: readonly KnownSite[], ...some: Partial<PlaceProposal>[]) => sameSites(some.map(file), all);
+    const [a, b] = [{ latitude: 45.904, location: 'a' }, { location: 'b' }];
+    expect(of([here], a, b)).toEqual([null, here]);
+    expect(of([here, unplaced], a, b)).toEqual([unplaced, here]);
+    expect(of([here], { ...a, stalls: [stall('1', ['e1'])] }, b)).toEqual([here, null]);
+    expect(of([here], { ...b, id: here.id }, { ...a, id: here.id })).toEqual([here, here]);
+    // Told twice, as features, it is the same; of another network it is not.
+    expect(of([here], {}, { latitude: 45.904 })).toEqual([here, here]);
+    expect(of([here], {}, { latitude: 45.904, network: 'Otterbrook' })).toEqual([here, null]);
+    expect(of([here], { latitude: 45.904, network: 'Otterbrook' })).toEqual([here]);
+    expect(of([here], {}, { latitude: null })).toEqual([here, here]);
+    expect(of([here], { twins: true }, { latitude: null, twins: true })).toEqual([here, null]);
+    // In the network of its name first.
+    const other = { ...at(3, 45.9), network: 'Otterbrook' };
+    expect(of([here, other], { network: 'Otterbrook' })).toEqual([other]);
+    expect(of([here, { ...other, network: null }], { network: 'Otterbrook' })).toEqual([{ ...other, network: null }]);
   });
   it('of posts of several sites it is the first that has one', () => {
     const [a, b] = [known('A', 'Bluebarn', [['1', ['e1']]]), known('B', 'Bluebarn', [['1', ['e2']]])];

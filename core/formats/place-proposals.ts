@@ -97,8 +97,10 @@ export type PlaceNews = {
   stalls: StallIn[];
   uids: { id: string; rev: number; evseUids: string[] }[];
 };
-export function placeNews(p: PlaceProposal, known: readonly KnownSite[]): PlaceNews {
-  const same = sameSite(p, known);
+export const placeNews = (p: PlaceProposal, known: readonly KnownSite[]): PlaceNews => newsOf(p, sameSite(p, known));
+
+/** The same where it is known which site it is. */
+export function newsOf(p: PlaceProposal, same: KnownSite | null): PlaceNews {
   const placed = p.latitude !== null && p.longitude !== null;
   const slips = p.asks.filter((a) => a !== 'moved');
   if (!same) return { same, position: placed, asks: slips, fields: p.fields, document: p.document?.text != null, stalls: p.stalls, uids: [] };

@@ -50,24 +50,58 @@ export const isAnother = (p: SiteTold, k: KnownSite): boolean => {
 /** How far a site of that name is from where the file has it; one of which the place is not known may be that as well as any that is not apart. */
 const distance = (p: SiteTold, k: KnownSite): number => kmApart(p, k.fields) ?? APART_KM;
 
+const mayBeOne = (a: string | null, b: string | null): boolean => a === null || b === null || fold(a) === fold(b);
+/** Of a file two places of one name are one where they stand together, unless they are of two networks or each is a Location of its own. */
+export const isOnePlace = (a: SiteTold, b: SiteTold): boolean =>
+  fold(a.name) === fold(b.name) &&
+  !isApart(a, b) &&
+  // One without a place may be either of two that stand apart.
+  !((a.twins || b.twins) && (a.latitude === null) !== (b.latitude === null)) &&
+  mayBeOne(a.network, b.network) &&
+  mayBeOne(a.location, b.location);
+
 /**
- * The site here that one of a file is: the one of which it was written, else by an id of its posts, else by its name, of several of one name the nearest of the same network. One that
- * stands apart is another where the file has both, or another network is written; else it may have been moved, which is asked.
+ * The sites here that places of a file are: the one of which a place was written, else by an id of its posts, else by its name, of several of one name the nearest of the same network, each
+ * of one place alone. One that stands apart is another where the file has both, or another network is written; else it may have been moved, which is asked.
+ * @returns in the order of the places
  */
-export function sameSite(p: SiteTold, all: readonly KnownSite[]): KnownSite | null {
+export function sameSites(places: readonly SiteTold[], all: readonly KnownSite[]): (KnownSite | null)[] {
   const { known, byId, byPost, byName } = indexOf(all);
-  const own = p.id === null ? undefined : byId.get(p.id);
-  if (own) return own;
-  const posts = [...folded(p.stalls.flatMap((s) => s.evseUids))].flatMap((uid) => byPost.get(uid)?.n ?? []);
-  if (posts.length > 0) return known[posts.reduce((least, n) => Math.min(least, n))] ?? null;
-  const named = byName.get(fold(p.name)) ?? [];
-  const ofNetwork = named.filter((k) => p.network !== null && k.network !== null && fold(k.network) === fold(p.network));
-  const elsewhere = p.twins || (p.network !== null && ofNetwork.length === 0);
-  const some = (ofNetwork.length > 0 ? ofNetwork : named).filter((k) => !isAnother(p, k) && !(elsewhere && isApart(p, k.fields)));
-  // In use comes before put away, however near.
-  const open = some.filter((k) => !k.archived);
-  return (open.length > 0 ? open : some).reduce<KnownSite | null>((best, k) => (best && distance(p, best) <= distance(p, k) ? best : k), null);
+  const out: (KnownSite | null)[] = [];
+  const claims = new Map<KnownSite, SiteTold[]>();
+  const claim = (i: number, p: SiteTold, k: KnownSite) => {
+    out[i] = k;
+    claims.set(k, [...(claims.get(k) ?? []), p]);
+  };
+  const unknown: { i: number; p: SiteTold; named: KnownSite[]; km: number }[] = [];
+  for (const [i, p] of places.entries()) {
+    out[i] = null;
+    const posts = [...folded(p.stalls.flatMap((s) => s.evseUids))].flatMap((uid) => byPost.get(uid)?.n ?? []);
+    const told = (p.id === null ? undefined : byId.get(p.id)) ?? known[posts.reduce((least, n) => Math.min(least, n), Number.POSITIVE_INFINITY)];
+    if (told) claim(i, p, told);
+    else {
+      const named = ofName(p, byName.get(fold(p.name)) ?? []);
+      if (named[0]) unknown.push({ i, p, named, km: distance(p, named[0]) });
+    }
+  }
+  for (const { i, p, named } of unknown.sort((a, b) => a.km - b.km)) {
+    const free = named.find((k) => (claims.get(k) ?? []).every((q) => isOnePlace(p, q)));
+    if (free) claim(i, p, free);
+  }
+  return out;
 }
+
+/** Those of a place's name that it may be: what is in use before what was put away, of its network before those of others, the nearest first. */
+function ofName(p: SiteTold, named: readonly KnownSite[]): KnownSite[] {
+  return named
+    .map((k) => ({ k, km: distance(p, k), its: mayBeOne(p.network, k.network) }))
+    .filter(({ k, its }) => !isAnother(p, k) && !(isApart(p, k.fields) && (p.twins || !its)))
+    .sort((a, b) => Number(a.k.archived) - Number(b.k.archived) || Number(b.its) - Number(a.its) || a.km - b.km)
+    .map(({ k }) => k);
+}
+
+/** The same of one place by itself. */
+export const sameSite = (p: SiteTold, all: readonly KnownSite[]): KnownSite | null => sameSites([p], all)[0] ?? null;
 
 type Post = KnownSite['stalls'][number];
 /**

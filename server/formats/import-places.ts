@@ -3,8 +3,8 @@ import { atSea } from '@/core/formats/at-sea';
 import { type GeoCode, readingGeojson } from '@/core/formats/geojson';
 import { NO_ACCESS } from '@/core/formats/location-access';
 import { readingLocations } from '@/core/formats/ocpi-locations';
-import { isNews, type PlaceProposal, placeNews, proposalOfGeo, proposalOfLocation, withTwins } from '@/core/formats/place-proposals';
-import type { KnownSite } from '@/core/formats/same-place';
+import { isNews, newsOf, type PlaceProposal, proposalOfGeo, proposalOfLocation, withTwins } from '@/core/formats/place-proposals';
+import { type KnownSite, sameSites } from '@/core/formats/same-place';
 import { type Json, type JsonObject, type JsonRefused, readingJson } from '@/core/formats/strict-json';
 import { byId } from '@/core/units/by-id';
 import { grouped } from '@/core/units/grouped';
@@ -123,8 +123,9 @@ async function load(who: SignedIn, bytes: Uint8Array) {
 
 async function previewOf(who: SignedIn, { format, proposals, breaches }: Read, known: readonly KnownSite[]): Promise<PlacesPreview> {
   const networks = (await recordsOf(who.householdId, 'network')).filter((n) => !n.archived).map((n) => n.fields.name);
-  const row = (p: PlaceProposal): PlaceRow => {
-    const news = placeNews(p, known);
+  const same = sameSites(proposals, known);
+  const row = ([i, p]: [number, PlaceProposal]): PlaceRow => {
+    const news = newsOf(p, same[i] ?? null);
     const { pointer, name, network, latitude, longitude, better } = p;
     return {
       pointer,
@@ -140,7 +141,7 @@ async function previewOf(who: SignedIn, { format, proposals, breaches }: Read, k
       fills: [...Object.keys(news.fields), ...(news.document ? ['fromFile'] : [])],
     };
   };
-  return { format, rows: await unhurried(eachOf(proposals, row)), breaches, networks };
+  return { format, rows: await unhurried(eachOf([...proposals.entries()], row)), breaches, networks };
 }
 
 export async function previewPlaces(who: SignedIn, bytes: Uint8Array): Promise<PlacesAnswer> {
@@ -164,10 +165,11 @@ export async function takePlaces(who: SignedIn, bytes: Uint8Array, choices: read
     // What else of its site is refused with it says less.
     if (!notTaken.has(pointer)) notTaken.set(pointer, { pointer, name, reason });
   };
-  for (const p of found.proposals) {
+  const same = sameSites(found.proposals, found.known);
+  for (const [i, p] of found.proposals.entries()) {
     const choice = chosen.get(p.pointer);
     if (!choice) continue;
-    const records = making.of(p, choice);
+    const records = making.of(p, choice, same[i] ?? null);
     if (!records) {
       not(p, 'what is here was changed meanwhile: look again');
       continue;

@@ -1,7 +1,7 @@
 import tzLookup from 'tz-lookup';
 import { fold } from '@/core/formats/match-sessions';
-import { type PlaceNews, type PlaceProposal, placeNews, stallFields } from '@/core/formats/place-proposals';
-import { isAnother, type KnownSite } from '@/core/formats/same-place';
+import { newsOf, type PlaceNews, type PlaceProposal, stallFields } from '@/core/formats/place-proposals';
+import { isAnother, isOnePlace, type KnownSite } from '@/core/formats/same-place';
 import { isApart, kmApart } from '@/core/records/place-questions';
 import { blankFields, type MileRecord } from '@/core/records/record-schema';
 import { localDay } from '@/core/units/zoned';
@@ -19,6 +19,8 @@ export class PlaceRecords {
   private readonly networks: NetworksByName;
   /** Ids that something has, here or of what is made: each is of one thing. */
   private readonly taken: Set<string>;
+  /** Sites here to which something was added. */
+  private readonly told = new Set<string>();
   private readonly made: { p: PlaceProposal; networkId: string; siteId: string }[] = [];
 
   constructor(
@@ -32,15 +34,17 @@ export class PlaceRecords {
   }
 
   /** The records of one place as it was chosen; `null` where it is no longer what it was said to be. */
-  of(p: PlaceProposal, choice: PlaceChoice): PlaceItem[] | null {
-    const news = placeNews(p, this.known);
-    if (typeof choice.siteId === 'string' && news.same?.id !== choice.siteId) return null;
+  of(p: PlaceProposal, choice: PlaceChoice, same: KnownSite | null): PlaceItem[] | null {
+    if (typeof choice.siteId === 'string' && same?.id !== choice.siteId) return null;
     // Chosen as one of its own: what only has its name, and stands elsewhere, is not asked.
-    if (news.same && !(choice.siteId === null && isApart(p, news.same.fields))) return this.added(p, choice, news.same, news);
+    if (same && !(choice.siteId === null && isApart(p, same.fields))) return this.added(p, choice, same, newsOf(p, same));
     return this.whole(p, choice);
   }
 
   private added(p: PlaceProposal, choice: PlaceChoice, same: KnownSite, { asks, position: lacking, fields, document, stalls, uids }: PlaceNews): PlaceItem[] {
+    // One that the file has twice brings its posts.
+    if (this.told.has(same.id)) return this.posts(same.id, stalls);
+    this.told.add(same.id);
     const position = positionOf(p, choice);
     const moves = asks.length > 0 && choice.position !== 'none';
     const more = { ...(position && (lacking || moves) ? position : {}), ...fields, ...(document ? this.document(p) : {}) };
@@ -63,7 +67,7 @@ export class PlaceRecords {
     this.made.push({ p, networkId, siteId });
     // Asked once more, as where the answer was lost: it is made already.
     const before = this.known.find((k) => ids.includes(k.id) && !isAnother(p, k) && position !== null && kmApart(position, k.fields) === 0);
-    if (before) return [...items, ...this.added(p, { ...choice, position: 'none' }, before, placeNews({ ...p, id: before.id }, this.known))];
+    if (before) return [...items, ...this.added(p, { ...choice, position: 'none' }, before, newsOf(p, before))];
     const fields = {
       ...blankFields('site'),
       networkId,
@@ -96,10 +100,6 @@ export class PlaceRecords {
     return document?.text ? { fromFile: { format: document.format, day: this.today, document: document.text } } : {};
   }
 }
-
-/** Of a file two places of one name are one where they stand together, unless each is a Location of its own. */
-const isOnePlace = (a: PlaceProposal, b: PlaceProposal): boolean =>
-  fold(a.name) === fold(b.name) && !isApart(a, b) && (a.location === null || b.location === null || a.location === b.location);
 
 function positionOf(p: PlaceProposal, choice: PlaceChoice): { latitude: number; longitude: number } | null {
   if (choice.position === 'turned' && p.better) return { longitude: p.better[0], latitude: p.better[1] };
