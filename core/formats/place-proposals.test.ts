@@ -128,6 +128,14 @@ describe('a site of a file and those that are here', () => {
     expect(sameSite(file({ stalls: [stall('x', ['e2']), stall('y', ['e1'])] }), [a, b])).toBe(a);
     expect(sameSite(file({ stalls: [stall('x', ['e2']), stall('y', ['e1'])] }), [{ ...a, archived: true }, b])).toBe(b);
   });
+  it('an id of a post is no other network’s elsewhere', () => {
+    const theirs = known('Theirs', 'Otterbrook', [['1', ['77']]], [46.2, 14.5]);
+    const ours = known('Ours', 'Bluebarn', [['1', ['77']]], [45.905, 14.5]);
+    const p = file({ stalls: [stall('1', ['77'])] });
+    expect([sameSite(p, [theirs]), sameSite(p, [theirs, ours]), sameSite({ ...p, network: null }, [theirs])]).toEqual([null, ours, theirs]);
+    expect(sameSite({ ...p, latitude: 46.2 }, [theirs, ours])).toBe(theirs);
+    expect(sameSite({ ...p, network: 'otterbrook' }, [theirs])).toBe(theirs);
+  });
   it('each post of it is one here at most: two of one name are two', () => {
     const { stalls } = known('Lipa Barn', 'Bluebarn', [
       ['1', ['a']],

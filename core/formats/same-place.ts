@@ -35,7 +35,7 @@ const folded = (names: readonly (string | null)[]): Set<string> => new Set(names
 const indexOf = onceOf((all: readonly KnownSite[]) => {
   const known = [...all.filter((k) => !k.archived), ...all.filter((k) => k.archived)];
   const posts = known.flatMap((k, n) => [...folded(k.stalls.flatMap((s) => s.fields.evseUids))].map((uid) => ({ uid, n })));
-  return { known, byId: firstBy(known, (k) => k.id), byPost: firstBy(posts, (p) => p.uid), byName: grouped(known, (k) => fold(k.fields.name)) };
+  return { known, byId: firstBy(known, (k) => k.id), byPost: grouped(posts, (p) => p.uid), byName: grouped(known, (k) => fold(k.fields.name)) };
 });
 
 /** What the Location that a site was taken in from is known by. */
@@ -76,8 +76,10 @@ export function sameSites(places: readonly SiteTold[], all: readonly KnownSite[]
   const unknown: { i: number; p: SiteTold; named: KnownSite[]; km: number }[] = [];
   for (const [i, p] of places.entries()) {
     out[i] = null;
-    const posts = [...folded(p.stalls.flatMap((s) => s.evseUids))].flatMap((uid) => byPost.get(uid)?.n ?? []);
-    const told = (p.id === null ? undefined : byId.get(p.id)) ?? known[posts.reduce((least, n) => Math.min(least, n), Number.POSITIVE_INFINITY)];
+    const posts = [...folded(p.stalls.flatMap((s) => s.evseUids))].flatMap((uid) => byPost.get(uid) ?? []).sort((a, b) => a.n - b.n);
+    // An id of a network's own may be another's elsewhere.
+    const ofPosts = posts.map(({ n }) => known[n] as KnownSite).find((k) => !isApart(p, k.fields) || mayBeOne(p.network, k.network));
+    const told = (p.id === null ? undefined : byId.get(p.id)) ?? ofPosts;
     if (told) claim(i, p, told);
     else {
       const named = ofName(p, byName.get(fold(p.name)) ?? []);
