@@ -25,7 +25,11 @@ const row = (line: number, more: Partial<SheetRow> = {}): SheetRow => ({
   warnings: [],
   ...more,
 });
-const known = { site: (name: string) => name === 'Vrba Crossing', there: new Set<number>(), near: new Set<number>() };
+const known = {
+  site: ({ site }: SheetRow) => (site === 'Vrba Crossing' ? 'here' : site === 'Twin' ? 'several' : null),
+  there: new Set<number>(),
+  near: new Set<number>(),
+};
 const twice = { code: 'duplicate', column: null, lines: [2, 3, 4], options: ['same', 'different'] };
 const plan = (rows: SheetRow[], ...rest: Partial<[Parameters<typeof planRows>[1], Parameters<typeof planRows>[2], Partial<typeof known>]>) =>
   [...finish(planRows(rows, rest[0] ?? [], rest[1] ?? [], { ...known, ...rest[2] })).values()].join(' ');
@@ -39,6 +43,11 @@ describe('what becomes of the rows of a sheet', () => {
     );
     // What came in before is there, whatever it tells.
     expect(plan([row(2), row(5, { site: 'Elsewhere' })], [], [], { there: new Set([2, 5]) })).toBe('there there');
+    // Of several of one name nobody knows which, unless it is a visit that is recorded.
+    const near = { near: new Set([3]) };
+    expect(plan([row(2, { site: 'Twin' }), row(3, { site: 'Twin' })], [], [], near)).toBe('which near');
+    expect(plan([row(3, { site: 'Twin' })], [], [{ code: 'near', answer: 'merge' }], near)).toBe('merge');
+    expect(plan([row(3, { site: 'Twin' })], [], [{ code: 'near', answer: 'new' }], near)).toBe('which');
   });
   it('rows that may be one visit all wait; the same is taken once, different ones all', () => {
     const rows = [row(2), row(3), row(4), row(5)];

@@ -6,9 +6,9 @@ import { rowBills, rowKeepable, rowTells } from './sheet-visit';
 /**
  * What becomes of a row that can be read. `new`: a visit of its own. `there`: it came in before. `near`: a visit recorded here may be it,
  * `twice`: another row of the file may be it; both wait for a word. `same`: somebody said that it is the row before. `place`: its site is
- * not known here. `merge`: somebody said that it is a visit recorded here: its figures come to stand beside it as a bill. `refund`, `nothing`: no visit by itself. `too_long`: more stands in it than one visit can keep.
+ * not known here. `which`: several sites here have the name of its site, and it does not tell which. `merge`: somebody said that it is a visit recorded here: its figures come to stand beside it as a bill. `refund`, `nothing`: no visit by itself. `too_long`: more stands in it than one visit can keep.
  */
-export type RowPlan = 'new' | 'there' | 'near' | 'merge' | 'twice' | 'same' | 'place' | 'refund' | 'nothing' | 'too_long';
+export type RowPlan = 'new' | 'there' | 'near' | 'merge' | 'twice' | 'same' | 'place' | 'which' | 'refund' | 'nothing' | 'too_long';
 
 /** What was said last of a line: of it by its number, or of all. */
 function saidOfLines(answers: readonly SheetAnswer[], code: string): (line: number) => unknown {
@@ -30,7 +30,7 @@ export function* planRows(
   rows: readonly SheetRow[],
   asks: readonly SheetAsk[],
   answers: readonly SheetAnswer[],
-  known: { site: (name: string) => boolean; there: ReadonlySet<number>; near: ReadonlySet<number> },
+  known: { site: (row: SheetRow) => 'here' | 'several' | null; there: ReadonlySet<number>; near: ReadonlySet<number> },
 ): Steps<Map<number, RowPlan>> {
   const [ofTwice, ofNear] = [saidOfLines(answers, 'duplicate'), saidOfLines(answers, 'near')];
   const twice = new Map<number, 'twice' | 'same'>();
@@ -46,11 +46,13 @@ export function* planRows(
     if (known.there.has(row.line)) return 'there';
     if (tells === 'refund' || tells === 'nothing') return tells;
     if (!rowKeepable(row)) return 'too_long';
-    if (!known.site(row.site)) return 'place';
+    const site = known.site(row);
+    if (site === null) return 'place';
     const again = twice.get(row.line);
     if (again) return again;
     const said = known.near.has(row.line) ? ofNear(row.line) : 'new';
-    return said === 'new' ? 'new' : said === 'merge' && rowBills(row) ? 'merge' : 'near';
+    if (said === 'new') return site === 'several' ? 'which' : 'new';
+    return said === 'merge' && rowBills(row) ? 'merge' : 'near';
   };
   const out = new Map<number, RowPlan>();
   for (const [i, row] of rows.entries()) {

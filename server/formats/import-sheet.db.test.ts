@@ -82,6 +82,24 @@ describeWithDatabase('a spreadsheet of places that were put away since', () => {
     expect(await told(signedIn(who), sheet('2025-10-16 13:52;Lipa Barn;12,5;6,00'), nothing, true)).toMatchObject({ taken: 1 });
     expect(await sitesOf()).toEqual([closed.siteId, open.siteId]);
   });
+  it('of several sites of one name each is known by its network; without that none is meant, nor a post of two that are called the same', async () => {
+    const who = signedIn(await newHousehold());
+    const [one, two] = [await addPlace(who), await addPlace(who, { network: 'Otterbrook', site: 'Lipa Barn' })];
+    expect((await told(who, sheet('2025-10-14 13:52;Lipa Barn;41,37;23,10'), nothing, true)).preview.counts).toMatchObject({ which: 1, new: 0, there: 0 });
+    const stall = { type: 'stall', id: two.stalls[1], baseRev: 1000, fields: { name: '1' } };
+    expect(await send(who, asRecords([stall]))).toMatchObject([{ status: 'taken' }]);
+    const rows = ['2025-10-14 13:52;Lipa Barn;Otterbrook;1;9,5', '2025-10-15 13:52;Lipa Barn;bluebarn;1;9,5', '2025-10-16 13:52;Lipa Barn;Elsewhere;1;9,5'];
+    const file = new TextEncoder().encode(['Start;Station;Network;Stall;Energy (kWh)', ...rows].join('\n'));
+    expect(await told(who, file, nothing, true)).toMatchObject({ taken: 2, preview: { counts: { which: 1, there: 2 } } });
+    const [found] = await pool().query<RowDataPacket[]>(
+      'SELECT v.site_id, (SELECT a.stall_id FROM attempt_figures a WHERE a.household_id = v.household_id AND a.visit_id = v.id) AS stall_id FROM visit v WHERE v.household_id = ? ORDER BY v.sort_at',
+      [toBin(who.householdId)],
+    );
+    expect(found.map((r) => [fromBin(r.site_id), r.stall_id && fromBin(r.stall_id)])).toEqual([
+      [two.siteId, null],
+      [one.siteId, one.stalls[0]],
+    ]);
+  });
   it('a site that the file made and that is called otherwise by now is another than the one that is made of its name again; its network stays one', async () => {
     const who = signedIn(await newHousehold());
     const make = { answers: [], sites: [{ name: 'City Hall', network: 'Bluebarn' }] };

@@ -147,7 +147,13 @@ async function prepare(
     const bills = allBills(visit);
     if (bills.some((b) => b.id === own) || bills.filter((b) => saidOfBill(b.payload) === said).length >= n) there.add(r.line);
   }
-  const site = (name: string) => known.siteOf(name, null) !== null;
+  const written = read.columns.some((c) => c.field === 'network');
+  const site = (row: SheetRow) => {
+    const all = known.sitesOf(row.site);
+    const open = all.filter((s) => !s.archived);
+    if (all.length === 0) return null;
+    return open.length > 1 && !(written && open.some((s) => row.network !== null && fold(s.network) === fold(row.network))) ? 'several' : 'here';
+  };
   const plan = await unhurried(planRows(read.accepted, read.asks, answers, { site, there, near: new Set(near.keys()) }));
   return { importId, read, answers, remembered: remembered.length > 0, known, visitOf, stands, near, visits, plan };
 }
@@ -219,6 +225,7 @@ function previewOf(who: SignedIn, p: Prepared): SheetPreview {
     twice: 0,
     same: 0,
     place: 0,
+    which: 0,
     refund: 0,
     nothing: 0,
     too_long: 0,
@@ -332,11 +339,11 @@ async function worldOf(who: Member) {
     })),
     networks: knownBy(networks).map((n) => n.fields.name),
   };
-  const named = new Map<string, { id: string; zone: string; network: string; networkId: string }[]>();
-  for (const { id, fields } of known) {
+  const named = new Map<string, { id: string; archived: boolean; zone: string; network: string; networkId: string }[]>();
+  for (const { id, archived, fields } of known) {
     const { zone, networkId } = fields;
     const name = fold(fields.name);
-    named.set(name, [...(named.get(name) ?? []), { id, zone, network: networkName.get(networkId) ?? '', networkId }]);
+    named.set(name, [...(named.get(name) ?? []), { id, archived, zone, network: networkName.get(networkId) ?? '', networkId }]);
   }
   const sitesOf = (name: string) => named.get(fold(name)) ?? [];
   return {
@@ -348,7 +355,11 @@ async function worldOf(who: Member) {
       const all = sitesOf(name);
       return all.find((s) => network !== null && fold(s.network) === fold(network)) ?? all[0] ?? null;
     },
-    stallOf: (siteId: string, name: string | null) => (name === null ? null : (stallsAt(siteId).find((s) => fold(s.fields.name) === fold(name))?.id ?? null)),
+    /** On two posts of a site the same may stand: then nobody knows which. */
+    stallOf: (siteId: string, name: string | null) => {
+      const all = name === null ? [] : stallsAt(siteId).filter((s) => fold(s.fields.name) === fold(name));
+      return all.length === 1 ? (all[0]?.id ?? null) : null;
+    },
     carOf: (name: string | null) => (name === null ? null : (ofNames.find((c) => fold(c.fields.name) === fold(name))?.id ?? null)),
   };
 }

@@ -141,7 +141,7 @@ export function ImportSheet() {
       {seen ? (
         <>
           <p className="mb-3 text-[15px]">
-            {(['new', 'merge', 'there', 'near', 'twice', 'same', 'place', 'refund', 'nothing', 'too_long'] as const)
+            {(['new', 'merge', 'there', 'near', 'twice', 'same', 'place', 'which', 'refund', 'nothing', 'too_long'] as const)
               .filter((p) => seen.counts[p] > 0)
               .map((p) => `${seen.counts[p]} ${COUNTED[p]}`)
               .concat(
