@@ -1,9 +1,11 @@
+import { MOST_SEQ } from '../visit/event';
 import { idOf } from '../visit/fixtures/story';
-import { eventsFrom } from './event-in';
+import { eventsFrom, idsIn } from './event-in';
 
 const of = { householdId: idOf(1), personId: idOf(2), zone: 'Europe/Ljubljana', source: 'car log', deviceId: idOf(9) };
 const event = (more: object = {}) => ({ id: idOf(10), visitId: idOf(3), kind: 'plugged', at: '2025-10-14T13:52+02:00', ...more });
-const read = (...list: unknown[]) => eventsFrom(list, of);
+const none = { seqs: new Map<string, number>(), last: new Map<string, number>() };
+const read = (...list: unknown[]) => eventsFrom(list, of, none);
 const one = (more: object = {}) => {
   const [found] = read(event(more));
   return found?.ok ? found.event : found;
@@ -62,6 +64,15 @@ describe('events as a program sends them', () => {
     expect(seqs).toEqual([1, 1, 90, 3]);
     // What is refused takes no place.
     expect(read(event({ at: 'x' }), event()).map((f) => (f.ok ? f.event.seq : null))).toEqual([null, 1]);
+  });
+  it('stand behind what is here of their visit, and where they stood when they are sent again', () => {
+    const [a, b] = [idOf(11), idOf(12)];
+    const known = { seqs: new Map([[a, 2]]), last: new Map([[idOf(3), 7]]) };
+    const seqs = eventsFrom([event({ id: a }), event({ id: b }), event({ id: b, visitId: idOf(4) }), event({ id: a, seq: 90 })], of, known);
+    expect(seqs.map((f) => (f.ok ? f.event.seq : null))).toEqual([2, 9, 1, 90]);
+    const full = eventsFrom([event(), event()], of, { ...none, last: new Map([[idOf(3), MOST_SEQ - 1]]) });
+    expect(full.map((f) => (f.ok ? f.event.seq : null))).toEqual([MOST_SEQ, MOST_SEQ]);
+    expect(idsIn([event({ id: a }), event({ id: 'x' }), null, 7, 'id', event({ id: a, visitId: [] })])).toEqual({ events: [a], visits: [idOf(3)] });
   });
   it.each([
     [7, '', ''],

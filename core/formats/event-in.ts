@@ -1,8 +1,8 @@
 import * as z from '@/core/units/schema';
-import { ID_PATTERN, NOT_AN_ID } from '../units/id';
+import { ID_PATTERN, isId, NOT_AN_ID } from '../units/id';
 import { firstProblem, ownWords } from '../units/own-words';
 import { isZone } from '../units/zoned';
-import type { Precision, StoredEvent } from '../visit/event';
+import { MOST_SEQ, type Precision, type StoredEvent } from '../visit/event';
 import { isDay } from './sheet-dates';
 import { instantsOf } from './sheet-times';
 
@@ -12,7 +12,7 @@ const WHEN = /^(\d{4})-(\d{2})-(\d{2})(?:T\d{2}:\d{2}(?<s>:\d{2}(?<ms>\.\d{1,3})
 
 /**
  * An event as a program sends it. What only a page has may be left out: `deviceId` and `life` are then those of its source, `mono` 0, `awake` false, and `seq` the place
- * among the events of that visit in the request. So a request can be sent again as it is; a visit that is sent in several says `seq` itself.
+ * among the events of that visit in the request, behind all that is here of it: so what takes back or corrects stands behind what it is of. A request can be sent again as it is.
  */
 export const eventIn = z.strictObject({
   id: id(),
@@ -51,10 +51,20 @@ function timeOf(at: number | string, zone: string): { at: number; precision: Pre
   return noon === undefined ? null : { at: noon, precision: 'day' };
 }
 
+/** What is here of visits that a request speaks of. `seqs`: of its own events that are here, by their ids. `last`: of the others the greatest, by their visit. */
+export type KnownSeqs = { seqs: ReadonlyMap<string, number>; last: ReadonlyMap<string, number> };
+
+/** The texts that stand as ids of events and of their visits in a request, whatever else does. */
+export function idsIn(list: readonly unknown[]): { events: string[]; visits: string[] } {
+  const ids = (name: 'id' | 'visitId') => [...new Set(list.flatMap((raw) => ((raw as Record<string, unknown> | null)?.[name] ?? []) as string).filter(isId))];
+  return { events: ids('id'), visits: ids('visitId') };
+}
+
 /** Events of one request as they are recorded, or what is wrong with each. Nothing else of an event is judged here. */
 export function eventsFrom(
   list: readonly unknown[],
   of: EventSource,
+  known: KnownSeqs,
 ): ({ ok: true; event: StoredEvent } | { ok: false; id: string; path: string; reason: string })[] {
   const seqs = new Map<string, number>();
   return list.map((raw) => {
@@ -86,7 +96,7 @@ export function eventsFrom(
       life: e.life ?? deviceId,
       mono: e.mono ?? 0,
       awake: e.awake ?? false,
-      seq: e.seq ?? seq,
+      seq: e.seq ?? known.seqs.get(e.id) ?? Math.min(MOST_SEQ, (known.last.get(e.visitId) ?? 0) + seq),
       origin: 'imported',
       role: e.role ?? 'recorder',
       payload: { source: of.source, ...e.payload },

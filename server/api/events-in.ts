@@ -1,10 +1,12 @@
 import * as z from 'zod';
-import { eventsFrom } from '@/core/formats/event-in';
+import { eventsFrom, idsIn } from '@/core/formats/event-in';
 import { unkeepable } from '@/core/units/keepable-json';
 import { ownWords } from '@/core/units/own-words';
+import { pool } from '../db/pool';
 import { idOf } from '../formats/imported-events';
 import { notForRole } from '../http/not-for-role';
 import { MAX_ITEMS, takeBatch } from '../outbox/take-batch';
+import { eventsById, lastSeqs } from '../visits/event-rows';
 import type { Caller } from './caller';
 import { asProblem, problem } from './problem';
 
@@ -33,7 +35,10 @@ export async function takeEventsIn(caller: Caller, json: unknown): Promise<Respo
       errors: body.error.issues.map((i) => ({ pointer: i.path.map((p) => `/${String(p)}`).join(''), detail: i.message })),
     });
   const source = body.data.source ?? caller.source;
-  const found = eventsFrom(body.data.events, { ...caller, source, deviceId: idOf(caller.householdId, `source ${source}`) });
+  const ids = idsIn(body.data.events);
+  const [there, last] = await Promise.all([eventsById(pool(), caller.householdId, ids.events), lastSeqs(pool(), caller.householdId, ids.visits, ids.events)]);
+  const seqs = new Map([...there].map(([id, e]) => [id, e.seq]));
+  const found = eventsFrom(body.data.events, { ...caller, source, deviceId: idOf(caller.householdId, `source ${source}`) }, { seqs, last });
   const answer = await takeBatch(caller, { items: found.flatMap((f) => (f.ok ? [{ type: 'event', event: f.event }] : [])) });
   if (!answer.ok) return problem(422, answer.reason);
   const taken = answer.results.values();

@@ -144,6 +144,17 @@ export async function countOfVisits(c: PoolConnection, householdId: string, visi
   return new Map(rows.map((r) => [fromBin(r.visit_id), Number(r.n)]));
 }
 
+/** The greatest seq of each of these visits that has events. @param without ids of events that do not count */
+export async function lastSeqs(c: Reader, householdId: string, visitIds: readonly string[], without: readonly string[]): Promise<Map<string, number>> {
+  if (visitIds.length === 0) return new Map();
+  const [rows] = await c.execute<RowDataPacket[]>(
+    `SELECT visit_id, MAX(seq) AS last FROM event WHERE household_id = ? AND visit_id IN (${visitIds.map(() => '?').join(', ')})
+       ${without.length > 0 ? `AND id NOT IN (${without.map(() => '?').join(', ')})` : ''} GROUP BY visit_id`,
+    [toBin(householdId), ...visitIds.map(toBin), ...without.map(toBin)],
+  );
+  return new Map(rows.map((r) => [fromBin(r.visit_id), Number(r.last)]));
+}
+
 /** The withdrawals of visits that have some, in a transaction. */
 export async function withdrawalsOf(c: PoolConnection, householdId: string, visitIds: readonly string[]): Promise<Map<string, StoredEvent[]>> {
   if (visitIds.length === 0) return new Map();

@@ -1,0 +1,57 @@
+import { v7 } from 'uuid';
+import { deriveVisit } from '@/core/visit/derive';
+import { payloadProblem } from '@/core/visit/payloads';
+import type { Member } from '../accounts/who';
+import { pool } from '../db/pool';
+import { addPlace, describeWithDatabase, newHousehold } from '../fixtures/household';
+import { eventsOfVisits } from '../visits/event-rows';
+import type { Caller } from './caller';
+import { takeEventsIn } from './events-in';
+
+afterAll(() => (process.env.DATABASE_URL ? pool().end() : undefined));
+
+describeWithDatabase('events of a program', () => {
+  let who: Member;
+  let visitId: string;
+  let plugged: string;
+  let first: object[];
+  const send = async (events: object[]): Promise<string[]> => {
+    const answer = await takeEventsIn({ ...who, zone: 'UTC', source: 'van' } as unknown as Caller, { events });
+    return ((await answer.json()) as { results: { status: string }[] }).results.map((r) => r.status);
+  };
+  const visit = async () => deriveVisit(visitId, (await eventsOfVisits(who.householdId, [visitId])).get(visitId) ?? [], payloadProblem);
+  const event = (kind: string, payload: object, more: object = {}) => ({ id: v7(), visitId, kind, at: '2025-10-14T13:52Z', payload, ...more });
+  beforeEach(async () => {
+    who = await newHousehold();
+    const { siteId } = await addPlace(who);
+    [visitId, plugged] = [v7(), v7()];
+    first = [event('pulled_in', { siteId }), event('plugged', {}, { id: plugged }), event('note', { text: 'dry' }), event('note', { text: 'wet' })];
+    expect(await send(first)).toEqual(['taken', 'taken', 'taken', 'taken']);
+  });
+
+  it('that take back, or take that back, in requests of their own do so, however often they are sent', async () => {
+    expect((await visit()).attempts).toHaveLength(1);
+    const back = event('withdrawal', { target: plugged });
+    expect(await send([back])).toEqual(['taken']);
+    expect((await visit()).attempts).toHaveLength(0);
+    const again = event('withdrawal', { target: back.id });
+    expect(await send([again])).toEqual(['taken']);
+    expect((await visit()).attempts).toHaveLength(1);
+    for (const events of [first, [back], [again]]) expect(new Set(await send(events))).toEqual(new Set(['already']));
+  });
+  it('that correct the same once more are the ones that count', async () => {
+    const note = (first[2] as { id: string }).id;
+    for (const text of ['damp', 'foggy', 'frozen', 'clear']) {
+      expect(await send([event('correction', { target: note, set: { text } })])).toEqual(['taken']);
+      expect((await visit()).line.flatMap((e) => (e.kind === 'note' ? [e.payload.text] : []))).toContain(text);
+    }
+  });
+  it('of which one was refused stand in their place when it is mended', async () => {
+    const half = [event('note', { text: 'a' }), event('note', { text: 7 }), event('note', { text: 'c' })];
+    expect(await send(half)).toEqual(['taken', 'refused', 'taken']);
+    half[1] = { ...half[1], payload: { text: 'b' } } as never;
+    expect(await send(half)).toEqual(['already', 'taken', 'already']);
+    const said = (await visit()).line.flatMap((e) => (e.kind === 'note' ? [e.payload.text] : []));
+    expect(said).toEqual(['dry', 'wet', 'a', 'b', 'c']);
+  });
+});
