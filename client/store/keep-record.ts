@@ -47,7 +47,12 @@ export async function pullChanges(store: PhoneStore): Promise<boolean> {
   const tx = store.transaction(['record', 'event', 'outbox', 'meta'], 'readwrite', STRICT);
   const waiting = new Set((await tx.objectStore('outbox').getAll()).flatMap((o) => (o.type === 'record' ? [o.id] : [])));
   if (restored) for (const id of await offerAgain(tx, store.name, body, waiting)) waiting.add(id);
-  for (const r of body.records) if (!waiting.has(r.id)) await tx.objectStore('record').put(r);
+  for (const r of body.records) {
+    if (waiting.has(r.id)) continue;
+    // Changed here and taken while this answer was on its way: it tells what was before.
+    const here = restored ? undefined : await tx.objectStore('record').get([r.type, r.id]);
+    if (!here || here.rev <= body.rev) await tx.objectStore('record').put(r);
+  }
   const meta = tx.objectStore('meta');
   await meta.put(body.rev, 'rev');
   await meta.put(epoch, 'epoch');

@@ -145,3 +145,22 @@ describe('a ledger that was restored from a backup', () => {
     expect(await wasRestored(store)).toBe(false);
   });
 });
+
+describe('changes of the household', () => {
+  it('that were on their way while something was changed here and taken tell what was before: what was taken stays', async () => {
+    for (const r of [network(30, 'mine, taken', 7), network(31, 'as it was', 5), network(32, 'mine', 6)]) await store.put('record', r as never);
+    server({ rev: 6, records: [network(30, 'before', 4), network(31, 'theirs', 6), network(32, 'mine', 6), network(33, 'new', 6)] });
+    expect(await pullChanges(store)).toBe(true);
+    const names = async () => (await store.getAll('record')).map((r) => [(r.fields as { name: string }).name, r.rev]);
+    expect(await names()).toEqual([
+      ['mine, taken', 7],
+      ['theirs', 6],
+      ['mine', 6],
+      ['new', 6],
+    ]);
+    // The next look brings what it was as well.
+    server({ rev: 8, records: [network(30, 'theirs, later', 8)] });
+    await pullChanges(store);
+    expect((await names())[0]).toEqual(['theirs, later', 8]);
+  });
+});
