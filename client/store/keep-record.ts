@@ -51,7 +51,7 @@ export async function pullChanges(store: PhoneStore): Promise<boolean> {
     if (waiting.has(r.id)) continue;
     // Changed here and taken while this answer was on its way: it tells what was before.
     const here = restored ? undefined : await tx.objectStore('record').get([r.type, r.id]);
-    if (!here || here.rev <= body.rev) await tx.objectStore('record').put(r);
+    if (!here || here.rev <= Math.max(body.rev, r.rev)) await tx.objectStore('record').put(r);
   }
   const meta = tx.objectStore('meta');
   await meta.put(body.rev, 'rev');

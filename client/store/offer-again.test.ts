@@ -158,9 +158,13 @@ describe('changes of the household', () => {
       ['mine', 6],
       ['new', 6],
     ]);
-    // The next look brings what it was as well.
-    server({ rev: 8, records: [network(30, 'theirs, later', 8)] });
+    // One that was written while it was told comes with it.
+    server({ rev: 6, records: [network(30, 'mine, and theirs', 8)] });
     await pullChanges(store);
-    expect((await names())[0]).toEqual(['theirs, later', 8]);
+    expect((await names())[0]).toEqual(['mine, and theirs', 8]);
+    // The next look brings what it was as well.
+    server({ rev: 9, records: [network(30, 'theirs, later', 9)] });
+    await pullChanges(store);
+    expect((await names())[0]).toEqual(['theirs, later', 9]);
   });
 });
