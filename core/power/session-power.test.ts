@@ -111,6 +111,10 @@ describe('a session against what could be expected', () => {
     );
     expect(s.held.at(-1)).toMatchObject({ by: 'neighbour', kW: null, sure: 'noted' });
   });
+  it('and where the share on file would leave more than came, it is a guess, beside what it would leave', () => {
+    const s = power([look(2, 80, 58), [70, 'change', { what: 'neighbour_in' }], look(500, 85, 25), look(1100, 90, 25), [1200, 'stop_asked']]);
+    expect(s.held.at(-1)).toMatchObject({ by: 'neighbour', kW: 75, sure: 'guess', evidence: expect.stringContaining('would leave more') });
+  });
   it('a mate seen charging on arrival counts until it is seen to leave', () => {
     const v = deriveVisit(
       VISIT,
