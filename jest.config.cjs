@@ -4,6 +4,8 @@ const esm = ['d3-[a-z-]+', 'internmap', 'uuid', 'idb', 'temporal-polyfill', 'tem
 module.exports = {
   testMatch: ['<rootDir>/{app,core,client,ui,server,demo}/**/*.test.ts?(x)'],
   testEnvironment: 'node',
+  // A machine that is busy with other things is no fault of what is tested.
+  testTimeout: 60_000,
   transform: {
     '^.+\\.(t|j|mj)sx?$': [
       '@swc/jest',

@@ -13,8 +13,6 @@ import { carLogsOf, importCarLog, undoCarLog } from './import-car-log';
 
 afterAll(() => (process.env.DATABASE_URL ? pool().end() : undefined));
 
-// A log is tried at every place of every session.
-jest.setTimeout(30_000);
 /** A taper from 110 kW to 40 over twenty minutes. */
 const power = (t: number) => (t < 0 || t > 1200 ? 0 : 110 - Math.max(0, t - 300) * (70 / 900));
 const LOOKS: Step[] = [60, 300, 480, 720, 960, 1140].map(

@@ -8,8 +8,6 @@ import { previewPlaces, takePlaces } from './import-places';
 import type { PlaceChoice } from './place-records';
 
 afterAll(() => (process.env.DATABASE_URL ? pool().end() : undefined));
-// The map of the coasts is read with the first GeoJSON.
-jest.setTimeout(30_000);
 const signedIn = (who: Member): SignedIn => ({
   ...who,
   sessionId: who.personId,

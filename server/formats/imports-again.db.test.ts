@@ -16,7 +16,7 @@ import { undoBills } from './imported-bills';
 import { undoSheet } from './undo-sheet';
 
 afterAll(() => (process.env.DATABASE_URL ? pool().end() : undefined));
-jest.setTimeout(120_000);
+jest.setTimeout(180_000);
 
 const AT = Date.UTC(2025, 9, 1, 12);
 const DAY = 86_400_000;
