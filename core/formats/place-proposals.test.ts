@@ -73,6 +73,13 @@ describe('a site of a file and those that are here', () => {
     expect(sameSite(file({ network: 'Otterbrook' }), [far])).toBeNull();
     expect(sameSite(file({ network: 'Otterbrook' }), [near])).toBe(near);
     expect(sameSite(file({ network: null }), [far])).toBe(far);
+    // Whatever belt of latitude it lies in; one without a place as well.
+    for (const lat of [45.9, 45.9001, 45.895, 45.8999, -0.0001, 0.0001]) {
+      const there = at(7, lat + 0.0045);
+      expect(sameSite(file({ latitude: lat, twins: true }), [far, there])).toBe(there);
+      expect(sameSite(file({ latitude: lat, twins: true }), [at(7, lat - 0.0045)])).not.toBeNull();
+    }
+    expect([sameSite(file({ twins: true }), [far, unplaced]), sameSite(file({ latitude: null, twins: true }), [far])]).toEqual([unplaced, far]);
     const away = at(5, 45.9, { archived: true });
     expect([sameSite(file(), [away, near]), sameSite(file(), [away])]).toEqual([near, away]);
     const from = (id: string) => {

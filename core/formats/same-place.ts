@@ -2,6 +2,7 @@ import { APART_KM, isApart, kmApart } from '../records/place-questions';
 import type { RecordFields } from '../records/record-schema';
 import { firstBy, grouped } from '../units/grouped';
 import { onceOf } from '../units/once-of';
+import { finish, ROWS_A_STEP, type Steps } from '../units/steps';
 import { fold } from './match-sessions';
 import type { StallIn } from './ocpi-locations';
 import { documentMembers } from './place-document';
@@ -31,11 +32,27 @@ export type SiteTold = {
 
 const folded = (names: readonly (string | null)[]): Set<string> => new Set(names.flatMap((n) => (n ? [fold(n)] : [])));
 
+/** A hundredth of a degree of latitude is over a kilometre: what does not stand apart lies in the same belt or the next. */
+const beltOf = (latitude: number): number => Math.floor(latitude * 100);
+/** Those of one name, and by belts of latitude, since some networks give all their sites one name; `null`: of which the place is not known. */
+type Named = { all: readonly KnownSite[]; belts: ReadonlyMap<number | null, readonly KnownSite[]> };
+const namedOf = (all: readonly KnownSite[]): Named => ({
+  all,
+  belts: grouped(all, ({ fields }) => (fields.latitude === null ? null : beltOf(fields.latitude))),
+});
+const around = ({ belts }: Named, latitude: number): KnownSite[] =>
+  [null, beltOf(latitude) - 1, beltOf(latitude), beltOf(latitude) + 1].flatMap((belt) => belts.get(belt) ?? []);
+
 /** Sites by their ids, by the folded ids of their posts, and by their folded names: a file may have as many places as the household. What is in use comes before what was put away. */
 const indexOf = onceOf((all: readonly KnownSite[]) => {
   const known = [...all.filter((k) => !k.archived), ...all.filter((k) => k.archived)];
   const posts = known.flatMap((k, n) => [...folded(k.stalls.flatMap((s) => s.fields.evseUids))].map((uid) => ({ uid, n })));
-  return { known, byId: firstBy(known, (k) => k.id), byPost: grouped(posts, (p) => p.uid), byName: grouped(known, (k) => fold(k.fields.name)) };
+  return {
+    known,
+    byId: firstBy(known, (k) => k.id),
+    byPost: grouped(posts, (p) => p.uid),
+    byName: new Map([...grouped(known, (k) => fold(k.fields.name))].map(([name, all]) => [name, namedOf(all)])),
+  };
 });
 
 /** What the Location that a site was taken in from is known by. */
@@ -50,10 +67,11 @@ export const isAnother = (p: SiteTold, k: KnownSite): boolean => {
 /** How far a site of that name is from where the file has it; one of which the place is not known may be that as well as any that is not apart. */
 const distance = (p: SiteTold, k: KnownSite): number => kmApart(p, k.fields) ?? APART_KM;
 
-const mayBeOne = (a: string | null, b: string | null): boolean => a === null || b === null || fold(a) === fold(b);
+const isCalled = (a: string, b: string): boolean => a === b || fold(a) === fold(b);
+const mayBeOne = (a: string | null, b: string | null): boolean => a === null || b === null || isCalled(a, b);
 /** Of a file two places of one name are one where they stand together, unless they are of two networks or each is a Location of its own. */
 export const isOnePlace = (a: SiteTold, b: SiteTold): boolean =>
-  fold(a.name) === fold(b.name) &&
+  isCalled(a.name, b.name) &&
   !isApart(a, b) &&
   // One without a place may be either of two that stand apart.
   !((a.twins || b.twins) && (a.latitude === null) !== (b.latitude === null)) &&
@@ -65,7 +83,10 @@ export const isOnePlace = (a: SiteTold, b: SiteTold): boolean =>
  * of one place alone. One that stands apart is another where the file has both, or another network is written; else it may have been moved, which is asked.
  * @returns in the order of the places
  */
-export function sameSites(places: readonly SiteTold[], all: readonly KnownSite[]): (KnownSite | null)[] {
+export const sameSites = (places: readonly SiteTold[], all: readonly KnownSite[]): (KnownSite | null)[] => finish(matchingSites(places, all));
+
+/** The same in steps. */
+export function* matchingSites(places: readonly SiteTold[], all: readonly KnownSite[]): Steps<(KnownSite | null)[]> {
   const { known, byId, byPost, byName } = indexOf(all);
   const out: (KnownSite | null)[] = [];
   const claims = new Map<KnownSite, SiteTold[]>();
@@ -75,6 +96,7 @@ export function sameSites(places: readonly SiteTold[], all: readonly KnownSite[]
   };
   const unknown: { i: number; p: SiteTold; named: KnownSite[]; km: number }[] = [];
   for (const [i, p] of places.entries()) {
+    if (i % ROWS_A_STEP === 0) yield;
     out[i] = null;
     const posts = [...folded(p.stalls.flatMap((s) => s.evseUids))].flatMap((uid) => byPost.get(uid) ?? []).sort((a, b) => a.n - b.n);
     // An id of a network's own may be another's elsewhere.
@@ -82,11 +104,13 @@ export function sameSites(places: readonly SiteTold[], all: readonly KnownSite[]
     const told = (p.id === null ? undefined : byId.get(p.id)) ?? ofPosts;
     if (told) claim(i, p, told);
     else {
-      const named = ofName(p, byName.get(fold(p.name)) ?? []);
+      const called = byName.get(fold(p.name));
+      const named = called ? ofName(p, p.twins && p.latitude !== null ? around(called, p.latitude) : called.all) : [];
       if (named[0]) unknown.push({ i, p, named, km: distance(p, named[0]) });
     }
   }
-  for (const { i, p, named } of unknown.sort((a, b) => a.km - b.km)) {
+  for (const [n, { i, p, named }] of unknown.sort((a, b) => a.km - b.km).entries()) {
+    if (n % ROWS_A_STEP === 0) yield;
     const free = named.find((k) => (claims.get(k) ?? []).every((q) => isOnePlace(p, q)));
     if (free) claim(i, p, free);
   }
@@ -97,7 +121,7 @@ export function sameSites(places: readonly SiteTold[], all: readonly KnownSite[]
 function ofName(p: SiteTold, named: readonly KnownSite[]): KnownSite[] {
   return named
     .map((k) => ({ k, km: distance(p, k), its: mayBeOne(p.network, k.network) }))
-    .filter(({ k, its }) => !isAnother(p, k) && !(isApart(p, k.fields) && (p.twins || !its)))
+    .filter(({ k, km, its }) => !isAnother(p, k) && !(km > APART_KM && (p.twins || !its)))
     .sort((a, b) => Number(a.k.archived) - Number(b.k.archived) || Number(b.its) - Number(a.its) || a.km - b.km)
     .map(({ k }) => k);
 }

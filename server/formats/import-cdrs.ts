@@ -1,4 +1,5 @@
 import { createHash } from 'node:crypto';
+import Big from 'big.js';
 import { billPlaces } from '@/core/formats/bill-place';
 import { billedItems, billPayload, cdrRef, recordedAttempts } from '@/core/formats/cdr-bills';
 import { type AttemptRef, matchSessions, type SessionMatch } from '@/core/formats/match-sessions';
@@ -145,7 +146,9 @@ function standing(who: Member, bills: readonly BillIn[], visits: ReadonlyMap<str
     const { visit, bill } = found;
     const told = billPayload(b, null, '');
     const other =
-      told.amount === bill.payload.amount && told.currency === bill.payload.currency ? null : { amount: bill.payload.amount, currency: bill.payload.currency };
+      new Big(told.amount).eq(bill.payload.amount) && told.currency === bill.payload.currency
+        ? null
+        : { amount: bill.payload.amount, currency: bill.payload.currency };
     out.set(b.id, { visitId: visit.id, at: visit.pulledInAt ?? visit.lastEventAt, zone: visit.zone, other });
   }
   return out;

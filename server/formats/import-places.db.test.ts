@@ -1,22 +1,11 @@
-import { readWishes } from '@/core/records/wishes-form';
 import type { SignedIn } from '../accounts/sessions';
-import type { Member } from '../accounts/who';
 import { pool } from '../db/pool';
-import { asRecords, describeWithDatabase, newHousehold, send } from '../fixtures/household';
+import { asRecords, describeWithDatabase, newHousehold, send, signedIn } from '../fixtures/household';
 import { recordsOf } from '../records/record-tables';
 import { previewPlaces, takePlaces } from './import-places';
 import type { PlaceChoice } from './place-records';
 
 afterAll(() => (process.env.DATABASE_URL ? pool().end() : undefined));
-const signedIn = (who: Member): SignedIn => ({
-  ...who,
-  sessionId: who.personId,
-  name: 'test',
-  householdName: 'test',
-  currency: 'EUR',
-  zone: 'Europe/Ljubljana',
-  wishes: readWishes(null),
-});
 const at = { last_updated: '2026-01-01T00:00:00Z' };
 const plug = {
   id: '1',

@@ -4,7 +4,7 @@ import { type GeoCode, readingGeojson } from '@/core/formats/geojson';
 import { NO_ACCESS } from '@/core/formats/location-access';
 import { readingLocations } from '@/core/formats/ocpi-locations';
 import { isNews, newsOf, type PlaceProposal, proposalOfGeo, proposalOfLocation, withTwins } from '@/core/formats/place-proposals';
-import { type KnownSite, sameSites } from '@/core/formats/same-place';
+import { type KnownSite, matchingSites } from '@/core/formats/same-place';
 import { type Json, type JsonObject, type JsonRefused, readingJson } from '@/core/formats/strict-json';
 import { byId } from '@/core/units/by-id';
 import { grouped } from '@/core/units/grouped';
@@ -123,7 +123,7 @@ async function load(who: SignedIn, bytes: Uint8Array) {
 
 async function previewOf(who: SignedIn, { format, proposals, breaches }: Read, known: readonly KnownSite[]): Promise<PlacesPreview> {
   const networks = (await recordsOf(who.householdId, 'network')).filter((n) => !n.archived).map((n) => n.fields.name);
-  const same = sameSites(proposals, known);
+  const same = await unhurried(matchingSites(proposals, known));
   const row = ([i, p]: [number, PlaceProposal]): PlaceRow => {
     const news = newsOf(p, same[i] ?? null);
     const { pointer, name, network, latitude, longitude, better } = p;
@@ -165,7 +165,7 @@ export async function takePlaces(who: SignedIn, bytes: Uint8Array, choices: read
     // What else of its site is refused with it says less.
     if (!notTaken.has(pointer)) notTaken.set(pointer, { pointer, name, reason });
   };
-  const same = sameSites(found.proposals, found.known);
+  const same = await unhurried(matchingSites(found.proposals, found.known));
   for (const [i, p] of found.proposals.entries()) {
     const choice = chosen.get(p.pointer);
     if (!choice) continue;

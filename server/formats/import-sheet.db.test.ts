@@ -1,11 +1,9 @@
 import type { RowDataPacket } from 'mysql2/promise';
 import { v7 } from 'uuid';
-import { readWishes } from '@/core/records/wishes-form';
 import type { SignedIn } from '../accounts/sessions';
-import type { Member } from '../accounts/who';
 import { fromBin, toBin } from '../db/binary-id';
 import { pool } from '../db/pool';
-import { addPlace, addSomebody, addVisit, asRecords, describeWithDatabase, newHousehold, send } from '../fixtures/household';
+import { addPlace, addSomebody, addVisit, asRecords, describeWithDatabase, newHousehold, send, signedIn } from '../fixtures/household';
 import { recordsOf } from '../records/record-tables';
 import { markVisits } from '../visits/mark-visits';
 import { visitPage } from '../visits/visit-page';
@@ -14,15 +12,6 @@ import { importedEvent, sendImported } from './imported-events';
 import { undoSheet } from './undo-sheet';
 
 afterAll(() => (process.env.DATABASE_URL ? pool().end() : undefined));
-const signedIn = (who: Member): SignedIn => ({
-  ...who,
-  sessionId: who.personId,
-  name: 'test',
-  householdName: 'test',
-  currency: 'EUR',
-  zone: 'Europe/Ljubljana',
-  wishes: readWishes(null),
-});
 const nothing = { answers: [], sites: [] };
 const sheet = (...rows: string[]) => new TextEncoder().encode(['Start;Station;Energy (kWh);Cost (EUR)', ...rows].join('\n'));
 const told = async (...of: Parameters<typeof importSheet>) => {

@@ -1,14 +1,13 @@
 import type { RowDataPacket } from 'mysql2/promise';
 import { cdrOf } from '@/core/formats/fixtures/cdr';
 import type { SheetAnswer } from '@/core/formats/sheet-import';
-import { readWishes } from '@/core/records/wishes-form';
 import { deriveVisit } from '@/core/visit/derive';
 import { payloadProblem } from '@/core/visit/payloads';
 import { allBills } from '@/core/visit/told-bills';
 import type { SignedIn } from '../accounts/sessions';
 import { fromBin, toBin } from '../db/binary-id';
 import { pool } from '../db/pool';
-import { addPlace, addVisit, describeWithDatabase, newHousehold } from '../fixtures/household';
+import { addPlace, addVisit, describeWithDatabase, newHousehold, signedIn } from '../fixtures/household';
 import { eventsOfVisits } from '../visits/event-rows';
 import { previewCdrs, takeCdrs } from './import-cdrs';
 import { importSheet } from './import-sheet';
@@ -50,7 +49,7 @@ async function household(): Promise<SignedIn> {
   const who = await newHousehold();
   const place = await addPlace(who);
   for (const ms of [AT, AT + DAY]) await addVisit(who, place, ms);
-  return { ...who, sessionId: who.personId, name: '', householdName: '', currency: 'EUR', zone: 'UTC', wishes: readWishes(null) };
+  return { ...signedIn(who), zone: 'UTC' };
 }
 async function take(who: SignedIn, f: File): Promise<void> {
   const answer = isCdr(f) ? await takeCdrs(who, FILES[f], new Map()) : await importSheet(who, FILES[f], { answers, sites: [] }, true);
