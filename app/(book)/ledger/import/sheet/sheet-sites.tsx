@@ -76,14 +76,14 @@ export function SheetSites(p: {
           ))}
       </ul>
       {all.length - open.length > 1 ? (
-        <div className="mt-2 flex flex-wrap items-end gap-2">
-          <label className="min-w-0 text-[14px]">
+        <div className="mt-2 flex flex-wrap items-center gap-2">
+          <label className="flex min-w-0 flex-wrap items-center gap-2 text-[14px]">
             Network of those that have none
             <input
               type="text"
               list="networks-here"
               maxLength={80}
-              className="field mt-1 !min-h-[44px] min-w-0 sm:!w-[220px]"
+              className="field !min-h-[44px] min-w-0 sm:!w-[220px]"
               value={common}
               onChange={(e) => setCommon(e.target.value)}
             />
