@@ -1,4 +1,4 @@
-import type { RowDataPacket } from 'mysql2/promise';
+import type { PoolConnection, RowDataPacket } from 'mysql2/promise';
 import { MOST_VIEWS, type SavedView, viewAddress, type viewForm } from '@/core/compare/saved-view';
 import type * as z from '@/core/units/schema';
 import type { Who } from '../accounts/who';
@@ -22,15 +22,22 @@ export const saveView = (who: Who, form: z.infer<typeof viewForm>): Promise<stri
     const [there] = await c.execute<RowDataPacket[]>('SELECT id, name FROM saved_view WHERE household_id = ?', [toBin(who.householdId)]);
     const known = there.some((r) => fromBin(r.id) === form.id || String(r.name).toLowerCase() === form.name.toLowerCase());
     if (!known && there.length >= MOST_VIEWS) return `${MOST_VIEWS} comparisons are saved: remove one first.`;
-    // The one that bore the name gives way, whatever its id.
-    await c.execute('DELETE FROM saved_view WHERE household_id = ? AND name = ? AND id <> ?', [toBin(who.householdId), form.name, toBin(form.id)]);
-    await c.execute(
-      `INSERT INTO saved_view (household_id, id, name, address, saved_by, saved_at) VALUES (?, ?, ?, ?, ?, ?)
-         ON DUPLICATE KEY UPDATE name = VALUES(name), address = VALUES(address), saved_by = VALUES(saved_by), saved_at = VALUES(saved_at)`,
-      [toBin(who.householdId), toBin(form.id), form.name, viewAddress(form.address), toBin(who.personId), new Date(now())],
-    );
+    await putView(c, who.householdId, { ...form, address: viewAddress(form.address), savedBy: who.personId, savedAt: now() });
     return null;
   });
+
+/** A comparison as it is kept: who saved it, and when. */
+export type ViewRow = SavedView & { savedBy: string; savedAt: number };
+
+/** Writes one; the one that bore the name gives way, whatever its id. */
+export async function putView(c: PoolConnection, householdId: string, view: ViewRow): Promise<void> {
+  await c.execute('DELETE FROM saved_view WHERE household_id = ? AND name = ? AND id <> ?', [toBin(householdId), view.name, toBin(view.id)]);
+  await c.execute(
+    `INSERT INTO saved_view (household_id, id, name, address, saved_by, saved_at) VALUES (?, ?, ?, ?, ?, ?)
+       ON DUPLICATE KEY UPDATE name = VALUES(name), address = VALUES(address), saved_by = VALUES(saved_by), saved_at = VALUES(saved_at)`,
+    [toBin(householdId), toBin(view.id), view.name, view.address, toBin(view.savedBy), new Date(view.savedAt)],
+  );
+}
 
 /** Removes one; one that is not there, or another household's, stays as it is. */
 export async function removeView(who: Who, viewId: string): Promise<void> {

@@ -1,7 +1,5 @@
-import type { PoolConnection, RowDataPacket } from 'mysql2/promise';
-import { MOST_VIEWS } from '@/core/compare/saved-view';
-import { MOST_WATCHED } from '@/core/compare/watch';
 import type { LedgerBatch } from '@/core/formats/ledger-file';
+import { type PersonHere, payloadHere, payloadOfNobody } from '@/core/formats/people-here';
 import { addedTo, NAMED_BY_OTHERS, twinOf, withIds } from '@/core/formats/twin-record';
 import type { ItemResult } from '@/core/protocol/outbox';
 import { canonicalJson } from '@/core/records/canonical-json';
@@ -15,30 +13,32 @@ import type { StoredEvent } from '@/core/visit/event';
 import { membersOf } from '../accounts/members';
 import type { Member } from '../accounts/who';
 import { now } from '../clock';
-import { type ClosedMonth, closedMonths, insertClosed, readClosed } from '../compare/closed-months';
-import { isDataError } from '../db/away';
-import { fromBin, toBin } from '../db/binary-id';
-import { pool } from '../db/pool';
+import { toBin } from '../db/binary-id';
+import { inTransaction, pool } from '../db/pool';
 import { refreshVisits } from '../figures/refresh';
 import { eventItem, takeEvents, takeRecord } from '../outbox/take-batch';
 import { writing } from '../outbox/writing';
 import { readRecord, recordsOf } from '../records/record-tables';
 import { eventsById } from '../visits/event-rows';
 import { hiddenOf } from '../visits/seen-by';
-import { type ExtraRow as Row, viewRow, watchRow } from './ledger-extras';
+import { type Extra, type ExtraDiffers, type ExtraResult, readMonth, readView, readWatch, takeExtras } from './ledger-extras';
 
 /** How somebody wants a ledger to come in. */
 export type LedgerAsk = LedgerBatch & {
   /** Who each of the file's people is here: ids of the file, ids of members. */
   people: Readonly<Record<string, string>>;
-  /** Of records that differ, by their ids here, the fields of which the file's version is wanted; `ARCHIVED` is one of them. */
+  /** Of what differs, by its id here, what of the file is wanted: of a record its fields, `ARCHIVED` one of them; of a pair on watch or a saved comparison all, whatever is named. */
   theirs: Readonly<Record<string, readonly string[]>>;
   /** Ids here of records of the file that are here under another, as told by pieces before; absent: only the same id is the same. */
   same?: Readonly<Record<string, string>> | undefined;
 };
 type Kind = 'record' | 'event' | 'watch' | 'view' | 'closed';
 /** One that is here already and says something else. */
-export type Differs = { kind: Kind; id: string; what: string; here: MileRecord | null; file: unknown };
+export type Differs =
+  | { kind: 'record'; id: string; what: string; here: MileRecord; file: RecordChange }
+  /** `file`: the visit it is of. */
+  | { kind: 'event'; id: string; what: string; file: string }
+  | ExtraDiffers;
 export type LedgerTold = {
   /** What came in or would. */
   taken: Readonly<Record<Kind, number>>;
@@ -67,7 +67,7 @@ export async function takeLedger(who: Member, ask: LedgerAsk, take: boolean): Pr
     same: {},
   };
   const here = new Set((await membersOf(who.householdId)).filter((m) => m.leftAt === null).map((m) => m.personId));
-  const personOf = (id: unknown): string | null => {
+  const personOf: PersonHere = (id) => {
     const mapped = typeof id === 'string' && Object.hasOwn(ask.people, id) ? ask.people[id] : undefined;
     return mapped !== undefined && here.has(mapped) ? mapped : null;
   };
@@ -91,22 +91,21 @@ export async function takeLedger(who: Member, ask: LedgerAsk, take: boolean): Pr
     if (hidden.has(e.visitId)) refuse('event', e.id, 'visitId', 'is a visit here that is private to somebody else');
     return !hidden.has(e.visitId);
   });
-  const watches = ask.watches.flatMap((raw) => {
-    const row = watchRow(raw, personOf(member(raw, 'putBy')) ?? who.personId);
-    if ('reason' in row) refuse('watch', idOf(raw), row.path, row.reason);
-    return 'reason' in row ? [] : [row];
-  });
-  const views = ask.views.flatMap((raw) => {
-    const row = viewRow(raw, personOf(member(raw, 'savedBy')) ?? who.personId);
-    if ('reason' in row) refuse('view', idOf(raw), row.path, row.reason);
-    return 'reason' in row ? [] : [row];
-  });
-
-  const closed = ask.closed.flatMap((raw) => {
-    const month = readClosed(raw, personOf(member(raw, 'closedBy')) ?? who.personId);
-    if ('reason' in month) refuse('closed', String(member(raw, 'month') ?? ''), month.path, month.reason);
-    return 'reason' in month ? [] : [month];
-  });
+  const extras: Extra[] = [];
+  const readAll = (
+    kind: Extra['kind'],
+    raws: readonly unknown[],
+    read: (raw: unknown, by: string, personHere: PersonHere) => Extra | { path: string; reason: string },
+  ) => {
+    for (const raw of raws) {
+      const extra = read(raw, who.personId, personOf);
+      if ('reason' in extra) refuse(kind, kind === 'closed' ? String(member(raw, 'month') ?? '') : idOf(raw), extra.path, extra.reason);
+      else extras.push(extra);
+    }
+  };
+  readAll('watch', ask.watches, readWatch);
+  readAll('view', ask.views, readView);
+  readAll('closed', ask.closed, readMonth);
 
   const wanted = ask.same ? await setAgainstTwins(who, changes, new Map(Object.entries(ask.same)), told) : new Set<RecordChange>();
   for (const [i, change] of changes.entries()) {
@@ -116,12 +115,13 @@ export async function takeLedger(who: Member, ask: LedgerAsk, take: boolean): Pr
     wanted.add(changes[i]);
   }
   const isWanted = (c: RecordChange) => wanted.has(c);
+  const isNamed = (id: string) => Object.hasOwn(ask.theirs, id);
   const results = take
-    ? await write(who, changes, isWanted, seenEvents, [...watches, ...views], closed)
+    ? await write(who, changes, isWanted, seenEvents, extras, isNamed)
     : {
         records: await weighRecords(who, changes, isWanted),
         events: await weighEvents(who, seenEvents),
-        extras: [...(await weighExtras(who, watches, views)), ...(await weighClosed(who, closed))],
+        extras: await weighExtras(who, extras, isNamed),
       };
 
   for (const [i, r] of results.records.entries()) {
@@ -129,7 +129,7 @@ export async function takeLedger(who: Member, ask: LedgerAsk, take: boolean): Pr
     const what = String(change.fields.name ?? change.fields.label ?? '');
     if (r.status === 'taken') told.taken.record += 1;
     else if (r.status === 'already') told.already += 1;
-    else if (r.status === 'conflict') told.differs.push({ kind: 'record', id: r.id, what, here: r.theirs ?? null, file: change });
+    else if (r.status === 'conflict' && r.theirs) told.differs.push({ kind: 'record', id: r.id, what, here: r.theirs, file: change });
     else refuse('record', r.id, r.path ?? 'record', r.reason ?? 'is not understood');
   }
   const same = await sameBut(
@@ -140,12 +140,14 @@ export async function takeLedger(who: Member, ask: LedgerAsk, take: boolean): Pr
     const e = seenEvents[i] as StoredEvent;
     if (r.status === 'taken') told.taken.event += 1;
     else if (r.status === 'already' || same.has(e.id)) told.already += 1;
-    else if (r.status === 'conflict') told.differs.push({ kind: 'event', id: e.id, what: e.kind, here: null, file: e.visitId });
+    else if (r.status === 'conflict') told.differs.push({ kind: 'event', id: e.id, what: e.kind, file: e.visitId });
     else refuse('event', e.id, r.path ?? 'event', r.reason ?? 'is not understood');
   }
-  for (const { id, kind, is } of results.extras) {
-    if (is === 'taken') told.taken[kind] += 1;
-    else if (is === 'already') told.already += 1;
+  for (const [i, r] of results.extras.entries()) {
+    const { kind, id } = extras[i] as Extra;
+    if (r.is === 'taken') told.taken[kind] += 1;
+    else if (r.is === 'already') told.already += 1;
+    else if (r.is === 'differs') told.differs.push(r.differs);
     else refuse(kind, id, kind, 'finds no room: as many as a household may have are here');
   }
   return told;
@@ -207,30 +209,29 @@ const asNew = (raw: unknown): unknown =>
 function eventHere(
   raw: unknown,
   householdId: string,
-  personOf: (id: unknown) => string | null,
+  personOf: PersonHere,
 ): { event: unknown; heard: { heard_ms?: number } } | { path: string; reason: string } {
   if (typeof raw !== 'object' || raw === null || Array.isArray(raw)) return { event: raw, heard: {} };
   const personId = personOf(member(raw, 'personId'));
   if (!personId) return { path: 'personId', reason: 'is somebody of whom it was not said who that is here' };
   const heard = member(raw, 'heard_ms');
   const payload = member(raw, 'payload');
-  const drivenBy = personOf(member(payload, 'drivenBy'));
+  const isPayload = typeof payload === 'object' && payload !== null && !Array.isArray(payload);
   return {
-    event: { ...raw, householdId, personId, ...(drivenBy ? { payload: { ...(payload as object), drivenBy } } : {}) },
+    event: { ...raw, householdId, personId, ...(isPayload ? { payload: payloadHere(payload as Record<string, unknown>, personOf) } : {}) },
     heard: typeof heard === 'number' && Math.abs(heard) < 1e12 ? { heard_ms: Math.round(heard) } : {},
   };
 }
 
-type Extra = { id: string; kind: 'watch' | 'view' | 'closed'; is: 'taken' | 'already' | 'full' };
-type Results = { records: ItemResult[]; events: ItemResult[]; extras: Extra[] };
+type Results = { records: ItemResult[]; events: ItemResult[]; extras: ExtraResult[] };
 
 async function write(
   who: Member,
   changes: readonly RecordChange[],
   isWanted: (c: RecordChange) => boolean,
   events: readonly StoredEvent[],
-  rows: readonly Row[],
-  closed: readonly ClosedMonth[],
+  extras: readonly Extra[],
+  isNamed: (id: string) => boolean,
 ): Promise<Results> {
   const at = now();
   const { result } = await writing(who, new Date(at), async (w) => {
@@ -241,37 +242,12 @@ async function write(
     const items = events.map(eventItem);
     // What was heard of a device's clock stays with the event, as if it had come here in the same way.
     await takeEvents(w, items, answers, (e) => (e.heard_ms === undefined ? null : new Date(at - e.heard_ms)));
-    const extras: Extra[] = [];
-    for (const row of rows) extras.push({ id: row.id, kind: row.kind, is: await insertExtra(w.c, who.householdId, row) });
-    for (const m of closed) extras.push({ id: m.month, kind: 'closed', is: await insertClosed(w.c, who.householdId, m) });
-    return { records, events: answers, extras };
+    return { records, events: answers, extras: await takeExtras(w.c, who, extras, isNamed) };
   });
   // Whose a private visit is stands with it at once: figures are derived later, and what is not derived is seen by everybody.
   await refreshVisits(who.householdId, [...new Set(events.filter((e) => e.kind === 'mark').map((e) => e.visitId))]);
   return result;
 }
-
-async function insertExtra(c: PoolConnection, householdId: string, row: Row): Promise<Extra['is']> {
-  const { table, open, most } = ROOM[row.kind];
-  const [[room]] = (await c.execute(`SELECT COUNT(*) AS n, SUM(id = ?) AS own FROM ${table} WHERE household_id = ?${open}`, [
-    toBin(row.id),
-    toBin(householdId),
-  ])) as unknown as [RowDataPacket[]];
-  if (row.counts && Number(room?.n) >= most && Number(room?.own ?? 0) === 0) return 'full';
-  try {
-    const [done] = await c.execute(row.insert, [toBin(householdId), toBin(row.id), ...row.values] as never[]);
-    return (done as { affectedRows: number }).affectedRows > 0 ? 'taken' : 'already';
-  } catch (error) {
-    if (!isDataError(error)) throw error;
-    return 'already';
-  }
-}
-
-/** How many of each a household may have. */
-const ROOM = {
-  watch: { table: 'watch', open: ' AND ended_at IS NULL', most: MOST_WATCHED },
-  view: { table: 'saved_view', open: '', most: MOST_VIEWS },
-} as const;
 
 async function weighRecords(who: Member, changes: readonly RecordChange[], isWanted: (c: RecordChange) => boolean): Promise<ItemResult[]> {
   const out: ItemResult[] = [];
@@ -300,23 +276,24 @@ async function weighEvents(who: Member, events: readonly StoredEvent[]): Promise
   return events.map((e) => ({ id: e.id, status: there.has(e.id) ? (isSame(e, there.get(e.id) as StoredEvent) ? 'already' : 'conflict') : 'taken' }));
 }
 
-async function weighExtras(who: Member, watches: readonly Row[], views: readonly Row[]): Promise<Extra[]> {
-  const known = async (table: 'watch' | 'saved_view', column: string) => {
-    const [rows] = await pool().execute<RowDataPacket[]>(`SELECT id, ${column} AS named FROM ${table} WHERE household_id = ?`, [toBin(who.householdId)]);
-    return rows.map((r) => ({ id: fromBin(r.id), named: String(r.named).toLowerCase() }));
-  };
-  const [w, v] = [await known('watch', 'figure'), await known('saved_view', 'name')];
-  return [
-    ...watches.map((row): Extra => ({ id: row.id, kind: 'watch', is: w.some((x) => x.id === row.id) ? 'already' : 'taken' })),
-    ...views.map(
-      (row): Extra => ({ id: row.id, kind: 'view', is: v.some((x) => x.id === row.id || x.named === row.name?.toLowerCase()) ? 'already' : 'taken' }),
-    ),
-  ];
+/** What a transaction would have come to that is not to be. */
+class OnlyWeighed extends Error {
+  constructor(readonly results: ExtraResult[]) {
+    super('only weighed');
+  }
 }
-
-async function weighClosed(who: Member, closed: readonly ClosedMonth[]): Promise<Extra[]> {
-  const here = closed.length === 0 ? new Set() : new Set((await closedMonths(who)).map((m) => m.month));
-  return closed.map((m): Extra => ({ id: m.month, kind: 'closed', is: here.has(m.month) ? 'already' : 'taken' }));
+/** What would come of them: they are written, and the transaction is taken back. */
+async function weighExtras(who: Member, extras: readonly Extra[], isNamed: (id: string) => boolean): Promise<ExtraResult[]> {
+  if (extras.length === 0) return [];
+  try {
+    return await inTransaction(async (c) => {
+      await c.execute('SELECT id FROM household WHERE id = ? FOR UPDATE', [toBin(who.householdId)]);
+      throw new OnlyWeighed(await takeExtras(c, who, extras, isNamed));
+    });
+  } catch (error) {
+    if (error instanceof OnlyWeighed) return error.results;
+    throw error;
+  }
 }
 
 const storedHere = async (householdId: string, ids: readonly string[]): Promise<Map<string, StoredEvent>> => {
@@ -329,7 +306,7 @@ const storedHere = async (householdId: string, ids: readonly string[]): Promise<
 };
 /** What an event says, whoever it was here and whatever was heard of the clock: a second restore may say other people. */
 const isSame = (a: StoredEvent, b: StoredEvent): boolean => {
-  const bare = ({ heard_ms: _, personId: __, payload, ...e }: StoredEvent) => canonicalJson({ ...e, payload: { ...payload, drivenBy: null } });
+  const bare = ({ heard_ms: _, personId: __, payload, ...e }: StoredEvent) => canonicalJson({ ...e, payload: payloadOfNobody(payload) });
   return bare(a) === bare(b);
 };
 async function sameBut(householdId: string, events: readonly StoredEvent[]): Promise<Set<string>> {

@@ -238,7 +238,7 @@ export function RestoreLedger({
               {seen.twins.length > 0 ? <p className="pl-8 text-[13px] text-ink-2">Here already under another id: {twinWords(seen.twins)}.</p> : null}
             </div>
           ) : null}
-          {seen ? <LedgerDifferences seen={seen} theirs={theirs} onTheirs={setTheirs} names={names} disabled={busy} /> : null}
+          {seen ? <LedgerDifferences seen={seen} theirs={theirs} onTheirs={setTheirs} names={names} zone={household.zone} disabled={busy} /> : null}
           <div className="mt-4 flex flex-wrap gap-2">
             <button type="button" className="plate plate-next !min-h-[44px]" disabled={busy || asked || !seen || coming === 0} onClick={() => void bringIn()}>
               Bring it in
