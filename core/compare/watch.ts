@@ -1,5 +1,5 @@
 import * as z from '@/core/units/schema';
-import { GROUPING_NAMES, type Grouping } from '../figures/groupings';
+import { GROUPING_NAMES, GROUPINGS, type Grouping } from '../figures/groupings';
 import { ID_PATTERN, NOT_AN_ID } from '../units/id';
 import { type CalledBy, called, countedText, sitesOnly } from './called';
 import { visitsToTell } from './more-visits';
@@ -17,6 +17,9 @@ export const WATCHED_NAMES = Object.keys(WATCHED) as [Watched, ...Watched[]];
 
 /** A pair that somebody put on watch: what came before tells nothing, what comes after is held to no more than one pair is. */
 export type Watch = { id: string; by: Grouping; a: string; b: string; figure: Watched; since: number };
+/** A pair on watch where its names are not at hand: `Two sites on watch for who gives power sooner`. */
+export const watchWords = ({ by, figure }: Pick<Watch, 'by' | 'figure'>): string => `Two ${GROUPINGS[by].many} on watch for ${WATCHED[figure]}`;
+
 /** Pairs on watch at once: with more, some of them would be found, not watched. */
 export const MOST_WATCHED = 6;
 

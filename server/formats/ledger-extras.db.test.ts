@@ -66,7 +66,9 @@ describeWithDatabase('comparisons, pairs on watch and closed months of a ledger'
     const open = { id, ...pair, since: DAY, endedAt: null };
     expect((await brought(who, { watches: [open, { ...open, id: v7() }] })).already).toBe(2);
     const ended = { ...open, endedAt: DAY + 5 };
-    expect((await brought(who, { watches: [ended] })).differs).toEqual([{ kind: 'watch', id, what: '', here: { endedAt: null }, file: { endedAt: DAY + 5 } }]);
+    expect((await brought(who, { watches: [ended] })).differs).toEqual([
+      { kind: 'watch', id, what: 'Two sites on watch for who gives power sooner', here: { endedAt: null }, file: { endedAt: DAY + 5 } },
+    ]);
     expect(await watchesOf(who.householdId)).toHaveLength(1);
     expect((await takeLedger(who, { ...NOTHING, watches: [ended], theirs: { [id]: ['whole'] } }, true)).taken.watch).toBe(1);
     expect(await watchesOf(who.householdId)).toEqual([]);

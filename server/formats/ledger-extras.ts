@@ -1,7 +1,7 @@
 import type { PoolConnection, RowDataPacket } from 'mysql2/promise';
 import * as z from 'zod';
 import { MOST_VIEWS, viewForm } from '@/core/compare/saved-view';
-import { MOST_WATCHED, watchForm } from '@/core/compare/watch';
+import { MOST_WATCHED, watchForm, watchWords } from '@/core/compare/watch';
 import { addressHere, type PersonHere, pairHere } from '@/core/formats/people-here';
 import { changesToClosed, isOver } from '@/core/tariff/closed-month';
 import { FIRST_INSTANT, LAST_INSTANT } from '@/core/units/instant';
@@ -94,7 +94,7 @@ async function takeWatch(c: PoolConnection, who: Who, w: WatchRow, isWanted: boo
   if (w.endedAt === null && Number(open?.pair ?? 0) > 0) return { is: 'already' };
   const here = there && { endedAt: there.ended_at ? (there.ended_at as Date).getTime() : null };
   if (here?.endedAt === w.endedAt) return { is: 'already' };
-  if (here && !isWanted) return { is: 'differs', differs: { kind: 'watch', id: w.id, what: '', here, file: { endedAt: w.endedAt } } };
+  if (here && !isWanted) return { is: 'differs', differs: { kind: 'watch', id: w.id, what: watchWords(w), here, file: { endedAt: w.endedAt } } };
   if (w.endedAt === null && Number(open?.n ?? 0) >= MOST_WATCHED) return { is: 'full' };
   const ended = w.endedAt === null ? null : new Date(w.endedAt);
   if (here) await c.execute('UPDATE watch SET ended_at = ? WHERE household_id = ? AND id = ?', [ended, hh, toBin(w.id)]);

@@ -237,7 +237,7 @@ function wordsOfOther(d: ExtraDiffers, zone: string): { name: string; said: stri
   }
   if (d.kind === 'watch') {
     const [here, file] = [d.here, d.file].map(({ endedAt }) => (endedAt === null ? 'still on watch' : `ended on ${printDate(endedAt, zone)}`));
-    return { name: 'A pair on watch', said: `here ${here}; in the file ${file}` };
+    return { name: d.what, said: `here ${here}; in the file ${file}` };
   }
   return { name: `Comparison ${d.here.name}`, said: d.here.name === d.file.name ? 'asks something else in the file' : `in the file it is “${d.file.name}”` };
 }
