@@ -29,7 +29,8 @@ export default defineConfig({
     baseURL: `http://127.0.0.1:${PORT}`,
     actionTimeout: 60_000,
     launchOptions,
-    trace: 'retain-on-failure',
+    // Written for every test it takes nearly half the machine: what fails is traced as it is tried again.
+    trace: 'on-first-retry',
     screenshot: 'only-on-failure',
     locale: 'en-GB',
     timezoneId: 'Europe/Ljubljana',
@@ -40,7 +41,12 @@ export default defineConfig({
       testMatch: /stall\/.*\.spec\.ts/,
       use: { browserName: 'chromium', viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true },
     },
-    { name: 'desk', testIgnore: /stall\//, use: { browserName: 'chromium', viewport: { width: 1280, height: 800 } } },
+    {
+      name: 'desk',
+      testIgnore: /stall\//,
+      // The worker brings all of the Stall into each test's empty browser, a quarter of the work: where a page has to be there without the network it is let in.
+      use: { browserName: 'chromium', viewport: { width: 1280, height: 800 }, serviceWorkers: 'block' },
+    },
   ],
   webServer: {
     // Idle connections stay open: one that is closed just as the runner takes it up again is no finding.

@@ -23,7 +23,7 @@ async function ownLedger(browser: Browser, more: Record<string, string> = {}, ph
   const server = await ownServer({ DATABASE_URL: database.url });
   const context = await browser.newContext({
     baseURL: server.url,
-    ...(phone ? { viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true } : {}),
+    ...(phone ? { serviceWorkers: 'allow', viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true } : {}),
   });
   const command = async (name: string, ...args: string[]) => {
     const done = await run(`bin/${name}`, args, { env: { ...process.env, ...env } }).then(

@@ -9,7 +9,7 @@ test('killed, stopped, full, slow, reordered, hostile, strange: nothing lost, tw
   const database = await ownDatabase('campaign');
   const server = await ownServer({ DATABASE_URL: database.url });
   const open = async (d: Driver) => {
-    const context = await browser.newContext({ baseURL: d.base });
+    const context = await browser.newContext({ baseURL: d.base, serviceWorkers: 'allow' });
     await context.addCookies(
       (d.headers.cookie as string).split('; ').map((c) => ({ name: c.split('=')[0] as string, value: c.slice(c.indexOf('=') + 1), url: d.base })),
     );

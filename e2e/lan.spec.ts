@@ -30,7 +30,7 @@ test('a phone on the local network comes in by https with the code, and then has
     expect(said).toMatch(/fingerprint {2}([0-9A-F]{2}:){31}[0-9A-F]{2}/);
     const code = /code +(\d{6})/.exec(said)?.[1] as string;
 
-    const context = await browser.newContext({ baseURL: `https://127.0.0.1:${port}`, ignoreHTTPSErrors: true });
+    const context = await browser.newContext({ baseURL: `https://127.0.0.1:${port}`, ignoreHTTPSErrors: true, serviceWorkers: 'allow' });
     const page = await context.newPage();
     expect((await page.goto('/sign-in'))?.status()).toBe(401);
     await page.getByLabel('Code from the terminal').fill(code === '000000' ? '000001' : '000000');

@@ -308,7 +308,14 @@ for (const scheme of ['light', 'dark'] as const) {
     });
 
     test('the stall', async ({ browser, baseURL }) => {
-      const context = await browser.newContext({ baseURL, colorScheme: scheme, viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true });
+      const context = await browser.newContext({
+        baseURL,
+        serviceWorkers: 'allow',
+        colorScheme: scheme,
+        viewport: { width: 390, height: 844 },
+        hasTouch: true,
+        isMobile: true,
+      });
       const page = await context.newPage();
       page.on('console', (m) => {
         if (/Content Security Policy|hydrat/i.test(m.text())) blocked.push(m.text());
@@ -435,7 +442,7 @@ function illShaped(): string[] {
 
 test('every sheet of the stall, by day and by night, on every shape of screen', async ({ browser, baseURL }) => {
   test.setTimeout(480_000);
-  const context = await browser.newContext({ baseURL, viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true });
+  const context = await browser.newContext({ baseURL, serviceWorkers: 'allow', viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true });
   const page = await context.newPage();
   const blocked: string[] = [];
   page.on('console', (m) => {

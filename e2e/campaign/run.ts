@@ -14,7 +14,7 @@ const browser = await chromium.launch({
   args: ['--no-sandbox', '--disable-gpu', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
 });
 const open = async (d: Driver) => {
-  const context = await browser.newContext({ baseURL: d.base });
+  const context = await browser.newContext({ baseURL: d.base, serviceWorkers: 'allow' });
   await context.addCookies(
     (d.headers.cookie as string).split('; ').map((c) => ({ name: c.split('=')[0] as string, value: c.slice(c.indexOf('=') + 1), url: d.base })),
   );
