@@ -1,7 +1,7 @@
 import type { RowDataPacket } from 'mysql2/promise';
 import { cdrOf } from '@/core/formats/fixtures/cdr';
 import type { SheetAnswer } from '@/core/formats/sheet-import';
-import { deriveVisit } from '@/core/visit/derive';
+import { deriveVisit, type Visit } from '@/core/visit/derive';
 import { payloadProblem } from '@/core/visit/payloads';
 import { allBills } from '@/core/visit/told-bills';
 import type { SignedIn } from '../accounts/sessions';
@@ -9,6 +9,7 @@ import { fromBin, toBin } from '../db/binary-id';
 import { pool } from '../db/pool';
 import { addPlace, addVisit, describeWithDatabase, newHousehold, signedIn } from '../fixtures/household';
 import { eventsOfVisits } from '../visits/event-rows';
+import { joinVisits } from '../visits/join-visits';
 import { previewCdrs, takeCdrs } from './import-cdrs';
 import { importSheet } from './import-sheet';
 import { undoBills } from './imported-bills';
@@ -60,13 +61,16 @@ async function takeBack(who: SignedIn, f: File): Promise<void> {
   if (!seen.ok) throw new Error(f);
   await (isCdr(f) ? undoBills(who, seen.preview.importId) : undoSheet(who, seen.preview.importId));
 }
-/** The visits that stand: when, their bills, what is noted. */
-async function stands(who: SignedIn): Promise<string[]> {
+/** The visits that stand. */
+async function visitsOf(who: SignedIn): Promise<Visit[]> {
   const [rows] = await pool().query<RowDataPacket[]>('SELECT id FROM visit WHERE household_id = ?', [toBin(who.householdId)]);
   const ids = rows.map((r) => fromBin(r.id));
   const events = await eventsOfVisits(who.householdId, ids);
-  const visits = ids.map((id) => deriveVisit(id, events.get(id) ?? [], payloadProblem)).filter((v) => !v.withdrawn);
-  return visits
+  return ids.map((id) => deriveVisit(id, events.get(id) ?? [], payloadProblem)).filter((v) => !v.withdrawn);
+}
+/** What they say: when, their bills, what is noted. */
+async function stands(who: SignedIn): Promise<string[]> {
+  return (await visitsOf(who))
     .map((v) => JSON.stringify([v.pulledInAt, allBills(v).map((b) => b.payload.amount), v.line.flatMap((e) => (e.kind === 'note' ? [e.payload.text] : []))]))
     .sort();
 }
@@ -95,5 +99,33 @@ describeWithDatabase('imports taken back and brought in again, in whatever order
     for (const f of NAMES) await take(who, f);
     for (const f of NAMES) await takeBack(who, f);
     expect(await stands(who)).toEqual(nothing);
+  });
+  it('take no recording with them that was joined with a visit of theirs, whichever way round, and through others', async () => {
+    const file = sheet([AT + 3_600_000, '3,5;2,00;one'], [AT + 7_200_000, '4,5;2,50;two']);
+    for (const chain of [
+      ['recorded', 'one'],
+      ['one', 'recorded'],
+      ['one', 'two', 'recorded'],
+      ['recorded', 'one', 'two'],
+      ['one', 'recorded', 'two'],
+    ]) {
+      const who = await household();
+      const before = await stands(who);
+      const answer = await importSheet(who, file, { answers: [{ code: 'near', lines: [2, 3], answer: 'new' }], sites: [] }, true);
+      if (!answer.ok) throw new Error('not read');
+      const withThem = await stands(who);
+      const byTime = new Map((await visitsOf(who)).map((v) => [v.pulledInAt, v.id]));
+      const ids: Record<string, string | undefined> = { recorded: byTime.get(AT), one: byTime.get(AT + 3_600_000), two: byTime.get(AT + 7_200_000) };
+      // Each into the one behind it, from the first on.
+      for (const [i, from] of chain.entries()) {
+        const into = chain[i + 1];
+        if (into) expect(await joinVisits(who, { into: ids[into], from: ids[from] })).toMatchObject({ ok: true });
+      }
+      const { undone } = await undoSheet(who, answer.preview.importId);
+      expect([chain, undone, await stands(who)]).toEqual([chain, 2, before]);
+      expect(await undoSheet(who, answer.preview.importId)).toEqual({ undone: 0, next: null });
+      await importSheet(who, file, { answers: [], sites: [] }, true);
+      expect([chain, await stands(who)]).toEqual([chain, withThem]);
+    }
   });
 });

@@ -5,7 +5,7 @@ import { fromBin, toBin } from '../db/binary-id';
 import { figuresOf } from '../figures/refresh';
 import { eventsOfVisits } from '../visits/event-rows';
 import { seen, seenBy } from '../visits/seen-by';
-import { broughtBackBy } from './visits-back';
+import { broughtBackBy, isJoined, standingWithdrawals } from './visits-back';
 
 const EVENT = 'SELECT 1 FROM event e WHERE e.household_id = v.household_id AND e.visit_id = v.id';
 const MADE = `${EVENT} AND e.kind = 'pulled_in' AND e.origin = 'imported' AND JSON_VALUE(e.payload, '$.sheet.import')`;
@@ -13,9 +13,11 @@ const MADE = `${EVENT} AND e.kind = 'pulled_in' AND e.origin = 'imported' AND JS
 const LEFT = {
   visit: {
     its: `(EXISTS (${MADE} = ?) OR (EXISTS (${MADE} IS NOT NULL) AND EXISTS (${EVENT} AND e.kind = 'withdrawal' AND e.origin = 'imported' AND e.device_id = ?)))`,
-    only: 'AND v.withdrawn = FALSE',
+    // One that was joined into another is withdrawn, and stands there.
+    only: `AND (v.withdrawn = FALSE OR EXISTS (${EVENT} AND e.kind = 'withdrawal' AND JSON_VALUE(e.payload, '$.joinedInto') IS NOT NULL))`,
     asked: (id: string) => [id, toBin(id)],
-    is: (visitId: string, own: readonly StoredEvent[], importId: string) => own.some((e) => isMade(e, importId)) || broughtBackBy(visitId, own) === importId,
+    is: (visitId: string, own: readonly StoredEvent[], importId: string) =>
+      isOfImport(visitId, own, importId) && (standingWithdrawals(visitId, own).length === 0 || isJoined(visitId, own)),
   },
   bill: {
     its: `EXISTS (${EVENT} AND e.kind = 'bill' AND e.origin = 'imported' AND JSON_VALUE(e.payload, '$.import') = ?)`,
@@ -25,7 +27,11 @@ const LEFT = {
   },
 } as const;
 const isMade = ({ kind, origin, payload }: StoredEvent, importId: string): boolean =>
-  kind === 'pulled_in' && origin === 'imported' && (payload.sheet as { import?: unknown } | undefined)?.import === importId;
+  // A recording into which one of the import was joined has a copy of it, and is none.
+  kind === 'pulled_in' && origin === 'imported' && payload.joinedFrom === undefined && (payload.sheet as { import?: unknown } | undefined)?.import === importId;
+/** Whether an import made a visit, or brought it back. @param own all its events */
+export const isOfImport = (visitId: string, own: readonly StoredEvent[], importId: string): boolean =>
+  own.some((e) => isMade(e, importId)) || broughtBackBy(visitId, own) === importId;
 /** Visits that are looked at in one query, and those of which all events are read at once. */
 const LOOKED_AT = 2_000;
 const READ = 200;
@@ -34,7 +40,7 @@ const READ = 200;
 export type ImportPortion = { visits: ReadonlyMap<string, StoredEvent[]>; last: string };
 
 /**
- * The visits of an import that this person sees: those that it made and that stand, or those that a bill of it was brought to. They come in portions, in the order of their ids, since no
+ * The visits of an import that this person sees: those that it made and that stand, by themselves or joined into another, or those that a bill of it was brought to. They come in portions, in the order of their ids, since no
  * one query may look through a ledger of a hundred thousand visits. @param from the id after which to look
  */
 export async function* visitsOfImport(who: Member, left: keyof typeof LEFT, importId: string, from: string | null = null): AsyncGenerator<ImportPortion> {
