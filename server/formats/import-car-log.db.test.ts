@@ -8,8 +8,11 @@ import type { Member } from '../accounts/who';
 import { pool } from '../db/pool';
 import { addPlace, addSomebody, addVisit, describeWithDatabase, newHousehold, type Place } from '../fixtures/household';
 import { eventsOfVisits } from '../visits/event-rows';
+import { withdrawalFor } from '../visits/follow-joins';
+import { joinVisits } from '../visits/join-visits';
 import { markVisits } from '../visits/mark-visits';
 import { carLogsOf, importCarLog, undoCarLog } from './import-car-log';
+import { importedEvent, sendImported } from './imported-events';
 
 afterAll(() => (process.env.DATABASE_URL ? pool().end() : undefined));
 
@@ -95,6 +98,33 @@ describeWithDatabase('a car’s own log beside a visit', () => {
     // The same once more with a line that says nothing new.
     const again = new TextEncoder().encode(`${new TextDecoder().decode(log())}\n`);
     expect(await ask(true, again)).toMatchObject({ told: { readings: 0, there: 0 } });
+  });
+  it('goes with its recording into another, apart and together again; what a sheet or a program told is no log', async () => {
+    const { told } = await ask(true);
+    const into = await addVisit(ines, place, Date.UTC(2025, 9, 1, 13), [[20, 'pulled_out', { reason: 'enough' }]]);
+    const logsIn = () => carLogsOf(ines, into);
+    const both = { into, from: visitId };
+    for (const _ of [1, 2]) {
+      expect(await joinVisits(ines, both)).toMatchObject({ ok: true });
+      expect(await logsIn()).toEqual([{ importId: told.importId, readings: told.readings }]);
+      const own = (await eventsOfVisits(ines.householdId, [visitId])).get(visitId) ?? [];
+      const join = own.findLast((e) => e.kind === 'withdrawal' && e.payload.joinedInto === into);
+      await sendImported(ines, [withdrawalFor(ines, own, { target: String(join?.id) }, Date.now())]);
+      expect(await logsIn()).toEqual([]);
+    }
+    expect(await undoCarLog(ines, visitId, told.importId)).toBe(told.readings);
+    const by = (deviceId: string, kind: string, payload: Record<string, unknown>, seq: number) =>
+      importedEvent(ines, { id: v7(), visitId, zone: 'UTC', seq, kind, payload, importId: deviceId, at: Date.UTC(2025, 9, 1, 12, 5), precision: 's' });
+    const [sheet, program] = [v7(), v7()];
+    const level = { screen: 'car', socPct: 60 };
+    await sendImported(ines, [
+      by(sheet, 'note', { text: 'of a sheet' }, 900),
+      by(sheet, 'reading', level, 901),
+      by(program, 'reading', { ...level, kW: 110, source: 'x' }, 902),
+    ]);
+    expect(await carLogsOf(ines, visitId)).toEqual([]);
+    expect(await undoCarLog(ines, visitId, sheet)).toBe(0);
+    expect((await ask(false)).told.session?.errors.looks).toHaveLength(7);
   });
   it('of another charge is not taken in, and what is no log is refused', async () => {
     const other = await ask(

@@ -5,6 +5,7 @@ import { aligningLog, isTold, keptSamples, LEAST_APART_S, type LogAligned, type 
 import { grouped } from '@/core/units/grouped';
 import type { Attempt } from '@/core/visit/attempts/attempt';
 import { deriveVisit } from '@/core/visit/derive';
+import { effectiveEvents } from '@/core/visit/effective';
 import type { StoredEvent } from '@/core/visit/event';
 import { payloadProblem } from '@/core/visit/payloads';
 import { seesAll } from '@/core/visit/private';
@@ -27,8 +28,14 @@ export type CarLogTold = {
 };
 export type CarLogAnswer = { ok: true; told: CarLogTold; taken?: number } | { ok: false; refused: CarLogRefused };
 
-/** A reading that came with a log. */
-const isLogged = (e: StoredEvent): boolean => e.kind === 'reading' && e.origin === 'imported' && e.payload.screen === 'car';
+/** The readings of a visit that came with logs: a log tells of nothing else, where a sheet tells of a visit, and a program says what its events come from. */
+function loggedIn(events: readonly StoredEvent[]): StoredEvent[] {
+  const ofMore = new Set(events.filter((e) => e.kind !== 'reading' && e.kind !== 'withdrawal').map((e) => e.deviceId));
+  return events.filter(
+    (e) => e.kind === 'reading' && e.origin === 'imported' && e.payload.screen === 'car' && e.payload.source === undefined && !ofMore.has(e.deviceId),
+  );
+}
+const goneOf = (visitId: string, events: readonly StoredEvent[]): ReadonlySet<string> => effectiveEvents(events, visitId, () => null).gone;
 
 type Beside = { a: Attempt; proof_t: number; end_s: number; looks: Look[]; aligned: LogAligned };
 
@@ -43,11 +50,11 @@ export async function importCarLog(who: Member, visitId: string, bytes: Uint8Arr
   const log = readCarLog(bytes);
   if (!log.ok) return { ok: false, refused: log };
   const importId = idOf(visitId, `log ${createHash('sha256').update(bytes).digest('hex')}`);
-  const gone = new Set(events.filter((e) => e.kind === 'withdrawal').map((e) => String(e.payload.target)));
+  const gone = goneOf(visitId, events);
   const mine = events.filter((e) => e.kind === 'reading' && e.deviceId === importId);
   const standing = mine.filter((e) => !gone.has(e.id));
   // What a log brought does not tell where it lies, and is not what somebody tapped.
-  const logged = events.filter(isLogged);
+  const logged = loggedIn(events);
   const own = new Set(logged.map((e) => e.id));
   const others = logged.filter((e) => e.deviceId !== importId && !gone.has(e.id)).map((e) => e.at);
   const beside: Beside[] = [];
@@ -109,11 +116,20 @@ export async function importCarLog(who: Member, visitId: string, bytes: Uint8Arr
 export async function undoCarLog(who: Member, visitId: string, importId: string): Promise<number> {
   const events = (await eventsOfVisits(who.householdId, [visitId])).get(visitId);
   if (!events || !seesAll(deriveVisit(visitId, events, payloadProblem), who.personId)) return 0;
-  const gone = new Set(events.filter((e) => e.kind === 'withdrawal').map((e) => String(e.payload.target)));
-  const standing = events.filter((e) => e.kind === 'reading' && e.deviceId === importId && !gone.has(e.id));
+  const gone = goneOf(visitId, events);
+  const standing = loggedIn(events).filter((e) => e.deviceId === importId && !gone.has(e.id));
   const most = Math.max(...events.map((e) => e.seq));
+  const times = (id: string) => events.filter((e) => e.kind === 'withdrawal' && e.payload.target === id).length;
   const back = standing.map((e, i) =>
-    importedEvent(who, { id: idOf(e.id, 'back'), visitId, zone: e.zone, seq: most + 1 + i, kind: 'withdrawal', payload: { target: e.id }, importId }),
+    importedEvent(who, {
+      id: idOf(e.id, `back ${times(e.id) || ''}`.trim()),
+      visitId,
+      zone: e.zone,
+      seq: most + 1 + i,
+      kind: 'withdrawal',
+      payload: { target: e.id },
+      importId,
+    }),
   );
   return (await sendImported(who, back)).taken;
 }
@@ -121,7 +137,7 @@ export async function undoCarLog(who: Member, visitId: string, importId: string)
 /** The logs whose readings stand in a visit, to be taken back. */
 export async function carLogsOf(who: Member, visitId: string): Promise<{ importId: string; readings: number }[]> {
   const events = (await eventsOfVisits(who.householdId, [visitId])).get(visitId) ?? [];
-  const gone = new Set(events.filter((e) => e.kind === 'withdrawal').map((e) => String(e.payload.target)));
-  const standing = events.filter((e) => isLogged(e) && !gone.has(e.id));
+  const gone = goneOf(visitId, events);
+  const standing = loggedIn(events).filter((e) => !gone.has(e.id));
   return [...grouped(standing, (e) => e.deviceId)].map(([importId, list]) => ({ importId, readings: list.length }));
 }
