@@ -61,4 +61,12 @@ describe('the ledger as sheets', () => {
     });
     expect(sheet('bills')).toEqual([expect.objectContaining({ amount: '12.50', currency: 'EUR', 'billed (kWh)': '25.0', state: 'charged' })]);
   });
+  it('what is withdrawn says so in every sheet, and its bill counts nowhere', () => {
+    const withdrawn: Step[] = [...STEPS, [2100, 'withdrawal', { target: VISIT }]];
+    for (const name of Object.keys(VISIT_SHEETS) as VisitSheetName[]) {
+      expect([name, new Set(sheet(name).map((r) => r.withdrawn))]).toEqual([name, new Set(['no'])]);
+      expect([name, new Set(sheet(name, withdrawn).map((r) => r.withdrawn))]).toEqual([name, new Set(['yes'])]);
+    }
+    expect([sheet('bills')[0]?.counted, sheet('bills', withdrawn)[0]?.counted]).toEqual(['yes', 'no']);
+  });
 });

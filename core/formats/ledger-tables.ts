@@ -37,6 +37,8 @@ const seconds = (t: Timing): CsvValue =>
       ? Math.round(t.s * 1000) / 1000
       : { unknown: `${t.bound === 'at_most' ? 'at most' : 'at least'} ${t.s.toFixed(1)} s` };
 
+/** Of the whole visit: what such a one holds counts nowhere; joined into another it stands there once more. */
+const WITHDRAWN = yesNo('withdrawn');
 const VISITS: Sheet = {
   columns: [
     text('visit'),
@@ -60,7 +62,7 @@ const VISITS: Sheet = {
     text('currency'),
     text('left'),
     text('counts as'),
-    yesNo('withdrawn'),
+    WITHDRAWN,
   ],
   rows: (v, n) => {
     const session = v.attempts.find((a) => a.proof);
@@ -112,6 +114,7 @@ const ATTEMPTS: Sheet = {
     text('faults'),
     ...TIMES.map((name) => number(`${TIME_RULES[name].label.toLowerCase()} (s)`, true)),
     decimal('delivered (kWh)', true),
+    WITHDRAWN,
   ],
   rows: (v, n) =>
     v.attempts.map((a) => {
@@ -134,6 +137,7 @@ const ATTEMPTS: Sheet = {
             : energy.atLeast
               ? { unknown: `at least ${energy.value} kWh` }
               : energy.value,
+        v.withdrawn,
       ];
     }),
 };
@@ -150,9 +154,22 @@ const EVENTS: Sheet = {
     text('origin'),
     text('person'),
     text('payload (JSON)'),
+    WITHDRAWN,
   ],
   rows: (v, n) =>
-    v.line.map((e) => [v.id, e.id, at(e.t, v.zone, e.precision), e.kind, e.seq, e.deviceId, e.role, e.origin, n.person(e.personId), JSON.stringify(e.payload)]),
+    v.line.map((e) => [
+      v.id,
+      e.id,
+      at(e.t, v.zone, e.precision),
+      e.kind,
+      e.seq,
+      e.deviceId,
+      e.role,
+      e.origin,
+      n.person(e.personId),
+      JSON.stringify(e.payload),
+      v.withdrawn,
+    ]),
 };
 
 const READINGS: Sheet = {
@@ -169,6 +186,7 @@ const READINGS: Sheet = {
     text('currency'),
     number('voltage (V)'),
     number('current (A)'),
+    WITHDRAWN,
   ],
   rows: (v) =>
     v.attempts.flatMap((a) =>
@@ -185,6 +203,7 @@ const READINGS: Sheet = {
         r.currency ?? null,
         r.V ?? null,
         r.A ?? null,
+        v.withdrawn,
       ]),
     ),
 };
@@ -201,13 +220,14 @@ const BILLS: Sheet = {
     text('state'),
     yesNo('counted'),
     text('further (JSON)'),
+    WITHDRAWN,
   ],
   rows: (v, n) => {
     const again = new Set(v.billsAgain.map((a) => a.bill.id));
     return v.line.flatMap((b) => {
       if (b.kind !== 'bill') return [];
       const { amount, currency, kWh, state, ...further } = b.payload;
-      const figures = [amount, currency, kWh ?? null, state, !again.has(b.id), JSON.stringify(further)];
+      const figures = [amount, currency, kWh ?? null, state, !v.withdrawn && !again.has(b.id), JSON.stringify(further), v.withdrawn];
       return [[v.id, b.id, at(b.t, v.zone, b.precision), n.site(v.siteId), ...figures]];
     });
   },
