@@ -47,20 +47,37 @@ export async function billsInto(who: Member, bills: readonly BillBeside[], impor
 /** Takes back every bill of an import that still stands. @returns how many */
 export async function undoBills(who: Member, importId: string): Promise<number> {
   const events: StoredEvent[] = [];
-  for await (const { visits } of visitsOfImport(who, 'bill', importId)) events.push(...(await billsBack(who, visits, importId)));
-  return (await sendImported(who, events)).taken;
+  let bills = 0;
+  for await (const { visits } of visitsOfImport(who, 'bill', importId)) {
+    const back = await billsBack(who, visits, importId);
+    events.push(...back.events);
+    bills += back.bills;
+  }
+  await sendImported(who, events);
+  return bills;
 }
 
-/** What takes back every bill of an import that stands beside these visits. @param visits with all their events */
-export async function billsBack(who: Member, visits: ReadonlyMap<string, readonly StoredEvent[]>, importId: string): Promise<StoredEvent[]> {
+/**
+ * What takes back every bill of an import that stands beside these visits, and how many they are: one that stands in a recording, and in the one into which that was joined, is one.
+ * @param visits with all their events
+ */
+export async function billsBack(
+  who: Member,
+  visits: ReadonlyMap<string, readonly StoredEvent[]>,
+  importId: string,
+): Promise<{ events: StoredEvent[]; bills: number }> {
   const seqs = new Map<string, number>();
-  return [...(await derivedVisits(visits))].flatMap(([id, visit]) => {
+  const events: StoredEvent[] = [];
+  let bills = 0;
+  for (const [id, visit] of await derivedVisits(visits)) {
     const own = visits.get(id) ?? [];
     const times = own.filter((e) => e.kind === 'withdrawal').length;
-    return allBills(visit)
-      .filter((b) => (b.payload as { import?: unknown }).import === importId)
-      .map((b) => event(who, visit, seqs, idOf(who.householdId, `undo ${b.id} ${times}`), 'withdrawal', { target: b.id }, importId, undefined, own));
-  });
+    const standing = allBills(visit).filter((b) => (b.payload as { import?: unknown }).import === importId);
+    for (const b of standing)
+      events.push(event(who, visit, seqs, idOf(who.householdId, `undo ${b.id} ${times}`), 'withdrawal', { target: b.id }, importId, undefined, own));
+    if (!visit.withdrawn) bills += standing.length;
+  }
+  return { events, bills };
 }
 
 /** The withdrawal that took a bill back and still stands. @param own all events of its visit */

@@ -128,4 +128,18 @@ describeWithDatabase('imports taken back and brought in again, in whatever order
       expect([chain, await stands(who)]).toEqual([chain, withThem]);
     }
   });
+  it('take a bill back once, that stands in a recording and in the one into which that was joined', async () => {
+    const who = await household();
+    const [recorded, day] = (await visitsOf(who)).sort((a, b) => Number(a.pulledInAt) - Number(b.pulledInAt));
+    const file = sheet([AT + 60_000, '12,5;6,00;']);
+    const answer = await importSheet(who, file, { answers: [{ code: 'near', lines: [2], answer: 'merge' }], sites: [] }, true);
+    if (!answer.ok || !recorded?.siteId || !day) throw new Error('not read');
+    const stallId = day.attempts[0]?.stallId ?? '';
+    const later = await addVisit(who, { networkId: '', siteId: recorded.siteId, stalls: [stallId, stallId] }, AT + 600_000, []);
+    expect(await joinVisits(who, { into: later, from: recorded.id })).toMatchObject({ ok: true });
+    const bills = async () => (await visitsOf(who)).flatMap((v) => allBills(v).map((b) => b.payload.amount));
+    expect(await bills()).toEqual(['6']);
+    expect(await undoSheet(who, answer.preview.importId)).toEqual({ undone: 1, next: null });
+    expect(await bills()).toEqual([]);
+  });
 });

@@ -43,8 +43,8 @@ export async function undoSheet(who: Member, importId: string, from: UndoneTo | 
         visits.push(...portion.visits.keys());
       } else {
         const back = await billsBack(who, portion.visits, importId);
-        events.push(...back);
-        bills += back.length;
+        events.push(...back.events);
+        bills += back.bills;
       }
       looked += portion.visits.size;
       if (looked >= AT_ONCE) return { undone: await written(), next: `${left} ${portion.last}` };
