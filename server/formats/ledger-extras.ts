@@ -11,7 +11,7 @@ import type { Who } from '../accounts/who';
 import { now } from '../clock';
 import { type ClosedMonth, closedMonths, insertClosed, readClosed } from '../compare/closed-months';
 import { putView, type ViewRow } from '../compare/saved-views';
-import { fromBin, toBin } from '../db/binary-id';
+import { toBin } from '../db/binary-id';
 
 export type WatchRow = z.infer<typeof watchForm> & { since: number; endedAt: number | null; putBy: string };
 /** What of a ledger is neither event nor record. */
