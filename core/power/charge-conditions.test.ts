@@ -48,6 +48,13 @@ describe('what was noted during a charge', () => {
     expect(noted([change(470, 'climate_on')])).toEqual([]);
     expect(noted([change(160, 'climate_on'), change(470, 'climate_off')])).toEqual(one('climate', 30, 60));
   });
+  it('of a charge that goes on still it lies where it ended', () => {
+    const steps: Step[] = [IN, [10, 'stall_chosen', { stallId: STALL_A }], [20, 'plugged'], [30, 'means_shown', CARD], [60, 'power_seen', KW]];
+    const going = [...steps, look(0), look(100), change(165, 'climate_on'), look(200), change(261, 'climate_off'), look(300)];
+    const v = deriveVisit(VISIT, story(...going), payloadProblem);
+    const a = v.attempts[0] as never;
+    expect(conditionsOf(v, a, seriesOf(chargeOf(a, v) as never), new Set())).toEqual(one('climate', 30.5, 40.1));
+  });
   it('a derate with what it was seen to be, where it was', () => {
     expect(noted([change(260, 'derate', { value: 60 })])).toEqual(one('derate', 40, 60, { kW: 60 }));
     expect(noted([change(260, 'derate')])).toEqual(one('derate', 40, 60));

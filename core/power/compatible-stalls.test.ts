@@ -70,6 +70,17 @@ describe('a stall that can be used', () => {
   it('by the plug itself, with the means that work there', () => {
     expect(ask(stallOf({}), { maxDCkW: 178 })).toMatchObject({ use: 'yes', kW: 150, by: 'plate', way: { connector: 'CCS2', adapterId: null }, reasons: [] });
   });
+  it('by its own plug where an adapter gives no more', () => {
+    const a = adapterOf({});
+    const outlets = (...connectors: string[]) => stallOf({}, { outlets: connectors.map((connector) => ({ connector, ratedKW: 50 })) });
+    for (const both of [outlets('CHAdeMO', 'CCS2'), outlets('CCS2', 'CHAdeMO')])
+      expect(ask(both, {}, { adapters: [a] })).toMatchObject({ use: 'yes', way: { connector: 'CCS2', adapterId: null } });
+  });
+  it('not while it is closed, and not before it is open', () => {
+    const is = (state: string) => ask(stallOf({}, { state: { is: state, kW: null, seenOn: '2025-10-01' } })).reasons;
+    expect(is('closed')).toEqual([{ code: 'closed', text: 'closed' }]);
+    expect(is('not yet open')).toEqual([{ code: 'not_yet_open', text: 'not yet open' }]);
+  });
   it('AC by a combined inlet', () => expect(ask(stallOf({ connector: 'Type 2', ratedKW: 22 }), { maxACkW: 11 })).toMatchObject({ use: 'yes', kW: 11 }));
   it('by one adapter within its ratings', () => {
     const a = adapterOf({ maxA: 200, maxV: 500 });
