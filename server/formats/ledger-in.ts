@@ -20,6 +20,7 @@ import { eventItem, takeEvents, takeRecord } from '../outbox/take-batch';
 import { writing } from '../outbox/writing';
 import { readRecord, recordsOf } from '../records/record-tables';
 import { eventsById } from '../visits/event-rows';
+import { followJoins } from '../visits/follow-joins';
 import { hiddenOf } from '../visits/seen-by';
 import { type Extra, type ExtraDiffers, type ExtraResult, readMonth, readView, readWatch, takeExtras } from './ledger-extras';
 
@@ -241,7 +242,9 @@ async function write(
     const answers: ItemResult[] = [];
     const items = events.map(eventItem);
     // What was heard of a device's clock stays with the event, as if it had come here in the same way.
-    await takeEvents(w, items, answers, (e) => (e.heard_ms === undefined ? null : new Date(at - e.heard_ms)));
+    const written = await takeEvents(w, items, answers, (e) => (e.heard_ms === undefined ? null : new Date(at - e.heard_ms)));
+    // What the file joins it tells whole; what was joined here it does not know of.
+    await followJoins(w, written, 'late');
     return { records, events: answers, extras: await takeExtras(w.c, who, extras, isNamed) };
   });
   // Whose a private visit is stands with it at once: figures are derived later, and what is not derived is seen by everybody.

@@ -17,6 +17,8 @@ import { addPlace, addSomebody, addVisit, asRecords, CHARGED, describeWithDataba
 import { keepPhoto, readPhoto, restorePhoto } from '../photos/photo-table';
 import { readRecord, recordsOf } from '../records/record-tables';
 import { eventsOfVisits } from '../visits/event-rows';
+import { withdrawalFor } from '../visits/follow-joins';
+import { joinVisits } from '../visits/join-visits';
 import { visitPage } from '../visits/visit-page';
 import { bringIn } from './bring-in';
 import { type LedgerAsk, takeLedger } from './ledger-in';
@@ -256,6 +258,44 @@ describeWithDatabase('a whole ledger, out and in', () => {
         )
       ).refused,
     ).toHaveLength(8);
+  });
+  it('what comes late to a recording that was joined here follows it; what the file joined and parted comes in as it stood there', async () => {
+    const { ines, tone, place, visits } = await used();
+    const early = await taken(ines);
+    const to = await newHousehold();
+    const people = { [ines.personId]: to.personId, [tone.personId]: to.personId };
+    await bringIn(to, early, { people, theirs: {} }, true);
+    const both = { into: visits[1] as string, from: visits[0] as string };
+    expect(await joinVisits(to, both)).toMatchObject({ ok: true });
+    const note = { ...(early.head.events as object[])[0], id: v7(), kind: 'note', seq: 200, payload: { text: 'said later' } };
+    expect((await takeLedger(to, { people, theirs: {}, records: [], events: [note], watches: [], views: [], closed: [] }, true)).taken.event).toBe(1);
+    const notes = async (who: Member, id: string) => ((await eventsOfVisits(who.householdId, [id])).get(id) ?? []).filter((e) => e.kind === 'note').length;
+    expect([await notes(to, both.from), await notes(to, both.into)]).toEqual([1, 1]);
+
+    // Joined, parted and joined again where it comes from.
+    const restore = async () => {
+      const own = (await eventsOfVisits(ines.householdId, [both.from])).get(both.from) ?? [];
+      const join = own.findLast((e) => e.kind === 'withdrawal' && e.payload.joinedInto === both.into);
+      const back = withdrawalFor(ines, own, { target: String(join?.id) }, Date.now());
+      expect(await send(ines, [{ type: 'event', event: back }])).toMatchObject([{ status: 'taken' }]);
+    };
+    for (const _ of [1, 2]) {
+      expect(await joinVisits(ines, both)).toMatchObject({ ok: true });
+      await restore();
+    }
+    expect(await joinVisits(ines, both)).toMatchObject({ ok: true });
+    const empty = await newHousehold();
+    const second = await addSomebody(empty.householdId, 'driver');
+    const all = { [ines.personId]: empty.personId, [tone.personId]: second.personId };
+    const file = await taken(ines);
+    for (const part of [file.head.events.slice(0, 30), file.head.events])
+      expect(
+        (await takeLedger(empty, { people: all, theirs: {}, records: file.head.records, events: part, watches: [], views: [], closed: [] }, true)).refused,
+      ).toEqual([]);
+    await bringIn(empty, file, { people: all, theirs: {} }, true);
+    expect(await said(empty, { [empty.personId]: 'ines', [second.personId]: 'tone' })).toEqual(
+      await said(ines, { [ines.personId]: 'ines', [tone.personId]: 'tone' }),
+    );
   });
   it('opens no visit that is private to somebody else, and takes out none', async () => {
     const { ines, tone, place } = await used();

@@ -96,9 +96,10 @@ async function append(w: Writing, visitId: string, events: readonly StoredEvent[
 /**
  * What the events just written mean for other recordings: what comes late to a recording that was joined follows into
  * the one it was joined into, and a recording that is restored is parted from it.
+ * @param how `late`: joins that these events make or end themselves are told by others that come with them; only what comes late to one that stood is followed
  * @returns ids of the visits that changed by it
  */
-export async function followJoins(w: Writing, written: readonly StoredEvent[]): Promise<string[]> {
+export async function followJoins(w: Writing, written: readonly StoredEvent[], how: 'all' | 'late' = 'all'): Promise<string[]> {
   const { c, who } = w;
   const fresh = new Set(written.map((e) => e.id));
   const changed = new Set<string>();
@@ -115,12 +116,12 @@ export async function followJoins(w: Writing, written: readonly StoredEvent[]): 
     const standsIn = (events: readonly StoredEvent[]) => joinedInto(events, effectiveEvents(events, visitId, () => null).visitWithdrawals);
     const into = standsIn(own);
     const before = standsIn(own.filter((e) => !fresh.has(e.id)));
-    if (before && before !== into) {
+    if (how === 'all' && before && before !== into) {
       await part(w, before, visitId);
       changed.add(before);
       next.push(before);
     }
-    if (into) {
+    if (into && (how === 'all' || before === into)) {
       await takeInto(w, into, (await eventsOfVisits(who.householdId, [visitId], c)).get(visitId) ?? []);
       changed.add(into);
       next.push(into);
