@@ -1,7 +1,9 @@
+import { v7 } from 'uuid';
 import { END_MARKS, type LedgerFilter } from '@/core/compare/ledger-filter';
 import { CARD, KW } from '@/core/visit/fixtures/story';
 import { pool } from '../db/pool';
-import { addPlace, addVisit, CHARGED, describeWithDatabase, newHousehold } from '../fixtures/household';
+import { addPlace, addVisit, CHARGED, describeWithDatabase, newHousehold, send } from '../fixtures/household';
+import { eventsOfVisits } from './event-rows';
 import { ledgerPage } from './ledger-query';
 
 const DAY = Date.parse('2025-10-14T12:00:00Z');
@@ -51,6 +53,10 @@ describeWithDatabase('the ledger, narrowed', () => {
     expect(await shown({ text: 'RAIN' })).toEqual([noBill]);
     expect(await shown({ text: 'a%n' })).toEqual([]);
     expect(await shown({ text: "' OR 1=1 -- " })).toEqual([]);
+    const note = (await eventsOfVisits(who.householdId, [noBill])).get(noBill)?.find((e) => e.kind === 'note');
+    const corrected = { ...note, id: v7(), seq: 100, kind: 'correction', payload: { target: note?.id, set: { text: 'hail' } } };
+    expect(await send(who, [{ type: 'event', event: corrected }])).toMatchObject([{ status: 'taken' }]);
+    expect([await shown({ text: 'Hail' }), await shown({ text: 'rain' })]).toEqual([[noBill], [noBill]]);
     const { total } = await ledgerPage(who, 'EUR', { ...all, until: '2025-10-15' });
     expect(total).toEqual({ visits: 2, kWh: '25', kWhAtLeast: false, paid: [{ amount: '6.250000', currency: 'EUR' }] });
     const nobody = await newHousehold();
