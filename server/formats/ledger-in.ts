@@ -244,11 +244,12 @@ async function write(
     // What was heard of a device's clock stays with the event, as if it had come here in the same way.
     const written = await takeEvents(w, items, answers, (e) => (e.heard_ms === undefined ? null : new Date(at - e.heard_ms)));
     // What the file joins it tells whole; what was joined here it does not know of.
-    await followJoins(w, written, 'late');
-    return { records, events: answers, extras: await takeExtras(w.c, who, extras, isNamed) };
+    const followed = await followJoins(w, written, 'late');
+    return { followed, records, events: answers, extras: await takeExtras(w.c, who, extras, isNamed) };
   });
   // Whose a private visit is stands with it at once: figures are derived later, and what is not derived is seen by everybody.
-  await refreshVisits(who.householdId, [...new Set(events.filter((e) => e.kind === 'mark').map((e) => e.visitId))]);
+  const marked = events.flatMap((e) => (e.kind === 'mark' ? [e.visitId] : []));
+  await refreshVisits(who.householdId, [...new Set(marked.length > 0 ? [...marked, ...result.followed] : [])]);
   return result;
 }
 

@@ -271,6 +271,16 @@ describeWithDatabase('a whole ledger, out and in', () => {
     expect((await takeLedger(to, { people, theirs: {}, records: [], events: [note], watches: [], views: [], closed: [] }, true)).taken.event).toBe(1);
     const notes = async (who: Member, id: string) => ((await eventsOfVisits(who.householdId, [id])).get(id) ?? []).filter((e) => e.kind === 'note').length;
     expect([await notes(to, both.from), await notes(to, both.into)]).toEqual([1, 1]);
+    // A visit that is private by what comes is so where it stands, before any figure is derived.
+    const other = await addSomebody(to.householdId, 'driver');
+    const mark = { ...note, id: v7(), kind: 'mark', seq: 201, payload: { as: 'private' } };
+    await takeLedger(to, { people, theirs: {}, records: [], events: [mark], watches: [], views: [], closed: [] }, true);
+    const [[stands]] = await pool().execute<RowDataPacket[]>('SELECT private_to FROM visit WHERE household_id = ? AND id = ?', [
+      toBin(to.householdId),
+      toBin(both.into),
+    ]);
+    expect(fromBin(stands?.private_to)).toBe(to.personId);
+    expect(await visitPage(other, both.into)).toHaveProperty('privateVisit');
 
     // Joined, parted and joined again where it comes from.
     const restore = async () => {
