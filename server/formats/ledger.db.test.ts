@@ -260,7 +260,7 @@ describeWithDatabase('a whole ledger, out and in', () => {
     ).toHaveLength(8);
   });
   it('what comes late to a recording that was joined here follows it; what the file joined and parted comes in as it stood there', async () => {
-    const { ines, tone, place, visits } = await used();
+    const { ines, tone, visits } = await used();
     const early = await taken(ines);
     const to = await newHousehold();
     const people = { [ines.personId]: to.personId, [tone.personId]: to.personId };
