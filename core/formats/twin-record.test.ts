@@ -30,7 +30,7 @@ describe('the record here that one of a file is, under another id', () => {
     const all = [here(type, 20, known)];
     expect([twin(type, same, all), twin(type, other, all)]).toEqual([idOf(20), null]);
   });
-  it('is none that was put away, none that another of the file is, and none of several', () => {
+  it('is one that was put away where none is in use, none that another of the file is, and none of several', () => {
     const all = [
       here('site', 20, site()),
       here('site', 21, site({ name: 'Old barn' }), true),
@@ -38,7 +38,9 @@ describe('the record here that one of a file is, under another id', () => {
       here('site', 23, site({ name: 'two' })),
     ];
     expect(twin('site', site(), all, [20])).toBeNull();
-    expect(twin('site', site({ name: 'Old barn' }), all)).toBeNull();
+    expect(twin('site', site({ name: 'Old barn' }), all)).toBe(idOf(21));
+    expect(twin('site', site({ name: 'Old barn' }), [...all, here('site', 24, site({ name: 'Old barn' }))])).toBe(idOf(24));
+    expect(twin('site', site({ name: 'Old barn' }), [...all, here('site', 24, site({ name: 'Old barn' }), true)])).toBeNull();
     expect(twin('site', site({ name: 'Two' }), all)).toBeNull();
     expect(twin('site', site({ name: 'Two' }), all, [22])).toBe(idOf(23));
     const car = { name: 'Heron 62', usableKWh: 62, connectors: ['CCS2'] };

@@ -37,14 +37,16 @@ const indexOf = onceOf((here: readonly Here[]) => grouped(here, (h) => TWINS[h.t
 
 /**
  * The record that is here under another id and tells of the same: a network, provider or plan of one name, a site of one name in the same network and place, a stall of the same
- * site, a price that says the same. `null` where there is none, or several.
+ * site, a price that says the same; one in use before those that were put away. `null` where there is none, or several.
  * @param fields with the ids that are here @param here all records of the type; the index of one list is made once @param claimed ids that another record of the file is
  */
 export function twinOf<H extends Here>(type: RecordType, fields: Fields, here: readonly H[], claimed: ReadonlySet<string>): H | null {
   const twin = TWINS[type];
   if (!twin) return null;
-  const found = (indexOf(here).get(twin.key(fields)) ?? []).filter((h) => !h.archived && !claimed.has(h.id) && twin.is(fields, h.fields as Fields));
-  return found.length === 1 ? (found[0] as H) : null;
+  const found = (indexOf(here).get(twin.key(fields)) ?? []).filter((h) => !claimed.has(h.id) && twin.is(fields, h.fields as Fields));
+  const inUse = found.filter((h) => !h.archived);
+  const [one, ...others] = inUse.length > 0 ? inUse : found;
+  return one && others.length === 0 ? (one as H) : null;
 }
 
 /** What a record says, with the ids that are here where it refers to records of its file. */

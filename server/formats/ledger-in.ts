@@ -174,12 +174,14 @@ async function setAgainstTwins(who: Member, changes: RecordChange[], same: Map<s
     same.set(change.id, twin.id);
     if (NAMED_BY_OTHERS.includes(change.type)) told.same[change.id] = twin.id;
     const { adds, differs } = addedTo(twin.fields as Record<string, unknown>, fields);
-    const { archived: _, ...whole } = change;
+    const { archived = false, ...whole } = change;
     const lacking = { ...whole, id: twin.id, fields: adds };
     adding.add(lacking);
-    if (differs.length === 0) changes[i] = lacking;
+    // One that was put away here comes into use again where that is chosen; what the file put away stays in use.
+    const inUse = twin.archived && !archived;
+    if (differs.length === 0 && !inUse) changes[i] = lacking;
     else {
-      changes[i] = { ...whole, id: twin.id, fields: { ...twin.fields, ...pick(fields, differs) } };
+      changes[i] = { ...whole, id: twin.id, ...(inUse ? { archived } : {}), fields: { ...twin.fields, ...pick(fields, differs) } };
       // Behind it: the record that is shown whole is as the twin was before.
       if (Object.keys(adds).length > 0) changes.push(lacking);
     }

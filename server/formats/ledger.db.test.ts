@@ -221,6 +221,13 @@ describeWithDatabase('a whole ledger, out and in', () => {
     if (!more.ok) throw new Error();
     expect(counts(await bringIn(taker, more.value, { people: {}, theirs: {} }, true))).toEqual([1, 5, [], []]);
     expect(await site()).toMatchObject({ toilets: 'yes', helpline: '080 1' });
+    // Put away here, it is the same one still: it is asked whether it comes into use again.
+    await send(taker, [{ type: 'record', record: { type: 'site', id: own.siteId, baseRev: 99, archived: true, fields: {} } }]);
+    const again = (theirs: LedgerAsk['theirs']) => bringIn(taker, more.value, { people: {}, theirs }, true);
+    expect(counts(await again({}))).toEqual([0, 5, [own.siteId], []]);
+    expect(await all('site')).toBe(1);
+    expect(counts(await again({ [own.siteId]: [ARCHIVED] }))).toEqual([1, 5, [], []]);
+    expect((await readRecord(taker.householdId, 'site', own.siteId))?.archived).toBe(false);
     // Where it is not said that names tell, and in a ledger with visits, only the same id is the same.
     expect(
       await takeLedger(taker, { records: read.value.head.records, events: [], watches: [], views: [], closed: [], people: {}, theirs: {} }, false),
