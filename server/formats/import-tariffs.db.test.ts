@@ -84,6 +84,14 @@ describeWithDatabase('Tariffs of a network', () => {
     expect(await previewTariffs(who, place.networkId, file)).toMatchObject({ preview: { rows: [{ here: false }, { here: true }] } });
     expect(await takeTariffs(who, place.networkId, file, [choice('/0')])).toMatchObject({ taken: 1, refused: [], preview: { rows: [{ here: true }, {}] } });
     expect(await recordsOf(who.householdId, 'tariff')).toHaveLength(2);
+    // One that somebody ended stays as it is, and it is said.
+    const [now] = (await recordsOf(who.householdId, 'tariff')).filter((t) => t.fields.siteId === null);
+    await send(who, asRecords([{ type: 'tariff', id: now?.id, baseRev: now?.rev, fields: { validUntil: '2026-11-30' } }]));
+    expect(await takeTariffs(who, place.networkId, file, [choice('/0')])).toMatchObject({
+      taken: 0,
+      refused: [{ pointer: '/0', reason: 'is here and was changed since: it stays as it is' }],
+    });
+    expect((await recordsOf(who.householdId, 'tariff')).find((t) => t.id === now?.id)?.fields.validUntil).toBe('2026-11-30');
     // Prices for another's network are nobody's.
     const other = signedIn(await newHousehold());
     expect(await takeTariffs(other, place.networkId, file, [choice('/0')])).toEqual({ ok: false, refused: { code: 'no_network' } });

@@ -81,11 +81,16 @@ export async function takeTariffs(who: SignedIn, networkId: string, bytes: Uint8
     const { tariff, perKWh, startFee } = proposal;
     const { from, until, siteId, planId, providerId } = choice;
     const id = idOf(who.householdId, `tariff ${networkId} ${siteId} ${planId} ${providerId} ${from} ${until} ${JSON.stringify(tariff)}`);
-    const fields = { ...blankFields('tariff'), networkId, siteId, planId, providerId, currency: tariff.currency, perKWh, startFee, tariff };
+    const said = { networkId, siteId, planId, providerId, currency: tariff.currency, perKWh, startFee, tariff, validFrom: from, validUntil: until };
     const before = there.get(id);
-    if (before && !before.archived) return [];
+    if (before && !before.archived) {
+      // What somebody made of it since, its end say, is not undone by the file that it came of.
+      const stands = Object.entries(said).every(([name, value]) => isDeepStrictEqual(before.fields[name as keyof typeof said], value));
+      if (!stands) refused.push({ pointer, reason: 'is here and was changed since: it stays as it is' });
+      return [];
+    }
     // One that was put away comes into use again.
-    const record = { type: 'tariff', id, baseRev: before?.rev ?? 0, archived: false, fields: { ...fields, validFrom: from, validUntil: until } };
+    const record = { type: 'tariff', id, baseRev: before?.rev ?? 0, archived: false, fields: { ...blankFields('tariff'), ...said } };
     return [{ pointer, item: { type: 'record', record } }];
   });
   let taken = 0;
