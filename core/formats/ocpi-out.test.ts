@@ -14,6 +14,7 @@ const json = (of: unknown) => {
 };
 const site = (more: object = {}): SiteOut => ({
   id: SITE,
+  archived: false,
   network: 'Saltmarsh Rapid',
   fields: recordItem('site', SITE, { networkId: idOf(90), name: 'Vrba Crossing', zone: 'Europe/Ljubljana', latitude: 46.377, longitude: 14.092, ...more })
     .fields,
@@ -92,6 +93,16 @@ describe('sites as Locations', () => {
   });
   it('without a position cannot be said; what nobody noted is named', () => {
     expect(locationsOut([site({ latitude: null, longitude: null })], 0)).toEqual({ data: [], leftOut: [{ id: SITE, why: 'no_position' }] });
+    expect(locationsOut([{ ...site(), archived: true }], 0)).toEqual({ data: [], leftOut: [{ id: SITE, why: 'put_away' }] });
+    const [a, b] = site().stalls as [SiteOut['stalls'][number], SiteOut['stalls'][number]];
+    const one = locationsOut([{ ...site(), stalls: [{ ...a, archived: true }, b] }], 0);
+    expect([(one.data[0] as { evses: object[] }).evses.length, one.leftOut]).toEqual([
+      1,
+      [
+        { id: STALL_A, why: 'put_away' },
+        { id: STALL_B, why: 'connector' },
+      ],
+    ]);
     expect(locationsOut([site()], 0).data[0]).toMatchObject({ city: 'not known', address: 'not known', x_not_known: ['city', 'postal_code', 'address'] });
     expect(locationsOut([site({ entrance: 'Service road 4' })], 0).data[0]).toMatchObject({ address: 'Service road 4', x_not_known: ['city', 'postal_code'] });
   });

@@ -15,6 +15,7 @@ import { readJson } from './strict-json';
 type Outlet = RecordFields<'stall'>['outlets'][number];
 export type SiteOut = {
   id: string;
+  archived: boolean;
   network: string | null;
   fields: RecordFields<'site'>;
   stalls: readonly { id: string; archived: boolean; fields: RecordFields<'stall'> }[];
@@ -23,7 +24,7 @@ export type SiteOut = {
 export type LeftOut = {
   id: string;
   attempt?: number;
-  why: 'no_position' | 'no_stall' | 'connector' | 'day_only' | 'still_charging' | 'no_energy' | 'no_power' | 'no_cost' | 'currencies';
+  why: 'put_away' | 'no_position' | 'no_stall' | 'connector' | 'day_only' | 'still_charging' | 'no_energy' | 'no_power' | 'no_cost' | 'currencies';
 };
 export type OcpiOut = { data: object[]; leftOut: LeftOut[] };
 
@@ -82,20 +83,24 @@ const objects = (v: unknown): Record<string, unknown>[] =>
   Array.isArray(v) ? v.filter((x): x is Record<string, unknown> => typeof x === 'object' && x !== null && !Array.isArray(x)) : [];
 
 /**
- * Sites as Locations of OCPI 2.2.1 (from memory). A site without a position cannot be said, nor a plug that the standard does not name; the state of a stall was seen once, so it is
+ * Sites as Locations of OCPI 2.2.1 (from memory), what was put away left out. A site without a position cannot be said, nor a plug that the standard does not name; the state of a stall was seen once, so it is
  * UNKNOWN here. What the Location that a site came from says beyond it goes out as it came.
  * @param at UTC ms: when this was written
  */
 export function locationsOut(sites: readonly SiteOut[], at: number): OcpiOut {
   const leftOut: LeftOut[] = [];
   const data = sites.flatMap((s) => {
-    if (s.fields.latitude === null || s.fields.longitude === null) {
-      leftOut.push({ id: s.id, why: 'no_position' });
+    const why = s.archived ? 'put_away' : s.fields.latitude === null || s.fields.longitude === null ? 'no_position' : null;
+    if (why) {
+      leftOut.push({ id: s.id, why });
       return [];
     }
     const file = documentMembers(s.fields.fromFile, 'OCPI');
     const evses = s.stalls.flatMap((stall) => {
-      if (stall.archived) return [];
+      if (stall.archived) {
+        leftOut.push({ id: stall.id, why: 'put_away' });
+        return [];
+      }
       const connectors = stall.fields.outlets.flatMap((o, i) => connectorOut(o, i, at));
       const theirs = objects(file.evses).find((e) => typeof e.uid === 'string' && stall.fields.evseUids.includes(e.uid));
       const theirConnectors = objects(theirs?.connectors);

@@ -26,7 +26,7 @@ async function sitesOut(householdId: string): Promise<SiteOut[]> {
   const [sites, networks, stalls] = await Promise.all([recordsOf(householdId, 'site'), recordsOf(householdId, 'network'), recordsOf(householdId, 'stall')]);
   const called = new Map(networks.map((n) => [n.id, n.fields.name]));
   const ofSite = grouped(byId(stalls), (s) => s.fields.siteId);
-  return byId(sites).map(({ id, fields }) => ({ id, fields, network: called.get(fields.networkId) ?? null, stalls: ofSite.get(id) ?? [] }));
+  return byId(sites).map(({ id, archived, fields }) => ({ id, archived, fields, network: called.get(fields.networkId) ?? null, stalls: ofSite.get(id) ?? [] }));
 }
 
 /** A response as OCPI has it; what could not be said stands in its extension, with why. */
@@ -52,14 +52,17 @@ async function visitsSeen(who: Who): Promise<Visit[]> {
 /** A document of the household's places or of the visits that this person sees. */
 export async function documentOf(who: Who & { currency: string }, name: DocumentName): Promise<object> {
   const sites = await sitesOut(who.householdId);
-  if (name === 'sites.geojson')
+  if (name === 'sites.geojson') {
+    // It says what there is: a site that was put away is in the whole ledger and in the sheet of sites.
+    const inUse = sites.filter((s) => !s.archived);
     return geojsonOut(
-      sites.map(({ id, network, fields }) => {
+      inUse.map(({ id, network, fields }) => {
         const { latitude, longitude, networkId: _, photos: __, fromFile: ___, ...more } = fields;
         return { id, latitude, longitude, ...more, network };
       }),
-      new Map(sites.map(({ id, fields }) => [id, documentMembers(fields.fromFile, 'GeoJSON')])),
+      new Map(inUse.map(({ id, fields }) => [id, documentMembers(fields.fromFile, 'GeoJSON')])),
     );
+  }
   if (name === 'ocpi-locations.json') return response(locationsOut(sites, now()));
   const byStall = new Map(sites.flatMap((s) => s.stalls.map((stall) => [stall.id, s] as const)));
   const siteById = new Map(sites.map((s) => [s.id, s]));
