@@ -32,6 +32,8 @@ describe('the ledger as sheets', () => {
       'handshake (s)': '30',
       'handshake (s): unknown because': '',
       'delivered (kWh)': '25',
+      // 25 kWh in the 1,805 s from power to the stop.
+      'average (kW)': '49.861',
       'battery from (%)': '20',
       paid: '12.5',
       currency: 'EUR',
@@ -68,5 +70,70 @@ describe('the ledger as sheets', () => {
       expect([name, new Set(sheet(name, withdrawn).map((r) => r.withdrawn))]).toEqual([name, new Set(['yes'])]);
     }
     expect([sheet('bills')[0]?.counted, sheet('bills', withdrawn)[0]?.counted]).toEqual(['yes', 'no']);
+  });
+  const MANY: Step[] = [
+    IN,
+    [10, 'stall_chosen', { stallId: STALL_A }],
+    [20, 'plugged'],
+    [30, 'means_shown', CARD],
+    [90, 'fault', { code: 'start_error', side: 'network' }],
+    [95, 'fault', { code: 'screen_dark', side: 'site' }],
+    [100, 'unplugged'],
+    [120, 'plugged'],
+    [130, 'means_shown', CARD],
+    [160, 'power_seen', { ...KW, late: true }],
+    [200, 'reading', { screen: 'stall', kWh: '1.0', cost: '0.61', currency: 'EUR' }],
+    [1960, 'reading', { screen: 'stall', kWh: '25.0' }],
+    [1970, 'unplugged'],
+    [1980, 'pulled_out', { reason: 'enough' }],
+    [1990, 'mark', { as: 'business' }],
+    [1991, 'bill', { sessions: [], amount: '12.50', currency: 'EUR', state: 'charged' }],
+  ];
+  it('a visit with a failed attempt: each says what went wrong, and a bound is no time', () => {
+    const [row] = sheet('visits', MANY);
+    expect(row).toMatchObject({ attempts: '2', failed: '1', 'first try': 'no', 'counts as': 'business' });
+    const [first, second] = sheet('attempts', MANY);
+    expect(first).toMatchObject({
+      outcome: 'failed',
+      faults: 'start_error screen_dark',
+      'delivered (kWh)': '',
+      'delivered (kWh): unknown because': 'no power was seen',
+    });
+    expect(second).toMatchObject({
+      outcome: 'power',
+      faults: '',
+      'handshake (s)': '',
+      'handshake (s): unknown because': 'at most 30.0 s',
+      'delivered (kWh)': '25.0',
+    });
+    expect(sheet('readings', MANY)[0]).toMatchObject({ attempt: '2', 'after power (s)': '40', cost: '0.61', currency: 'EUR', 'power (kW)': '' });
+    expect(sheet('visits', [...MANY, [2000, 'mark', { as: 'left_out', reason: 'a trial' }]])[0]?.['counts as']).toBe('left out');
+  });
+  it('what is known to the minute or the day is written no finer', () => {
+    const rough = story(...MANY).map((e) => ({
+      ...e,
+      precision: e.kind === 'pulled_in' ? ('min' as const) : e.kind === 'pulled_out' ? ('s' as const) : e.precision,
+    }));
+    const of = deriveVisit(VISIT, rough, payloadProblem);
+    const [row] = csvParse(csvOut(VISIT_SHEETS.visits.columns, VISIT_SHEETS.visits.rows(of, names)));
+    expect([row?.['pulled in'], row?.['pulled out']]).toEqual(['2025-10-14T13:52+02:00', '2025-10-14T14:25:00+02:00']);
+    const days = deriveVisit(
+      VISIT,
+      story(...MANY).map((e) => (e.kind === 'reading' ? { ...e, precision: 'day' as const } : e)),
+      payloadProblem,
+    );
+    expect(csvParse(csvOut(VISIT_SHEETS.readings.columns, VISIT_SHEETS.readings.rows(days, names)))[0]?.['after power (s)']).toBe('');
+  });
+  it('a charge that goes on is told at least, and one that nobody read not at all', () => {
+    const until = (kind: string) =>
+      MANY.slice(
+        0,
+        MANY.findLastIndex((x) => x[1] === kind),
+      );
+    const [row] = sheet('attempts', until('reading')).slice(1);
+    expect(row?.['delivered (kWh): unknown because']).toBe('at least 1.0 kWh');
+    expect(sheet('visits', until('reading'))[0]?.['delivered (kWh): unknown because']).toBe('at least 1 kWh');
+    const unread = MANY.filter((x) => x[1] !== 'reading' && x[1] !== 'bill');
+    expect(sheet('attempts', unread)[1]?.['delivered (kWh): unknown because']).toBe('no kWh was read from the stall or the bill');
   });
 });

@@ -11,6 +11,7 @@ it('who drove is the one of here, as it was noted and as it was corrected; a str
   expect(payloadHere({ target: 'x', set: { drivenBy: null } }, personHere)).toEqual({ target: 'x', set: { drivenBy: null } });
   expect(payloadHere({ drivenBy: 'nobody' }, personHere)).toEqual({ drivenBy: 'nobody' });
   expect(payloadHere({ at: 5, set: ['drivenBy'] }, personHere)).toEqual({ at: 5, set: ['drivenBy'] });
+  expect(payloadHere({ set: null }, personHere)).toEqual({ set: null });
 });
 it('said to be somebody else it is still the same event, and another field is another', () => {
   expect(payloadOfNobody({ siteId: 's', drivenBy: INES })).toEqual(payloadOfNobody({ siteId: 's' }));
