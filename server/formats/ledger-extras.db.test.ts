@@ -40,6 +40,16 @@ describeWithDatabase('comparisons, pairs on watch and closed months of a ledger'
     expect((await takeLedger(who, { ...NOTHING, views: [renamed], theirs: { [id]: ['whole'] } }, true)).taken.view).toBe(1);
     expect(await savedViews(who.householdId)).toEqual([{ id, name: 'Coffee', address: '?by=site' }]);
   });
+  it('one that is odd costs no other: half a character, a zero, the same twice', async () => {
+    const who = await newHousehold();
+    const pair = { by: 'model', b: 'Twin 300', figure: 'waiting', since: DAY, endedAt: null };
+    const watches = ['\ud800', 'a\u0000b', '😀'.repeat(40)].map((a) => ({ id: v7(), ...pair, a }));
+    const views = ['\ud800', 'a\u0000b', '😀'.repeat(30), 'plain', 'plain', 'plain '].map((name) => view(name, '?by=site'));
+    const told = await brought(who, { views, watches });
+    expect([told.refused, await savedViews(who.householdId).then((all) => all.some((v) => v.name === 'plain'))]).toEqual([[], true]);
+    const again = await takeLedger(who, { ...NOTHING, views, watches }, true);
+    expect([again.taken.view, again.taken.watch, again.refused]).toEqual([0, 0, []]);
+  });
   it('what finds no room is told before it comes in', async () => {
     const who = await newHousehold();
     const many = Array.from({ length: 43 }, (_, i) => view(`No ${i}`, '?by=site'));

@@ -30,7 +30,8 @@ type Read<K> = Extract<Extra, { kind: K }> | { path: string; reason: string };
 const instant = z.int().min(FIRST_INSTANT).max(LAST_INSTANT);
 const times = z.looseObject({ since: instant, endedAt: instant.nullish() });
 const saved = z.looseObject({ savedAt: instant });
-const of = (raw: unknown, name: string): unknown => (typeof raw === 'object' && raw !== null ? (raw as Record<string, unknown>)[name] : undefined);
+/** What stands under a name in something of which nothing is known. */
+export const member = (raw: unknown, name: string): unknown => (typeof raw === 'object' && raw !== null ? (raw as Record<string, unknown>)[name] : undefined);
 const A_STRANGER = 'is somebody of whom it was not said who that is here';
 /** Where a day ends last: a month that is over there was over where its books were closed. */
 const FIRST_ZONE = 'Pacific/Kiritimati';
@@ -43,7 +44,7 @@ export function readWatch(raw: unknown, by: string, personHere: PersonHere): Rea
   if (!at.success) return firstProblem(at.error, '');
   const pair = pairHere(form.data, personHere);
   if (!pair) return { path: 'a', reason: `${A_STRANGER}, or both are one` };
-  const row = { ...pair, since: at.data.since, endedAt: at.data.endedAt ?? null, putBy: personHere(of(raw, 'putBy')) ?? by };
+  const row = { ...pair, since: at.data.since, endedAt: at.data.endedAt ?? null, putBy: personHere(member(raw, 'putBy')) ?? by };
   return { kind: 'watch', id: pair.id, row };
 }
 
@@ -55,12 +56,12 @@ export function readView(raw: unknown, by: string, personHere: PersonHere): Read
   if (!at.success) return firstProblem(at.error, '');
   const address = addressHere(form.data.address, personHere);
   if (address === null) return { path: 'address', reason: `driver ${A_STRANGER}` };
-  return { kind: 'view', id: form.data.id, row: { ...form.data, address, savedBy: personHere(of(raw, 'savedBy')) ?? by, savedAt: at.data.savedAt } };
+  return { kind: 'view', id: form.data.id, row: { ...form.data, address, savedBy: personHere(member(raw, 'savedBy')) ?? by, savedAt: at.data.savedAt } };
 }
 
 /** A closed month, which has to be over: one that is not would keep its visits out of every statement. @param by as for a pair */
 export function readMonth(raw: unknown, by: string, personHere: PersonHere): Read<'closed'> {
-  const row = readClosed(raw, personHere(of(raw, 'closedBy')) ?? by);
+  const row = readClosed(raw, personHere(member(raw, 'closedBy')) ?? by);
   if ('reason' in row) return row;
   return isOver(row.month, localDay(now(), FIRST_ZONE)) ? { kind: 'closed', id: row.month, row } : { path: 'month', reason: 'is not over yet' };
 }

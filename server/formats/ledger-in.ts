@@ -22,7 +22,7 @@ import { readRecord, recordsOf } from '../records/record-tables';
 import { eventsById } from '../visits/event-rows';
 import { followJoins } from '../visits/follow-joins';
 import { hiddenOf } from '../visits/seen-by';
-import { type Extra, type ExtraDiffers, type ExtraResult, readMonth, readView, readWatch, takeExtras } from './ledger-extras';
+import { type Extra, type ExtraDiffers, type ExtraResult, member, readMonth, readView, readWatch, takeExtras } from './ledger-extras';
 
 /** How somebody wants a ledger to come in. */
 export type LedgerAsk = LedgerBatch & {
@@ -200,7 +200,6 @@ function onlyOf({ archived = false, ...change }: RecordChange, names: readonly s
 const pick = (fields: Readonly<Record<string, unknown>>, names: readonly string[]): Record<string, unknown> =>
   Object.fromEntries(names.map((name) => [name, fields[name]]));
 
-const member = (raw: unknown, name: string): unknown => (typeof raw === 'object' && raw !== null ? (raw as Record<string, unknown>)[name] : undefined);
 const idOf = (raw: unknown): string => (typeof member(raw, 'id') === 'string' ? (member(raw, 'id') as string) : '');
 /** A record of the file as one that was just made: whole, from nothing. */
 const asNew = (raw: unknown): unknown =>

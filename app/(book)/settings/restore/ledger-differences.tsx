@@ -98,6 +98,7 @@ export function LedgerDifferences({
               />
             ))}
           </ul>
+          {others.length > MOST ? <p className="text-[13px] text-ink-2">and {others.length - MOST} more, which stay as they are here.</p> : null}
         </section>
       ) : null}
       {seen.refused.length > 0 ? (
