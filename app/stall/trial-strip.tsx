@@ -1,6 +1,7 @@
 'use client';
 import type { Draft } from '@/client/visit-session/session';
 import { sideLabel } from '@/core/records/trial-schema';
+import { toldRounds, voidedRounds } from '@/core/trials/voided-rounds';
 import type { Visit } from '@/core/visit/derive';
 import type { StallState } from './stall-state';
 import { openTrials, stepsOf } from './trial-card';
@@ -19,7 +20,9 @@ export function TrialStrip({
   if (told?.kind !== 'trial_round') return null;
   const trial = openTrials(state.records).find((t) => t.id === told.payload.trialId);
   if (!trial) return null;
-  const here = visit.line.flatMap((e) => (e.kind === 'trial_round' && e.payload.trialId === trial.id ? [`${e.payload.round}${e.payload.side ?? ''}`] : []));
+  // What was voided meanwhile is run again, here as well.
+  const voided = voidedRounds(visit, trial.id);
+  const here = toldRounds(visit, trial.id).flatMap((e) => (voided.has(e.id) ? [] : [`${e.payload.round}${e.payload.side ?? ''}`]));
   const [next] = stepsOf(trial, { [trial.id]: [...(state.trialSteps[trial.id] ?? []), ...here] });
   const label = sideLabel(trial.fields, told.payload.side ?? '');
   const last = visit.attempts.at(-1);

@@ -1,10 +1,12 @@
 import { SIDE_LETTERS, type SideLetter, type TrialPlan } from '../records/trial-schema';
 import type { TimedAttempt, Visit } from '../visit/derive';
-import type { PlacedOf } from '../visit/kinds/kind';
 import { stepKey } from './trial-order';
+import { type ToldRound, toldRounds, voidedRounds } from './voided-rounds';
 
 /** A round as it was run: one side, one time. */
 export type RoundRun = {
+  /** Of the word of it, in the visit. */
+  id: string;
   visitId: string;
   round: number;
   side: SideLetter;
@@ -24,30 +26,27 @@ export type RoundRun = {
   repeated: boolean;
 };
 
-type Round = PlacedOf<'trial_round'>;
-type Voided = PlacedOf<'trial_voided'>;
-/** Whether a round is what was voided: the one that is named, whatever the clocks say; where none is, the one told before. */
-const isOf = (x: Voided, round: Round, next: Round | undefined): boolean =>
-  x.payload.round === undefined
-    ? x.place > round.place && (!next || x.place < next.place)
-    : x.payload.round === round.payload.round && x.payload.side === round.payload.side;
-
-/** The attempt of a round: the next that opens after the word of it, else the one before. */
-function attemptOf(v: Visit, round: Round, next: Round | undefined): TimedAttempt | undefined {
+/** The attempt of a round: the next that opens after the word of it, else the one before, unless that was another's. */
+function attemptOf(v: Visit, round: ToldRound, next: ToldRound | undefined, others: ReadonlySet<TimedAttempt>): TimedAttempt | undefined {
   const until = next?.place ?? Number.POSITIVE_INFINITY;
-  return v.attempts.find((a) => a.opened.place > round.place && a.opened.place < until) ?? v.attempts.findLast((a) => a.opened.place < round.place);
+  const after = v.attempts.find((a) => a.opened.place > round.place && a.opened.place < until);
+  if (after) return after;
+  const before = v.attempts.findLast((a) => a.opened.place < round.place);
+  return before && others.has(before) ? undefined : before;
 }
 
 /** The rounds of a trial that a visit holds, in their order. @param trialId those of other trials are not its own */
 export function roundsOfVisit(v: Visit, trialId: string, plan: Pick<TrialPlan, 'time' | 'mark' | 'sides'>): Omit<RoundRun, 'repeated'>[] {
-  const rounds = v.line.filter((e): e is Round => e.kind === 'trial_round' && e.payload.trialId === trialId);
+  const rounds = toldRounds(v, trialId);
+  const voided = voidedRounds(v, trialId);
+  const taken = new Set<TimedAttempt>();
   return rounds.flatMap((e, i): Omit<RoundRun, 'repeated'>[] => {
     const next = rounds[i + 1];
     const side = SIDE_LETTERS.find((l) => l === e.payload.side);
     if (!side || SIDE_LETTERS.indexOf(side) >= plan.sides.length) return [];
-    const voided = v.line.find((x): x is Voided => x.kind === 'trial_voided' && x.payload.trialId === trialId && isOf(x, e, next));
-    const a = attemptOf(v, e, next);
-    const told = { visitId: v.id, round: e.payload.round, side, voided: voided?.payload.reason ?? null };
+    const a = attemptOf(v, e, next, taken);
+    if (a) taken.add(a);
+    const told = { id: e.id, visitId: v.id, round: e.payload.round, side, voided: voided.get(e.id) ?? null };
     const none = (is: 'never' | 'open', why: string, at: number) => [{ ...told, is, s: null, pm_s: 0, why, at, observers: 1 }];
     if (!a) return none('open', 'no attempt yet', e.t);
     if (a.outcome.kind === 'failed' || a.outcome.kind === 'gave_up') return none('never', a.outcome.reason, a.outcome.at.t);

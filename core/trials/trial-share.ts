@@ -50,7 +50,7 @@ export function trialJson({ id, plan, rounds, result }: SharedTrial, places: boo
         ...(places ? { heldEqual: plan.heldEqual } : {}),
         order: trialOrder(plan).map((s) => `${s.round}${s.side}`),
       },
-      rounds: rounds.map(({ visitId, at, why, voided, ...r }) => ({
+      rounds: rounds.map(({ id: _, visitId, at, why, voided, ...r }) => ({
         ...r,
         voided: voided !== null,
         ...(places ? { visitId, at: new Date(at).toISOString(), why: why ?? voided } : {}),

@@ -146,6 +146,30 @@ describe('rounds of a visit', () => {
     expect(runs(v(named(1, 'a'))).map((r) => r.voided)).toEqual(['queue', null]);
     expect(runs(v(named(2, 'a'))).map((r) => r.voided)).toEqual([null, null]);
   });
+  it('run again at the same stop it counts, though its name was voided before', () => {
+    const named = (at: number, more: object = {}): Step => [at, 'trial_voided', { trialId: TRIAL, round: 1, side: 'a', reason: `at ${at}`, ...more }];
+    const twice = (between: Step[], ...after: Step[]) =>
+      visit(round(1, 1, 'a'), ...wait(10, STALL_A, 12), ...between, round(300, 1, 'a'), ...wait(310, STALL_A, 30), ...after);
+    const why = (v: Visit) => roundsOfVisit(v, TRIAL, plan()).map((r) => r.voided);
+    expect(why(twice([named(250)]))).toEqual(['at 250', null]);
+    expect([...stepsDone(trialRounds([twice([named(250)])], TRIAL, plan()))]).toEqual(['1a']);
+    // The later alone, both, and each by its id whenever it was said.
+    expect(why(twice([], named(600)))).toEqual([null, 'at 600']);
+    expect(why(twice([named(250)], named(600), named(610)))).toEqual(['at 250', 'at 600']);
+    const [first, again] = roundsOfVisit(twice([named(250)]), TRIAL, plan()).map((r) => r.id);
+    expect(why(twice([], named(600, { run: first })))).toEqual(['at 600', null]);
+    expect(why(twice([named(250, { run: again })]))).toEqual([null, 'at 250']);
+    // One that is another recording's goes by its name.
+    expect(why(twice([named(250, { run: idOf(999) })]))).toEqual(['at 250', null]);
+  });
+  it('told and not begun, it has nothing of the round before', () => {
+    const v = visit(round(1, 1, 'a'), ...wait(10, STALL_A, 12), round(300, 1, 'b'));
+    expect(runs(v)).toMatchObject([
+      { side: 'a', is: 'power', s: 12 },
+      { side: 'b', is: 'open', s: null, why: 'no attempt yet' },
+    ]);
+    expect([...stepsDone(trialRounds([v], TRIAL, plan()))]).toEqual(['1a']);
+  });
   it('by two phones both are counted as observers, with the ± of both', () => {
     const v = visit(round(1, 1, 'a'), ...wait(10, STALL_A, 12), [42.6, 'power_seen', KW, { deviceId: SECOND_PHONE, role: 'observer', seq: 90, id: idOf(500) }]);
     const [r] = roundsOfVisit(v, TRIAL, plan());
@@ -155,6 +179,7 @@ describe('rounds of a visit', () => {
 });
 
 const run = (n: number, side: 'a' | 'b' | 'c' | 'd', s: number | null, more: Partial<RoundRun> = {}): RoundRun => ({
+  id: `${n}${side}`,
   visitId: `${n}${side}`,
   round: n,
   side,

@@ -1,5 +1,4 @@
 import * as z from '@/core/units/schema';
-import { SIDE_LETTERS } from '../records/trial-schema';
 import { ID_PATTERN, NOT_AN_ID } from '../units/id';
 
 const id = () => z.string().check(z.regex(ID_PATTERN, NOT_AN_ID));
@@ -7,8 +6,8 @@ const id = () => z.string().check(z.regex(ID_PATTERN, NOT_AN_ID));
 export const voidForm = z.object({
   visitId: id(),
   trialId: id(),
-  round: z.int().check(z.minimum(1)),
-  side: z.enum(SIDE_LETTERS),
+  /** The word of the round in the visit. */
+  run: id(),
   reason: z.string().check(z.trim(), z.minLength(1, 'Say why it does not count'), z.maxLength(200, 'At most 200 characters')),
 });
 export type VoidForm = z.infer<typeof voidForm>;

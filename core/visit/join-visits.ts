@@ -35,10 +35,11 @@ function ofTheWhole(events: readonly StoredEvent[]): Set<string> {
 
 /** What names other events of the recording names their copies. */
 function followed(payload: Record<string, unknown>, newId: (eventId: string) => string): Record<string, unknown> {
-  const { target, sessions, set } = payload;
+  const { target, run, sessions, set } = payload;
   return {
     ...payload,
     ...(typeof target === 'string' ? { target: newId(target) } : {}),
+    ...(typeof run === 'string' ? { run: newId(run) } : {}),
     ...(Array.isArray(sessions) ? { sessions: sessions.map((id) => (typeof id === 'string' ? newId(id) : id)) } : {}),
     ...(typeof set === 'object' && set !== null && !Array.isArray(set) ? { set: followed(set as Record<string, unknown>, newId) } : {}),
   };

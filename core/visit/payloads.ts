@@ -184,7 +184,7 @@ export const PAYLOADS = {
     .looseObject({ as: z.enum(['business', 'private', 'left_out']), reason: opt(text(200)) })
     .check(z.refine((p) => p.as !== 'left_out' || (p.reason ?? '').trim() !== '', { message: 'says why the visit is left out', path: ['reason'] })),
   trial_round: z.looseObject({ trialId: uuid(), round: z.int().check(z.minimum(1), z.maximum(9999)), side: opt(text(80)) }),
-  trial_voided: z.looseObject({ trialId: uuid(), round: opt(count()), side: opt(text(80)), reason: reason() }),
+  trial_voided: z.looseObject({ trialId: uuid(), round: opt(count()), side: opt(text(80)), run: opt(uuid()), reason: reason() }),
   figure_given: z.looseObject({
     figure: z.string().check(z.maxLength(40)),
     seconds: seconds(),

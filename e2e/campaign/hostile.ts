@@ -96,7 +96,7 @@ export async function hostile(base: string, count: number, seed: number): Promis
       elements: [{ price_components: [{ type: 'ENERGY', price: 0.5, step_size: 1 }] }],
       last_updated: '2026-01-01T00:00:00Z',
     },
-    '/api/v1/trials/void': { visitId: event?.visitId, trialId: v7(), round: 1, side: 'a', reason: 'queue' },
+    '/api/v1/trials/void': { visitId: event?.visitId, trialId: v7(), run: v7(), reason: 'queue' },
   };
   const parts = [event?.visitId as string, place.siteId, place.stalls[0] as string, 'car', 'new', v7()];
   const writes = apiRoutes().flatMap((r) => r.methods.filter((m) => m !== 'GET').map((method) => ({ method, path: r.path })));

@@ -6,6 +6,7 @@ import type { Member } from '../accounts/who';
 import { pool } from '../db/pool';
 import { addPlace, addVisit, asRecords, CHARGED, describeWithDatabase, newHousehold, type Place, send } from '../fixtures/household';
 import { compareRows } from '../visits/compare-query';
+import { joinVisits } from '../visits/join-visits';
 import { usualWaiting } from '../visits/usual-waiting';
 import { drawSeed } from './draw-seed';
 import { trialFound, trialSteps } from './trial-visits';
@@ -73,28 +74,61 @@ describeWithDatabase('a trial', () => {
       [30, 1],
     ]);
   });
+  const rounds = async () => (await trialFound(who, trialId))?.rounds ?? [];
   it('a round is voided with its reason, once, and is to be run again', async () => {
     const visitId = await addVisit(who, place, Date.UTC(2025, 5, 1), run(1, 'a', 10));
-    expect(await voidRound(who, { visitId, trialId, round: 1, side: 'a', reason: 'queue' })).toBeNull();
-    expect(await voidRound(who, { visitId, trialId, round: 1, side: 'a', reason: 'another' })).toBeNull();
-    expect((await trialFound(who, trialId))?.rounds).toMatchObject([{ voided: 'queue' }]);
+    const [first] = await rounds();
+    for (const reason of ['queue', 'another']) expect(await voidRound(who, { visitId, trialId, run: first?.id as string, reason })).toBeNull();
+    expect(await rounds()).toMatchObject([{ voided: 'queue' }]);
     expect(await trialSteps(who)).toEqual({ [trialId]: [] });
+  });
+  it('of one that is run twice at one stop each is voided by itself', async () => {
+    const again = run(1, 'a', 30).map(([at, ...what]): Step => [at + 300, ...what]);
+    const visitId = await addVisit(who, place, Date.UTC(2025, 5, 1), [...run(1, 'a', 10).slice(0, -1), ...again]);
+    const voided = async (nth: number) => {
+      expect(await voidRound(who, { visitId, trialId, run: (await rounds())[nth]?.id as string, reason: `the ${nth}` })).toBeNull();
+      return { are: (await rounds()).map((r) => [r.s, r.voided, r.repeated]), done: (await trialSteps(who))[trialId] };
+    };
+    expect(await voided(0)).toEqual({
+      are: [
+        [10, 'the 0', false],
+        [30, null, false],
+      ],
+      done: ['1a'],
+    });
+    expect(await voided(1)).toEqual({
+      are: [
+        [10, 'the 0', false],
+        [30, 'the 1', false],
+      ],
+      done: [],
+    });
+  });
+  it('what is void stays so in the recording that it is joined into', async () => {
+    const again = run(1, 'a', 30).map(([at, ...what]): Step => [at + 300, ...what]);
+    const from = await addVisit(who, place, Date.UTC(2025, 5, 1), [...run(1, 'a', 10).slice(0, -1), ...again]);
+    await voidRound(who, { visitId: from, trialId, run: (await rounds())[0]?.id as string, reason: 'queue' });
+    const into = await addVisit(who, place, Date.UTC(2025, 5, 1, 0, 1), [[900, 'pulled_out', { reason: 'enough' }]]);
+    expect(await joinVisits(who, { into, from })).toMatchObject({ ok: true });
+    expect((await rounds()).map((r) => [r.visitId, r.voided])).toEqual([
+      [into, 'queue'],
+      [into, null],
+    ]);
   });
   it('of what is not here, or another household’s, nothing is voided', async () => {
     const other = await newHousehold();
     const visitId = await addVisit(who, place, Date.UTC(2025, 5, 1), run(1, 'a', 10));
-    const it = { visitId, trialId, round: 1, side: 'a', reason: 'x' } as const;
+    const it = { visitId, trialId, run: (await rounds())[0]?.id as string, reason: 'x' };
     for (const body of [
       { ...it, visitId: v7() },
       { ...it, trialId: v7() },
-      { ...it, round: 2 },
-      { ...it, side: 'b' as const },
+      { ...it, run: v7() },
     ])
       expect(await voidRound(who, body)).not.toBeNull();
-    expect(await voidRound(other, { visitId, trialId, round: 1, side: 'a', reason: 'x' })).toBe('That round is not known here.');
+    expect(await voidRound(other, it)).toBe('That round is not known here.');
     expect(await trialFound(other, trialId)).toBeNull();
     // A reason is held to what words of a phone are.
-    const said = await voidRound(who, { visitId, trialId, round: 1, side: 'a', reason: 'paid with 4111 1111 1111 1111' });
+    const said = await voidRound(who, { ...it, reason: 'paid with 4111 1111 1111 1111' });
     expect(said).toBe('This looks like a payment card number. Card numbers are never kept here.');
     expect((await trialFound(who, trialId))?.rounds).toMatchObject([{ voided: null }]);
   });

@@ -1,4 +1,5 @@
 import type { VoidForm } from '@/core/trials/void-form';
+import { toldRounds, voidedRounds } from '@/core/trials/voided-rounds';
 import { deriveVisit } from '@/core/visit/derive';
 import { payloadProblem } from '@/core/visit/payloads';
 import { seesAll } from '@/core/visit/private';
@@ -15,15 +16,15 @@ import { eventFor, followJoins, whyNotKept } from '../visits/follow-joins';
  * changes nothing.
  * @returns why not, or `null`
  */
-export async function voidRound(who: Who, { visitId, trialId, round, side, reason }: VoidForm): Promise<string | null> {
+export async function voidRound(who: Who, { visitId, trialId, run, reason }: VoidForm): Promise<string | null> {
   const { result } = await writing(who, new Date(now()), async (w): Promise<{ why: string | null; touched: string[] }> => {
     const events = (await eventsOfVisits(who.householdId, [visitId], w.c)).get(visitId) ?? [];
     const visit = deriveVisit(visitId, events, payloadProblem);
-    const told = visit.line.some((e) => e.kind === 'trial_round' && e.payload.trialId === trialId && e.payload.round === round && e.payload.side === side);
-    if (events.length === 0 || !seesAll(visit, who.personId) || !told) return { why: 'That round is not known here.', touched: [] };
-    if (visit.line.some((e) => e.kind === 'trial_voided' && e.payload.trialId === trialId && e.payload.round === round && e.payload.side === side))
-      return { why: null, touched: [] };
-    const made = eventFor(who, events, 'trial_voided', { trialId, round, side, reason }, w.at.getTime());
+    const told = toldRounds(visit, trialId).find((r) => r.id === run);
+    if (!told || !seesAll(visit, who.personId)) return { why: 'That round is not known here.', touched: [] };
+    if (voidedRounds(visit, trialId).has(run)) return { why: null, touched: [] };
+    const { round, side } = told.payload;
+    const made = eventFor(who, events, 'trial_voided', { trialId, round, ...(side === undefined ? {} : { side }), run, reason }, w.at.getTime());
     const why = whyNotKept([made], w.at.getTime());
     if (why) return { why, touched: [] };
     await insertEvents(w, [{ event: made, hash: contentHash(made) }], null);

@@ -99,7 +99,7 @@ export function TrialSheet({ page: { trial, rounds, result, zone } }: { page: Tr
             <tbody className="max-sm:block">
               {rounds.map((r) => (
                 <tr
-                  key={`${r.visitId} ${r.round}${r.side} ${r.at}`}
+                  key={r.id}
                   className={`border-t border-rule-2 max-sm:flex max-sm:flex-wrap max-sm:items-baseline max-sm:py-1 ${r.voided !== null || r.repeated ? 'text-ink-2' : ''}`}
                 >
                   <td className="num py-1 pr-4">
@@ -121,7 +121,7 @@ export function TrialSheet({ page: { trial, rounds, result, zone } }: { page: Tr
                     {roundNote(r)}
                     {r.voided === null ? (
                       <ForDrivers>
-                        <VoidRound visitId={r.visitId} trialId={trial.id} round={r.round} side={r.side} what={`round ${r.round}, ${labelOf(r.side)}`} />
+                        <VoidRound visitId={r.visitId} trialId={trial.id} run={r.id} what={`round ${r.round}, ${labelOf(r.side)}`} />
                       </ForDrivers>
                     ) : null}
                   </td>

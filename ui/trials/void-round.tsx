@@ -6,7 +6,7 @@ import { FormField, fieldState } from '../forms/form-field';
 import { postJson } from '../forms/post-json';
 
 /** Voids a round, for a reason that has nothing to do with how it came out: it is to be run again. @param what which round, in words */
-export function VoidRound({ visitId, trialId, round, side, what }: { visitId: string; trialId: string; round: number; side: string; what: string }) {
+export function VoidRound({ visitId, trialId, run, what }: { visitId: string; trialId: string; run: string; what: string }) {
   const router = useRouter();
   const [open, setOpen] = useState(false);
   const [reason, setReason] = useState('');
@@ -30,18 +30,18 @@ export function VoidRound({ visitId, trialId, round, side, what }: { visitId: st
       onSubmit={async (e) => {
         e.preventDefault();
         if (reason.trim() === '') return setOdd('Say why it does not count');
-        const answer = await postJson('/api/v1/trials/void', { visitId, trialId, round, side, reason: reason.trim() });
+        const answer = await postJson('/api/v1/trials/void', { visitId, trialId, run, reason: reason.trim() });
         setOdd(answer.ok ? undefined : answer.fields.reason);
         setProblem(answer.ok || answer.fields.reason ? null : (answer.error ?? 'The server did not take this.'));
         if (answer.ok) router.refresh();
       }}
     >
-      <FormField id={`void-${visitId}-${round}${side}`} label="Void because" hint="Not for how it came out" {...(odd ? { error: odd } : {})}>
+      <FormField id={`void-${run}`} label="Void because" hint="Not for how it came out" {...(odd ? { error: odd } : {})}>
         <input
           autoComplete="off"
           maxLength={200}
           value={reason}
-          {...fieldState(`void-${visitId}-${round}${side}`, odd)}
+          {...fieldState(`void-${run}`, odd)}
           onChange={(e) => {
             setReason(e.target.value);
             setOdd(undefined);
