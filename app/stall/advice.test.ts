@@ -77,6 +77,12 @@ describe('what advice is asked about', () => {
     expect(plain).toMatchObject({ curved: true, reservePct: 10, distance: 'km', leg: null, next: null, measured: false });
     expect(asked([], [], { leg: { ...LEG, km: 90 } })?.leg).toEqual({ km: 90, name: 'the next 90 km' });
   });
+  it('its limits: what is to come, and what was', () => {
+    const deadlines = (min: number) => asked([], [], { here: { maxStay_min: 10 }, at: T0 + min * 60_000 })?.deadlines;
+    expect(deadlines(8)).toEqual([{ why: 'Max stay ends', in_min: 2 }]);
+    expect(deadlines(10)).toEqual([{ why: 'Max stay ends', in_min: 0 }]);
+    expect(deadlines(13)).toEqual([{ why: 'Max stay ended', in_min: -3 }]);
+  });
   it('a neighbour on the same cabinet: noted, or seen charging as the bays were looked at, until it leaves', () => {
     const paired = (...a: Parameters<typeof asked>) => asked(...a)?.setting.stall.paired;
     expect(paired([], [[100, 'change', { what: 'neighbour_in' }]])).toBe(true);

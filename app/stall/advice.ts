@@ -18,7 +18,12 @@ import type { Live, LiveFacts } from './live-facts';
 /** By how much consumption differs from one drive to another. Common practice, no source. */
 const CONSUMPTION = { low: 0.9, high: 1.15 };
 const NOT_SEEN: SiteOutlook = { n: 0, startShare: 0.9, handshake_min: 1.5, loss_min: 15, pace: null, paced: 0, lastSeen: null };
-const LIMITS: Record<StayClock['kind'], string> = { max_stay: 'Max stay ends', overstay: 'Overstay fee begins', idle_grace: 'Idle fee begins' };
+/** What is to come, and what it was. */
+const LIMITS: Record<StayClock['kind'], readonly [string, string]> = {
+  max_stay: ['Max stay ends', 'Max stay ended'],
+  overstay: ['Overstay fee begins', 'Overstay fee began'],
+  idle_grace: ['Idle fee begins', 'Idle fee began'],
+};
 
 type Facts = Pick<LiveFacts, 'car' | 'stall' | 'charging' | 'adapter' | 'clocks' | 'tariff'>;
 type State = Pick<Live, 'visit' | 'records' | 'outlooks' | 'lately' | 'dangers' | 'who'>;
@@ -96,7 +101,7 @@ export function adviceAsked({ visit, records, outlooks, lately, dangers, who }: 
     fallback_km: leg.fallback_km,
     next,
     cost: priced && ((kWh, minutes, _, since) => priced(kWh, minutes, since)),
-    deadlines: facts.clocks.map((c) => ({ why: LIMITS[c.kind], in_min: (c.until - now) / 60_000 })),
+    deadlines: facts.clocks.map((c) => ({ why: LIMITS[c.kind][c.until < now ? 1 : 0], in_min: (c.until - now) / 60_000 })),
     spread: (setting.stall.kind === 'ac' ? known?.acSpread : known?.spread) ?? null,
   };
 }

@@ -386,6 +386,18 @@ describe('what the advice rests on', () => {
     expect(conflict(asked({ leg, deadlines: [{ why: 'then', in_min: until }] }))).toBeNull();
     expect(conflict(asked({ leg, deadlines: [{ why: 'then', in_min: until - 0.01 }] }))).toEqual({ why: 'then', in_min: until - 0.01 });
     expect(conflict(asked({ leg: { km: 80, name: '' }, deadlines: [{ why: 'gone', in_min: -5 }] }))).toEqual({ why: 'gone', in_min: -5 });
+    expect(conflict(asked({ deadlines: [{ why: 'gone', in_min: -5 }, late, soon] }))).toEqual(soon);
+    expect(
+      conflict(
+        asked({
+          deadlines: [
+            { why: 'gone', in_min: -5 },
+            { why: 'later', in_min: 18 },
+          ],
+        }),
+      ),
+    ).toEqual({ why: 'gone', in_min: -5 });
+    expect(conflict(asked({ deadlines: [{ why: 'just now', in_min: 0 }] }))).toEqual({ why: 'just now', in_min: 0 });
   });
   it('a next site gives what its sessions gave, and the whole of it where none are known', () => {
     const here = { setting: { car, stall: dc(30) } };

@@ -97,7 +97,7 @@ export type StayAdvice = {
     | { is: 'cannot'; shortByPct: number }
     | { is: 'about'; pct: number; min: number }
     | { is: 'slow' };
-  /** A limit of the stay comes before that level. */
+  /** A limit of the stay that comes before that level; without one the first that is past, its minutes negative. */
   conflict: { why: string; in_min: number } | null;
 };
 
@@ -140,7 +140,7 @@ export function stayOrGo(asked: StayAsked): StayAdvice | null {
       : null;
   const leave = asked.next && typeof asked.next.stall === 'object' && asked.kWhPer100km ? leaveFor(asked, asked.next, asked.next.stall, nowPct, pace) : null;
   const says = verdict(need, leave, asked.next, nowPct, minutesTo);
-  const soonest = [...asked.deadlines].sort((a, b) => a.in_min - b.in_min)[0];
+  const deadlines = [...asked.deadlines].sort((a, b) => a.in_min - b.in_min);
   const until = says.is === 'stay' || says.is === 'about' ? says.min : 0;
   return {
     nowPct,
@@ -153,7 +153,7 @@ export function stayOrGo(asked: StayAsked): StayAdvice | null {
     minutesTo,
     projected,
     says,
-    conflict: soonest && soonest.in_min < until ? soonest : null,
+    conflict: deadlines.find((d) => d.in_min >= 0 && d.in_min < until) ?? deadlines.find((d) => d.in_min < 0) ?? null,
   };
 }
 

@@ -41,6 +41,7 @@ describe('the sentence above the board', () => {
     [{ is: 'stay', pct: 62.2, min: 9.4, why: 'leg' }, {}, {}, 'Stay until 63 %, about 9 min.'],
     [{ is: 'stay', pct: 62, min: 1, why: 'leg' }, {}, {}, 'Stay until 62 %, about 1 min.'],
     [{ is: 'stay', pct: 62, min: 0.99, why: 'leg' }, {}, {}, 'Stay until 62 %, under a minute.'],
+    [{ is: 'stay', pct: 80, min: 230, why: 'leg' }, {}, {}, 'Stay until 80 %, about 3.8 h.'],
     [{ is: 'stay', pct: 62, min: 9, why: 'leg' }, {}, { atBest: true }, 'At best stay until 62 %, about 9 min.'],
     [{ is: 'go', why: 'leg', unseen: false }, { leg }, {}, 'Enough for Kamen Toll now.'],
     [{ is: 'go', why: 'leg', unseen: false }, {}, {}, 'Enough for the next leg now.'],
@@ -76,7 +77,9 @@ describe('why', () => {
     expect(why(about, {}, { atBest: true })).toEqual(['No curve of this car is on file: reckoned with the power read last, which will fall.']);
     expect([why(about, {}, { pace: 0.9 }), why(about, {}, { pace: 0.894 })]).toEqual([[], ['This session has had 89 % of the power expected.']]);
     expect(why(about, {}, { conflict: { why: 'The fee after 45 min begins', in_min: 12.4 } })).toEqual(['The fee after 45 min begins in 12 min, before that.']);
-    expect(why(about, {}, { conflict: { why: 'It closes', in_min: -3 } })).toEqual(['It closes in 0 min, before that.']);
+    expect(why(about, {}, { conflict: { why: 'It closes', in_min: 0 } })).toEqual(['It closes in 0 min, before that.']);
+    expect(why(about, {}, { conflict: { why: 'It closed', in_min: -3 } })).toEqual(['It closed 3 min ago.']);
+    expect(why(about, {}, { conflict: { why: 'It closes', in_min: 130 } })).toEqual(['It closes in 2.2 h, before that.']);
   });
   it('a next leg, its reserve or its fallback, and with what it would arrive', () => {
     const asked = { leg: { km: 30, name: 'Kamen Toll' } };
@@ -86,6 +89,7 @@ describe('why', () => {
     const arrives = (usual: number, worst: number, best: number) => why(about, asked, { need: { ...need, arrivalPct: { usual, worst, best } } })[1];
     expect(arrives(8.6, -2, 12.4)).toBe('Left now, it would arrive with 9 %, between 0 and 12.');
     expect(arrives(8.6, 4.4, 12.4)).toBe('Left now, it would arrive with 9 %, between 4 and 12.');
+    expect(arrives(55.8, 55.6, 56.4)).toBe('Left now, it would arrive with 56 %.');
     expect([arrives(0, -4, 3), arrives(-1, -4, 3)]).toEqual(Array(2).fill('Left now, it would not get there.'));
     expect(why(about, {}, { need })).toEqual([]);
   });
@@ -118,6 +122,7 @@ describe('why', () => {
   it('what staying to 80 % would cost, where it can be done and costs something', () => {
     const cost = (habit80: object | null) => of(go, { how: 'via', leavePct: 40 }, { habit80 }).slice(1, -1);
     expect(cost({ feasible: true, costs_min: 1 })).toEqual(['Staying to 80 % would cost 1 min more in all.']);
+    expect(cost({ feasible: true, costs_min: 390 })).toEqual(['Staying to 80 % would cost 6.5 h more in all.']);
     expect(cost({ feasible: true, costs_min: 6.6 })).toEqual(['Staying to 80 % would cost 7 min more in all.']);
     expect([cost({ feasible: true, costs_min: 0.99 }), cost({ feasible: false, costs_min: 6 }), cost(null)]).toEqual([[], [], []]);
   });

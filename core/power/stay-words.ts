@@ -1,13 +1,16 @@
-import { printDistance, printKW } from '../units/print';
+import { printDistance, printKW, printLong } from '../units/print';
 import { printTime } from '../units/zoned';
 import { type NextStop, type StayAdvice, type StayAsked, UNSEEN_DAYS } from './stay-or-go';
 
 /** Levels nearer than this are told as one. */
 const LEVEL_SLACK = 0.05;
 
-const minutes = (m: number): string => (m < 1 ? 'under a minute' : `about ${Math.round(m)} min`);
+const minutes = (m: number): string => (m < 1 ? 'under a minute' : `about ${printLong(m * 60)}`);
 /** A level that is needed, in whole per cents of a screen: upwards, but for a trace. */
 export const wholePct = (x: number): string => `${Math.ceil(x - LEVEL_SLACK)} %`;
+
+/** How far a limit of the stay is away, or past. @param in_min minutes from now */
+export const deadlineWhen = (in_min: number): string => (in_min < 0 ? `${printLong(-in_min * 60)} ago` : `in ${printLong(in_min * 60)}`);
 
 /** The one sentence above the board. @param now UTC ms */
 export function stayHeadline(advice: StayAdvice, asked: Pick<StayAsked, 'leg' | 'next' | 'spread'>, now: number, zone: string): string {
@@ -61,23 +64,23 @@ export function stayReason(advice: StayAdvice, asked: Pick<StayAsked, 'leg' | 'n
     else if (says.is === 'go') out.push(`${next.name}, ${way} on, gives more than this stall from now on.`);
     if (says.is === 'either') out.push('Going at once and staying as long as most do come to the same in all.');
     const { habit80 } = leave;
-    if (habit80?.feasible && habit80.costs_min >= 1) out.push(`Staying to 80 % would cost ${Math.round(habit80.costs_min)} min more in all.`);
+    if (habit80?.feasible && habit80.costs_min >= 1) out.push(`Staying to 80 % would cost ${printLong(habit80.costs_min * 60)} more in all.`);
     out.push(outlookWords(next));
   } else if (need && asked.leg) {
     const reserve = need.reserveFrom === 'fallback' ? 'the way to the fallback' : `${asked.reservePct} % reserve`;
     out.push(`For ${asked.leg.name} ${Math.round(need.legPct)} % and ${reserve}.`);
-    const { arrivalPct } = need;
-    if (arrivalPct)
-      out.push(
-        arrivalPct.usual <= 0
-          ? 'Left now, it would not get there.'
-          : `Left now, it would arrive with ${Math.round(arrivalPct.usual)} %, between ${Math.max(0, Math.round(arrivalPct.worst))} and ${Math.round(arrivalPct.best)}.`,
-      );
+    if (need.arrivalPct) out.push(arrivalWords(need.arrivalPct));
   }
-  if (conflict) out.push(`${conflict.why} in ${Math.max(0, Math.round(conflict.in_min))} min, before that.`);
+  if (conflict) out.push(`${conflict.why} ${deadlineWhen(conflict.in_min)}${conflict.in_min < 0 ? '' : ', before that'}.`);
   if (advice.pace < 0.9) out.push(`This session has had ${Math.round(advice.pace * 100)} % of the power expected.`);
   if (advice.atBest) out.push('No curve of this car is on file: reckoned with the power read last, which will fall.');
   return out;
+}
+
+function arrivalWords({ usual, worst, best }: { usual: number; worst: number; best: number }): string {
+  if (usual <= 0) return 'Left now, it would not get there.';
+  const [low, high] = [Math.max(0, Math.round(worst)), Math.round(best)];
+  return `Left now, it would arrive with ${Math.round(usual)} %${high > low ? `, between ${low} and ${high}` : ''}.`;
 }
 
 function outlookWords({ name, outlook, seenDaysAgo }: NextStop): string {

@@ -3,7 +3,7 @@ import { useEffect, useState } from 'react';
 import { type NextLeg, nextLeg, rememberLeg } from '@/client/store/habits';
 import { phoneNow } from '@/client/touch/touch-time';
 import { type StayAdvice, type StayAsked, stayOrGo } from '@/core/power/stay-or-go';
-import { leaveBelow, stayHeadline, stayReason, wholePct } from '@/core/power/stay-words';
+import { deadlineWhen, leaveBelow, stayHeadline, stayReason, wholePct } from '@/core/power/stay-words';
 import { type DistanceUnit, fromKm, toKm } from '@/core/units/distance';
 import { printMoney } from '@/core/units/money';
 import { printConsumption, printDistance, printDuration, printKW } from '@/core/units/print';
@@ -64,7 +64,7 @@ export function AdviceSheet({ state, facts, onClose }: Props) {
         {(asked?.deadlines ?? []).map((d) => (
           <div key={d.why} className="flex items-baseline gap-3 border-b border-rule-2 py-2">
             <dt className="grow">{d.why}</dt>
-            <dd className="num">{d.in_min < 0 ? 'now' : `in ${printDuration(d.in_min * 60)}`}</dd>
+            <dd className="num">{d.in_min < 0 ? deadlineWhen(d.in_min) : `in ${printDuration(d.in_min * 60)}`}</dd>
           </div>
         ))}
         <div className="flex items-baseline gap-3 border-b border-rule-2 py-1">
