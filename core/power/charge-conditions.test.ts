@@ -129,6 +129,24 @@ describe('what was seen on arrival', () => {
     expect(noted([], { arrival })).toEqual(cold ? one('cold', 20, 60, { noted: 'on arrival' }) : []);
   });
   const survey = (s: number, state: string): Step => [s, 'survey', { stalls: [{ stallId: STALL_B, state }] }];
+  it('stalls at which a car charged when it began, whatever cabinet they are on', () => {
+    const beside = (...steps: Step[]) => {
+      const { v, a } = told(steps);
+      return sessionLooks(v, a)?.beside;
+    };
+    expect(beside(survey(5, 'charging'))).toEqual([STALL_B]);
+    expect(beside(survey(5, 'charging'), change(260, 'neighbour_out'))).toEqual([STALL_B]);
+    expect(beside(change(3, 'neighbour_out'), survey(5, 'charging'))).toEqual([STALL_B]);
+    expect(beside(survey(5, 'charging'), [50, 'survey', { stalls: [{ stallId: STALL_A, state: 'charging' }] }])).toEqual([STALL_B]);
+    for (const none of [
+      [],
+      [survey(5, 'free')],
+      [survey(5, 'charging'), survey(50, 'idle_car')],
+      [survey(5, 'charging'), change(40, 'neighbour_out')],
+      [survey(200, 'charging')],
+    ])
+      expect(beside(...none)).toBeUndefined();
+  });
   it('another car charging on the same cabinet, until it is seen to leave', () => {
     expect(noted([survey(5, 'charging')])).toEqual(one('neighbour', 20, 60, { noted: 'on arrival' }));
     expect(noted([survey(5, 'charging'), change(260, 'neighbour_out')])).toEqual(one('neighbour', 20, 40, { noted: 'on arrival' }));

@@ -62,6 +62,18 @@ function onArrival(visit: Pick<Visit, 'line'>, changes: ReturnType<typeof notedH
   return { mate: mate ? { left: left ?? null } : null, derated: own?.state === 'derated' ? { kW: own.kW ?? null } : null };
 }
 
+/** Stalls at which a car was seen charging before a session's power came, and not noted to have left by then. */
+export function besideOnArrival(visit: Pick<Visit, 'line'>, a: Attempt): string[] {
+  const before = a.proof?.place;
+  if (before === undefined) return [];
+  const left = notedHere(visit, before).filter((e) => e.payload.what === 'neighbour_out' && e.place < before);
+  const seen = new Set(visit.line.flatMap((e) => (e.kind === 'survey' ? e.payload.stalls.map((s) => s.stallId) : [])));
+  return [...seen].filter((id) => {
+    const bay = id === a.stallId ? undefined : bayAt(visit, id, before);
+    return bay?.state === 'charging' && !left.some((e) => e.place > bay.place);
+  });
+}
+
 /** Stalls that share a cabinet with one, of those at its site. */
 export const matesOf = (stallId: string | null, cabinet: string | null, atSite: readonly { id: string; fields: { cabinet: string | null } }[]): Set<string> =>
   new Set(atSite.filter((s) => s.id !== stallId && cabinet !== null && s.fields.cabinet === cabinet).map((s) => s.id));

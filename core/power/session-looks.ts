@@ -1,7 +1,7 @@
 import type { Attempt } from '../visit/attempts/attempt';
 import type { Visit } from '../visit/derive';
 import { bandOf } from './bands';
-import { COLD_C, conditionsOf } from './charge-conditions';
+import { besideOnArrival, COLD_C, conditionsOf } from './charge-conditions';
 import { chargeOf } from './charge-of';
 import { seriesOf } from './series';
 import { socAt } from './series-at';
@@ -23,6 +23,8 @@ export type SessionLooks = {
   klass: Exclude<CurveClass, 'second'>;
   /** Something of the stall that lessens its power was noted: it shows not what the car could do. */
   hindered: boolean;
+  /** Stalls at which a car charged when it began: on the same cabinet it hindered, too. */
+  beside?: readonly string[];
   connector: string | null;
   /** Seconds charged, battery per cent, kW. */
   looks: readonly (readonly [s: number, socPct: number, kW: number])[];
@@ -46,6 +48,7 @@ export function sessionLooks(visit: Visit, a: Attempt): SessionLooks | null {
   const [from, to] = [series.soc?.y[0] ?? null, series.soc?.y.at(-1) ?? null];
   const whole = from === null || to === null || from >= to ? null : bandOf(series, from, to, { usableKWh: null, kWhPer100km: null });
   if (!whole && series.power.length === 0 && series.mean_kW === null) return null;
+  const beside = besideOnArrival(visit, a);
   return {
     from,
     to,
@@ -55,6 +58,7 @@ export function sessionLooks(visit: Visit, a: Attempt): SessionLooks | null {
     peak_kW: series.peak_kW,
     klass: classOf(visit),
     hindered: conditionsOf(visit, a, series, new Set()).some((c) => c.what !== 'climate' && c.what !== 'cold'),
+    ...(beside.length > 0 ? { beside } : {}),
     connector: a.connectorId ?? null,
     looks: series.power.flatMap((p) => {
       const level = socAt(series, p.s);

@@ -1,5 +1,6 @@
 import type { RowDataPacket } from 'mysql2/promise';
 import type { LedgerFilter } from '@/core/compare/ledger-filter';
+import { matesOf } from '@/core/power/charge-conditions';
 import type { PastSession } from '@/core/power/past-sessions';
 import type { SessionLooks } from '@/core/power/session-looks';
 import { outletOf } from '@/core/power/setting-of';
@@ -29,7 +30,8 @@ export async function pastSessions(who: Who, filter: LedgerFilter, most: number)
     where.values,
   );
   const id = (bin: Buffer | null) => (bin === null ? null : fromBin(bin));
-  const stallIds = [...new Set(rows.flatMap((r) => id(r.stall_id) ?? []))];
+  const looksOf = rows.map((r): SessionLooks => (typeof r.looks === 'string' ? JSON.parse(r.looks) : r.looks));
+  const stallIds = [...new Set([...rows.flatMap((r) => id(r.stall_id) ?? []), ...looksOf.flatMap((l) => l.beside ?? [])])];
   const [cars, adapters, stalls] = await Promise.all([
     recordsOf(who.householdId, 'car'),
     recordsOf(who.householdId, 'adapter'),
@@ -37,13 +39,15 @@ export async function pastSessions(who: Who, filter: LedgerFilter, most: number)
   ]);
   const byId = <T extends { id: string }>(all: readonly T[]) => new Map(all.map((r) => [r.id, r]));
   const [car, adapter, stall] = [byId(cars), byId(adapters), byId(stalls)];
-  return rows.map((r) => {
-    const looks: SessionLooks = typeof r.looks === 'string' ? JSON.parse(r.looks) : r.looks;
+  return rows.map((r, i) => {
+    const looks = looksOf[i] as SessionLooks;
     const [at, with_, through] = [
       stall.get(id(r.stall_id) ?? '')?.fields,
       car.get(id(r.car_id) ?? '')?.fields,
       adapter.get(id(r.adapter_id) ?? '')?.fields ?? null,
     ];
+    const beside = (looks.beside ?? []).flatMap((b) => stall.get(b) ?? []);
+    const shared = at !== undefined && matesOf(id(r.stall_id), at.cabinet, beside).size > 0;
     return {
       visitId: fromBin(r.id),
       n: r.n,
@@ -54,7 +58,7 @@ export async function pastSessions(who: Who, filter: LedgerFilter, most: number)
       stallId: id(r.stall_id),
       model: r.model,
       carId: id(r.car_id),
-      looks,
+      looks: shared ? { ...looks, hindered: true } : looks,
       stands:
         at && with_ ? { car: with_, stall: at, outlet: outletOf(at, with_, looks.connector, through?.from ?? null, looks.peak_kW), adapter: through } : null,
     };
