@@ -1,9 +1,10 @@
 import { csvParse } from 'd3-dsv';
 import { deriveVisit } from '../visit/derive';
-import { CARD, IN, KW, STALL_A, type Step, story, VISIT } from '../visit/fixtures/story';
+import { CARD, IN, KW, STALL_A, type Step, story, T0, VISIT } from '../visit/fixtures/story';
 import { payloadProblem } from '../visit/payloads';
 import { csvOut } from './csv-out';
 import { type SheetNames, VISIT_SHEETS, type VisitSheetName } from './ledger-tables';
+import { readSheet } from './sheet-import';
 
 const names: SheetNames = { site: () => 'Vrba Crossing', network: () => 'Saltmarsh Rapid', stall: () => '4', car: () => null, person: () => 'Ines' };
 const STEPS: Step[] = [
@@ -39,6 +40,27 @@ describe('the ledger as sheets', () => {
       currency: 'EUR',
       left: 'enough',
       withdrawn: 'no',
+    });
+  });
+  it('the visits come in again as they went out; what is withdrawn is passed over', () => {
+    const took = (steps: Step[]) => {
+      const { columns, rows } = VISIT_SHEETS.visits;
+      const csv = new TextEncoder().encode(csvOut(columns, rows(visit(steps), names)));
+      const read = readSheet(csv, { sites: [], networks: [] }, { zone: 'UTC', now: T0 + 86_400_000, currency: 'EUR' });
+      if (!read.ok) throw new Error(read.code);
+      return read;
+    };
+    const { accepted, refused, asks, skipped } = took(STEPS);
+    expect({ refused, asks, skipped }).toEqual({ refused: [], asks: [], skipped: [] });
+    expect(accepted).toMatchObject([
+      { start: T0, startPrecision: 'ms', end: T0 + 1_950_000, site: 'Vrba Crossing', network: 'Saltmarsh Rapid', kWh: '25', amount: '12.5', currency: 'EUR' },
+    ]);
+    expect(accepted).toMatchObject([{ handshake_s: 30, socFrom: 20, socTo: 60, warnings: [] }]);
+    const back = took([...STEPS, [2100, 'withdrawal', { target: VISIT }]]);
+    expect({ accepted: back.accepted, refused: back.refused, skipped: back.skipped }).toEqual({
+      accepted: [],
+      refused: [],
+      skipped: [{ line: 2, code: 'withdrawn' }],
     });
   });
   it('what is not known is empty and says why', () => {

@@ -28,7 +28,7 @@ export type SheetImport = {
   accepted: SheetRow[];
   /** `cells`: as they stand; of a row whose quotes cannot be read, all of its line in one. */
   refused: { line: number; reasons: RowReason[]; cells: string[] }[];
-  skipped: { line: number; code: 'preamble' | 'blank' | 'heading_again' | 'totals' }[];
+  skipped: { line: number; code: SheetSkip }[];
   asks: SheetAsk[];
   /** Lines that an open question holds back. */
   waiting: number[];
@@ -36,6 +36,8 @@ export type SheetImport = {
   /** The beginnings of the cells of the first row, to know its columns by. */
   first: string[];
 };
+/** Why a line is no row: `withdrawn` in a sheet of ours, where it counts nowhere. */
+export type SheetSkip = 'preamble' | 'blank' | 'heading_again' | 'totals' | 'withdrawn';
 export type SheetRead = ({ ok: true } & SheetImport) | ({ ok: false } & SheetRefused);
 
 const DELIMITERS = ['\t', ';', ',', '|'] as const;
@@ -96,6 +98,7 @@ export function* readingSheet(bytes: Uint8Array, world: SheetWorld, settings: Sh
       const beyond = r.cells.findIndex((c, i) => i >= width && c.trim() !== '');
       if (beyond >= 0) refused.push({ line: r.line, reasons: [{ column: beyond + 1, code: 'too_many_cells' }], cells: r.cells });
       else if (isTotal(r, columns)) skipped.push({ line: r.line, code: 'totals' });
+      else if (isWithdrawn(r, columns)) skipped.push({ line: r.line, code: 'withdrawn' });
       else data.push(r);
     }
   }
@@ -251,6 +254,10 @@ function isTotal(r: SheetRecord, columns: readonly SheetColumn[]): boolean {
   const timed = columns.filter((c) => c.field === 'date' || c.field === 'start' || c.field === 'end');
   return timed.every((c) => isEmpty(r.cells[c.n - 1]) || TOTALS.has(firstWord(r.cells[c.n - 1]))) && r.cells.some((c) => TOTALS.has(firstWord(c)));
 }
+
+/** A row of a sheet of ours that says that its visit was withdrawn. */
+const isWithdrawn = (r: SheetRecord, columns: readonly SheetColumn[]): boolean =>
+  columns.some((c) => c.heading.toLowerCase() === 'withdrawn' && r.cells[c.n - 1]?.trim().toLowerCase() === 'yes');
 
 /** Rows that ask the same ask it once. A time that comes twice is each row's own question. */
 function asking(asks: SheetAsk[]): (a: { code: string; column: number | null; options: readonly (string | number)[] }, line: number) => void {

@@ -1,6 +1,6 @@
 'use client';
 import { useRef, useState } from 'react';
-import type { SheetAnswer } from '@/core/formats/sheet-import';
+import type { SheetAnswer, SheetSkip } from '@/core/formats/sheet-import';
 import { refusedSheet } from '@/core/formats/sheet-refused';
 import { printMoney } from '@/core/units/money';
 import { printCount } from '@/core/units/print';
@@ -12,7 +12,7 @@ import { saveFile } from '@/ui/forms/save-file';
 import { SheetAsks } from './sheet-asks';
 import { SheetColumns } from './sheet-columns';
 import { SheetSites } from './sheet-sites';
-import { COUNTED, PLAN, REASON, REFUSED, WARNING } from './sheet-words';
+import { COUNTED, PLAN, REASON, REFUSED, SKIPPED, WARNING } from './sheet-words';
 
 /** Sites made with one request. */
 const SITES_AT_ONCE = 100;
@@ -149,6 +149,7 @@ export function ImportSheet() {
                 seen.counts.refused > 0 ? [`${seen.counts.refused} refused`] : [],
               )
               .join(', ') || 'No row of it is a visit.'}
+            {seen.skipped.length > 0 ? <span className="text-ink-2"> {skippedWords(seen.skipped)}</span> : null}
           </p>
           <SheetAsks asks={seen.asks} columns={seen.columns} answers={answers} onAnswer={answered} />
           <SheetColumns seen={seen} answers={answers} onAnswer={answered} />
@@ -286,4 +287,11 @@ function Row({ row: r, busy, onSay }: { row: SheetLine; busy: boolean; onSay: (w
       </td>
     </tr>
   );
+}
+
+/** Lines that are no rows, by kind. */
+function skippedWords(skipped: SheetPreview['skipped']): string {
+  const kinds = (Object.keys(SKIPPED) as SheetSkip[]).map((code) => [skipped.filter((s) => s.code === code).length, SKIPPED[code]] as const);
+  const said = kinds.filter(([n]) => n > 0).map(([n, what]) => `${n} ${what}`);
+  return `Lines that are no visits: ${said.join(', ')}.`;
 }

@@ -1,3 +1,4 @@
+import type { SheetSkip } from '@/core/formats/sheet-import';
 import type { RowPlan } from '@/core/formats/sheet-plan';
 
 export const REFUSED: Readonly<Record<string, string>> = {
@@ -83,6 +84,14 @@ export const COUNTED: Readonly<Record<RowPlan, string>> = {
   refund: 'refunded',
   nothing: 'without a charge',
   too_long: 'too long to keep',
+};
+/** Lines that are no rows, after their number. */
+export const SKIPPED: Readonly<Record<SheetSkip, string>> = {
+  preamble: 'above the headings',
+  blank: 'blank',
+  heading_again: 'of headings again',
+  totals: 'of sums',
+  withdrawn: 'withdrawn',
 };
 export const WARNING: Readonly<Record<string, string>> = {
   end_next_day: 'ends the day after',
