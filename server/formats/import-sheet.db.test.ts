@@ -50,6 +50,30 @@ describeWithDatabase('a spreadsheet in a household of two', () => {
   });
 });
 
+describeWithDatabase('the sheet of visits that went out', () => {
+  it('is known by its visits where they are, and is new elsewhere; a row with another time is another visit', async () => {
+    const [here, elsewhere] = [await newHousehold(), await newHousehold()];
+    const at = Date.UTC(2025, 9, 14, 13, 52);
+    for (const who of [here, elsewhere]) await addPlace(who);
+    const [place] = await recordsOf(here.householdId, 'site');
+    // Power came late: by its times alone a row would be another visit.
+    const visitId = await addVisit(here, { networkId: '', siteId: place?.id as string, stalls: [v7(), v7()] }, at, [
+      [990, 'pulled_out', { reason: 'gave_up' }],
+    ]);
+    const row = (time: string) => `${visitId},${time},Lipa Barn,0,0.50,EUR`;
+    const file = new TextEncoder().encode(
+      ['visit,pulled in,site,delivered (kWh),paid,currency', row('2025-10-14T13:52:00Z'), row('2025-10-14'), row('2025-10-14T15:10:00Z')].join('\n'),
+    );
+    const plans = async (who: SignedIn) => (await told(who, file, nothing, false)).preview.rows.map((r) => [r.line, r.plan, r.visitId === visitId]);
+    expect(await plans(signedIn(here))).toEqual([
+      [2, 'there', true],
+      [3, 'there', true],
+      [4, 'new', false],
+    ]);
+    expect((await plans(signedIn(elsewhere))).map(([, plan]) => plan)).toEqual(['new', 'new', 'new']);
+  });
+});
+
 describeWithDatabase('a spreadsheet of places that were put away since', () => {
   it('comes in there, unless what is in use has the name; what is put away stays so', async () => {
     const who = await newHousehold();

@@ -3,11 +3,13 @@ import type { RowDataPacket } from 'mysql2/promise';
 import type { SheetRow } from '@/core/formats/sheet-row';
 import { rowKey } from '@/core/formats/sheet-visit';
 import { canonicalJson } from '@/core/records/canonical-json';
+import { isId } from '@/core/units/id';
 import { ROWS_A_STEP, type Steps } from '@/core/units/steps';
 import type { StoredEvent } from '@/core/visit/event';
 import type { TypedEvent } from '@/core/visit/typed-visit';
 import type { Member } from '../accounts/who';
 import { fromBin, toBin } from '../db/binary-id';
+import { pool } from '../db/pool';
 import { figuresOf } from '../figures/refresh';
 import { unhurried } from '../unhurried';
 import { eventsOfVisits } from '../visits/event-rows';
@@ -27,11 +29,12 @@ export const rowEventId = (visitId: string, i: number, kind: string): string => 
 
 /**
  * The visit of each row by line: rows that say the same, in whichever file, are the same visit; within a file each stands for one more. One that was taken back comes in again as it was
- * only where it would be written the same today; of a row that tells more by now, or of a column that is read otherwise, it is a visit of its own.
+ * only where it would be written the same today; of a row that tells more by now, or of a column that is read otherwise, it is a visit of its own. A row that names a visit
+ * that is here is that one.
  */
 export async function rowVisits(who: Member, rows: readonly SheetRow[], told: Told): Promise<RowVisits> {
-  const own = await unhurried(firstIds(who, rows));
-  const first = await standing(who, [...own.values()]);
+  const own = new Map([...(await unhurried(firstIds(who, rows))), ...(await namedHere(who, rows))]);
+  const first = await standing(who, [...new Set(own.values())]);
   const back = rows.filter((r) => first.stands.get(own.get(r.line) as string) === 'withdrawn');
   const otherwise = back.flatMap((r) => {
     const id = own.get(r.line) as string;
@@ -44,6 +47,26 @@ export async function rowVisits(who: Member, rows: readonly SheetRow[], told: To
     otherwise.map(([, id]) => id),
   );
   return { visitOf, stands: new Map([...first.stands, ...second.stands]) };
+}
+
+/** A row that was copied and given another time is another visit. A choice. */
+const SAME_MS = { time: 3_600_000, day: 86_400_000 };
+/** Visits of this household that rows name themselves, about the time that they tell: those of a sheet that went out here. */
+async function namedHere(who: Member, rows: readonly SheetRow[]): Promise<[line: number, visitId: string][]> {
+  const named = rows.flatMap((r) => (isId(r.rest.visit) ? [{ r, id: r.rest.visit }] : []));
+  const at = new Map<string, number>();
+  for (let i = 0; i < named.length; i += PORTION) {
+    const part = named.slice(i, i + PORTION);
+    const [found] = await pool().execute<RowDataPacket[]>(
+      `SELECT id, sort_at FROM visit WHERE household_id = ? AND id IN (${part.map(() => '?').join(', ')})`,
+      [toBin(who.householdId), ...part.map(({ id }) => toBin(id))],
+    );
+    for (const f of found) at.set(fromBin(f.id), (f.sort_at as Date).getTime());
+  }
+  return named.flatMap(({ r, id }): [number, string][] => {
+    const there = at.get(id);
+    return there !== undefined && Math.abs(there - r.start) <= SAME_MS[r.startPrecision === 'day' ? 'day' : 'time'] ? [[r.line, id]] : [];
+  });
 }
 
 function* firstIds(who: Member, rows: readonly SheetRow[]): Steps<Map<number, string>> {
