@@ -41,6 +41,9 @@ describe('records of a sheet', () => {
       [5, 'stray_quote 1'],
       [6, 'open_quote 1'],
     ]);
+    expect(cut('"""a"""')).toEqual([[1, '"a"']]);
+    // What stood before it is kept, what stands behind it is not looked at.
+    expect(sheetRecords('a,"b"c,d\n', ',').records.map((r) => r.cells)).toEqual([['a']]);
     expect(cut('"""a""",b "c" d\n"""a","b"')).toEqual([
       [1, '"a"|b "c" d'],
       [2, '"a|b'],
@@ -52,10 +55,10 @@ describe('records of a sheet', () => {
     const { records, lineEnds } = sheetRecords(text, ',');
     expect(records.map((r) => text.slice(r.from, r.to))).toEqual(['é,😀\r\n', '"ü"x\r', 'z']);
     expect([...lineEnds]).toEqual(['CRLF', 'CR']);
-    expect(cut('a\nb\nc', 2)).toEqual([
-      [1, 'a'],
-      [2, 'b'],
-    ]);
+    // Mixed, and no more than were asked for.
+    expect(cut('a\nb\r\nc\rd')).toEqual(['a', 'b', 'c', 'd'].map((cell, i) => [i + 1, cell]));
+    expect(cut('a\nb\nc', 2).map(([line]) => line)).toEqual([1, 2]);
+    expect(cut('"a"b\nc\nd\ne\nf', 3).map(([line]) => line)).toEqual([1, 2, 3]);
   });
 
   it('have quoted cells of up to 65,536 characters, quotes doubled', () => {
@@ -79,6 +82,8 @@ describe('records of a sheet', () => {
     expect(whole(`b\n${x(500, 'a,')}\n"b`)).toEqual({ tooLong: null, tooWide: 2, n: 1 });
     expect(whole(x(2_000_000))).toEqual({ tooLong: 1, tooWide: null, n: 0 });
     expect(whole(`a,${x(2_000_000)}`)).toEqual({ tooLong: 1, tooWide: null, n: 0 });
+    // In one cell bytes count: nobody writes so much into one.
+    expect(whole(`${x(600_000, 'é')}\nb`)).toEqual({ tooLong: 1, tooWide: null, n: 0 });
     expect(whole(`a\n${x(499, ',')}\nb`)).toEqual({ tooLong: null, tooWide: null, n: 3 });
     expect(whole(`a\n${x(500, ',')}\nb`)).toEqual({ tooLong: null, tooWide: 2, n: 1 });
     expect(whole(`a\n${x(500, ',')}"b"c\nb`)).toEqual({ tooLong: null, tooWide: 2, n: 1 });

@@ -169,6 +169,11 @@ describe('rounds of a visit', () => {
       { side: 'b', is: 'open', s: null, why: 'no attempt yet' },
     ]);
     expect([...stepsDone(trialRounds([v], TRIAL, plan()))]).toEqual(['1a']);
+    // Nor of the one after.
+    expect(runs(visit(round(1, 1, 'a'), round(5, 1, 'b'), ...wait(10, STALL_A, 12)))).toMatchObject([
+      { side: 'a', is: 'open', why: 'no attempt yet' },
+      { side: 'b', is: 'power', s: 12 },
+    ]);
   });
   it('by two phones both are counted as observers, with the ± of both', () => {
     const v = visit(round(1, 1, 'a'), ...wait(10, STALL_A, 12), [42.6, 'power_seen', KW, { deviceId: SECOND_PHONE, role: 'observer', seq: 90, id: idOf(500) }]);
@@ -212,6 +217,18 @@ describe('all rounds', () => {
     expect(countingRounds(twice(false)).map((r) => r.s)).toEqual([40]);
     expect(countingRounds(twice(true)).map((r) => r.s)).toEqual([12]);
     expect([...stepsDone(twice(true))]).toEqual(['1a']);
+  });
+  it('stand by round and side, of each the earlier first', () => {
+    const run = (at: number, n: number, side: string, s: number) => visit(round(at, n, side), ...wait(at + 10, STALL_A, s));
+    const all = [run(4001, 2, 'a', 14), run(3001, 1, 'b', 13), run(2001, 1, 'a', 12), run(1001, 1, 'b', 11), run(1, 2, 'b', 10)];
+    for (const some of [all, [...all].reverse()])
+      expect(trialRounds(some, TRIAL, plan()).map((r) => [`${r.round}${r.side}`, r.s, r.repeated])).toEqual([
+        ['1a', 12, false],
+        ['1b', 11, true],
+        ['1b', 13, false],
+        ['2a', 14, false],
+        ['2b', 10, false],
+      ]);
   });
   it('a visit that was withdrawn has none', () =>
     expect(trialRounds([{ ...visit(round(1, 1, 'a'), ...wait(10, STALL_A, 12)), withdrawn: true }], TRIAL, plan())).toEqual([]));
