@@ -149,7 +149,7 @@ export function ImportSheet() {
                 seen.counts.refused > 0 ? [`${seen.counts.refused} refused`] : [],
               )
               .join(', ') || 'No row of it is a visit.'}
-            {seen.skipped.length > 0 ? <span className="text-ink-2"> {skippedWords(seen.skipped)}</span> : null}
+            {seen.skipped.length > 0 ? <span className="block text-ink-2">{skippedWords(seen.skipped)}</span> : null}
           </p>
           <SheetAsks asks={seen.asks} columns={seen.columns} answers={answers} onAnswer={answered} />
           <SheetColumns seen={seen} answers={answers} onAnswer={answered} />
