@@ -1,6 +1,6 @@
 import { randomLcg } from 'd3-random';
 import fc from 'fast-check';
-import { alignLog, isTold, keptSamples, type Look, type Sample, tapErrors } from './log-align';
+import { alignLog, hasSession, isTold, keptSamples, type Look, type Sample, tapErrors } from './log-align';
 
 /** A car of 60 kWh that tapers, at a stall of 120 kW, from 15 to 75 %: its power every five seconds. */
 const CURVE: readonly (readonly [pct: number, kW: number])[] = [
@@ -110,6 +110,14 @@ describe('the error of each tap', () => {
 });
 
 describe('what is kept of a log', () => {
+  it('is of a session where power flows for half of what the log has within it', () => {
+    const log = (...kWs: (number | undefined)[]) => kWs.map((kW, i) => ({ s: i, kW }));
+    const has = (...kWs: (number | undefined)[]) => hasSession(log(...kWs), 0, 5);
+    // At 0 and from 5 on is outside; what is not told is not looked at.
+    expect([has(0, 1, 1, 0, 0), has(9, 1, 0.9, 0, 0, 9), has(0, 1, 0, undefined, undefined)]).toEqual([true, false, true]);
+    expect([has(9, undefined, undefined), has()]).toEqual([false, false]);
+    expect([hasSession(log(0, 9, 9), 4, 5), hasSession(log(9, 0, 0), 4, 5)]).toEqual([false, true]);
+  });
   it('lies within the session, at least ten seconds apart, three hundred at most', () => {
     const kept = keptSamples(logOf(100, 1), -100, END);
     expect(kept.every((s) => s.t_s > 0 && s.t_s < END)).toBe(true);

@@ -154,6 +154,12 @@ const LEAST_AHEAD = 0.03;
 /** Whether the place of a log is told: it goes with what was read, and nowhere else nearly as well. */
 export const isTold = (a: LogAligned): boolean => a.r >= LEAST_R && a.r - a.next >= LEAST_AHEAD;
 
+/** Whether a log that lies so has a session: power flows in it for half of what it has of it, at least. @param end_s seconds from the session's proof of power to its end */
+export function hasSession(log: readonly Sample[], offset_s: number, end_s: number): boolean {
+  const within = log.filter((s) => s.kW !== undefined && s.s + offset_s > 0 && s.s + offset_s < end_s);
+  return within.length > 0 && within.filter((s) => (s.kW as number) >= FLOWS_KW).length * 2 >= within.length;
+}
+
 /** Readings kept of a log, at most, and at least so far apart, seconds: a curve needs no more, and a visit holds only so many events. */
 const MOST_KEPT = 300;
 export const LEAST_APART_S = 10;

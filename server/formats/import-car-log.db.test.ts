@@ -80,6 +80,38 @@ describeWithDatabase('a car’s own log beside a visit', () => {
     expect((await derived()).attempts[0]?.readings).toHaveLength(6 + told.readings);
     expect(await undoCarLog(ines, visitId, told.importId)).toBe(told.readings);
   });
+  it('fills all sessions of the visit that it has by one clock; one that it has not stays as it was', async () => {
+    // Five minutes at 50 kW before, of which one look was taken; and after the log's end another.
+    const shift = (by: number) => STEPS.map(([at, ...what]): Step => [at + by, ...what]);
+    const short = (at: number): Step[] => [
+      [at, 'plugged'],
+      [at + 10, 'means_shown', CARD],
+      [at + 20, 'power_seen', KW],
+      [at + 100, 'reading', { screen: 'stall', kW: 50 }],
+      [at + 320, 'power_gone', { why: 'fault' }],
+      [at + 330, 'unplugged'],
+    ];
+    visitId = await addVisit(ines, place, Date.UTC(2025, 9, 2, 12), [
+      ...short(10),
+      ...shift(400).slice(0, -1),
+      ...short(3000),
+      [3400, 'pulled_out', { reason: 'enough' }],
+    ]);
+    const first = (t: number) => (t >= -430 && t < -130 ? 50 : 0);
+    const file = new TextEncoder().encode(
+      ['time;kW', ...Array.from({ length: 1100 }, (_, i) => `${i * 2};${(first(i * 2 - 600) + power(i * 2 - 600)).toFixed(1)}`)].join('\n'),
+    );
+    const { told, taken } = await ask(true, file);
+    expect(told.session).toMatchObject({ n: 2, told: true });
+    expect(told.also.map((s) => [s.n, Math.round(s.errors.power_s ?? 99) < 10, s.errors.looks.length])).toEqual([[1, true, 1]]);
+    const counts = async () => (await derived()).attempts.map((a) => a.readings.filter((r) => r.screen === 'car').length);
+    const [one, two, three] = await counts();
+    expect([one, two, three]).toEqual([expect.closeTo(29, -0.5), expect.closeTo(119, -0.5), 0]);
+    expect((one ?? 0) + (two ?? 0)).toBe(taken);
+    expect((await ask(true, file)).taken).toBe(0);
+    expect(await undoCarLog(ines, visitId, told.importId)).toBe(taken);
+    expect(await counts()).toEqual([0, 0, 0]);
+  });
   it('beside another log of the same charge brings what that has not, and tells each tap the same', async () => {
     const part = new TextEncoder().encode(new TextDecoder().decode(log()).split('\n').slice(0, 500).join('\n'));
     const first = await ask(true, part);

@@ -1,9 +1,8 @@
 import { createHash } from 'node:crypto';
 import { type CarLogRefused, type LogSample, readCarLog } from '@/core/formats/car-log';
 import { chargeOf } from '@/core/power/charge-of';
-import { aligningLog, isTold, keptSamples, LEAST_APART_S, type LogAligned, type Look, type TapErrors, tapErrors } from '@/core/power/log-align';
+import { aligningLog, hasSession, isTold, keptSamples, LEAST_APART_S, type LogAligned, type Look, type TapErrors, tapErrors } from '@/core/power/log-align';
 import { grouped } from '@/core/units/grouped';
-import type { Attempt } from '@/core/visit/attempts/attempt';
 import { deriveVisit } from '@/core/visit/derive';
 import { effectiveEvents } from '@/core/visit/effective';
 import type { StoredEvent } from '@/core/visit/event';
@@ -22,6 +21,8 @@ export type CarLogTold = {
   turned: boolean;
   /** Beside which session it lies and how well; `null`: it fits none. */
   session: { n: number; aligned: LogAligned; told: boolean; errors: TapErrors } | null;
+  /** Other sessions of the visit that it has, by the same clock: told where the first is. */
+  also: { n: number; errors: TapErrors }[];
   /** Readings that would come in, and how many of them are there. */
   readings: number;
   there: number;
@@ -37,7 +38,7 @@ function loggedIn(events: readonly StoredEvent[]): StoredEvent[] {
 }
 const goneOf = (visitId: string, events: readonly StoredEvent[]): ReadonlySet<string> => effectiveEvents(events, visitId, () => null).gone;
 
-type Beside = { a: Attempt; proof_t: number; end_s: number; looks: Look[]; aligned: LogAligned };
+type Session = { n: number; proof_t: number; end_s: number; looks: Look[] };
 
 /**
  * Lays a car's own log beside a visit: which session it goes with, how far each tap is from it, and, with `take`, its readings as the car's, thinned.
@@ -57,45 +58,55 @@ export async function importCarLog(who: Member, visitId: string, bytes: Uint8Arr
   const logged = loggedIn(events);
   const own = new Set(logged.map((e) => e.id));
   const others = logged.filter((e) => e.deviceId !== importId && !gone.has(e.id)).map((e) => e.at);
-  const beside: Beside[] = [];
-  for (const a of visit.attempts) {
+  const sessions = visit.attempts.flatMap((a): Session[] => {
     const end_s = chargeOf(a, visit)?.end?.t_s ?? null;
-    if (!a.proof || end_s === null) continue;
+    if (!a.proof || end_s === null) return [];
     const proof_t = a.proof.t;
     const looks = a.readings.flatMap((r) => (r.kW === undefined || own.has(r.mark.id) ? [] : [{ t_s: (r.mark.t - proof_t) / 1000, kW: r.kW }]));
-    const aligned = await unhurried(aligningLog(looks, end_s, log.samples));
-    if (aligned) beside.push({ a, proof_t, end_s, looks, aligned });
+    return [{ n: a.n, proof_t, end_s, looks }];
+  });
+  const beside: { s: Session; aligned: LogAligned }[] = [];
+  for (const s of sessions) {
+    const aligned = await unhurried(aligningLog(s.looks, s.end_s, log.samples));
+    if (aligned) beside.push({ s, aligned });
   }
   const found = beside.sort((x, y) => y.aligned.r - x.aligned.r)[0];
   const told = found !== undefined && isTold(found.aligned);
-  const all = found && told ? keptSamples<LogSample>(log.samples, found.aligned.offset_s, found.end_s) : [];
+  // Where its line lies beside one session it lies beside the others, too: they were tapped by one clock.
+  const offsetOf = (s: Session) => (found ? found.aligned.offset_s + (found.s.proof_t - s.proof_t) / 1000 : 0);
+  const errorsOf = (s: Session) => ({ n: s.n, errors: tapErrors(s.looks, s.end_s, log.samples, offsetOf(s)) });
+  const also = told ? sessions.filter((s) => s !== found.s && hasSession(log.samples, offsetOf(s), s.end_s)) : [];
+  const all = (told ? [found.s, ...also] : []).flatMap((s) =>
+    keptSamples<LogSample>(log.samples, offsetOf(s), s.end_s).map((k) => ({ ...k, at: Math.round(s.proof_t + k.t_s * 1000) })),
+  );
   // Where another log stands already this one tells the same once more.
-  const kept = all.filter(({ t_s }) => !others.some((at) => Math.abs(at - ((found?.proof_t ?? 0) + t_s * 1000)) < LEAST_APART_S * 1000));
+  const kept = all.filter(({ at }) => !others.some((there) => Math.abs(there - at) < LEAST_APART_S * 1000));
   const answer: CarLogTold = {
     importId,
     samples: log.samples.length,
     skipped: log.skipped,
     columns: log.columns as Record<string, string>,
     turned: log.turned,
-    session: found ? { n: found.a.n, aligned: found.aligned, told, errors: tapErrors(found.looks, found.end_s, log.samples, found.aligned.offset_s) } : null,
+    session: found ? { ...errorsOf(found.s), aligned: found.aligned, told } : null,
+    also: also.map(errorsOf),
     readings: kept.length,
     there: standing.length,
   };
-  if (!take || !found || kept.length === 0) return { ok: true, told: answer };
+  if (!take || kept.length === 0) return { ok: true, told: answer };
   const most = Math.max(...events.map((e) => e.seq));
   // Taken back before, each comes in again under an id of its own.
   const times = mine.length === 0 ? 0 : 1 + Math.max(...mine.map((e) => Number(e.payload.again ?? 0)));
   const fresh =
     standing.length > 0
       ? []
-      : kept.map(({ t_s, kW, socPct, V, A }, i) =>
+      : kept.map(({ at, kW, socPct, V, A }, i) =>
           importedEvent(who, {
             id: idOf(visitId, `${importId} ${times} ${i}`),
             visitId,
             zone: visit.zone,
             seq: most + 1 + i,
             kind: 'reading',
-            at: Math.round(found.proof_t + t_s * 1000),
+            at,
             precision: 's',
             importId,
             payload: {

@@ -71,7 +71,7 @@ export function CarLog({ visitId, logs }: { visitId: string; logs: readonly { im
             {session === null
               ? 'It fits no session of this visit: three readings of power, and a log of most of the session, are needed to tell.'
               : session.told
-                ? `It goes with attempt ${session.n}: correlation ${session.aligned.r.toFixed(2)}, next best place ${Math.max(0, session.aligned.next).toFixed(2)}.`
+                ? `It goes with attempt ${session.n}: correlation ${session.aligned.r.toFixed(2)}, next best place ${Math.max(0, session.aligned.next).toFixed(2)}.${told.also.length > 0 ? ` By the same clock it has attempt ${told.also.map((s) => s.n).join(' and ')}.` : ''}`
                 : `It cannot be told where it lies: correlation ${session.aligned.r.toFixed(2)} at best, ${Math.max(0, session.aligned.next).toFixed(2)} somewhere else.`}{' '}
             {printCount(told.samples, 'sample')}
             {told.skipped > 0 ? `, ${printCount(told.skipped, 'line')} left out` : ''}
@@ -80,14 +80,17 @@ export function CarLog({ visitId, logs }: { visitId: string; logs: readonly { im
           </p>
           {session?.told ? (
             <Rows
-              rows={[
-                ['Power seen, tapped', tapWords(session.errors.power_s)],
-                ['The end, tapped', tapWords(session.errors.end_s)],
-                ...session.errors.looks.map((l): [string, string] => [
-                  `Read ${l.kW.toFixed(0)} kW at ${printDuration(l.t_s)}`,
-                  `log ${l.log_kW.toFixed(1)} kW, ${l.kW - l.log_kW >= 0 ? '+' : '\u2212'}${Math.abs(l.kW - l.log_kW).toFixed(1)}`,
-                ]),
-              ]}
+              rows={[session, ...told.also].flatMap(({ n, errors }): [string, string][] => {
+                const of = told.also.length > 0 ? `Attempt ${n}: ` : '';
+                return [
+                  [`${of}Power seen, tapped`, tapWords(errors.power_s)],
+                  [`${of}The end, tapped`, tapWords(errors.end_s)],
+                  ...errors.looks.map((l): [string, string] => [
+                    `${of}Read ${l.kW.toFixed(0)} kW at ${printDuration(l.t_s)}`,
+                    `log ${l.log_kW.toFixed(1)} kW, ${l.kW - l.log_kW >= 0 ? '+' : '\u2212'}${Math.abs(l.kW - l.log_kW).toFixed(1)}`,
+                  ]),
+                ];
+              })}
               empty=""
             />
           ) : null}
