@@ -26,29 +26,47 @@ export type RoundRun = {
   repeated: boolean;
 };
 
-/** The attempt of a round: the next that opens after the word of it, else the one before, unless that was another's. */
-function attemptOf(v: Visit, round: ToldRound, next: ToldRound | undefined, others: ReadonlySet<TimedAttempt>): TimedAttempt | undefined {
+type Plan = Pick<TrialPlan, 'kind' | 'time' | 'mark' | 'sides'>;
+
+/** What an attempt used that is not the side of its round; `null` where it was that, or nobody noted it. */
+function otherThan(key: string, kind: TrialPlan['kind'], { stallId, shows }: TimedAttempt): string | null {
+  if (kind === 'stall') return stallId !== null && stallId !== key ? 'another stall was used' : null;
+  const shown = shows.at(-1)?.meansKind;
+  return kind === 'means' && shown !== undefined && shown !== key ? 'another means was used' : null;
+}
+
+/** The attempt of a round: the next at its side that opens after the word of it, else the next, else the one before, if that was at its side and no other's. */
+function attemptOf(
+  v: Visit,
+  round: ToldRound,
+  next: ToldRound | undefined,
+  isOther: (a: TimedAttempt) => boolean,
+  taken: ReadonlySet<TimedAttempt>,
+): TimedAttempt | undefined {
   const until = next?.place ?? Number.POSITIVE_INFINITY;
-  const after = v.attempts.find((a) => a.opened.place > round.place && a.opened.place < until);
-  if (after) return after;
+  const after = v.attempts.filter((a) => a.opened.place > round.place && a.opened.place < until);
   const before = v.attempts.findLast((a) => a.opened.place < round.place);
-  return before && others.has(before) ? undefined : before;
+  return after.find((a) => !isOther(a)) ?? after[0] ?? (before && !taken.has(before) && !isOther(before) ? before : undefined);
 }
 
 /** The rounds of a trial that a visit holds, in their order. @param trialId those of other trials are not its own */
-export function roundsOfVisit(v: Visit, trialId: string, plan: Pick<TrialPlan, 'time' | 'mark' | 'sides'>): Omit<RoundRun, 'repeated'>[] {
+export function roundsOfVisit(v: Visit, trialId: string, plan: Plan): Omit<RoundRun, 'repeated'>[] {
   const rounds = toldRounds(v, trialId);
   const voided = voidedRounds(v, trialId);
   const taken = new Set<TimedAttempt>();
   return rounds.flatMap((e, i): Omit<RoundRun, 'repeated'>[] => {
     const next = rounds[i + 1];
     const side = SIDE_LETTERS.find((l) => l === e.payload.side);
-    if (!side || SIDE_LETTERS.indexOf(side) >= plan.sides.length) return [];
-    const a = attemptOf(v, e, next, taken);
+    const of = side && plan.sides[SIDE_LETTERS.indexOf(side)];
+    if (!side || !of) return [];
+    const other = (x: TimedAttempt) => otherThan(of.key, plan.kind, x);
+    const a = attemptOf(v, e, next, (x) => other(x) !== null, taken);
     if (a) taken.add(a);
     const told = { id: e.id, visitId: v.id, round: e.payload.round, side, voided: voided.get(e.id) ?? null };
     const none = (is: 'never' | 'open', why: string, at: number) => [{ ...told, is, s: null, pm_s: 0, why, at, observers: 1 }];
     if (!a) return none('open', 'no attempt yet', e.t);
+    const not = other(a);
+    if (not) return none('open', not, a.opened.t);
     if (a.outcome.kind === 'failed' || a.outcome.kind === 'gave_up') return none('never', a.outcome.reason, a.outcome.at.t);
     if (!a.proof) return none('open', 'no power was seen yet', e.t);
     const time = a.times[plan.time];
@@ -61,7 +79,7 @@ export function roundsOfVisit(v: Visit, trialId: string, plan: Pick<TrialPlan, '
 }
 
 /** All rounds of a trial over its visits, in their order; of one that was run twice the later counts, unless it was voided. */
-export function trialRounds(visits: readonly Visit[], trialId: string, plan: Pick<TrialPlan, 'time' | 'mark' | 'sides'>): RoundRun[] {
+export function trialRounds(visits: readonly Visit[], trialId: string, plan: Plan): RoundRun[] {
   const all = visits
     .filter((v) => !v.withdrawn)
     .flatMap((v) => roundsOfVisit(v, trialId, plan))

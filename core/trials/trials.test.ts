@@ -146,6 +146,23 @@ describe('rounds of a visit', () => {
     expect(runs(v(named(1, 'a'))).map((r) => r.voided)).toEqual(['queue', null]);
     expect(runs(v(named(2, 'a'))).map((r) => r.voided)).toEqual([null, null]);
   });
+  it('at another stall, or by another means, than its side it does not count; the next at its side does', () => {
+    const elsewhere = { is: 'open', s: null, why: 'another stall was used' };
+    expect(runs(visit(round(1, 1, 'a'), ...wait(10, STALL_B, 12)))).toMatchObject([elsewhere]);
+    expect(runs(visit(round(1, 1, 'a'), ...wait(10, STALL_B, null)))).toMatchObject([elsewhere]);
+    expect(runs(visit(round(1, 1, 'a'), ...wait(10, STALL_B, null), ...wait(300, STALL_A, 12)))).toMatchObject([{ is: 'power', s: 12 }]);
+    // Of which stall it was nobody noted; told afterwards it is no attempt of the other side.
+    expect(runs(visit(round(1, 1, 'a'), ...wait(10, STALL_A, 12).slice(1)))).toMatchObject([{ is: 'power', s: 12 }]);
+    expect(runs(visit(...wait(10, STALL_B, 12), round(290, 4, 'a')))).toMatchObject([{ why: 'no attempt yet' }]);
+    const means = (key: string) => ({ kind: 'means' as const, sides: [key, 'rfid'].map((k) => ({ key: k, label: k, siteId: null })) });
+    const shown = visit(round(1, 1, 'a'), ...wait(10, STALL_B, 12));
+    expect(runs(shown, means('contactless'))).toMatchObject([{ is: 'power', s: 12 }]);
+    expect(runs(shown, means('app'))).toMatchObject([{ is: 'open', why: 'another means was used' }]);
+    expect(runs(visit(round(1, 1, 'a'), [10, 'plugged'], [60, 'power_seen', KW]), { ...means('app'), time: 'plugToPower' })).toMatchObject([
+      { is: 'power', s: 50 },
+    ]);
+    expect(runs(shown, { kind: 'network' })).toMatchObject([{ is: 'power', s: 12 }]);
+  });
   it('run again at the same stop it counts, though its name was voided before', () => {
     const named = (at: number, more: object = {}): Step => [at, 'trial_voided', { trialId: TRIAL, round: 1, side: 'a', reason: `at ${at}`, ...more }];
     const twice = (between: Step[], ...after: Step[]) =>
@@ -170,7 +187,7 @@ describe('rounds of a visit', () => {
     ]);
     expect([...stepsDone(trialRounds([v], TRIAL, plan()))]).toEqual(['1a']);
     // Nor of the one after.
-    expect(runs(visit(round(1, 1, 'a'), round(5, 1, 'b'), ...wait(10, STALL_A, 12)))).toMatchObject([
+    expect(runs(visit(round(1, 1, 'a'), round(5, 1, 'b'), ...wait(10, STALL_B, 12)))).toMatchObject([
       { side: 'a', is: 'open', why: 'no attempt yet' },
       { side: 'b', is: 'power', s: 12 },
     ]);
@@ -219,7 +236,7 @@ describe('all rounds', () => {
     expect([...stepsDone(twice(true))]).toEqual(['1a']);
   });
   it('stand by round and side, of each the earlier first', () => {
-    const run = (at: number, n: number, side: string, s: number) => visit(round(at, n, side), ...wait(at + 10, STALL_A, s));
+    const run = (at: number, n: number, side: string, s: number) => visit(round(at, n, side), ...wait(at + 10, side === 'a' ? STALL_A : STALL_B, s));
     const all = [run(4001, 2, 'a', 14), run(3001, 1, 'b', 13), run(2001, 1, 'a', 12), run(1001, 1, 'b', 11), run(1, 2, 'b', 10)];
     for (const some of [all, [...all].reverse()])
       expect(trialRounds(some, TRIAL, plan()).map((r) => [`${r.round}${r.side}`, r.s, r.repeated])).toEqual([

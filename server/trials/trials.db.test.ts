@@ -32,7 +32,8 @@ describeWithDatabase('a trial', () => {
       ...more,
     } as never);
   const run = (round: number, side: 'a' | 'b', s: number): Step[] => [
-    [6, 'trial_round', { trialId, round, side }],
+    [6, 'stall_chosen', { stallId: place.stalls[side === 'a' ? 0 : 1] }],
+    [7, 'trial_round', { trialId, round, side }],
     [10, 'plugged'],
     [20, 'means_shown', CARD],
     [20 + s, 'power_seen', KW],
