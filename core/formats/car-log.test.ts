@@ -67,6 +67,63 @@ describe('the log of a car', () => {
     expect(read.samples[2]).toEqual({ s: 2, V: 400, A: 102, kW: 40.8 });
     expect(read.columns).toEqual({ time: 't', V: 'Pack Voltage (V)', A: 'Pack Current (A)' });
   });
+  it.each<[heading: string, field: string, by: number]>([
+    ['Power_kW', 'kW', 1],
+    ['DC power W', 'kW', 0.001],
+    ['power [ w ]', 'kW', 0.001],
+    ['W', 'kW', 0.001],
+    ['Charging-power', 'kW', 1],
+    ['elapsed (ms)', 'time', 0.001],
+    ['time.ms', 'time', 0.001],
+    ['Time s', 'time', 1],
+    ['Battery_%', 'socPct', 1],
+    ['(%)', 'socPct', 1],
+    ['state  of\tcharge', 'socPct', 1],
+    ['Voltage: V', 'V', 1],
+    ['battery current (A)', 'A', 1],
+  ])('knows the heading %s', (heading, field, by) => {
+    const [time, power] = [field === 'time' ? heading : 't', field === 'kW' ? heading : 'kW'];
+    const more = ['time', 'kW'].includes(field) ? 'x' : heading;
+    const count = field === 'time' ? 1 / by : 1;
+    const watts = field === 'kW' ? 1 / by : 1;
+    const read = ok(lines(`${time};${power};${more}`, (i) => `${i * count};${50 * watts};60`));
+    expect(read.samples[3]).toEqual({ s: 3, kW: 50, ...(more === 'x' ? {} : { [field]: 60 }) });
+    expect(read.columns[field as 'kW']).toBe(heading);
+  });
+  it.each(['kW gross', '(kW)', 'power kwh', 'V2L', 'timed', '% of trips', ''])('takes the heading %s for nothing', (heading) =>
+    expect(ok(lines(`t;kW;V;A;soc;${heading}`, (i) => `${i};50;400;100;20;7`)).columns).toEqual({ time: 't', kW: 'kW', V: 'V', A: 'A', socPct: 'soc' }),
+  );
+  it.each<[cell: string, value: number | null]>([
+    ['50.25', 50.25],
+    ['50,25', 50.25],
+    ['50.', 50],
+    ['.5', 0.5],
+    ['5e1', 50],
+    ['5.25E+1', 52.5],
+    ['500e-1', 50],
+    ['50 kW', 50],
+    ['5 0', 50],
+    ['\u221250', -50],
+    ['+50', 50],
+    ['1000', 1000],
+    ['1000.1', null],
+    ['-1000', -1000],
+    ['-1000.1', null],
+    ['1.2.3', null],
+    ['e5', null],
+    ['5x5', null],
+    ['--5', null],
+    ['.', null],
+  ])('reads the figure %s', (cell, value) => {
+    const read = ok(bytes(['t;kW;soc', ...Array.from({ length: 12 }, (_, i) => `${i};${i === 5 ? cell : 50};100`)].join('\n')));
+    expect(read.samples[5]).toEqual({ s: 5, ...(value === null ? {} : { kW: value }), socPct: 100 });
+  });
+  it('tells no power of volts or amps alone; a count that falls back is no midnight', () => {
+    const rows = (...some: string[]) => ok(bytes(['t;V;A', ...some, ...Array.from({ length: 10 }, (_, i) => `${100_000 + i};400;100`)].join('\n')));
+    expect(rows('0;400;100', '1;400;', '2;;100').skipped).toBe(2);
+    const back = rows('80000;400;100', '10;400;100');
+    expect([back.skipped, back.samples.at(-1)?.s]).toEqual([1, 20_009]);
+  });
   it('leaves out what goes back in time, what has nothing, and what cannot be, and says how many', () => {
     const rows = ['0,50,20', '2,51,21', '1,52,22', '4,,', 'x,53,23', '6,5000,24', '8,54,400', ...Array.from({ length: 9 }, (_, i) => `${10 + i},50,25`)];
     const read = ok(bytes(['time,kW,soc', ...rows].join('\r\n')));
