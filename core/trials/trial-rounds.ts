@@ -78,13 +78,16 @@ export function roundsOfVisit(v: Visit, trialId: string, plan: Plan): Omit<Round
   });
 }
 
-/** All rounds of a trial over its visits, in their order; of one that was run twice the later counts, unless it was voided. */
+/** All rounds of a trial over its visits, in their order; of one that was run twice the later that came to something counts, unless it was voided. */
 export function trialRounds(visits: readonly Visit[], trialId: string, plan: Plan): RoundRun[] {
   const all = visits
     .filter((v) => !v.withdrawn)
     .flatMap((v) => roundsOfVisit(v, trialId, plan))
     .sort((a, b) => a.round - b.round || (a.side < b.side ? -1 : a.side > b.side ? 1 : 0) || a.at - b.at);
-  return all.map((r, i) => ({ ...r, repeated: r.voided === null && all.slice(i + 1).some((x) => x.voided === null && stepKey(x) === stepKey(r)) }));
+  return all.map((r, i) => ({
+    ...r,
+    repeated: r.voided === null && all.slice(i + 1).some((x) => x.voided === null && x.is !== 'open' && stepKey(x) === stepKey(r)),
+  }));
 }
 
 /** Those that count. */

@@ -234,6 +234,11 @@ describe('all rounds', () => {
     expect(countingRounds(twice(false)).map((r) => r.s)).toEqual([40]);
     expect(countingRounds(twice(true)).map((r) => r.s)).toEqual([12]);
     expect([...stepsDone(twice(true))]).toEqual(['1a']);
+    // Told once more and not begun, or run elsewhere, it takes nothing away.
+    for (const again of [[], wait(1010, STALL_B, 40)]) {
+      const both = trialRounds([visit(round(1, 1, 'a'), ...wait(10, STALL_A, 12)), visit(round(1001, 1, 'a'), ...again)], TRIAL, plan());
+      expect([countingRounds(both).map((r) => r.s), [...stepsDone(both)]]).toEqual([[12], ['1a']]);
+    }
   });
   it('stand by round and side, of each the earlier first', () => {
     const run = (at: number, n: number, side: string, s: number) => visit(round(at, n, side), ...wait(at + 10, side === 'a' ? STALL_A : STALL_B, s));
