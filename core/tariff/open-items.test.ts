@@ -1,5 +1,5 @@
 import { deriveVisit } from '../visit/derive';
-import { CARD, IN, idOf, KW, type Step, story, VISIT } from '../visit/fixtures/story';
+import { CARD, IN, idOf, KW, SECOND_PHONE, type Step, story, VISIT } from '../visit/fixtures/story';
 import { holdsOf } from '../visit/holds';
 import { openMoney } from '../visit/open-money';
 import { payloadProblem } from '../visit/payloads';
@@ -42,6 +42,13 @@ describe('a hold', () => {
     expect(holdsOf(visit(), TODAY)).toEqual([{ id: HOLD, t: Date.parse('2025-10-14T11:52:30Z'), amount: '40', currency: 'EUR', released: null, days: 6 }]);
     expect(holdsOf(visit(released('2025-10-17')), TODAY)).toMatchObject([{ released: '2025-10-17', days: 3 }]);
     expect(holdsOf(visit(released('2025-10-17'), [200_100, 'hold_released', { hold: HOLD, on: '2025-10-16' }]), TODAY)).toMatchObject([{ days: 2 }]);
+  });
+  it('is released by a word about it as another phone saw it', () => {
+    const [MINE, THEIRS] = [idOf(500), idOf(501)];
+    const look: Step = [32, 'means_shown', { ...CARD, holdAmount: '40', currency: 'EUR' }, { deviceId: SECOND_PHONE, role: 'observer', seq: 90, id: THEIRS }];
+    const two = (hold: string) => deriveVisit(VISIT, story(...CHARGE, look, released('2025-10-17', hold)), payloadProblem);
+    expect(holdsOf(two(THEIRS), TODAY)).toMatchObject([{ id: HOLD, released: '2025-10-17' }]);
+    expect(holdsOf(two(MINE), TODAY)).toMatchObject([{ released: null }]);
   });
   it('is not released by a word about another, nor before it was made', () => {
     expect(holdsOf(visit(released('2025-10-17', idOf(103))), TODAY)).toMatchObject([{ released: null }]);

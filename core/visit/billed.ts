@@ -3,7 +3,7 @@ import { known, type Maybe, unknown } from '../units/known';
 import { attemptText } from './attempt-text';
 import type { Attempt } from './attempts/attempt';
 import type { EventOf } from './event';
-import type { Placed } from './timeline/placed';
+import { idsOf, type Placed } from './timeline/placed';
 
 /** A bill with the numbers of the attempts it is for; none: the whole visit. */
 export type Billed = { attempts: readonly number[]; kWh?: string };
@@ -32,9 +32,6 @@ export function billedOf(bills: readonly EventOf<'bill'>[], attempts: readonly A
     .filter((b) => b.payload.state !== 'refunded')
     .map((b) => ({ attempts: named(b.payload.sessions), ...(b.payload.kWh === undefined ? {} : { kWh: b.payload.kWh }) }));
 }
-
-/** What another phone saw of the same act is named by its own id too. */
-const idsOf = (e: Placed): string[] => [e.id, ...(e.looks ?? []).map((l) => l.eventId)];
 
 /** The attempts by the events that belong to them: which ones these ids name, their numbers in order. Looked up once for many bills. */
 export function attemptsBy(attempts: readonly Attempt[], line: readonly Placed[]): (eventIds: readonly string[]) => number[] {

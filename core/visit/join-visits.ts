@@ -33,13 +33,15 @@ function ofTheWhole(events: readonly StoredEvent[]): Set<string> {
   return found;
 }
 
+/** Members of payloads that name an event of the same recording: what is corrected or taken back, the hold that was released, the round that is void. */
+const NAMING = ['target', 'hold', 'run'] as const;
+
 /** What names other events of the recording names their copies. */
 function followed(payload: Record<string, unknown>, newId: (eventId: string) => string): Record<string, unknown> {
-  const { target, run, sessions, set } = payload;
+  const { sessions, set } = payload;
   return {
     ...payload,
-    ...(typeof target === 'string' ? { target: newId(target) } : {}),
-    ...(typeof run === 'string' ? { run: newId(run) } : {}),
+    ...Object.fromEntries(NAMING.flatMap((name) => (typeof payload[name] === 'string' ? [[name, newId(payload[name])]] : []))),
     ...(Array.isArray(sessions) ? { sessions: sessions.map((id) => (typeof id === 'string' ? newId(id) : id)) } : {}),
     ...(typeof set === 'object' && set !== null && !Array.isArray(set) ? { set: followed(set as Record<string, unknown>, newId) } : {}),
   };

@@ -26,5 +26,8 @@ export type Placed = Corrected & {
   onlySeen?: true;
 };
 
+/** The ids by which an event is spoken of: what another phone saw of the same act is named by its own, too. */
+export const idsOf = (e: Pick<Placed, 'id' | 'looks'>): string[] => [e.id, ...(e.looks ?? []).map((l) => l.eventId)];
+
 /** A touch on the device's own clock, or a time that somebody wrote down. */
 export const isTouch = (e: Corrected): boolean => (e.origin === 'tap' || e.origin === 'simulated') && e.touchedAt === undefined;
