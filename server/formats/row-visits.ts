@@ -9,7 +9,6 @@ import type { StoredEvent } from '@/core/visit/event';
 import type { TypedEvent } from '@/core/visit/typed-visit';
 import type { Member } from '../accounts/who';
 import { fromBin, toBin } from '../db/binary-id';
-import { pool } from '../db/pool';
 import { figuresOf } from '../figures/refresh';
 import { unhurried } from '../unhurried';
 import { eventsOfVisits } from '../visits/event-rows';
@@ -54,13 +53,15 @@ const SAME_MS = { time: 3_600_000, day: 86_400_000 };
 /** Visits of this household that rows name themselves, about the time that they tell: those of a sheet that went out here. */
 async function namedHere(who: Member, rows: readonly SheetRow[]): Promise<[line: number, visitId: string][]> {
   const named = rows.flatMap((r) => (isId(r.rest.visit) ? [{ r, id: r.rest.visit }] : []));
+  if (named.length === 0) return [];
+  const db = await figuresOf(who.householdId);
   const at = new Map<string, number>();
   for (let i = 0; i < named.length; i += PORTION) {
     const part = named.slice(i, i + PORTION);
-    const [found] = await pool().execute<RowDataPacket[]>(
-      `SELECT id, sort_at FROM visit WHERE household_id = ? AND id IN (${part.map(() => '?').join(', ')})`,
-      [toBin(who.householdId), ...part.map(({ id }) => toBin(id))],
-    );
+    const [found] = await db.execute<RowDataPacket[]>(`SELECT id, sort_at FROM visit WHERE household_id = ? AND id IN (${part.map(() => '?').join(', ')})`, [
+      toBin(who.householdId),
+      ...part.map(({ id }) => toBin(id)),
+    ]);
     for (const f of found) at.set(fromBin(f.id), (f.sort_at as Date).getTime());
   }
   return named.flatMap(({ r, id }): [number, string][] => {
