@@ -1,7 +1,7 @@
 'use client';
 import type { Draft } from '@/client/visit-session/session';
 import { sideLabel } from '@/core/records/trial-schema';
-import { toldRounds, voidedRounds } from '@/core/trials/voided-rounds';
+import { doneWith } from '@/core/trials/voided-rounds';
 import type { Visit } from '@/core/visit/derive';
 import type { StallState } from './stall-state';
 import { openTrials, stepsOf } from './trial-card';
@@ -20,10 +20,7 @@ export function TrialStrip({
   if (told?.kind !== 'trial_round') return null;
   const trial = openTrials(state.records).find((t) => t.id === told.payload.trialId);
   if (!trial) return null;
-  // What was voided meanwhile is run again, here as well.
-  const voided = voidedRounds(visit, trial.id);
-  const here = toldRounds(visit, trial.id).flatMap((e) => (voided.has(e.id) ? [] : [`${e.payload.round}${e.payload.side ?? ''}`]));
-  const [next] = stepsOf(trial, { [trial.id]: [...(state.trialSteps[trial.id] ?? []), ...here] });
+  const [next] = stepsOf(trial, { [trial.id]: doneWith(visit, trial.id, state.trialSteps[trial.id] ?? []) });
   const label = sideLabel(trial.fields, told.payload.side ?? '');
   const last = visit.attempts.at(-1);
   // The next one begins once this one is over: unplugged, moved or failed.

@@ -8,6 +8,7 @@ import { stepKey, stepsLeft, trialOrder } from './trial-order';
 import { trialResult } from './trial-result';
 import { countingRounds, type RoundRun, roundsOfVisit, stepsDone, trialRounds } from './trial-rounds';
 import { trialCsv, trialJson } from './trial-share';
+import { doneWith } from './voided-rounds';
 
 const TRIAL = idOf(70);
 const plan = (more: Partial<TrialPlan> = {}): TrialPlan => ({
@@ -178,6 +179,14 @@ describe('rounds of a visit', () => {
     expect(why(twice([named(250, { run: again })]))).toEqual([null, 'at 250']);
     // One that is another recording's goes by its name.
     expect(why(twice([named(250, { run: idOf(999) })]))).toEqual(['at 250', null]);
+  });
+  it('what was voided here is to be run again, though it was known as done; run again it is done', () => {
+    const named: Step = [250, 'trial_voided', { trialId: TRIAL, round: 1, side: 'a', reason: 'queue' }];
+    const done = (...steps: Step[]) => doneWith(visit(...steps), TRIAL, ['1a', '2b']);
+    expect(done(round(1, 1, 'a'), ...wait(10, STALL_A, 12))).toEqual(['1a', '2b', '1a']);
+    expect(done(round(1, 1, 'a'), ...wait(10, STALL_A, 12), named)).toEqual(['2b']);
+    expect(done(round(1, 1, 'a'), ...wait(10, STALL_A, 12), named, round(300, 1, 'a'))).toEqual(['2b', '1a']);
+    expect(doneWith(visit(round(1, 1, 'a'), named), idOf(71), ['1a'])).toEqual(['1a']);
   });
   it('told and not begun, it has nothing of the round before', () => {
     const v = visit(round(1, 1, 'a'), ...wait(10, STALL_A, 12), round(300, 1, 'b'));

@@ -23,3 +23,15 @@ export function voidedRounds(v: Pick<Visit, 'line'>, trialId: string): Map<strin
   }
   return why;
 }
+
+/**
+ * Keys of the steps of a trial that are done, by what is known of other visits and by this one's word: what was voided here is to be run again, here as well.
+ * @param known keys of steps that are done; those told here may be among them
+ */
+export function doneWith(v: Pick<Visit, 'line'>, trialId: string, known: readonly string[]): string[] {
+  const voided = voidedRounds(v, trialId);
+  const keys = (of: readonly ToldRound[]) => of.map((r) => `${r.payload.round}${r.payload.side ?? ''}`);
+  const told = toldRounds(v, trialId);
+  const again = new Set(keys(told.filter((r) => voided.has(r.id))));
+  return [...known.filter((key) => !again.has(key)), ...keys(told.filter((r) => !voided.has(r.id)))];
+}
