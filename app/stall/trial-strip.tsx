@@ -1,7 +1,7 @@
 'use client';
 import type { Draft } from '@/client/visit-session/session';
 import { sideLabel } from '@/core/records/trial-schema';
-import { doneWith } from '@/core/trials/voided-rounds';
+import { doneWith, voidedRounds } from '@/core/trials/voided-rounds';
 import type { Visit } from '@/core/visit/derive';
 import type { StallState } from './stall-state';
 import { openTrials, stepsOf } from './trial-card';
@@ -30,6 +30,7 @@ export function TrialStrip({
     <p className="flex flex-wrap items-center gap-x-3 border-l-[6px] border-paint bg-card px-3 py-1.5 text-[14px]">
       <span className="grow">
         Round {told.payload.round}: <b>{label}</b>
+        {voidedRounds(visit, trial.id).has(told.id) ? ', voided' : ''}
         {next && visit.pulledOutAt !== null ? `; next ${next.label}` : next && over && !stays ? `; next ${next.label}: pull out first` : ''}
       </span>
       {next && over && stays && !state.observing ? (
