@@ -32,13 +32,15 @@ test('a spreadsheet: each row as it would be, asked where it is not plain, taken
   const base = baseURL as string;
   const who = await newHousehold(page, base);
   const road = await addRoad(page, base);
-  const recorded = await tell(page, base, who, DAY0 + 6 * DAY, [
+  const charge: Parameters<typeof tell>[4] = [
     ...untilPower(road),
     look(700, 50, 100, '18.6'),
     [1500, 'stop_asked', { by: 'button' }],
     [1505, 'reading', { screen: 'stall', kWh: '31.0' }],
     [1560, 'pulled_out', { reason: 'enough' }],
-  ]);
+  ];
+  const recorded = await tell(page, base, who, DAY0 + 6 * DAY, charge);
+  const forgotten = await tell(page, base, who, DAY0 + 3.5 * DAY, charge);
   const file = sheet([
     row(DAY0, 'Vrba Crossing', '41,37', '23,10', '=1+1'),
     row(DAY0 + DAY, 'Lipa Barn', '14,1', '7,61'),
@@ -60,7 +62,12 @@ test('a spreadsheet: each row as it would be, asked where it is not plain, taken
   expect(saved.split('\r\n')).toHaveLength(3);
   expect(saved).toContain('viel;1,00;;line 4: Energie (kWh): no figure');
   await expect(rows.filter({ hasText: 'recorded here' }).getByRole('link')).toHaveAttribute('href', `/ledger/${recorded}`);
-  expect(await standing(page)).toBe(1);
+  expect(await standing(page)).toBe(2);
+  // What was recorded at its network within its time and does not stand in it.
+  const leftOut = page.getByRole('region', { name: 'Not in this file' });
+  await expect(leftOut).toContainText('1 session of its time at its networks. What of it is not read yet may tell some of them.');
+  await expect(leftOut.getByRole('listitem')).toContainText('no bill noted');
+  await expect(leftOut.getByRole('link')).toHaveAttribute('href', `/ledger/${forgotten}`);
 
   await page.getByLabel('The same visit twice, or two visits?').selectOption({ label: 'the same visit' });
   await expect(page.getByRole('button', { name: 'Take in 3 rows' })).toBeVisible();
@@ -84,7 +91,7 @@ test('a spreadsheet: each row as it would be, asked where it is not plain, taken
   await page.getByLabel('The same visit twice, or two visits?').selectOption({ label: 'the same visit' });
   await page.getByRole('button', { name: 'Take this import back' }).click();
   await status(page, '4 rows taken back.');
-  expect(await standing(page)).toBe(1);
+  expect(await standing(page)).toBe(2);
   await page.getByRole('button', { name: 'Take in 4 rows' }).click();
   await status(page, '4 rows taken in.');
   // The row that is a visit recorded here comes to stand beside it as its bill; taken back, it can be another visit as well.
@@ -92,7 +99,7 @@ test('a spreadsheet: each row as it would be, asked where it is not plain, taken
   await expect(rows.filter({ hasText: 'beside the visit recorded here' })).toHaveCount(1);
   await page.getByRole('button', { name: 'Take in 1 row' }).click();
   await status(page, '1 row taken in.');
-  expect(await standing(page)).toBe(5);
+  expect(await standing(page)).toBe(6);
   const bills = async () =>
     (await (await page.request.get(`/api/v1/visits/${recorded}`)).json()).bills as {
       amount: string;
@@ -109,7 +116,7 @@ test('a spreadsheet: each row as it would be, asked where it is not plain, taken
   await page.getByRole('button', { name: 'No, another visit' }).click();
   await page.getByRole('button', { name: 'Take in 5 rows' }).click();
   await status(page, '5 rows taken in.');
-  expect(await standing(page)).toBe(6);
+  expect(await standing(page)).toBe(7);
 });
 
 test('a sheet comes in part by part, in its household alone; what is none is refused with its place', async ({ page, baseURL, browser }) => {

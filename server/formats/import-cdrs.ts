@@ -2,20 +2,22 @@ import { createHash } from 'node:crypto';
 import Big from 'big.js';
 import { billPlaces } from '@/core/formats/bill-place';
 import { billedItems, billPayload, cdrRef, recordedAttempts } from '@/core/formats/cdr-bills';
-import { type AttemptRef, matchSessions, type SessionMatch } from '@/core/formats/match-sessions';
+import { type AttemptRef, fold, matchSessions } from '@/core/formats/match-sessions';
 import { type BillIn, readingCdrs } from '@/core/formats/ocpi-cdrs';
 import type { Breach } from '@/core/formats/ocpi-check';
 import { type JsonObject, type JsonRefused, readingJson } from '@/core/formats/strict-json';
 import { firstBy } from '@/core/units/grouped';
-import { attemptsNamed, forCharging } from '@/core/visit/billed';
+import { attemptsNamed } from '@/core/visit/billed';
 import type { Visit } from '@/core/visit/derive';
+import type { EventOf } from '@/core/visit/event';
 import { allBills } from '@/core/visit/told-bills';
 import type { Member } from '../accounts/who';
 import { recordsOf } from '../records/record-tables';
 import { unhurried } from '../unhurried';
 import { billsInto } from './imported-bills';
 import { idOf, sendImported } from './imported-events';
-import { AROUND_MS, visitsAround } from './visits-around';
+import { paidFor, type SessionsLeftOut, sessionsLeftOut } from './sessions-left-out';
+import { visitsAround } from './visits-around';
 
 /** More at once nobody looks through; a file of more is sent in parts. */
 const MOST_BILLS = 5_000;
@@ -43,10 +45,10 @@ export type CdrRow = {
     | { is: 'asked'; why: string; candidates: Where[] }
     | { is: 'unmatched' };
 };
-export type CdrPreview = { importId: string; rows: CdrRow[]; breaches: Breach[]; notKept: number; unbilled: Where[] };
+export type CdrPreview = { importId: string; rows: CdrRow[]; breaches: Breach[]; notKept: number; leftOut: SessionsLeftOut };
 export type CdrAnswer = { ok: true; preview: CdrPreview; taken?: number } | { ok: false; refused: JsonRefused | { code: 'too_many' } };
 
-type Loaded = { visits: Map<string, Visit>; match: SessionMatch; bills: BillIn[]; records: ReadonlyMap<string, JsonObject>; preview: CdrPreview };
+type Loaded = { visits: Map<string, Visit>; bills: BillIn[]; records: ReadonlyMap<string, JsonObject>; preview: CdrPreview };
 
 /** Reads CDRs and sets them against the visits that this person sees. Changes nothing. */
 async function load(who: Member, bytes: Uint8Array): Promise<Loaded | { refused: JsonRefused | { code: 'too_many' } }> {
@@ -66,8 +68,9 @@ async function load(who: Member, bytes: Uint8Array): Promise<Loaded | { refused:
   const attempts = [...visits.values()].flatMap((v) =>
     recordedAttempts(v, (v.siteId && siteName.get(v.siteId)) || '', (id) => (id ? (stallName.get(id) ?? null) : null)),
   );
+  const placed = new Map(bills.map((b) => [b.id, placeOf(b, records.get(b.id))] as const));
   const match = matchSessions(
-    billedItems(bills, (b) => placeOf(b, records.get(b.id))),
+    billedItems(bills, (b) => placed.get(b.id) ?? { site: b.site, stall: null }),
     attempts,
   );
   const attemptOf = new Map(attempts.map((a) => [`${a.visitId} ${a.n}`, a]));
@@ -94,7 +97,7 @@ async function load(who: Member, bytes: Uint8Array): Promise<Loaded | { refused:
       taxIn: b.taxIn,
       said,
       there: there.has(b.id),
-      stands: there.get(b.id) ?? null,
+      stands: standsAs(b, there.get(b.id)),
       noted: pair ? notedFor(visits.get(pair.visitId), pair.n) : [],
       match: pair
         ? { is: 'paired', where: where([pair.visitId, pair.n]), offset_s: pair.offset_s, kWhDiff: pair.kWhDiff, stallDiffers: pair.stallDiffers }
@@ -105,21 +108,32 @@ async function load(who: Member, bytes: Uint8Array): Promise<Loaded | { refused:
             : { is: 'unmatched' },
     };
   });
-  const starts = bills.map((b) => b.start);
-  // A session without a bill is told within the time that the file speaks of.
-  const [from, to] = [Math.min(...starts) - AROUND_MS / 2, Math.max(...starts) + AROUND_MS / 2];
-  const within = match.unmatchedAttempts.map(where).filter((w) => w.at >= from && w.at <= to);
-  return { visits, match, bills, records, preview: { importId, rows, breaches, notKept: notKept.length, unbilled: within } };
+  const told = new Set(rows.flatMap((r) => toldBy(r, there.get(r.id))));
+  // Of which networks the file is: by the names of its places, and by the visits beside which its bills stand.
+  const named = new Set([...placed.values()].map((p) => fold(p.site)));
+  const beside = new Set(rows.flatMap((r) => visits.get((r.match.is === 'paired' ? r.match.where.visitId : r.stands?.visitId) ?? '')?.siteId ?? []));
+  const leftOut = await sessionsLeftOut(who, {
+    starts: bills.map((b) => b.start),
+    networks: new Set(sites.flatMap((s) => (named.has(fold(s.fields.name)) || beside.has(s.id) ? [s.fields.networkId] : []))),
+    tells: (visitId, n) => told.has(`${visitId} ${n}`),
+  });
+  return { visits, bills, records, preview: { importId, rows, breaches, notKept: notKept.length, leftOut } };
+}
+
+/** The sessions that a CDR tells, as `visitId n`: those that its bill in the ledger is for, else the one that it is of, or those that it may be of. */
+function toldBy({ match }: CdrRow, there: Stands | undefined): string[] {
+  if (there) {
+    const { visit, bill } = there;
+    const named = attemptsNamed(bill.payload.sessions, visit.attempts, visit.line);
+    return (named.length > 0 ? named : visit.attempts.map((a) => a.n)).map((n) => `${visit.id} ${n}`);
+  }
+  const where = match.is === 'paired' ? [match.where] : match.is === 'asked' ? match.candidates : [];
+  return where.map((w) => `${w.visitId} ${w.n}`);
 }
 
 /** What somebody noted to have been charged for an attempt, or for the whole visit. */
-function notedFor(v: Visit | undefined, n: number): CdrRow['noted'] {
-  return forCharging(v?.bills ?? []).flatMap(({ origin, payload: { sessions, amount, currency, state } }) => {
-    if (!v || origin === 'imported' || state === 'refunded') return [];
-    const named = attemptsNamed(sessions, v.attempts, v.line);
-    return named.length === 0 || named.includes(n) ? [{ amount, currency }] : [];
-  });
-}
+const notedFor = (v: Visit | undefined, n: number): CdrRow['noted'] =>
+  (v ? paidFor(v, n) : []).filter((b) => b.origin !== 'imported').map(({ payload: { amount, currency } }) => ({ amount, currency }));
 
 /** What is said of each bill, by its pointer: a part of a document lies in one bill at most. */
 function byBill(breaches: readonly Breach[], bills: readonly BillIn[]): Map<string, Breach[]> {
@@ -131,27 +145,30 @@ function byBill(breaches: readonly Breach[], bills: readonly BillIn[]): Map<stri
   return out;
 }
 
+type Stands = { visit: Visit; bill: EventOf<'bill'> };
 /** Where these stand in the ledger, taken in before and not taken back: here, or where the ledger was before it was brought here. */
-function standing(who: Member, bills: readonly BillIn[], visits: ReadonlyMap<string, Visit>): Map<string, NonNullable<CdrRow['stands']>> {
+function standing(who: Member, bills: readonly BillIn[], visits: ReadonlyMap<string, Visit>): Map<string, Stands> {
   const all = [...visits.values()].flatMap((visit) => allBills(visit).map((bill) => ({ visit, bill })));
   const byId = firstBy(all, ({ bill }) => bill.id);
   const byRef = firstBy(
     all.filter(({ bill }) => 'cdr' in bill.payload && bill.payload.ref !== undefined),
     ({ bill }) => bill.payload.ref as string,
   );
-  const out = new Map<string, NonNullable<CdrRow['stands']>>();
-  for (const b of bills) {
-    const found = byId.get(idOf(who.householdId, `cdr ${b.id}`)) ?? byRef.get(cdrRef(b));
-    if (!found) continue;
-    const { visit, bill } = found;
-    const told = billPayload(b, null, '');
-    const other =
-      new Big(told.amount).eq(bill.payload.amount) && told.currency === bill.payload.currency
-        ? null
-        : { amount: bill.payload.amount, currency: bill.payload.currency };
-    out.set(b.id, { visitId: visit.id, at: visit.pulledInAt ?? visit.lastEventAt, zone: visit.zone, other });
-  }
-  return out;
+  return new Map(
+    bills.flatMap((b) => {
+      const found = byId.get(idOf(who.householdId, `cdr ${b.id}`)) ?? byRef.get(cdrRef(b));
+      return found ? [[b.id, found] as const] : [];
+    }),
+  );
+}
+
+function standsAs(b: BillIn, found: Stands | undefined): CdrRow['stands'] {
+  if (!found) return null;
+  const { visit, bill } = found;
+  const { amount, currency } = bill.payload;
+  const told = billPayload(b, null, '');
+  const other = new Big(told.amount).eq(amount) && told.currency === currency ? null : { amount, currency };
+  return { visitId: visit.id, at: visit.pulledInAt ?? visit.lastEventAt, zone: visit.zone, other };
 }
 
 export async function previewCdrs(who: Member, bytes: Uint8Array): Promise<CdrAnswer> {

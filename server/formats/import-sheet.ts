@@ -1,14 +1,12 @@
 import { createHash } from 'node:crypto';
 import { recordedAttempts } from '@/core/formats/cdr-bills';
-import { fold, matchSessions } from '@/core/formats/match-sessions';
+import { type AttemptRef, fold, matchSessions } from '@/core/formats/match-sessions';
 import type { SheetRefused } from '@/core/formats/sheet-bytes';
 import { readingSheet, type SheetAnswer, type SheetImport } from '@/core/formats/sheet-import';
-import type { SheetWorld } from '@/core/formats/sheet-place';
 import { planRows, type RowPlan } from '@/core/formats/sheet-plan';
 import type { SheetRow } from '@/core/formats/sheet-row';
 import { rowBill, rowBills, rowEvents, rowTells } from '@/core/formats/sheet-visit';
 import { blankFields } from '@/core/records/record-schema';
-import { grouped } from '@/core/units/grouped';
 import { localInstant } from '@/core/units/local-time';
 import { localDay } from '@/core/units/zoned';
 import type { Visit } from '@/core/visit/derive';
@@ -27,7 +25,9 @@ import { type BillBeside, billsInto } from './imported-bills';
 import { idOf, importedEvent, sendImported } from './imported-events';
 import { NetworksByName, type PlaceItem } from './networks-by-name';
 import { type RowStands, rowEventId, rowVisits } from './row-visits';
+import { type SessionsLeftOut, sessionsLeftOut } from './sessions-left-out';
 import { answersAsked, habitOf, keepHabit } from './sheet-habits';
+import { type KnownHere, worldOf } from './sheet-world';
 import { visitsAround } from './visits-around';
 import { restored } from './visits-back';
 
@@ -55,6 +55,8 @@ export type SheetPreview = Pick<SheetImport, 'dialect' | 'columns' | 'skipped' |
   /** Names of the networks here. */
   networks: readonly string[];
   rows: SheetLine[];
+  /** Recorded here, and not in the file. */
+  leftOut: SessionsLeftOut;
   counts: Record<RowPlan | 'refused' | 'waiting', number>;
 };
 /** A site to be made as the file names it, in a network as it is named there or by the person. */
@@ -96,12 +98,13 @@ type Prepared = {
   read: SheetImport;
   answers: readonly SheetAnswer[];
   remembered: boolean;
-  known: Awaited<ReturnType<typeof worldOf>>;
+  known: KnownHere;
   visitOf: ReadonlyMap<number, string>;
   stands: ReadonlyMap<string, RowStands>;
   near: ReadonlyMap<number, { visitId: string; n: number }>;
   visits: ReadonlyMap<string, Visit>;
   plan: Map<number, RowPlan>;
+  leftOut: SessionsLeftOut;
 };
 const held = new HeldReads<Prepared>();
 
@@ -129,7 +132,7 @@ async function prepare(
   if (read.accepted.length > MOST_ROWS) return { refused: { code: 'too_many', where: null } };
   const { visitOf, stands } = await rowVisits(who, read.accepted, (row) => eventsOfRow(known, row, importId)?.events ?? null);
   const there = new Set(read.accepted.flatMap((r) => (['there', 'hidden'].includes(stands.get(visitOf.get(r.line) as string) ?? '') ? [r.line] : [])));
-  const { near, visits } = await nearVisits(
+  const { near, may, visits } = await nearVisits(
     who,
     read.accepted.filter((r) => !there.has(r.line)),
     new Set(visitOf.values()),
@@ -155,7 +158,15 @@ async function prepare(
     return open.length > 1 && !(written && open.some((s) => row.network !== null && fold(s.network) === fold(row.network))) ? 'several' : 'here';
   };
   const plan = await unhurried(planRows(read.accepted, read.asks, answers, { site, there, near: new Set(near.keys()) }));
-  return { importId, read, answers, remembered: remembered.length > 0, known, visitOf, stands, near, visits, plan };
+  const own = new Set(visitOf.values());
+  // A row that somebody said to be another visit tells nothing of the one recorded.
+  const told = new Set([...may].flatMap(([line, refs]) => (plan.get(line) === 'new' ? [] : refs.map(([visitId, n]) => `${visitId} ${n}`))));
+  const leftOut = await sessionsLeftOut(who, {
+    starts: read.accepted.map((r) => r.start),
+    networks: known.networksOf(read.accepted),
+    tells: (visitId, n) => own.has(visitId) || told.has(`${visitId} ${n}`),
+  });
+  return { importId, read, answers, remembered: remembered.length > 0, known, visitOf, stands, near, visits, plan, leftOut };
 }
 
 /** What the bill of a row is called by, beside a recorded visit. */
@@ -267,6 +278,7 @@ function previewOf(who: SignedIn, p: Prepared): SheetPreview {
     first,
     networks: p.known.world.networks,
     rows,
+    leftOut: p.leftOut,
     counts,
   };
 }
@@ -274,12 +286,12 @@ function previewOf(who: SignedIn, p: Prepared): SheetPreview {
 /** What was read of sheets is forgotten: what was taken back can come in again. */
 export const forgetSheets = (): void => held.forget();
 
-/** For each row the recorded visit that it may be, by place, time and energy. @param own ids of the file's own visits, which are no others */
+/** For each row the recorded visit that it may be, by place, time and energy, the first of several; `may`: all of them. @param own ids of the file's own visits, which are no others */
 async function nearVisits(
   who: Member,
   rows: readonly SheetRow[],
   own: ReadonlySet<string>,
-): Promise<{ near: Map<number, { visitId: string; n: number }>; visits: Map<string, Visit> }> {
+): Promise<{ near: Map<number, { visitId: string; n: number }>; may: Map<number, readonly AttemptRef[]>; visits: Map<string, Visit> }> {
   const charges = rows.filter((r) => rowTells(r) === 'charged' || rowTells(r) === 'failed');
   const visits = await visitsAround(
     who,
@@ -303,65 +315,12 @@ async function nearVisits(
     })),
     attempts,
   );
-  const asked = asks.flatMap((a) => (a.candidates[0] ? [[Number(a.item), { visitId: a.candidates[0][0], n: a.candidates[0][1] }] as const] : []));
-  return { near: new Map([...asked, ...pairs.map((p) => [Number(p.item), { visitId: p.visitId, n: p.n }] as const)]), visits };
-}
-
-/** What is in use, and what was put away of which nothing in use has the name: rows of years ago are of places and cars of then. */
-function knownBy<T extends { archived: boolean; fields: { name: string } }>(all: readonly T[], name: (r: T) => string = (r) => fold(r.fields.name)): T[] {
-  const open = all.filter((r) => !r.archived);
-  const taken = new Set(open.map(name));
-  return [...open, ...all.filter((r) => r.archived && !taken.has(name(r)))];
-}
-
-/** What the household knows: names as a sheet may write them, and the ids behind them. */
-async function worldOf(who: Member) {
-  const [sites, networks, stalls, cars] = await Promise.all([
-    recordsOf(who.householdId, 'site'),
-    recordsOf(who.householdId, 'network'),
-    recordsOf(who.householdId, 'stall'),
-    recordsOf(who.householdId, 'car'),
+  const may = new Map<number, readonly AttemptRef[]>([
+    ...asks.map((a) => [Number(a.item), a.candidates] as const),
+    ...pairs.map((p) => [Number(p.item), [[p.visitId, p.n]]] as const),
   ]);
-  const known = knownBy(sites, (s) => `${fold(s.fields.name)}\n${s.fields.networkId}`);
-  const networkName = new Map(networks.map((n) => [n.id, n.fields.name]));
-  const bySite = grouped(
-    knownBy(stalls, (s) => `${fold(s.fields.name)}\n${s.fields.siteId}`),
-    (s) => s.fields.siteId,
-  );
-  const ofNames = knownBy(cars);
-  const stallsAt = (siteId: string) => bySite.get(siteId) ?? [];
-  const world: SheetWorld = {
-    sites: known.map((s) => ({
-      name: s.fields.name,
-      network: networkName.get(s.fields.networkId) ?? '',
-      zone: s.fields.zone,
-      stalls: stallsAt(s.id).map((x) => x.fields.name),
-    })),
-    networks: knownBy(networks).map((n) => n.fields.name),
-  };
-  const named = new Map<string, { id: string; archived: boolean; zone: string; network: string; networkId: string }[]>();
-  for (const { id, archived, fields } of known) {
-    const { zone, networkId } = fields;
-    const name = fold(fields.name);
-    named.set(name, [...(named.get(name) ?? []), { id, archived, zone, network: networkName.get(networkId) ?? '', networkId }]);
-  }
-  const sitesOf = (name: string) => named.get(fold(name)) ?? [];
-  return {
-    world,
-    sitesOf,
-    siteIds: new Set(sites.map((s) => s.id)),
-    /** By its name; of several of one name that of the network, else the first. */
-    siteOf: (name: string, network: string | null) => {
-      const all = sitesOf(name);
-      return all.find((s) => network !== null && fold(s.network) === fold(network)) ?? all[0] ?? null;
-    },
-    /** On two posts of a site the same may stand: then nobody knows which. */
-    stallOf: (siteId: string, name: string | null) => {
-      const all = name === null ? [] : stallsAt(siteId).filter((s) => fold(s.fields.name) === fold(name));
-      return all.length === 1 ? (all[0]?.id ?? null) : null;
-    },
-    carOf: (name: string | null) => (name === null ? null : (ofNames.find((c) => fold(c.fields.name) === fold(name))?.id ?? null)),
-  };
+  const near = new Map([...may].flatMap(([line, [first]]) => (first ? [[line, { visitId: first[0], n: first[1] }] as const] : [])));
+  return { near, may, visits };
 }
 
 /** Makes the sites that a person asked for, and their networks where these are not known. */

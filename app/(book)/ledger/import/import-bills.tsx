@@ -6,6 +6,7 @@ import { printCount, printKWh, printShift } from '@/core/units/print';
 import { printDate, printTime } from '@/core/units/zoned';
 import type { CdrPreview, CdrRow } from '@/server/formats/import-cdrs';
 import { ChooseFile, refusedText, useFileWork } from '@/ui/forms/file-work';
+import { LeftOut } from './left-out';
 
 type Taken = CdrPreview & { taken?: number };
 const WHY: Readonly<Record<string, string>> = {
@@ -93,20 +94,7 @@ export function ImportBills() {
               </tbody>
             </table>
           </div>
-          {seen.unbilled.length > 0 ? (
-            <section aria-label="Sessions without a bill" className="mt-3 text-[14px]">
-              <h2 className="text-[15px]">Sessions without a bill in it</h2>
-              <ul>
-                {seen.unbilled.map((w) => (
-                  <li key={`${w.visitId} ${w.n}`}>
-                    <a href={`/ledger/${w.visitId}`} className="text-shake underline">
-                      {w.site}, {printDate(w.at, w.zone)} {printTime(w.at, w.zone)}
-                    </a>
-                  </li>
-                ))}
-              </ul>
-            </section>
-          ) : null}
+          <LeftOut sessions={seen.leftOut} unread={seen.breaches.some((b) => b.refuses)} />
           <div className="mt-4 flex flex-wrap gap-2">
             <button
               type="button"

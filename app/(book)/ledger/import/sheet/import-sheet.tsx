@@ -9,6 +9,7 @@ import type { SheetLine, SheetPreview, SheetSite } from '@/server/formats/import
 import type { Undone } from '@/server/formats/undo-sheet';
 import { ChooseFile, useFileWork } from '@/ui/forms/file-work';
 import { saveFile } from '@/ui/forms/save-file';
+import { LeftOut } from '../left-out';
 import { SheetAsks } from './sheet-asks';
 import { SheetColumns } from './sheet-columns';
 import { SheetSites } from './sheet-sites';
@@ -220,6 +221,7 @@ export function ImportSheet() {
               </tbody>
             </table>
           </div>
+          <LeftOut sessions={seen.leftOut} unread={seen.counts.refused + seen.counts.waiting > 0} />
           <div className="mt-4 flex flex-wrap gap-2">
             <button type="button" className="plate plate-next !min-h-[44px]" disabled={busy || coming === 0 || unnamed} onClick={takeIn}>
               Take in {printCount(coming, 'row')}

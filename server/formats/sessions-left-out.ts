@@ -1,0 +1,72 @@
+import type { RowDataPacket } from 'mysql2/promise';
+import { FIRST_INSTANT, LAST_INSTANT } from '@/core/units/instant';
+import { attemptsNamed, forCharging } from '@/core/visit/billed';
+import type { Visit } from '@/core/visit/derive';
+import type { EventOf } from '@/core/visit/event';
+import type { Member } from '../accounts/who';
+import { fromBin, toBin } from '../db/binary-id';
+import { figuresOf } from '../figures/refresh';
+import { recordsOf } from '../records/record-tables';
+import { derivedVisits } from '../visits/derived-visits';
+import { eventsOfVisits } from '../visits/event-rows';
+import { seen, seenBy } from '../visits/seen-by';
+
+/** What a file of bills or rows speaks of: when its sessions began, UTC ms, of which networks they are, and which sessions here it tells, or may. */
+export type FileSpeaksOf = { starts: readonly number[]; networks: ReadonlySet<string>; tells: (visitId: string, n: number) => boolean };
+/** A session here that such a file does not tell. `paid`: what is noted for it, whoever noted it. */
+export type SessionLeftOut = { visitId: string; n: number; site: string; stall: string | null; at: number; zone: string; paid: Paid[] };
+export type SessionsLeftOut = { shown: SessionLeftOut[]; more: number };
+type Paid = { amount: string; currency: string };
+
+/** A file is of so much more than from its first session to its last. A choice. */
+const BESIDE_MS = 86_400_000;
+const SHOWN = 100;
+
+/**
+ * Sessions with power that this person sees, within the time and at the networks that a file speaks of, and not in it: what a network has not billed, or a sheet forgot.
+ * They need not be anywhere near one that is in it.
+ */
+export async function sessionsLeftOut(who: Member, file: FileSpeaksOf): Promise<SessionsLeftOut> {
+  const times = file.starts.filter((t) => t >= FIRST_INSTANT && t <= LAST_INSTANT);
+  if (times.length === 0 || file.networks.size === 0) return { shown: [], more: 0 };
+  const from = times.reduce((a, b) => Math.min(a, b)) - BESIDE_MS;
+  const to = times.reduce((a, b) => Math.max(a, b)) + BESIDE_MS;
+  const networks = [...file.networks].map(toBin);
+  const [rows] = await (await figuresOf(who.householdId)).execute<RowDataPacket[]>(
+    `SELECT v.id, a.n FROM visit v JOIN attempt_figures a ON a.household_id = v.household_id AND a.visit_id = v.id
+      WHERE v.household_id = ? AND v.withdrawn = FALSE AND v.sort_at BETWEEN ? AND ? AND ${seen()}
+        AND a.outcome = 'power' AND a.network_id IN (${networks.map(() => '?').join(', ')}) ORDER BY v.sort_at, v.id, a.n`,
+    [toBin(who.householdId), new Date(from), new Date(to), seenBy(who.personId), ...networks],
+  );
+  const left = rows.map((r) => ({ visitId: fromBin(r.id), n: Number(r.n) })).filter(({ visitId, n }) => !file.tells(visitId, n));
+  const shown = left.slice(0, SHOWN);
+  const [sites, stalls, visits] = await Promise.all([
+    recordsOf(who.householdId, 'site'),
+    recordsOf(who.householdId, 'stall'),
+    derivedVisits(await eventsOfVisits(who.householdId, [...new Set(shown.map((s) => s.visitId))])),
+  ]);
+  const nameOf = new Map([...sites, ...stalls].map((r) => [r.id, r.fields.name]));
+  return {
+    shown: shown.flatMap(({ visitId, n }) => {
+      const v = visits.get(visitId);
+      const a = v?.attempts.find((x) => x.n === n);
+      if (!v || !a) return [];
+      const at = (a.proof ?? a.opened).t;
+      return [
+        { visitId, n, site: nameOf.get(v.siteId ?? '') ?? '', stall: nameOf.get(a.stallId ?? '') ?? null, at, zone: v.zone, paid: paidFor(v, n).map(paid) },
+      ];
+    }),
+    more: left.length - shown.length,
+  };
+}
+
+const paid = ({ payload: { amount, currency } }: EventOf<'bill'>): Paid => ({ amount, currency });
+
+/** The bills for charging that were charged for an attempt, or for the whole visit. */
+export function paidFor(v: Visit, n: number): EventOf<'bill'>[] {
+  return forCharging(v.bills).filter(({ payload: { sessions, state } }) => {
+    if (state === 'refunded') return false;
+    const named = attemptsNamed(sessions, v.attempts, v.line);
+    return named.length === 0 || named.includes(n);
+  });
+}
