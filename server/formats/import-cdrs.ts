@@ -16,7 +16,8 @@ import { recordsOf } from '../records/record-tables';
 import { unhurried } from '../unhurried';
 import { billsInto } from './imported-bills';
 import { idOf, sendImported } from './imported-events';
-import { paidFor, type SessionsLeftOut, sessionsLeftOut } from './sessions-left-out';
+import { type Paid, paidFor } from './paid-for';
+import { type SessionsLeftOut, sessionsLeftOut } from './sessions-left-out';
 import { visitsAround } from './visits-around';
 
 /** More at once nobody looks through; a file of more is sent in parts. */
@@ -37,9 +38,9 @@ export type CdrRow = {
   /** It stands in the ledger already. */
   there: boolean;
   /** Where, and what it says there where that is another amount. */
-  stands: { visitId: string; at: number; zone: string; other: { amount: string; currency: string } | null } | null;
+  stands: { visitId: string; at: number; zone: string; other: Paid | null } | null;
   /** Bills noted for that charge by somebody: this one would tell them again. */
-  noted: { amount: string; currency: string }[];
+  noted: Paid[];
   match:
     | { is: 'paired'; where: Where; offset_s: number | null; kWhDiff: string | null; stallDiffers: boolean | null }
     | { is: 'asked'; why: string; candidates: Where[] }
@@ -98,7 +99,7 @@ async function load(who: Member, bytes: Uint8Array): Promise<Loaded | { refused:
       said,
       there: there.has(b.id),
       stands: standsAs(b, there.get(b.id)),
-      noted: pair ? notedFor(visits.get(pair.visitId), pair.n) : [],
+      noted: pair ? paidFor(visits.get(pair.visitId) as Visit, pair.n, 'person') : [],
       match: pair
         ? { is: 'paired', where: where([pair.visitId, pair.n]), offset_s: pair.offset_s, kWhDiff: pair.kWhDiff, stallDiffers: pair.stallDiffers }
         : credit?.state === 'paired' && credit.visitId !== null && credit.n !== null
@@ -130,10 +131,6 @@ function toldBy({ match }: CdrRow, there: Stands | undefined): string[] {
   const where = match.is === 'paired' ? [match.where] : match.is === 'asked' ? match.candidates : [];
   return where.map((w) => `${w.visitId} ${w.n}`);
 }
-
-/** What somebody noted to have been charged for an attempt, or for the whole visit. */
-const notedFor = (v: Visit | undefined, n: number): CdrRow['noted'] =>
-  (v ? paidFor(v, n) : []).filter((b) => b.origin !== 'imported').map(({ payload: { amount, currency } }) => ({ amount, currency }));
 
 /** What is said of each bill, by its pointer: a part of a document lies in one bill at most. */
 function byBill(breaches: readonly Breach[], bills: readonly BillIn[]): Map<string, Breach[]> {

@@ -24,6 +24,7 @@ import { HeldReads } from './held-reads';
 import { type BillBeside, billsInto } from './imported-bills';
 import { idOf, importedEvent, sendImported } from './imported-events';
 import { NetworksByName, type PlaceItem } from './networks-by-name';
+import { type Paid, paidFor } from './paid-for';
 import { type RowStands, rowEventId, rowVisits } from './row-visits';
 import { type SessionsLeftOut, sessionsLeftOut } from './sessions-left-out';
 import { answersAsked, habitOf, keepHabit } from './sheet-habits';
@@ -46,6 +47,8 @@ export type SheetLine = Pick<SheetRow, 'line' | 'start' | 'startPrecision' | 'si
   visitId: string | null;
   /** It says what was paid, and can stand beside that visit as a bill. */
   bills: boolean;
+  /** What somebody noted to have been paid for that visit. */
+  noted: Paid[];
 };
 export type SheetPreview = Pick<SheetImport, 'dialect' | 'columns' | 'skipped' | 'refused' | 'asks' | 'proposed' | 'first'> & {
   importId: string;
@@ -227,7 +230,7 @@ async function takeRows(who: SignedIn, p: Prepared, part: readonly SheetRow[]): 
 }
 
 function previewOf(who: SignedIn, p: Prepared): SheetPreview {
-  const { read, plan, near, stands, visitOf } = p;
+  const { read, plan, near, stands, visits, visitOf } = p;
   const counts = {
     new: 0,
     there: 0,
@@ -260,9 +263,12 @@ function previewOf(who: SignedIn, p: Prepared): SheetPreview {
     const { line, start, startPrecision, site, stall, kWh, amount, currency, warnings } = r;
     const is = plan.get(line) as RowPlan;
     const own = visitOf.get(line) as string;
-    const visitId = near.get(line)?.visitId ?? (is !== 'there' || stands.get(own) === 'hidden' ? null : own);
+    const beside = near.get(line);
+    const visit = beside && visits.get(beside.visitId);
+    const noted = visit && is !== 'new' ? paidFor(visit, beside.n, 'person') : [];
+    const visitId = beside?.visitId ?? (is !== 'there' || stands.get(own) === 'hidden' ? null : own);
     const zone = p.known.siteOf(r.site, r.network)?.zone ?? who.zone;
-    return { line, start, startPrecision, site, stall, kWh, amount, currency, warnings, zone, plan: is, visitId, bills: rowBills(r) };
+    return { line, start, startPrecision, site, stall, kWh, amount, currency, warnings, zone, plan: is, visitId, bills: rowBills(r), noted };
   });
   const { dialect, columns, skipped, refused, asks, proposed, first } = read;
   return {

@@ -1,8 +1,9 @@
 import { v7 } from 'uuid';
 import { cdrOf } from '@/core/formats/fixtures/cdr';
+import type { Step } from '@/core/visit/fixtures/story';
 import type { Member } from '../accounts/who';
 import { pool } from '../db/pool';
-import { addPlace, addSomebody, addVisit, describeWithDatabase, newHousehold, type Place, signedIn } from '../fixtures/household';
+import { addPlace, addSomebody, addVisit, CHARGED, describeWithDatabase, newHousehold, type Place, signedIn } from '../fixtures/household';
 import { markVisits } from '../visits/mark-visits';
 import { visitPage } from '../visits/visit-page';
 import { previewCdrs, takeCdrs } from './import-cdrs';
@@ -109,6 +110,21 @@ describeWithDatabase('sessions that a file leaves out', () => {
     // Of sites and networks that nobody knows here nothing is said.
     const unknown = new TextEncoder().encode('Start;Station;Energy (kWh)\n2025-10-01 12:00;Nowhere;9,5\n2025-10-31 12:00;Nowhere;9,5');
     expect(await leftOutOfSheet(who, unknown)).toEqual({ shown: [], more: 0 });
+  });
+
+  it('a row or a CDR beside a visit says what somebody noted there', async () => {
+    const bill = (amount: string, more: object = {}): Step => [960, 'bill', { sessions: [], amount, currency: 'EUR', state: 'charged', ...more }];
+    const steps = [...CHARGED, bill('7.10'), bill('1.50', { what: 'parking' }), bill('2', { state: 'refunded' })];
+    const billed = await addVisit(who, place, FIRST + 20 * DAY, steps);
+    await imported(who, billed, 'bill', { sessions: [], amount: '6.25', currency: 'EUR', state: 'charged', kWh: '12.5' });
+    const noted = [{ amount: '7.10', currency: 'EUR' }];
+    expect(await previewCdrs(who, cdrs(20))).toMatchObject({ preview: { rows: [{ match: { is: 'paired', where: { visitId: billed } }, noted }] } });
+    const row = async (answers: Parameters<typeof importSheet>[2]['answers']) => {
+      const told = await importSheet(signedIn(who), rows(20), { answers, sites: [] }, false);
+      return told.ok ? told.preview.rows[0] : null;
+    };
+    expect(await row([])).toMatchObject({ plan: 'near', visitId: billed, noted });
+    expect(await row([{ code: 'near', answer: 'new' }])).toMatchObject({ plan: 'new', noted: [] });
   });
 
   it('no more are shown than anybody reads; the rest is counted', async () => {

@@ -1,8 +1,5 @@
 import type { RowDataPacket } from 'mysql2/promise';
 import { FIRST_INSTANT, LAST_INSTANT } from '@/core/units/instant';
-import { attemptsNamed, forCharging } from '@/core/visit/billed';
-import type { Visit } from '@/core/visit/derive';
-import type { EventOf } from '@/core/visit/event';
 import type { Member } from '../accounts/who';
 import { fromBin, toBin } from '../db/binary-id';
 import { figuresOf } from '../figures/refresh';
@@ -10,13 +7,13 @@ import { recordsOf } from '../records/record-tables';
 import { derivedVisits } from '../visits/derived-visits';
 import { eventsOfVisits } from '../visits/event-rows';
 import { seen, seenBy } from '../visits/seen-by';
+import { type Paid, paidFor } from './paid-for';
 
 /** What a file of bills or rows speaks of: when its sessions began, UTC ms, of which networks they are, and which sessions here it tells, or may. */
 export type FileSpeaksOf = { starts: readonly number[]; networks: ReadonlySet<string>; tells: (visitId: string, n: number) => boolean };
 /** A session here that such a file does not tell. `paid`: what is noted for it, whoever noted it. */
 export type SessionLeftOut = { visitId: string; n: number; site: string; stall: string | null; at: number; zone: string; paid: Paid[] };
 export type SessionsLeftOut = { shown: SessionLeftOut[]; more: number };
-type Paid = { amount: string; currency: string };
 
 /** A file is of so much more than from its first session to its last. A choice. */
 const BESIDE_MS = 86_400_000;
@@ -52,21 +49,8 @@ export async function sessionsLeftOut(who: Member, file: FileSpeaksOf): Promise<
       const a = v?.attempts.find((x) => x.n === n);
       if (!v || !a) return [];
       const at = (a.proof ?? a.opened).t;
-      return [
-        { visitId, n, site: nameOf.get(v.siteId ?? '') ?? '', stall: nameOf.get(a.stallId ?? '') ?? null, at, zone: v.zone, paid: paidFor(v, n).map(paid) },
-      ];
+      return [{ visitId, n, site: nameOf.get(v.siteId ?? '') ?? '', stall: nameOf.get(a.stallId ?? '') ?? null, at, zone: v.zone, paid: paidFor(v, n) }];
     }),
     more: left.length - shown.length,
   };
-}
-
-const paid = ({ payload: { amount, currency } }: EventOf<'bill'>): Paid => ({ amount, currency });
-
-/** The bills for charging that were charged for an attempt, or for the whole visit. */
-export function paidFor(v: Visit, n: number): EventOf<'bill'>[] {
-  return forCharging(v.bills).filter(({ payload: { sessions, state } }) => {
-    if (state === 'refunded') return false;
-    const named = attemptsNamed(sessions, v.attempts, v.line);
-    return named.length === 0 || named.includes(n);
-  });
 }

@@ -7,6 +7,7 @@ import { printDate, printTime } from '@/core/units/zoned';
 import type { CdrPreview, CdrRow } from '@/server/formats/import-cdrs';
 import { ChooseFile, refusedText, useFileWork } from '@/ui/forms/file-work';
 import { LeftOut } from './left-out';
+import { NotedThere } from './noted-there';
 
 type Taken = CdrPreview & { taken?: number };
 const WHY: Readonly<Record<string, string>> = {
@@ -167,9 +168,7 @@ function Row({ row: r, pick, onPick }: { row: CdrRow; pick: string; onPick: (at:
                 .filter(Boolean)
                 .join(', ')}
             </span>
-            {r.noted.length > 0 ? (
-              <span className="block text-[12.5px]">noted there: {r.noted.map((b) => printMoney(b.amount, b.currency)).join(', ')}. It is paid once.</span>
-            ) : null}
+            <NotedThere noted={r.noted} told={r} />
           </>
         ) : match.is === 'asked' ? (
           <label className="block">

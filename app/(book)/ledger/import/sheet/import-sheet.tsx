@@ -10,6 +10,7 @@ import type { Undone } from '@/server/formats/undo-sheet';
 import { ChooseFile, useFileWork } from '@/ui/forms/file-work';
 import { saveFile } from '@/ui/forms/save-file';
 import { LeftOut } from '../left-out';
+import { NotedThere } from '../noted-there';
 import { SheetAsks } from './sheet-asks';
 import { SheetColumns } from './sheet-columns';
 import { SheetSites } from './sheet-sites';
@@ -286,6 +287,7 @@ function Row({ row: r, busy, onSay }: { row: SheetLine; busy: boolean; onSay: (w
             No, another visit
           </button>
         ) : null}
+        <NotedThere noted={r.noted} told={r} />
       </td>
     </tr>
   );
