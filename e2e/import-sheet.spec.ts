@@ -217,6 +217,34 @@ test('a sheet comes in part by part, in its household alone; what is none is ref
   expect(await post(many)).toMatchObject({ counts: { there: 1, new: 1019 } });
 });
 
+test('what a file says of itself can be said otherwise, and the next of its headings is read so', async ({ page, baseURL }) => {
+  const base = baseURL as string;
+  await newHousehold(page, base);
+  await addRoad(page, base);
+  // In Wh whatever the heading says, in pounds without a word of it, the month first by one slip.
+  const of = (days: string[]) => Buffer.from(['Date,Station,Energy (kWh),Cost', ...days.map((d, i) => `${d},Vrba Crossing,1250${i},${6 + i}.50`)].join('\n'));
+  await choose(page, of(['03/04/2026', '04/13/2026']));
+  await expect(page.getByRole('region', { name: 'Rows that cannot be read' }).getByRole('listitem')).toHaveCount(2);
+  await page.getByText('Columns, as they are read').click();
+  await expect(page.getByLabel('Order of its dates')).toContainText('as they prove: the month first');
+  await page.getByLabel('In what Energy (kWh) is').selectOption('Wh');
+  const rows = page.getByRole('region', { name: 'Rows of the file' }).getByRole('row');
+  await expect(rows.filter({ hasText: '12.5 kWh' })).toContainText('4 Mar 2026');
+  await page.getByLabel('In what Cost is').selectOption('GBP');
+  await expect(rows.filter({ hasText: '12.5 kWh' })).toContainText('£6.50');
+  await page.getByLabel('Order of its dates').selectOption('the day first');
+  await expect(rows.filter({ hasText: '12.5 kWh' })).toContainText('3 Apr 2026');
+  await expect(page.getByRole('region', { name: 'Rows that cannot be read' })).toContainText('Line 3: Date: no date');
+  await page.getByRole('button', { name: 'Take in 1 row' }).click();
+  await status(page, '1 row taken in.');
+  await choose(page, of(['05/04/2026', '04/14/2026']));
+  await expect(page.getByText('Read as you said of such a sheet before.')).toBeVisible();
+  await expect(rows.filter({ hasText: '12.5 kWh' })).toContainText('5 Apr 2026');
+  await expect(rows.filter({ hasText: '12.5 kWh' })).toContainText('£6.50');
+  await page.getByRole('button', { name: 'Ask everything again' }).click();
+  await expect(page.getByRole('region', { name: 'Rows that cannot be read' }).getByRole('listitem')).toHaveCount(2);
+});
+
 test('a file at the wrong door is told where it belongs and not sent; what is taken in is what was shown, whatever became of the file meanwhile', async ({
   page,
   baseURL,

@@ -29,6 +29,7 @@ const HEADINGS = new Map<string, SheetField | 'price?'>(
 const UNITS = new Map(Object.entries(words.units));
 const CODES = new Map(words.currencies.map((c) => [c.toLowerCase(), c]));
 const SIGNS = new Map(Object.keys(words.symbols).map((s) => [s.toLowerCase(), s]));
+const SAID_UNITS: ReadonlySet<string> = new Set(Object.values(words.units));
 const MINUTE_WORDS = new Set(words.minute_words);
 
 /** The currency codes a sign may stand for; a code stands for itself. */
@@ -36,6 +37,8 @@ export const currenciesOf = (signOrCode: string): readonly string[] =>
   CODES.has(signOrCode.toLowerCase())
     ? [CODES.get(signOrCode.toLowerCase()) as string]
     : ((words.symbols as Record<string, string[]>)[SIGNS.get(signOrCode.toLowerCase()) ?? ''] ?? []);
+/** Whether a column can be in it: a unit as headings say it. */
+export const isUnit = (unit: string): boolean => SAID_UNITS.has(unit);
 export const isCode = (text: string): boolean => CODES.has(text.toLowerCase());
 export const currencyWord = (word: string): string | null => CODES.get(word) ?? SIGNS.get(word) ?? null;
 

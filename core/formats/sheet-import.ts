@@ -2,7 +2,7 @@ import { finish, ROWS_A_STEP, type Steps } from '../units/steps';
 import { fold } from './match-sessions';
 import { type SheetEncoding, type SheetRefused, sheetText } from './sheet-bytes';
 import { isEmpty } from './sheet-cells';
-import { columnOf, knownHeadings, SHEET_FIELDS, type SheetColumn, type SheetField } from './sheet-columns';
+import { columnOf, currencyWord, isUnit, knownHeadings, SHEET_FIELDS, type SheetColumn, type SheetField } from './sheet-columns';
 import type { Mark } from './sheet-figures';
 import { knowsNetwork, type SheetWorld, zoneAt } from './sheet-place';
 import { formsOf, marksOf, orderOf } from './sheet-proofs';
@@ -12,6 +12,10 @@ import type { RowReason, SheetRules, SheetSettings } from './sheet-rules';
 import { duplicatesOf } from './sheet-twice';
 import words from './sheet-words.json';
 
+/**
+ * What somebody said of a sheet: an answer to what it asks, by its code; what its columns are of (`columns`); or, whatever its own cells prove, in which order all its dates are
+ * (`dates`: dmy or mdy) and which mark is decimal (`decimal`: comma or point) where a figure can be read by both.
+ */
 export type SheetAnswer = { code: string; column?: number | null; lines?: readonly number[]; answer: unknown };
 export type SheetAsk = { code: string; column: number | null; lines: number[]; options: readonly (string | number)[] };
 export type SheetImport = {
@@ -124,7 +128,8 @@ export function* readingSheet(bytes: Uint8Array, world: SheetWorld, settings: Sh
   }
 
   const marks = yield* marksOf(data, columns, answer);
-  const order = among(['dmy', 'mdy'] as const, answer('date_order')) ?? (yield* orderOf(data, columns, settings));
+  const order =
+    among(['dmy', 'mdy'] as const, answer('dates')) ?? among(['dmy', 'mdy'] as const, answer('date_order')) ?? (yield* orderOf(data, columns, settings));
   const forms = yield* formsOf(data, { columns, order }, answer, marks, world, settings);
   const ofTimes = answers.filter((a) => a.code === 'time_twice').map((a) => ({ ...a, lines: a.lines && new Set(a.lines) }));
   const rules: SheetRules = {
@@ -168,7 +173,7 @@ export function* readingSheet(bytes: Uint8Array, world: SheetWorld, settings: Sh
 /** What was said, where it is one of what can be said. */
 const among = <T>(can: readonly T[], said: unknown): T | null => can.find((c) => c === said) ?? null;
 
-/** What somebody said of columns, by their number: `field` null keeps a column as it is. What is no such answer says nothing. */
+/** What somebody said of columns, by their number: `field` null keeps a column as it is, a unit and a currency go before those of its heading. What is no such answer says nothing. */
 function columnsSaid(said: unknown): Map<number, Partial<Pick<SheetColumn, 'field' | 'unit' | 'currency'>>> | null {
   if (typeof said !== 'object' || said === null) return null;
   const out = new Map<number, Partial<Pick<SheetColumn, 'field' | 'unit' | 'currency'>>>();
@@ -177,8 +182,8 @@ function columnsSaid(said: unknown): Map<number, Partial<Pick<SheetColumn, 'fiel
     if (field !== null && !(SHEET_FIELDS as readonly unknown[]).includes(field)) continue;
     out.set(Number(n), {
       field: field as SheetField | null,
-      ...(typeof unit === 'string' ? { unit } : {}),
-      ...(typeof currency === 'string' ? { currency } : {}),
+      ...(typeof unit === 'string' && isUnit(unit) ? { unit } : {}),
+      ...(typeof currency === 'string' && currencyWord(currency.toLowerCase()) ? { currency } : {}),
     });
   }
   return out;

@@ -31,7 +31,7 @@ function figureIn(cell: string | undefined, kind: FigureKind): Figure | null {
   return d && 'figure' in d ? d.figure : null;
 }
 
-/** The decimal mark of each column: that which its own cells prove, else that on which all others agree, unless a value would then pass its bound. */
+/** The decimal mark of each column: that which somebody said of the sheet, else that which its own cells prove, else that on which all others agree, unless a value would then pass its bound. */
 export function* marksOf(
   data: readonly SheetRecord[],
   columns: readonly SheetColumn[],
@@ -56,10 +56,12 @@ export function* marksOf(
   const all = new Set([...proved.values()].flatMap((s) => [...s]));
   const [only] = all;
   const of = new Map<number, Mark>();
+  const always = answer('decimal');
   for (const c of columns) {
     const said = answer('decimal_mark', c.n);
     const own = proved.get(c.n);
-    if (own?.size === 1) of.set(c.n, [...own][0] as Mark);
+    if (always === ',' || always === '.') of.set(c.n, always);
+    else if (own?.size === 1) of.set(c.n, [...own][0] as Mark);
     else if (said === ',' || said === '.') of.set(c.n, said);
     else if (!own && all.size === 1 && only) {
       const beyond = (open.get(c.n) ?? []).some(

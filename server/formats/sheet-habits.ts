@@ -18,6 +18,8 @@ const hashOf = (headings: readonly string[]): Buffer =>
 /** What is said of how a sheet is written. What is said of its rows holds for these rows alone. */
 const HABITS: ReadonlySet<string> = new Set([
   'columns',
+  'dates',
+  'decimal',
   'column_meaning',
   'column_twice',
   'encoding',
@@ -28,17 +30,19 @@ const HABITS: ReadonlySet<string> = new Set([
   'currency',
   'currency_symbol',
 ]);
+/** What holds whatever a sheet's own cells prove. */
+const CORRECTS: ReadonlySet<string> = new Set(['columns', 'dates', 'decimal']);
 const ofSheet = (answers: readonly SheetAnswer[]): SheetAnswer[] => answers.filter((a) => a.lines === undefined && HABITS.has(a.code));
 
 /**
- * Of what was said before, what this file asks: where its own cells prove something they are believed.
+ * Of what was said before, what corrects how such a sheet is read, and what this file asks: where its own cells prove something they are believed.
  * @param asks what it asks with some answers given
  */
 export async function answersAsked(
   said: readonly SheetAnswer[],
   asks: (given: readonly SheetAnswer[]) => Promise<readonly { code: string }[]>,
 ): Promise<SheetAnswer[]> {
-  let given = said.filter((a) => a.code === 'columns');
+  let given = said.filter((a) => CORRECTS.has(a.code));
   // An answer can lead to the next question.
   for (let rounds = 0; rounds < HABITS.size; rounds++) {
     const open = new Set((await asks(given)).map((q) => q.code));

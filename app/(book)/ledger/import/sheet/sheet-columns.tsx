@@ -1,22 +1,41 @@
-import { SHEET_FIELDS } from '@/core/formats/sheet-columns';
+import { SHEET_FIELDS, type SheetColumn, type SheetField } from '@/core/formats/sheet-columns';
 import type { SheetAnswer } from '@/core/formats/sheet-import';
+import words from '@/core/formats/sheet-words.json';
 import type { SheetPreview } from '@/server/formats/import-sheet';
-import { FIELD } from './sheet-words';
+import { DATES, DECIMAL, FIELD, UNIT } from './sheet-words';
 
-/** What each column is read as, with its first cell to know it by; any of them can be said otherwise. */
+type Said = { field: SheetField | null; unit?: string; currency?: string };
+const TIMED: ReadonlySet<string | null> = new Set(['date', 'start', 'end']);
+const MONEY: ReadonlySet<string | null> = new Set(['amount', 'perKWh']);
+
+/** What each column is read as and in what, with its first cell to know it by, how dates and figures are read: any of it can be said otherwise. */
 export function SheetColumns(p: { seen: SheetPreview; answers: readonly SheetAnswer[]; onAnswer: (a: SheetAnswer) => void }) {
-  const said = (p.answers.find((a) => a.code === 'columns')?.answer ?? {}) as Record<string, { field: string | null }>;
-  const unknown = p.seen.dialect.headingLine === null;
+  const said = (p.answers.find((a) => a.code === 'columns')?.answer ?? {}) as Record<string, Said>;
+  const { columns, dialect, first } = p.seen;
+  const saidOf = (code: string) => String(p.answers.find((a) => a.code === code)?.answer ?? '');
+  const whole = (code: 'dates' | 'decimal', label: string, options: Readonly<Record<string, string>>, proved: string) => (
+    <label className="block">
+      <b className="block font-semibold">{label}</b>
+      <select className="field !min-h-[44px] w-full" value={saidOf(code)} onChange={(e) => p.onAnswer({ code, column: null, answer: e.target.value || null })}>
+        <option value="">{proved}</option>
+        {Object.entries(options).map(([is, text]) => (
+          <option key={is} value={is}>
+            {text}
+          </option>
+        ))}
+      </select>
+    </label>
+  );
   return (
-    <details className="mb-4 text-[14px]" open={unknown || undefined}>
+    <details className="mb-4 text-[14px]" open={dialect.headingLine === null || undefined}>
       <summary className="min-h-6 cursor-pointer text-[15px] font-semibold">Columns, as they are read</summary>
       <ul className="mt-1 grid gap-x-4 gap-y-2 sm:grid-cols-2 lg:grid-cols-3">
-        {p.seen.columns.map((c) => (
+        {columns.map((c) => (
           <li key={c.n}>
             <label className="block">
               <b className="block break-words font-semibold">{c.heading || `Column ${c.n}`}</b>
               <span className="block truncate text-[12.5px] text-ink-2">
-                {[p.seen.first[c.n - 1] || 'empty in the first row', c.unit, c.currency].filter(Boolean).join(', ')}
+                {[first[c.n - 1] || 'empty in the first row', c.unit, c.currency].filter(Boolean).join(', ')}
               </span>
               <select
                 className="field !min-h-[44px] w-full"
@@ -33,9 +52,54 @@ export function SheetColumns(p: { seen: SheetPreview; answers: readonly SheetAns
                 ))}
               </select>
             </label>
+            <InWhat column={c} said={said[c.n]} onSay={(of) => p.onAnswer({ code: 'columns', answer: { ...said, [c.n]: of } })} />
           </li>
         ))}
+        {columns.some((c) => TIMED.has(c.field)) ? (
+          <li>
+            {whole(
+              'dates',
+              'Order of its dates',
+              DATES,
+              dialect.dateOrder && !saidOf('dates') ? `as they prove: ${DATES[dialect.dateOrder]}` : 'as they prove',
+            )}
+          </li>
+        ) : null}
+        {columns.some((c) => UNIT[c.field ?? ''] || MONEY.has(c.field)) ? (
+          <li>
+            {whole(
+              'decimal',
+              'Decimal mark',
+              DECIMAL,
+              dialect.decimal && dialect.decimal !== 'mixed' ? `as its figures prove: ${DECIMAL[dialect.decimal]}` : 'as its figures prove',
+            )}
+          </li>
+        ) : null}
       </ul>
     </details>
+  );
+}
+
+/** In which unit or currency the figures of a column are that do not say it themselves. */
+function InWhat({ column: c, said, onSay }: { column: SheetColumn; said: Said | undefined; onSay: (of: Said) => void }) {
+  const money = MONEY.has(c.field);
+  const units = UNIT[c.field ?? ''];
+  if (c.field === null || c.field === 'price?' || (!money && !units)) return null;
+  const field = c.field;
+  const options = money ? words.currencies.map((code) => [code, code]) : Object.entries(units ?? {});
+  return (
+    <select
+      className="field mt-1 !min-h-[44px] w-full"
+      aria-label={`In what ${c.heading || `column ${c.n}`} is`}
+      value={(money ? said?.currency : said?.unit) ?? ''}
+      onChange={(e) => onSay({ field, ...(e.target.value ? { [money ? 'currency' : 'unit']: e.target.value } : {}) })}
+    >
+      <option value="">{money ? 'currency as it says' : 'unit as it says'}</option>
+      {options.map(([is, text]) => (
+        <option key={is} value={is}>
+          {text}
+        </option>
+      ))}
+    </select>
   );
 }

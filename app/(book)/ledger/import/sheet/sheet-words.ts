@@ -122,3 +122,13 @@ export const FIELD: Readonly<Record<string, string>> = {
   car: 'car',
   'price?': 'asked below',
 };
+/** In what the figures of a column can be, where they do not say it themselves. */
+export const UNIT: Readonly<Record<string, Readonly<Record<string, string>>>> = {
+  kWh: { kWh: 'kWh', Wh: 'Wh' },
+  minutes: { min: 'minutes', h: 'hours, h:mm', 'm:ss': 'm:ss', s: 'seconds' },
+  handshake_s: { s: 'seconds', min: 'minutes' },
+};
+/** In which order a date of three figures is. */
+export const DATES: Readonly<Record<string, string>> = { dmy: 'the day first', mdy: 'the month first' };
+/** What 12,345 is. */
+export const DECIMAL: Readonly<Record<string, string>> = { ',': 'the comma, 12,345 is about twelve', '.': 'the point, 12,345 is thousands' };
