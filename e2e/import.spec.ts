@@ -155,7 +155,7 @@ test('a CDR of a charge whose bill somebody noted stands beside it, and is paid 
   await page.goto('/ledger/import');
   const file = Buffer.from(JSON.stringify([cdr('C-9', day + 100_000, { total: 16.25 })]));
   await page.getByLabel('The file, JSON').setInputFiles({ name: 'cdrs.json', mimeType: 'application/json', buffer: file });
-  await expect(page.getByText('noted there: €15.50. It is paid once.')).toBeVisible();
+  await expect(page.getByText('noted there: €15.50, another amount. It is paid once.')).toBeVisible();
   await page.getByRole('button', { name: 'Take in 1 bill' }).click();
   await expect(page.getByRole('status').filter({ hasText: '1 bill taken in.' })).toBeVisible();
   expect((await paid()).sort()).toEqual(['15.50 EUR 31.0 charged yes', '16.25 EUR 31 charged no']);

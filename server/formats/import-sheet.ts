@@ -84,12 +84,11 @@ export async function importSheet(who: SignedIn, bytes: Uint8Array, asked: Sheet
   // Answers that were remembered are sent back as said: the same file then.
   held.keep(who.personId, [key, `${importId} ${JSON.stringify(made.answers)}`], made);
   if (!take) return { ok: true, preview: previewOf(who, made) };
-  if (made.read.dialect.headingLine !== null && !kept)
-    await keepHabit(
-      who,
-      made.read.columns.map((c) => c.heading),
-      made.answers,
-    );
+  if (made.read.dialect.headingLine !== null && !made.habitKept) {
+    const headings = made.read.columns.map((c) => c.heading);
+    await keepHabit(who, headings, made.answers);
+    made.habitKept = true;
+  }
   const ready = made.read.accepted.filter((r) => ['new', 'merge'].includes(made.plan.get(r.line) as string));
   const taken = await takeRows(who, made, ready.slice(0, ROWS_AT_ONCE));
   return { ok: true, preview: previewOf(who, made), taken, left: ready.length - taken };
@@ -101,6 +100,8 @@ type Prepared = {
   read: SheetImport;
   answers: readonly SheetAnswer[];
   remembered: boolean;
+  /** What was said of it is remembered already: with its first part. */
+  habitKept: boolean;
   known: KnownHere;
   visitOf: ReadonlyMap<number, string>;
   stands: ReadonlyMap<string, RowStands>;
@@ -169,7 +170,7 @@ async function prepare(
     networks: known.networksOf(read.accepted),
     tells: (visitId, n) => own.has(visitId) || told.has(`${visitId} ${n}`),
   });
-  return { importId, read, answers, remembered: remembered.length > 0, known, visitOf, stands, near, visits, plan, leftOut };
+  return { importId, read, answers, remembered: remembered.length > 0, habitKept: false, known, visitOf, stands, near, visits, plan, leftOut };
 }
 
 /** What the bill of a row is called by, beside a recorded visit. */
