@@ -2,7 +2,7 @@ import { SHEET_FIELDS, type SheetColumn, type SheetField } from '@/core/formats/
 import type { SheetAnswer } from '@/core/formats/sheet-import';
 import words from '@/core/formats/sheet-words.json';
 import type { SheetPreview } from '@/server/formats/import-sheet';
-import { DATES, DECIMAL, FIELD, UNIT } from './sheet-words';
+import { FIELD, UNIT, WHOLE } from './sheet-words';
 
 type Said = { field: SheetField | null; unit?: string; currency?: string };
 const TIMED: ReadonlySet<string | null> = new Set(['date', 'start', 'end']);
@@ -12,20 +12,31 @@ const MONEY: ReadonlySet<string | null> = new Set(['amount', 'perKWh']);
 export function SheetColumns(p: { seen: SheetPreview; answers: readonly SheetAnswer[]; onAnswer: (a: SheetAnswer) => void }) {
   const said = (p.answers.find((a) => a.code === 'columns')?.answer ?? {}) as Record<string, Said>;
   const { columns, dialect, first } = p.seen;
-  const saidOf = (code: string) => String(p.answers.find((a) => a.code === code)?.answer ?? '');
-  const whole = (code: 'dates' | 'decimal', label: string, options: Readonly<Record<string, string>>, proved: string) => (
-    <label className="block">
-      <b className="block font-semibold">{label}</b>
-      <select className="field !min-h-[44px] w-full" value={saidOf(code)} onChange={(e) => p.onAnswer({ code, column: null, answer: e.target.value || null })}>
-        <option value="">{proved}</option>
-        {Object.entries(options).map(([is, text]) => (
-          <option key={is} value={is}>
-            {text}
-          </option>
-        ))}
-      </select>
-    </label>
-  );
+  const whole = (code: keyof typeof WHOLE, proved: string | null) => {
+    const { label, of, can } = WHOLE[code];
+    const own = String(p.answers.find((a) => a.code === code)?.answer ?? '');
+    return (
+      <li>
+        <label className="block">
+          <b className="block font-semibold">{label}</b>
+          <span className="block text-[12.5px] text-ink-2">{of}</span>
+          <select
+            className="field !min-h-[44px] w-full"
+            aria-label={label}
+            value={own}
+            onChange={(e) => p.onAnswer({ code, column: null, answer: e.target.value || null })}
+          >
+            <option value="">{`as they prove${own === '' && proved ? `: ${(can as Record<string, string>)[proved] ?? 'both'}` : ''}`}</option>
+            {Object.entries(can).map(([is, text]) => (
+              <option key={is} value={is}>
+                {text}
+              </option>
+            ))}
+          </select>
+        </label>
+      </li>
+    );
+  };
   return (
     <details className="mb-4 text-[14px]" open={dialect.headingLine === null || undefined}>
       <summary className="min-h-6 cursor-pointer text-[15px] font-semibold">Columns, as they are read</summary>
@@ -55,26 +66,8 @@ export function SheetColumns(p: { seen: SheetPreview; answers: readonly SheetAns
             <InWhat column={c} said={said[c.n]} onSay={(of) => p.onAnswer({ code: 'columns', answer: { ...said, [c.n]: of } })} />
           </li>
         ))}
-        {columns.some((c) => TIMED.has(c.field)) ? (
-          <li>
-            {whole(
-              'dates',
-              'Order of its dates',
-              DATES,
-              dialect.dateOrder && !saidOf('dates') ? `as they prove: ${DATES[dialect.dateOrder]}` : 'as they prove',
-            )}
-          </li>
-        ) : null}
-        {columns.some((c) => UNIT[c.field ?? ''] || MONEY.has(c.field)) ? (
-          <li>
-            {whole(
-              'decimal',
-              'Decimal mark',
-              DECIMAL,
-              dialect.decimal && dialect.decimal !== 'mixed' ? `as its figures prove: ${DECIMAL[dialect.decimal]}` : 'as its figures prove',
-            )}
-          </li>
-        ) : null}
+        {columns.some((c) => TIMED.has(c.field)) ? whole('dates', dialect.dateOrder) : null}
+        {columns.some((c) => UNIT[c.field ?? ''] || MONEY.has(c.field)) ? whole('decimal', dialect.decimal) : null}
       </ul>
     </details>
   );

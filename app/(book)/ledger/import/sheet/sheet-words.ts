@@ -128,7 +128,8 @@ export const UNIT: Readonly<Record<string, Readonly<Record<string, string>>>> = 
   minutes: { min: 'minutes', h: 'hours, h:mm', 'm:ss': 'm:ss', s: 'seconds' },
   handshake_s: { s: 'seconds', min: 'minutes' },
 };
-/** In which order a date of three figures is. */
-export const DATES: Readonly<Record<string, string>> = { dmy: 'the day first', mdy: 'the month first' };
-/** What 12,345 is. */
-export const DECIMAL: Readonly<Record<string, string>> = { ',': 'the comma, 12,345 is about twelve', '.': 'the point, 12,345 is thousands' };
+/** What can be said of all dates, and of all figures, whatever single cells prove; and of which. */
+export const WHOLE = {
+  dates: { label: 'Order of its dates', of: '03/04/2026 and the like', can: { dmy: 'day first', mdy: 'month first' } },
+  decimal: { label: 'Decimal mark', of: '12,345 and the like', can: { ',': 'comma', '.': 'point' } },
+} as const;
