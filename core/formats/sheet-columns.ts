@@ -81,5 +81,14 @@ export function columnOf(heading: string, n: number): SheetColumn {
   return column;
 }
 
+/** The heading of the reasons in such a sheet: what stands under it is ours, not of the visit. */
+export const REASONS_HEADING = 'why it was refused';
+
+/** The headings of the sheet that rows were refused of, from those of the sheet of its refused rows; any others as they are. */
+export function headingsBefore(headings: readonly string[]): readonly string[] {
+  if (headings.at(-1) !== REASONS_HEADING) return headings;
+  return headings.slice(0, headings.findLastIndex((h, i) => i < headings.length - 1 && h !== '') + 1);
+}
+
 /** How many headings of a record are known. */
 export const knownHeadings = (cells: readonly string[]): number => cells.filter((c, i) => columnOf(c, i + 1).field !== null).length;

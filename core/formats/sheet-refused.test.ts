@@ -1,4 +1,5 @@
 import sheets from './fixtures/sheets-in.json';
+import { headingsBefore } from './sheet-columns';
 import { readSheet } from './sheet-import';
 import { refusedSheet } from './sheet-refused';
 
@@ -33,8 +34,29 @@ it('what was refused is a sheet of its own, and refused for the same reasons unt
   expect([codes(again, 2), codes(again, 4)]).toEqual([codes(first, 3), codes(first, 5)]);
   const mended = read(sheet.replace('25:00', '15:00').replace('4x', '4').replace('99999', '9,5'));
   expect(mended.accepted.map((r) => [r.kWh, r.amount, r.note, r.rest])).toEqual([
-    ['4', '-3.2', '=1+1', { 'why it was refused': 'line 3: 3 bad_number; 1 bad_time' }],
-    ['9.5', '1', 'two; parts and a "quote"', { 'why it was refused': 'line 5: 3 out_of_bounds' }],
-    ['1', '1', 'x', { 'column 6': 'y', 'why it was refused': 'line 6: 6 too_many_cells' }],
+    ['4', '-3.2', '=1+1', {}],
+    ['9.5', '1', 'two; parts and a "quote"', {}],
+    ['1', '1', 'x', { 'column 6': 'y' }],
   ]);
+  // It is known by the headings of the sheet that it is of.
+  expect(headingsBefore(mended.columns.map((c) => c.heading))).toEqual(['Start', 'Station', 'Energy (kWh)', 'Cost (EUR)', 'Note']);
+});
+
+it.each([
+  [
+    ['Start', '', 'Note', '', ''],
+    ['Start', '', 'Note', '', ''],
+  ],
+  [
+    ['Start', '', 'Note', 'why it was refused'],
+    ['Start', '', 'Note'],
+  ],
+  [
+    ['Start', 'why it was refused', 'Note'],
+    ['Start', 'why it was refused', 'Note'],
+  ],
+  [['', 'why it was refused'], []],
+  [[], []],
+])('headings %j are those of %j', (headings, before) => {
+  expect(headingsBefore(headings)).toEqual(before);
 });

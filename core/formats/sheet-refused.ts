@@ -1,5 +1,6 @@
 import { dsvFormat } from 'd3-dsv';
 import { defused } from '../units/csv-text';
+import { REASONS_HEADING } from './sheet-columns';
 
 /** A figure with its sign is no formula. */
 const SIGNED = /^\s*[+\-\u2212][\d.,\s]+$/;
@@ -21,6 +22,6 @@ export function refusedSheet(
   const full = (cells: readonly string[]) => Array.from({ length: width }, (_, i) => cell(cells[i] ?? ''));
   const rows = of.refused.map((r) => [...full(r.cells), `line ${r.line}: ${r.reasons.map(why).join('; ')}`]);
   const { formatRows } = dsvFormat(of.dialect.delimiter);
-  const head = [...full(of.columns.map((c) => c.heading)), 'why it was refused'];
+  const head = [...full(of.columns.map((c) => c.heading)), REASONS_HEADING];
   return `\uFEFF${[head, ...rows].map((row) => `${formatRows([row])}\r\n`).join('')}`;
 }

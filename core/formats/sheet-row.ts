@@ -2,7 +2,7 @@ import Big from 'big.js';
 import { privateNumber } from '../records/private-number';
 import { fold } from './match-sessions';
 import { cellAt, plainText } from './sheet-cells';
-import type { SheetColumn, SheetField } from './sheet-columns';
+import { REASONS_HEADING, type SheetColumn, type SheetField } from './sheet-columns';
 import { rowCurrency } from './sheet-currency';
 import { durationOf, inForm } from './sheet-durations';
 import { type Figure, figureOf, valueBy } from './sheet-figures';
@@ -101,7 +101,7 @@ export function readRow(line: number, cells: readonly string[], rules: SheetRule
   const means = meansOf();
   for (const c of rules.columns) {
     const cell = cellOf(c);
-    if (cell === null || c.field !== null) continue;
+    if (cell === null || c.field !== null || c.heading === REASONS_HEADING) continue;
     const plain = textOf(cell, c, null);
     if (plain !== null) rest[keyOf(c)] = plain;
   }

@@ -202,3 +202,37 @@ describeWithDatabase('a spreadsheet that was taken back', () => {
     expect(page && 'visit' in page ? page.visit.bills.map((b) => b.payload.amount) : []).toEqual(['6']);
   });
 });
+
+describeWithDatabase('rows that are refused', () => {
+  it('are told by the thousand, or all of them; lines that are no rows are counted', async () => {
+    const who = signedIn(await newHousehold());
+    const file = sheet(
+      ...Array.from({ length: 1200 }, (_, i) => `2025-10-14 25:00;Lipa Barn;${i};1`),
+      ...Array.from({ length: 1100 }, () => ' ; '),
+      'Total;;9;9',
+    );
+    const { preview } = await told(who, file, nothing, false);
+    expect([preview.refused.length, preview.counts.refused, preview.skipped]).toEqual([1000, 1200, { blank: 1100, totals: 1 }]);
+    const all = (await told(who, file, { ...nothing, allRefused: true }, false)).preview.refused;
+    expect([all.length, all.at(-1)?.cells[2]]).toEqual([1200, '1199']);
+  });
+
+  it('are read, once mended, as was said of the sheet that they are of; nothing of why comes in', async () => {
+    const who = signedIn(await newHousehold());
+    await addPlace(who);
+    const text = (heading: string, ...rows: string[]) => new TextEncoder().encode([heading, ...rows].join('\n'));
+    const HEAD = 'Start;Station;Energy';
+    const answers = [
+      { code: 'date_order', answer: 'dmy' },
+      { code: 'energy_unit', column: 3, answer: 'kWh' },
+    ];
+    const whole = text(HEAD, '03/04/2025 10:00;Lipa Barn;12.5', '05/04/2025 25:00;Lipa Barn;9.5');
+    expect(await told(who, whole, { answers, sites: [] }, true)).toMatchObject({ taken: 1, preview: { counts: { refused: 1 } } });
+    const mended = text(`${HEAD};why it was refused`, '05/04/2025 15:00;Lipa Barn;9.5;line 3: no time');
+    const { preview } = await told(who, mended, { answers: null, sites: [] }, true);
+    expect(preview).toMatchObject({ remembered: true, counts: { there: 1 }, rows: [{ start: Date.UTC(2025, 3, 5, 15) }] });
+    const page = await visitPage(who, preview.rows[0]?.visitId as string);
+    expect(JSON.stringify(page)).not.toContain('line 3');
+    expect(JSON.stringify(page)).toContain('9.5');
+  });
+});

@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto';
 import { recordedAttempts } from '@/core/formats/cdr-bills';
 import { type AttemptRef, fold, matchSessions } from '@/core/formats/match-sessions';
 import type { SheetRefused } from '@/core/formats/sheet-bytes';
-import { readingSheet, type SheetAnswer, type SheetImport } from '@/core/formats/sheet-import';
+import { readingSheet, type SheetAnswer, type SheetImport, type SheetSkip } from '@/core/formats/sheet-import';
 import { planRows, type RowPlan } from '@/core/formats/sheet-plan';
 import type { SheetRow } from '@/core/formats/sheet-row';
 import { rowBill, rowBills, rowEvents, rowTells } from '@/core/formats/sheet-visit';
@@ -50,7 +50,7 @@ export type SheetLine = Pick<SheetRow, 'line' | 'start' | 'startPrecision' | 'si
   /** What somebody noted to have been paid for that visit. */
   noted: Paid[];
 };
-export type SheetPreview = Pick<SheetImport, 'dialect' | 'columns' | 'skipped' | 'refused' | 'asks' | 'proposed' | 'first'> & {
+export type SheetPreview = Pick<SheetImport, 'dialect' | 'columns' | 'refused' | 'asks' | 'proposed' | 'first'> & {
   importId: string;
   /** What was said: here, or of a sheet of the same headings before. */
   answers: readonly SheetAnswer[];
@@ -58,14 +58,16 @@ export type SheetPreview = Pick<SheetImport, 'dialect' | 'columns' | 'skipped' |
   /** Names of the networks here. */
   networks: readonly string[];
   rows: SheetLine[];
+  /** How many lines are no rows, by why. */
+  skipped: Partial<Record<SheetSkip, number>>;
   /** Recorded here, and not in the file. */
   leftOut: SessionsLeftOut;
   counts: Record<RowPlan | 'refused' | 'waiting', number>;
 };
 /** A site to be made as the file names it, in a network as it is named there or by the person. */
 export type SheetSite = { name: string; network: string };
-/** `answers`: `null` where nothing was said yet, and what was said of such a sheet before holds. */
-export type SheetAsked = { answers: readonly SheetAnswer[] | null; sites: readonly SheetSite[] };
+/** `answers`: `null` where nothing was said yet, and what was said of such a sheet before holds. `allRefused`: every row that is refused is told, not only the first. */
+export type SheetAsked = { answers: readonly SheetAnswer[] | null; sites: readonly SheetSite[]; allRefused?: boolean };
 export type SheetTold =
   | { ok: true; preview: SheetPreview; taken?: number /** Rows that are still to be taken. */; left?: number }
   | { ok: false; refused: SheetRefused | { code: 'too_many'; where: null } };
@@ -83,7 +85,8 @@ export async function importSheet(who: SignedIn, bytes: Uint8Array, asked: Sheet
   if ('refused' in made) return { ok: false, refused: made.refused };
   // Answers that were remembered are sent back as said: the same file then.
   held.keep(who.personId, [key, `${importId} ${JSON.stringify(made.answers)}`], made);
-  if (!take) return { ok: true, preview: previewOf(who, made) };
+  const refused = asked.allRefused ? made.read.refused.length : SHOWN.refused;
+  if (!take) return { ok: true, preview: previewOf(who, made, refused) };
   if (made.read.dialect.headingLine !== null && !made.habitKept) {
     const headings = made.read.columns.map((c) => c.heading);
     await keepHabit(who, headings, made.answers);
@@ -91,7 +94,7 @@ export async function importSheet(who: SignedIn, bytes: Uint8Array, asked: Sheet
   }
   const ready = made.read.accepted.filter((r) => ['new', 'merge'].includes(made.plan.get(r.line) as string));
   const taken = await takeRows(who, made, ready.slice(0, ROWS_AT_ONCE));
-  return { ok: true, preview: previewOf(who, made), taken, left: ready.length - taken };
+  return { ok: true, preview: previewOf(who, made, refused), taken, left: ready.length - taken };
 }
 
 /** A sheet as it was read and set against the ledger. */
@@ -230,7 +233,7 @@ async function takeRows(who: SignedIn, p: Prepared, part: readonly SheetRow[]): 
   return taken;
 }
 
-function previewOf(who: SignedIn, p: Prepared): SheetPreview {
+function previewOf(who: SignedIn, p: Prepared, mostRefused: number): SheetPreview {
   const { read, plan, near, stands, visits, visitOf } = p;
   const counts = {
     new: 0,
@@ -278,8 +281,8 @@ function previewOf(who: SignedIn, p: Prepared): SheetPreview {
     remembered: p.remembered,
     dialect,
     columns,
-    skipped: skipped.slice(0, SHOWN.refused),
-    refused: refused.slice(0, SHOWN.refused),
+    skipped: numbersOf(skipped.map((s) => s.code)),
+    refused: refused.slice(0, mostRefused),
     asks,
     proposed,
     first,
@@ -289,6 +292,12 @@ function previewOf(who: SignedIn, p: Prepared): SheetPreview {
     counts,
   };
 }
+
+const numbersOf = <T extends string>(all: readonly T[]): Partial<Record<T, number>> => {
+  const out: Partial<Record<T, number>> = {};
+  for (const one of all) out[one] = (out[one] ?? 0) + 1;
+  return out;
+};
 
 /** What was read of sheets is forgotten: what was taken back can come in again. */
 export const forgetSheets = (): void => held.forget();

@@ -1,5 +1,6 @@
 import { createHash } from 'node:crypto';
 import type { RowDataPacket } from 'mysql2/promise';
+import { headingsBefore } from '@/core/formats/sheet-columns';
 import type { SheetAnswer } from '@/core/formats/sheet-import';
 import type { Who } from '../accounts/who';
 import { now } from '../clock';
@@ -9,10 +10,10 @@ import { pool } from '../db/pool';
 /** More sheets nobody has; the one that was said longest ago goes. */
 const MOST = 50;
 
-/** What a sheet is known by: its headings in their order, capitals and blanks apart. */
+/** What a sheet is known by: its headings in their order, capitals and blanks apart; that of its refused rows by the same. */
 const hashOf = (headings: readonly string[]): Buffer =>
   createHash('sha256')
-    .update(JSON.stringify(headings.map((h) => h.normalize('NFKC').trim().replace(/\s+/g, ' ').toLowerCase())))
+    .update(JSON.stringify(headingsBefore(headings).map((h) => h.normalize('NFKC').trim().replace(/\s+/g, ' ').toLowerCase())))
     .digest();
 
 /** What is said of how a sheet is written. What is said of its rows holds for these rows alone. */

@@ -18,6 +18,8 @@ import { COUNTED, PLAN, REASON, REFUSED, SKIPPED, WARNING } from './sheet-words'
 
 /** Sites made with one request. */
 const SITES_AT_ONCE = 100;
+/** Rows that cannot be read, one by one: more nobody reads on a page. All of them are saved. */
+const LISTED = 1000;
 type Told = SheetPreview & { taken?: number; left?: number };
 
 /** Chooses a file, shows what would come of each row, asks, takes it in part by part, and back. */
@@ -31,11 +33,11 @@ export function ImportSheet() {
   // Two answers given quickly: what was read for the first of them is old by then.
   const asked = useRef(0);
 
-  const send = async (of: File, with_: readonly SheetAnswer[] | null, make: readonly SheetSite[], take: boolean): Promise<Told | null> => {
+  const send = async (of: File, with_: readonly SheetAnswer[] | null, make: readonly SheetSite[], take: boolean, allRefused = false): Promise<Told | null> => {
     asked.current += 1;
     const mine = asked.current;
     const form = new FormData();
-    form.set('asked', JSON.stringify({ answers: with_, sites: make }));
+    form.set('asked', JSON.stringify({ answers: with_, sites: make, allRefused }));
     form.set('file', of);
     const answer = await fetch(`/api/v1/import/sheet${take ? '?take=yes' : ''}`, { method: 'POST', body: form });
     const body = await answer.json();
@@ -72,6 +74,12 @@ export function ImportSheet() {
     setAnswers(next);
     if (file) read(file, next);
   };
+  /** The rows that cannot be read as a file of their own: all of them, also those that are not listed. */
+  const saveRefused = () =>
+    void working(async () => {
+      const all = file && seen && seen.refused.length < seen.counts.refused ? await send(file, answers, [], false, true) : seen;
+      if (all) saveFile(new Blob([refusedSheet(all, whyOf(all.columns))], { type: 'text/csv' }), 'refused rows.csv');
+    }, 'reads');
   const takeIn = () =>
     void working(async () => {
       if (!file) return;
@@ -151,7 +159,7 @@ export function ImportSheet() {
                 seen.counts.refused > 0 ? [`${seen.counts.refused} refused`] : [],
               )
               .join(', ') || 'No row of it is a visit.'}
-            {seen.skipped.length > 0 ? <span className="block text-ink-2">{skippedWords(seen.skipped)}</span> : null}
+            {Object.keys(seen.skipped).length > 0 ? <span className="block text-ink-2">{skippedWords(seen.skipped)}</span> : null}
           </p>
           <SheetAsks asks={seen.asks} columns={seen.columns} answers={answers} onAnswer={answered} />
           <SheetColumns seen={seen} answers={answers} onAnswer={answered} />
@@ -184,17 +192,14 @@ export function ImportSheet() {
             <section aria-label="Rows that cannot be read" className="mb-4">
               <h2 className="mb-1 text-[16px]">Rows that cannot be read</h2>
               <ul className="max-h-72 overflow-y-auto text-[14px]" tabIndex={0} aria-label="Reasons by line">
-                {seen.refused.map((r) => (
+                {seen.refused.slice(0, LISTED).map((r) => (
                   <li key={r.line} className="mb-1 border-l-4 border-fault bg-fault-card px-3 py-1">
                     Line {r.line}: {r.reasons.map(whyOf(seen.columns)).join('; ')}
                   </li>
                 ))}
               </ul>
-              <button
-                type="button"
-                className="plate mt-2 !min-h-[44px]"
-                onClick={() => saveFile(new Blob([refusedSheet(seen, whyOf(seen.columns))], { type: 'text/csv' }), 'refused rows.csv')}
-              >
+              {seen.counts.refused > LISTED ? <p className="text-[14px] text-ink-2">{seen.counts.refused - LISTED} more not listed.</p> : null}
+              <button type="button" className="plate mt-2 !min-h-[44px]" disabled={busy} onClick={saveRefused}>
                 Save these rows to mend them
               </button>
             </section>
@@ -295,7 +300,6 @@ function Row({ row: r, busy, onSay }: { row: SheetLine; busy: boolean; onSay: (w
 
 /** Lines that are no rows, by kind. */
 function skippedWords(skipped: SheetPreview['skipped']): string {
-  const kinds = (Object.keys(SKIPPED) as SheetSkip[]).map((code) => [skipped.filter((s) => s.code === code).length, SKIPPED[code]] as const);
-  const said = kinds.filter(([n]) => n > 0).map(([n, what]) => `${n} ${what}`);
+  const said = (Object.keys(SKIPPED) as SheetSkip[]).filter((code) => skipped[code]).map((code) => `${skipped[code]} ${SKIPPED[code]}`);
   return `Lines that are no visits: ${said.join(', ')}.`;
 }

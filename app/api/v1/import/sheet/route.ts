@@ -24,10 +24,11 @@ const asked = z.object({
     .array(z.object({ name: z.string().trim().min(1).max(80), network: z.string().trim().min(1, 'of which network?').max(80) }))
     .max(200)
     .default([]),
+  allRefused: z.boolean().default(false),
 });
 
 /**
- * A spreadsheet as CSV in whatever dialect, as a form of two parts: `file`, and `asked`, JSON of answers to what was asked and of the sites to make. Without answers what was said of a sheet
+ * A spreadsheet as CSV in whatever dialect, as a form of two parts: `file`, and `asked`, JSON of answers to what was asked, of the sites to make, and whether every refused row is told (`allRefused`), not the first thousand. Without answers what was said of a sheet
  * of the same headings before holds. Without `take=yes` it says what would come of it and changes nothing; with it the next rows come in, and `left` says how many are still to come. 422 where
  * the file cannot be read, with its code and place.
  */
@@ -66,7 +67,7 @@ function readAsked(text: string) {
     return { error: 'asked: is not JSON' };
   }
   const parsed = asked.safeParse(json, { error: ownWords });
-  if (parsed.success) return { asked: { answers: parsed.data.answers as Parameters<typeof importSheet>[2]['answers'], sites: parsed.data.sites } };
+  if (parsed.success) return { asked: { ...parsed.data, answers: parsed.data.answers as Parameters<typeof importSheet>[2]['answers'] } };
   const { path, reason } = firstProblem(parsed.error, 'asked');
   return { error: `${path}: ${reason}` };
 }
