@@ -1,5 +1,6 @@
 import type { RowDataPacket } from 'mysql2/promise';
 import { v7 } from 'uuid';
+import type { SheetAnswer } from '@/core/formats/sheet-import';
 import type { SignedIn } from '../accounts/sessions';
 import { fromBin, toBin } from '../db/binary-id';
 import { pool } from '../db/pool';
@@ -234,5 +235,23 @@ describeWithDatabase('rows that are refused', () => {
     const page = await visitPage(who, preview.rows[0]?.visitId as string);
     expect(JSON.stringify(page)).not.toContain('line 3');
     expect(JSON.stringify(page)).toContain('9.5');
+  });
+});
+
+describeWithDatabase('rows near recorded visits', () => {
+  it('are counted whole, also those that are not listed, and put beside all at once but for those of which something else was said', async () => {
+    const who = signedIn(await newHousehold());
+    const place = await addPlace(who);
+    const days = [0, 1, 2].map((d) => Date.UTC(2025, 9, 14 + d, 12));
+    for (const at of days) await addVisit(who, place, at);
+    const file = sheet(...days.map((at, i) => `${new Date(at + 50_000).toISOString()};Lipa Barn;12,5;${i === 2 ? '' : '6,00'}`));
+    const after = async (...answers: SheetAnswer[]) => {
+      const { counts, nearBills, accepted } = (await told(who, file, { answers, sites: [] }, false)).preview;
+      return { near: counts.near, merge: counts.merge, new: counts.new, nearBills, accepted };
+    };
+    expect(await after()).toEqual({ near: 3, merge: 0, new: 0, nearBills: 2, accepted: 3 });
+    const all: SheetAnswer = { code: 'near', answer: 'merge' };
+    expect(await after(all)).toEqual({ near: 1, merge: 2, new: 0, nearBills: 0, accepted: 3 });
+    expect(await after(all, { code: 'near', lines: [2], answer: 'new' })).toEqual({ near: 1, merge: 1, new: 1, nearBills: 0, accepted: 3 });
   });
 });

@@ -1,11 +1,10 @@
 import { createHash } from 'node:crypto';
-import { recordedAttempts } from '@/core/formats/cdr-bills';
-import { type AttemptRef, fold, matchSessions } from '@/core/formats/match-sessions';
+import { fold } from '@/core/formats/match-sessions';
 import type { SheetRefused } from '@/core/formats/sheet-bytes';
 import { readingSheet, type SheetAnswer, type SheetImport, type SheetSkip } from '@/core/formats/sheet-import';
 import { planRows, type RowPlan } from '@/core/formats/sheet-plan';
 import type { SheetRow } from '@/core/formats/sheet-row';
-import { rowBill, rowBills, rowEvents, rowTells } from '@/core/formats/sheet-visit';
+import { rowBill, rowBills, rowEvents } from '@/core/formats/sheet-visit';
 import { blankFields } from '@/core/records/record-schema';
 import { localInstant } from '@/core/units/local-time';
 import { localDay } from '@/core/units/zoned';
@@ -14,7 +13,6 @@ import type { StoredEvent } from '@/core/visit/event';
 import { allBills } from '@/core/visit/told-bills';
 import type { TypedEvent } from '@/core/visit/typed-visit';
 import type { SignedIn } from '../accounts/sessions';
-import type { Member } from '../accounts/who';
 import { now } from '../clock';
 import { takeBatch } from '../outbox/take-batch';
 import { recordsOf } from '../records/record-tables';
@@ -23,13 +21,13 @@ import { eventsOfVisits } from '../visits/event-rows';
 import { HeldReads } from './held-reads';
 import { type BillBeside, billsInto } from './imported-bills';
 import { idOf, importedEvent, sendImported } from './imported-events';
+import { nearVisits } from './near-visits';
 import { NetworksByName, type PlaceItem } from './networks-by-name';
 import { type Paid, paidFor } from './paid-for';
 import { type RowStands, rowEventId, rowVisits } from './row-visits';
 import { type SessionsLeftOut, sessionsLeftOut } from './sessions-left-out';
 import { answersAsked, habitOf, keepHabit } from './sheet-habits';
 import { type KnownHere, worldOf } from './sheet-world';
-import { visitsAround } from './visits-around';
 import { restored } from './visits-back';
 
 /** More rows a file does not have; one of more is sent in parts. */
@@ -57,7 +55,11 @@ export type SheetPreview = Pick<SheetImport, 'dialect' | 'columns' | 'refused' |
   remembered: boolean;
   /** Names of the networks here. */
   networks: readonly string[];
+  /** The first of the rows that can be read, those before that ask for a word; and how many there are. */
   rows: SheetLine[];
+  accepted: number;
+  /** How many rows may be a visit recorded here and can stand beside it as a bill. */
+  nearBills: number;
   /** How many lines are no rows, by why. */
   skipped: Partial<Record<SheetSkip, number>>;
   /** Recorded here, and not in the file. */
@@ -288,6 +290,8 @@ function previewOf(who: SignedIn, p: Prepared, mostRefused: number): SheetPrevie
     first,
     networks: p.known.world.networks,
     rows,
+    accepted: read.accepted.length,
+    nearBills: read.accepted.filter((r) => plan.get(r.line) === 'near' && rowBills(r)).length,
     leftOut: p.leftOut,
     counts,
   };
@@ -301,43 +305,6 @@ const numbersOf = <T extends string>(all: readonly T[]): Partial<Record<T, numbe
 
 /** What was read of sheets is forgotten: what was taken back can come in again. */
 export const forgetSheets = (): void => held.forget();
-
-/** For each row the recorded visit that it may be, by place, time and energy, the first of several; `may`: all of them. @param own ids of the file's own visits, which are no others */
-async function nearVisits(
-  who: Member,
-  rows: readonly SheetRow[],
-  own: ReadonlySet<string>,
-): Promise<{ near: Map<number, { visitId: string; n: number }>; may: Map<number, readonly AttemptRef[]>; visits: Map<string, Visit> }> {
-  const charges = rows.filter((r) => rowTells(r) === 'charged' || rowTells(r) === 'failed');
-  const visits = await visitsAround(
-    who,
-    charges.map((r) => r.start),
-  );
-  const [sites, stalls] = await Promise.all([recordsOf(who.householdId, 'site'), recordsOf(who.householdId, 'stall')]);
-  const siteName = new Map(sites.map((s) => [s.id, s.fields.name]));
-  const stallName = new Map(stalls.map((s) => [s.id, s.fields.name]));
-  const attempts = [...visits.values()]
-    .filter((v) => !own.has(v.id))
-    .flatMap((v) => recordedAttempts(v, (v.siteId && siteName.get(v.siteId)) || '', (id) => (id ? (stallName.get(id) ?? null) : null)));
-  const { pairs, asks } = matchSessions(
-    charges.map((r) => ({
-      id: String(r.line),
-      site: r.site,
-      stall: r.stall,
-      start: r.start,
-      dayOnly: r.startPrecision === 'day',
-      kWh: r.kWh,
-      credits: null,
-    })),
-    attempts,
-  );
-  const may = new Map<number, readonly AttemptRef[]>([
-    ...asks.map((a) => [Number(a.item), a.candidates] as const),
-    ...pairs.map((p) => [Number(p.item), [[p.visitId, p.n]]] as const),
-  ]);
-  const near = new Map([...may].flatMap(([line, [first]]) => (first ? [[line, { visitId: first[0], n: first[1] }] as const] : [])));
-  return { near, may, visits };
-}
 
 /** Makes the sites that a person asked for, and their networks where these are not known. */
 async function makeSites(who: SignedIn, sites: readonly SheetSite[]): Promise<void> {

@@ -62,15 +62,16 @@ export function ImportSheet() {
     setAnswers(next);
     if (file) read(file, next);
   };
-  /** What a row near a recorded visit is; all of one kind are one answer. */
-  const near = (lines: readonly number[], what: 'new' | 'merge') => {
-    const before = (of: string) => answers.find((a) => a.code === 'near' && a.answer === of)?.lines ?? [];
+  /** What rows near a recorded visit are; all of one kind are one answer. Without lines: all of which nothing else was said, listed or not. */
+  const near = (lines: readonly number[] | null, what: 'new' | 'merge') => {
+    const before = (of: string) => answers.find((a) => a.code === 'near' && a.lines && a.answer === of)?.lines ?? [];
+    const all = lines ? answers.filter((a) => a.code === 'near' && !a.lines) : [{ code: 'near', answer: what }];
     const other = what === 'new' ? 'merge' : 'new';
     const sets = [
-      { code: 'near', lines: [...new Set([...before(what), ...lines])], answer: what },
-      { code: 'near', lines: before(other).filter((l) => !lines.includes(l)), answer: other },
+      { code: 'near', lines: [...new Set([...before(what), ...(lines ?? [])])], answer: what },
+      { code: 'near', lines: before(other).filter((l) => !lines?.includes(l)), answer: other },
     ];
-    const next = [...answers.filter((a) => a.code !== 'near'), ...sets.filter((a) => a.lines.length > 0)];
+    const next = [...answers.filter((a) => a.code !== 'near'), ...all, ...sets.filter((a) => a.lines.length > 0)];
     setAnswers(next);
     if (file) read(file, next);
   };
@@ -130,7 +131,7 @@ export function ImportSheet() {
       await send(file, answers, [], false);
       say(`${printCount(undone, 'row')} taken back. ${stopped || 'Sites made for it stay.'}`);
     }, 'takes back');
-  const beside = seen?.rows.filter((r) => r.plan === 'near' && r.bills).map((r) => r.line) ?? [];
+  const notListed = seen ? seen.accepted - seen.rows.length : 0;
   const unnamed = Object.values(sites).some((n) => n.trim() === '');
   const coming = (seen?.counts.new ?? 0) + (seen?.counts.merge ?? 0) + (Object.keys(sites).length > 0 ? (seen?.counts.place ?? 0) : 0);
   return (
@@ -204,9 +205,9 @@ export function ImportSheet() {
               </button>
             </section>
           ) : null}
-          {beside.length > 1 ? (
-            <button type="button" className="plate mb-3 !min-h-[44px]" disabled={busy} onClick={() => near(beside, 'merge')}>
-              Put all {beside.length} beside the visits recorded here
+          {seen.nearBills > 1 ? (
+            <button type="button" className="plate mb-3 !min-h-[44px]" disabled={busy} onClick={() => near(null, 'merge')}>
+              Put all {seen.nearBills} beside the visits recorded here
             </button>
           ) : null}
           <div className="overflow-x-auto bg-card" role="region" aria-label="Rows of the file" tabIndex={0}>
@@ -227,6 +228,7 @@ export function ImportSheet() {
               </tbody>
             </table>
           </div>
+          {notListed > 0 ? <p className="mt-1 text-[14px] text-ink-2">{printCount(notListed, 'more row')} not listed.</p> : null}
           <LeftOut sessions={seen.leftOut} unread={seen.counts.refused + seen.counts.waiting > 0} />
           <div className="mt-4 flex flex-wrap gap-2">
             <button type="button" className="plate plate-next !min-h-[44px]" disabled={busy || coming === 0 || unnamed} onClick={takeIn}>
