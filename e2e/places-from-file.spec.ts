@@ -50,6 +50,9 @@ test('sites of a GeoJSON file: what is plain is proposed, what is likely a slip 
   await expect(page.getByRole('region', { name: 'What is left out' })).toContainText('/features/4/geometry/type is no point');
   // A site without a network is not made, and one that looks swapped is not ticked.
   await expect(page.getByRole('button', { name: /^Take in/ })).toBeDisabled();
+  await page.getByRole('button', { name: 'Untick all 2' }).click();
+  await expect(page.getByRole('button', { name: 'Take in 0 places' })).toBeDisabled();
+  await page.getByRole('button', { name: 'Tick all 2' }).click();
   await page.getByLabel('Network of Birch Halt').fill('Neunlicht');
   const swapped = page.getByRole('listitem').filter({ hasText: 'Lipa Barn' });
   await expect(swapped).toContainText('Latitude and longitude look swapped.');
@@ -82,6 +85,16 @@ test('sites of a GeoJSON file: what is plain is proposed, what is likely a slip 
       .map((s) => s.latitude)
       .sort(),
   ).toEqual([46.051, 46.2]);
+
+  // Of hundreds without a network nobody types each.
+  await choose(page, { type: 'FeatureCollection', features: ['Reed Bank', 'Mill Race', 'Toll Gate'].map((name) => point(name, null)) });
+  await page.getByLabel('Network of Mill Race').fill('Bluebarn');
+  await page.getByLabel('Network of those that have none').fill('Otterbrook');
+  await page.getByRole('button', { name: 'Fill it in' }).click();
+  await page.getByRole('button', { name: 'Take in 3 places' }).click();
+  await status(page, '4 records taken in: sites, stalls and networks.');
+  const filled = (await sites(page)).filter((s) => s.latitude === null && s.name !== 'Birch Halt').map((s) => [s.name, s.network]);
+  expect(Object.fromEntries(filled)).toEqual({ 'Reed Bank': 'Otterbrook', 'Mill Race': 'Bluebarn', 'Toll Gate': 'Otterbrook' });
 
   for (const [of, said] of [
     ['{"a":', 'It is not JSON.'],

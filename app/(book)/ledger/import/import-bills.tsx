@@ -6,7 +6,7 @@ import { printCount, printKWh, printShift } from '@/core/units/print';
 import { printDate, printTime } from '@/core/units/zoned';
 import type { CdrPreview, CdrRow } from '@/server/formats/import-cdrs';
 import { ChooseFile, refusedText, useFileWork } from '@/ui/forms/file-work';
-import { LeftOut } from './left-out';
+import { NotInFile } from './not-in-file';
 import { NotedThere } from './noted-there';
 
 type Taken = CdrPreview & { taken?: number };
@@ -95,7 +95,7 @@ export function ImportBills() {
               </tbody>
             </table>
           </div>
-          <LeftOut sessions={seen.leftOut} unread={seen.breaches.some((b) => b.refuses)} />
+          <NotInFile sessions={seen.leftOut} unread={seen.breaches.some((b) => b.refuses)} />
           <div className="mt-4 flex flex-wrap gap-2">
             <button
               type="button"

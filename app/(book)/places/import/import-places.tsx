@@ -6,6 +6,7 @@ import type { PlaceRow, PlacesPreview } from '@/server/formats/import-places';
 import type { PlaceChoice } from '@/server/formats/place-records';
 import { ChooseFile, refusedText, useFileWork } from '@/ui/forms/file-work';
 import { LeftOut } from '@/ui/forms/left-out';
+import { NetworkOfMany } from '@/ui/places/network-of-many';
 import { fieldLabel } from '@/ui/records/record-fields';
 
 /** Rows of one request: all of them would be more than an address can hold. */
@@ -38,10 +39,14 @@ const CODE: Readonly<Record<string, string>> = {
 type Choice = Omit<PlaceChoice, 'pointer'>;
 
 /** A row's choice as it is proposed: what is plain is ticked, what is asked is not. */
-const proposed = (r: PlaceRow): Choice | null =>
-  r.is === 'here' || r.is === 'away' || r.asks.length > 0
-    ? null
-    : { network: r.network ?? '', position: r.latitude === null ? 'none' : 'file', siteId: r.siteId };
+const proposed = (r: PlaceRow): Choice | null => (r.is === 'here' || r.is === 'away' || r.asks.length > 0 ? null : firstOf(r));
+
+/** What is chosen as one is ticked. */
+const firstOf = (r: PlaceRow): Choice => ({
+  network: r.network ?? '',
+  position: r.latitude === null ? 'none' : r.better ? 'turned' : 'file',
+  siteId: r.siteId,
+});
 
 type NotTaken = { pointer: string; name: string; reason: string };
 
@@ -65,7 +70,14 @@ export function ImportPlaces() {
     setSeen(preview);
     setChoices(Object.fromEntries(preview.rows.flatMap((r) => (proposed(r) ? [[r.pointer, proposed(r) as Choice]] : []))));
   };
-  const choose = (pointer: string, c: Choice | null) => setChoices(({ [pointer]: _, ...others }) => (c === null ? others : { ...others, [pointer]: c }));
+  const choose = (...all: (readonly [pointer: string, Choice | null])[]) =>
+    setChoices((before) => {
+      const next = { ...before };
+      for (const [pointer, c] of all)
+        if (c === null) delete next[pointer];
+        else next[pointer] = c;
+      return next;
+    });
   const read = (of: File) =>
     reading(of, async () => {
       const preview = await send(of, null);
@@ -84,7 +96,7 @@ export function ImportPlaces() {
         setNotTaken((before) => [...before, ...(told.notTaken ?? [])]);
         // What was not ticked stays so.
         setSeen(told);
-        for (const { pointer } of all.slice(at, at + AT_ONCE)) choose(pointer, null);
+        choose(...all.slice(at, at + AT_ONCE).map(({ pointer }) => [pointer, null] as const));
         say(
           at + AT_ONCE < all.length
             ? `${printCount(taken, 'record')} taken in, more to come …`
@@ -92,8 +104,11 @@ export function ImportPlaces() {
         );
       }
     }, 'takes in');
-  const unnamed = seen?.rows.some((r) => choices[r.pointer]?.network.trim() === '' && choices[r.pointer]?.siteId === null);
   const coming = Object.keys(choices).length;
+  // What is asked is ticked one by one.
+  const plain = seen?.rows.filter((r) => r.is !== 'here' && r.asks.length === 0) ?? [];
+  const open = plain.filter((r) => !choices[r.pointer]);
+  const blank = Object.entries(choices).filter(([, c]) => c.siteId === null && c.network.trim() === '');
   return (
     <>
       <ChooseFile
@@ -121,16 +136,34 @@ export function ImportPlaces() {
               <option key={n} value={n} />
             ))}
           </datalist>
+          {plain.length > 1 ? (
+            <button
+              type="button"
+              className="plate mb-2 !min-h-[44px]"
+              disabled={busy}
+              onClick={() => choose(...(open.length > 0 ? open.map((r) => [r.pointer, firstOf(r)] as const) : plain.map((r) => [r.pointer, null] as const)))}
+            >
+              {open.length > 0 ? 'Tick' : 'Untick'} all {plain.length}
+            </button>
+          ) : null}
           <ul className="border-t-2 border-ink bg-card">
             {seen.rows.map((r) => (
-              <Row key={r.pointer} row={r} choice={choices[r.pointer] ?? null} disabled={busy} onChoose={(c) => choose(r.pointer, c)} />
+              <Row key={r.pointer} row={r} choice={choices[r.pointer] ?? null} disabled={busy} onChoose={(c) => choose([r.pointer, c])} />
             ))}
           </ul>
           {seen.rows.length === 0 ? <p className="text-[15px]">No site of it can be read.</p> : null}
-          <button type="button" className="plate plate-next mt-4 !min-h-[44px]" disabled={busy || coming === 0 || unnamed} onClick={() => void takeIn()}>
+          {blank.length > 1 ? (
+            <NetworkOfMany disabled={busy} onFill={(network) => choose(...blank.map(([pointer, c]) => [pointer, { ...c, network }] as const))} />
+          ) : null}
+          <button
+            type="button"
+            className="plate plate-next mt-4 !min-h-[44px]"
+            disabled={busy || coming === 0 || blank.length > 0}
+            onClick={() => void takeIn()}
+          >
             Take in {printCount(coming, 'place')}
           </button>
-          {unnamed ? <p className="mt-1 text-[13.5px]">A new site needs its network.</p> : null}
+          {blank.length > 0 ? <p className="mt-1 text-[13.5px]">A new site needs its network.</p> : null}
         </>
       ) : null}
     </>
@@ -139,7 +172,6 @@ export function ImportPlaces() {
 
 function Row({ row: r, choice, disabled, onChoose }: { row: PlaceRow; choice: Choice | null; disabled: boolean; onChoose: (c: Choice | null) => void }) {
   const where = r.latitude === null || r.longitude === null ? 'position not known' : `${r.latitude}, ${r.longitude}`;
-  const first: Choice = { network: r.network ?? '', position: r.latitude === null ? 'none' : r.better ? 'turned' : 'file', siteId: r.siteId };
   return (
     <li className="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-rule-2 px-3 py-2">
       <label className="flex min-h-[44px] min-w-0 grow basis-[16rem] items-center gap-3">
@@ -148,7 +180,7 @@ function Row({ row: r, choice, disabled, onChoose }: { row: PlaceRow; choice: Ch
           className="size-5 shrink-0 accent-ink"
           disabled={disabled || r.is === 'here'}
           checked={choice !== null}
-          onChange={(e) => onChoose(e.target.checked ? first : null)}
+          onChange={(e) => onChoose(e.target.checked ? firstOf(r) : null)}
         />
         <span className="min-w-0">
           <b className="block break-words font-semibold">{r.name}</b>

@@ -9,7 +9,7 @@ import type { SheetLine, SheetPreview, SheetSite } from '@/server/formats/import
 import type { Undone } from '@/server/formats/undo-sheet';
 import { ChooseFile, useFileWork } from '@/ui/forms/file-work';
 import { saveFile } from '@/ui/forms/save-file';
-import { LeftOut } from '../left-out';
+import { NotInFile } from '../not-in-file';
 import { NotedThere } from '../noted-there';
 import { SheetAsks } from './sheet-asks';
 import { SheetColumns } from './sheet-columns';
@@ -182,10 +182,13 @@ export function ImportSheet() {
             proposed={seen.proposed.sites}
             networks={seen.networks}
             chosen={sites}
-            onChoose={(key, network) =>
-              setSites((all) => {
-                const { [key]: _, ...others } = all;
-                return network === null ? others : { ...others, [key]: network };
+            onChoose={(some) =>
+              setSites((before) => {
+                const next = { ...before };
+                for (const [key, network] of some)
+                  if (network === null) delete next[key];
+                  else next[key] = network;
+                return next;
               })
             }
           />
@@ -229,7 +232,7 @@ export function ImportSheet() {
             </table>
           </div>
           {notListed > 0 ? <p className="mt-1 text-[14px] text-ink-2">{printCount(notListed, 'more row')} not listed.</p> : null}
-          <LeftOut sessions={seen.leftOut} unread={seen.counts.refused + seen.counts.waiting > 0} />
+          <NotInFile sessions={seen.leftOut} unread={seen.counts.refused + seen.counts.waiting > 0} />
           <div className="mt-4 flex flex-wrap gap-2">
             <button type="button" className="plate plate-next !min-h-[44px]" disabled={busy || coming === 0 || unnamed} onClick={takeIn}>
               Take in {printCount(coming, 'row')}

@@ -1,5 +1,5 @@
 'use client';
-import { useState } from 'react';
+import { NetworkOfMany } from '@/ui/places/network-of-many';
 
 /** One proposed: two networks may each have a site of one name. */
 const siteKey = (name: string, network: string | null): string => JSON.stringify([name, network]);
@@ -10,10 +10,9 @@ export function SheetSites(p: {
   chosen: Readonly<Record<string, string>>;
   /** Names of those that are here. */
   networks: readonly string[];
-  /** `null`: not to be made. */
-  onChoose: (key: string, network: string | null) => void;
+  /** Of each that changes its network; `null`: not to be made. */
+  onChoose: (all: readonly (readonly [key: string, network: string | null])[]) => void;
 }) {
-  const [common, setCommon] = useState('');
   if (p.proposed.length === 0) return null;
   const all = p.proposed.map(([name, network]) => [siteKey(name, network), network] as const);
   const open = all.filter(([key]) => !(key in p.chosen));
@@ -34,10 +33,7 @@ export function SheetSites(p: {
         <button
           type="button"
           className="plate mb-2 !min-h-[44px]"
-          onClick={() => {
-            if (open.length > 0) for (const [key, network] of open) p.onChoose(key, network ?? '');
-            else for (const [key] of all) p.onChoose(key, null);
-          }}
+          onClick={() => p.onChoose(open.length > 0 ? open.map(([key, network]) => [key, network ?? ''] as const) : all.map(([key]) => [key, null] as const))}
         >
           {open.length > 0 ? 'Tick' : 'Untick'} all {all.length}
         </button>
@@ -52,7 +48,7 @@ export function SheetSites(p: {
                   type="checkbox"
                   className="size-5 shrink-0 accent-ink"
                   checked={key in p.chosen}
-                  onChange={(e) => p.onChoose(key, e.target.checked ? (network ?? '') : null)}
+                  onChange={(e) => p.onChoose([[key, e.target.checked ? (network ?? '') : null]])}
                 />
                 {name}
               </label>
@@ -65,7 +61,7 @@ export function SheetSites(p: {
                     maxLength={80}
                     className="field !min-h-[44px] min-w-0 sm:!w-[220px]"
                     value={p.chosen[key] ?? ''}
-                    onChange={(e) => p.onChoose(key, e.target.value)}
+                    onChange={(e) => p.onChoose([[key, e.target.value]])}
                     aria-label={`Network of ${name}`}
                   />
                 </label>
@@ -75,31 +71,7 @@ export function SheetSites(p: {
             </li>
           ))}
       </ul>
-      {all.length - open.length > 1 ? (
-        <div className="mt-2 flex flex-wrap items-center gap-2">
-          <label className="flex min-w-0 flex-wrap items-center gap-2 text-[14px]">
-            Network of those that have none
-            <input
-              type="text"
-              list="networks-here"
-              maxLength={80}
-              className="field !min-h-[44px] min-w-0 sm:!w-[220px]"
-              value={common}
-              onChange={(e) => setCommon(e.target.value)}
-            />
-          </label>
-          <button
-            type="button"
-            className="plate !min-h-[44px]"
-            disabled={common.trim() === ''}
-            onClick={() => {
-              for (const [key] of blank) p.onChoose(key, common.trim());
-            }}
-          >
-            Fill it in
-          </button>
-        </div>
-      ) : null}
+      {all.length - open.length > 1 ? <NetworkOfMany onFill={(network) => p.onChoose(blank.map(([key]) => [key, network] as const))} /> : null}
       {blank.length > 0 ? <p className="mt-1 text-[13.5px]">A site needs its network.</p> : null}
     </section>
   );

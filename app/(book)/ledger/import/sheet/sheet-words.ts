@@ -57,6 +57,13 @@ export const OPTION: Readonly<Record<string, string>> = {
   different: 'two visits',
   ',': 'the comma',
   '.': 'the point',
+  min: 'minutes',
+  h: 'hours',
+  s: 'seconds',
+  'h:mm': 'hours and minutes, h:mm',
+  'm:ss': 'minutes and seconds, m:ss',
+  'windows-1252': 'of Western Europe: é, ñ, ø',
+  'windows-1250': 'of Central Europe: č, ś, ő',
 };
 export const PLAN: Readonly<Record<RowPlan, string>> = {
   new: 'a new visit',

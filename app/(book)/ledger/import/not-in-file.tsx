@@ -4,7 +4,7 @@ import { printDate, printTime } from '@/core/units/zoned';
 import type { SessionsLeftOut } from '@/server/formats/sessions-left-out';
 
 /** Sessions recorded here, of the time and the networks of a file, that it does not tell: each with what is noted to have been paid for it. @param unread some of the file is not read yet, or cannot be */
-export function LeftOut({ sessions: { shown, more }, unread }: { sessions: SessionsLeftOut; unread: boolean }) {
+export function NotInFile({ sessions: { shown, more }, unread }: { sessions: SessionsLeftOut; unread: boolean }) {
   if (shown.length === 0) return null;
   return (
     <section aria-label="Not in this file" className="mt-5 text-[14px]">
