@@ -173,6 +173,34 @@ test('a CDR of a charge whose bill somebody noted stands beside it, and is paid 
   expect(await paid()).toEqual(['15.50 EUR 31.0 charged yes']);
 });
 
+test('CDRs that may be of more than one visit go where somebody says, many at once, whatever stands in their ids', async ({ page, baseURL }) => {
+  const base = baseURL as string;
+  const who = await newHousehold(page, base);
+  const road = await addRoad(page, base);
+  const day = Math.floor(Date.now() / 1000) * 1000 - 10 * DAY;
+  // Recorded by two phones, and not joined.
+  const told: Told[] = [...untilPower(road), look(62, 20, 120, '0.1'), ...OVER];
+  const [, second] = [await tell(page, base, who, day, told), await tell(page, base, who, day, told)];
+  const ids = Array.from({ length: 130 }, (_, i) => `C~${i}~1`);
+  const file = Buffer.from(JSON.stringify(ids.map((id) => cdr(id, day + 100_000))));
+  await page.goto('/ledger/import');
+  await page.getByLabel('The file, JSON').setInputFiles({ name: 'cdrs.json', mimeType: 'application/json', buffer: file });
+  await expect(page.getByLabel('Which visit is SI*SMR*C~0~1?')).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Take in 0 bills' })).toBeDisabled();
+  // As somebody would choose each of them: what is asked of 130 is more than an address holds.
+  await page.evaluate((visit) => {
+    for (const select of document.querySelectorAll<HTMLSelectElement>('select[aria-label^="Which visit is"]')) {
+      const set = Object.getOwnPropertyDescriptor(HTMLSelectElement.prototype, 'value')?.set;
+      set?.call(select, `${visit}~1`);
+      select.dispatchEvent(new Event('change', { bubbles: true }));
+    }
+  }, second);
+  await page.getByRole('button', { name: 'Take in 130 bills' }).click();
+  await expect(page.getByRole('status').filter({ hasText: '130 bills taken in.' })).toBeVisible();
+  const bills = (await (await page.request.get(`/api/v1/visits/${second}`)).json()).bills as { further: { cdr?: object } }[];
+  expect(bills).toHaveLength(130);
+});
+
 test('what is no document is refused with its place, and nothing changes; sheets come out whole', async ({ page, baseURL, browser }) => {
   const base = baseURL as string;
   const who = await newHousehold(page, base);

@@ -21,6 +21,9 @@ const REFUSED: Readonly<Record<string, string>> = {
   too_many: 'It holds more than 5,000 CDRs: send it in parts.',
 };
 
+/** So many choices an address holds. */
+const PICKS_AT_ONCE = 60;
+
 /** Chooses a file, shows what would come of it, takes it in and back. */
 export function ImportBills() {
   const [file, setFile] = useState<File | null>(null);
@@ -28,19 +31,29 @@ export function ImportBills() {
   const [picks, setPicks] = useState<Record<string, string>>({});
   const { busy, said, say, working, reading } = useFileWork('cdrs');
 
-  const send = async (of: File, take: boolean): Promise<void> => {
-    const chosen = Object.entries(picks).flatMap(([id, at]) => (at ? [`pick=${encodeURIComponent(`${id}~${at}`)}`] : []));
-    const query = take ? `?take=yes${chosen.length > 0 ? `&${chosen.join('&')}` : ''}` : '';
+  /** @returns how many bills came in; `null` where the file was refused */
+  const send = async (of: File, query = ''): Promise<number | null> => {
     const answer = await fetch(`/api/v1/import/cdrs${query}`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: of });
     const body = await answer.json();
     if (!answer.ok) {
       setSeen(null);
       say(refusedText(body, REFUSED));
-      return;
+      return null;
     }
     setSeen(body);
-    if (take) say(`${printCount(body.taken ?? 0, 'bill')} taken in.`);
+    return body.taken ?? 0;
   };
+  const takeIn = (of: File) =>
+    void working(async () => {
+      const chosen = Object.entries(picks).flatMap(([id, at]) => (at ? [`&pick=${encodeURIComponent(`${id}~${at}`)}`] : []));
+      let all = 0;
+      for (let from = 0; from === 0 || from < chosen.length; from += PICKS_AT_ONCE) {
+        const taken = await send(of, `?take=yes${chosen.slice(from, from + PICKS_AT_ONCE).join('')}`);
+        if (taken === null) return;
+        all += taken;
+      }
+      say(`${printCount(all, 'bill')} taken in.`);
+    }, 'takes in');
   const undo = () =>
     void working(async () => {
       if (!seen) return;
@@ -50,7 +63,7 @@ export function ImportBills() {
         body: JSON.stringify({ id: seen.importId }),
       });
       const { undone } = await answer.json();
-      if (file) await send(file, false);
+      if (file) await send(file);
       say(answer.ok ? `${printCount(undone ?? 0, 'bill')} taken back.` : 'It could not be taken back just now.');
     }, 'takes back');
   const ready = (seen?.rows ?? []).filter((r) => !r.there && (r.match.is === 'paired' || (r.match.is === 'asked' && picks[r.id])));
@@ -65,7 +78,7 @@ export function ImportBills() {
           setFile(chosen);
           setPicks({});
           setSeen(null);
-          if (chosen) void reading(chosen, () => send(chosen, false));
+          if (chosen) void reading(chosen, async () => void (await send(chosen)));
         }}
       />
       {seen ? (
@@ -101,7 +114,7 @@ export function ImportBills() {
               type="button"
               className="plate plate-next !min-h-[44px]"
               disabled={busy || ready.length === 0 || !file}
-              onClick={() => file && void working(() => send(file, true), 'takes in')}
+              onClick={() => file && takeIn(file)}
             >
               Take in {printCount(ready.length, 'bill')}
             </button>

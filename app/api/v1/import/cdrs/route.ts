@@ -24,8 +24,9 @@ export const POST = answering(async (request: Request): Promise<Response> => {
   if (late) return late;
   if (!mayRecord(who.role)) return Response.json({ error: NOT_YOURS }, { status: 403, headers: noStore });
   const { searchParams } = new URL(request.url);
-  const picks = searchParams.getAll('pick').map((p) => p.split('~'));
-  const chosen = new Map(picks.flatMap(([id, visitId, n]) => (id && visitId && n ? [[id, `${visitId} ${n}`] as const] : [])));
+  // The id is the network's: whatever can stand in it.
+  const picks = searchParams.getAll('pick').map((p) => /^(.+)~([^~]+)~(\d+)$/s.exec(p));
+  const chosen = new Map(picks.flatMap((p) => (p ? [[p[1] as string, `${p[2]} ${p[3]}`] as const] : [])));
   const answer = searchParams.get('take') === 'yes' ? await takeCdrs(who, body.bytes, chosen) : await previewCdrs(who, body.bytes);
   if (answer.ok) return Response.json({ ...answer.preview, ...(answer.taken === undefined ? {} : { taken: answer.taken }) }, { headers: noStore });
   return Response.json({ error: 'The file cannot be read.', refused: answer.refused }, { status: 422, headers: noStore });
