@@ -149,3 +149,26 @@ describe('billed sessions and recorded attempts', () => {
     ]);
   });
 });
+
+describe('one at the same moment goes before what is merely near', () => {
+  const pairs = (items: readonly BilledItem[], all: readonly RecordedAttempt[]) => {
+    const { pairs, asks } = matchSessions(items, all);
+    return [...pairs.map((p) => `${p.item} ${p.visitId}`), ...asks.map((a) => `${a.item} ${a.code}`)];
+  };
+  const near = attempt(2, { start: AT + 10 * MIN });
+  it.each([
+    [0, '10', ['i v1']],
+    [MIN, '10', ['i v1']],
+    [-MIN, '10.1', ['i v1']],
+    [MIN + 1, '10', ['i several']],
+    [0, '10.11', ['i several']],
+  ])('%d ms and %s kWh', (off, kWh, want) => expect(pairs([item('i', { start: AT + off, kWh })], [attempt(1), near])).toEqual(want));
+  it('unless it is known to the day alone', () => expect(pairs([item('i', { dayOnly: true })], [attempt(1), near])).toEqual(['i several']));
+  it('or energy or start are not known', () => {
+    expect(pairs([item('i', { kWh: null })], [attempt(1), near])).toEqual(['i several']);
+    expect(pairs([item('i')], [attempt(1, { kWh: null }), near])).toEqual(['i several']);
+    expect(pairs([item('i', { start: 0 })], [attempt(1, { start: null, pulledIn: 0, pulledOut: null }), attempt(2, { start: 10 * MIN })])).toEqual([
+      'i several',
+    ]);
+  });
+});

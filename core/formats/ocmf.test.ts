@@ -63,6 +63,36 @@ describe('a signed data set', () => {
   });
 });
 
+// OCMF 1.0, time of a reading, from memory: comma and milliseconds, offset without a colon, the clock's state behind.
+it.each([
+  ['2018-07-24T13:22:04,000+0200 S', '2018-07-24T11:22:04.000Z'],
+  ['2018-07-24T13:22:04.5+0200 I', '2018-07-24T11:22:04.500Z'],
+  ['2018-07-24T13:22:04,12+02:00 R', '2018-07-24T11:22:04.120Z'],
+  ['2018-07-24T13:22:04,123456-0130', '2018-07-24T14:52:04.123Z'],
+  ['2018-07-24T13:22:04+0000 U', '2018-07-24T13:22:04.000Z'],
+  ['x2018-07-24T13:22:04,000+0200 S', null],
+  ['2018-07-24T13:22:04,000+0200 SX', null],
+  ['2018-07-24T13:22:04,000+0200S', null],
+  ['2018-07-24T13:22:04,000+0200 X', null],
+  ['2018-07-24T13:22:04,+0200 S', null],
+  ['2018-07-24T13:22:04,000', null],
+])('a reading of %s', (TM, want) => {
+  const at = readOcmf(`OCMF|${JSON.stringify({ RD: [{ TM }] })}|{"SD":"00"}`)?.readings[0]?.at ?? null;
+  expect(at === null ? null : new Date(at).toISOString()).toBe(want);
+});
+it.each([
+  ['2935.6', 'kWh', '2935.6'],
+  [-1, 'kWh', '-1'],
+  ['1500', 'Wh', '1.5'],
+  ['1500', 'wh', null],
+  ['', 'kWh', null],
+  ['1.', 'kWh', null],
+  ['1234567890123456', 'kWh', null],
+  ['1.1234567891', 'kWh', null],
+  [true, 'kWh', null],
+  ['12x', 'kWh', null],
+])('a register of %j %s', (RV, RU, want) => expect(readOcmf(`OCMF|${JSON.stringify({ RD: [{ RV, RU }] })}|{"SD":"00"}`)?.readings[0]?.kWh).toBe(want));
+
 describe('what the registers say', () => {
   const reading = (tx: string, kWh: string | null, of = 'r', at: number | null = 1) => ({ tx, kWh, of, at, status: 'G' });
   it('is the end less the beginning of one register, over as many data sets as there are', () => {

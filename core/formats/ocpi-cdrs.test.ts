@@ -35,6 +35,45 @@ it('the times of its periods go before its start and end', () => {
   expect(said(read(60, { ...periods(0.5), total_time: 1 }))).toEqual(['/total_time sum']);
 });
 
+describe('periods', () => {
+  const period = (minute: number, type = 'ENERGY', volume = 5) => ({
+    start_date_time: new Date(START + minute * 60_000).toISOString(),
+    dimensions: [{ type, volume }],
+  });
+  const told = (...minutes: number[]) => said(read(60, { charging_periods: minutes.map((m) => period(m)), total_energy: 5 * minutes.length }));
+  it('within the session and in order of time nothing is said of, the first moment and the last within it', () => {
+    expect(told(0, 20, 60)).toEqual([]);
+    expect(told(20, 20)).toEqual([]);
+  });
+  it('outside it each is told; out of order the first', () => {
+    expect(told(-1, 20)).toEqual(['/charging_periods/0/start_date_time outside']);
+    expect(told(0, 61, 62)).toEqual(['/charging_periods/1/start_date_time outside', '/charging_periods/2/start_date_time outside']);
+    expect(told(0, 30, 20, 40, 10)).toEqual(['/charging_periods/2/start_date_time unsorted']);
+  });
+  it('tell the energy as ENERGY, else as what was imported', () => {
+    const kWh = (...of: ReturnType<typeof period>[]) => read(60, { charging_periods: of }).bills[0]?.periods.map((p) => p.kWh);
+    expect(kWh(period(0, 'ENERGY_IMPORT', 7))).toEqual(['7']);
+    expect(kWh(period(0, 'ENERGY_EXPORT', 7))).toEqual([null]);
+    const both = { ...period(0, 'ENERGY', 6), dimensions: [...period(0, 'ENERGY', 6).dimensions, ...period(0, 'ENERGY_IMPORT', 7).dimensions] };
+    expect(kWh(both)).toEqual(['6']);
+    expect(said(read(60, { charging_periods: [both], total_energy: 6 }))).toEqual([]);
+    expect(said(read(60, { charging_periods: [both], total_energy: 6.02 }))).toEqual(['/total_energy sum']);
+  });
+});
+
+it.each([
+  [{ total_cost: { excl_vat: -5 }, credit: true, credit_reference_id: 'C-0' }, []],
+  [{ total_cost: { excl_vat: 5 }, credit: true, credit_reference_id: 'C-0' }, ['/total_cost/excl_vat credit_sign']],
+  [{ total_cost: { excl_vat: 5, incl_vat: 6 }, credit: true, credit_reference_id: 'C-0' }, ['/total_cost/incl_vat credit_sign']],
+  [{ total_cost: { excl_vat: 0 }, credit: true, credit_reference_id: 'C-0' }, []],
+  [{ total_cost: { excl_vat: 5 }, credit: false }, []],
+])('a credit takes money back: %j', (more, want) => expect(said(read(60, more))).toEqual(want));
+
+it('of whose token it was nothing is kept, and what was there is named', () => {
+  expect(read(60, {}).notKept).toEqual(['/cdr_token/contract_id', '/cdr_token/uid']);
+  expect(read(60, { cdr_token: { uid: 'X', type: 'RFID', contract_id: null } }).breaches.map((b) => b.pointer)).toEqual(['/cdr_token/contract_id']);
+});
+
 it.each([
   ['"4111 1111 1111 1111 12/27"', 'not kept'],
   ['4111111111111111', 'not kept'],
