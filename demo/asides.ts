@@ -62,6 +62,7 @@ export function typedIn(): StoredEvent[] {
     socFrom: 35,
     socTo: 78,
     kWh: '27.9',
+    minutes: null,
     amount: '14.23',
     currency: ines.currency,
     fault: null,

@@ -48,11 +48,21 @@ test('a receipt’s picture fills what is empty of a visit typed in, each figure
   await expect(amount).toContainText('12.2', { timeout: 100_000 });
   await expect(amount.getByRole('img', { name: 'Where it stands in the picture' })).toBeVisible();
   await page.getByRole('button', { name: 'Fill in what is empty' }).click();
-  await expect(page.getByRole('status').filter({ hasText: '3 filled in below' })).toBeVisible();
+  await expect(page.getByRole('status').filter({ hasText: '4 filled in below' })).toBeVisible();
   // What was typed stays.
   await expect(page.getByLabel('kWh')).toHaveValue('19.2');
   await expect(page.getByLabel('Day')).toHaveValue('2025-09-02');
   await expect(page.getByLabel('Amount paid')).toHaveValue('12.20');
+  // A second receipt, with the visit's page open: its minutes are the bill's.
+  await page.getByLabel('Site', { exact: true }).selectOption({ label: 'Lipa Barn' });
+  await page.getByRole('button', { name: 'Keep the visit' }).click();
+  await page.getByRole('button', { name: 'Add a bill or receipt' }).click();
+  await page.getByText('Read it off a receipt or the last screen').click();
+  await page.getByLabel('or its text').fill('Charging time 1 h 05\nTotal 5.00 EUR');
+  await page.getByRole('button', { name: 'Read the text' }).click();
+  await page.getByRole('button', { name: 'Fill in what is empty' }).click();
+  await expect(page.getByRole('status').filter({ hasText: '2 filled in below. Look at each before you keep it.' })).toBeVisible();
+  await expect(page.getByLabel('Minutes on the bill')).toHaveValue('65');
 });
 
 test('its text is read too; what cannot be told says why, and what is no picture is refused', async ({ page, baseURL }) => {
@@ -65,6 +75,8 @@ test('its text is read too; what cannot be told says why, and what is no picture
   const row = (label: string) => page.locator('dl > div').filter({ hasText: label });
   await expect(row('Energy')).toContainText('its decimal mark is not plain');
   await expect(row('Minutes')).toContainText('65');
+  await page.getByRole('button', { name: 'Fill in what is empty' }).click();
+  await expect(page.getByLabel('Charged for, minutes')).toHaveValue('65');
   await expect(row('Site')).toContainText('none that is known here');
   await expect(row('Battery')).toContainText('not on it');
   await page.getByLabel('or its text').fill('Battery 24 % → 78 %\nVAT 22 %');

@@ -71,6 +71,8 @@ export function rowEvents(row: SheetRow, refs: { siteId: string; stallId: string
     socFrom: row.socFrom,
     socTo: charged ? row.socTo : null,
     kWh: charged ? row.kWh : null,
+    // They are kept with the row as it stands.
+    minutes: null,
     amount: row.amount !== null && row.currency !== null && new Big(row.amount).gt(0) ? row.amount : null,
     currency: row.currency ?? '',
     fault: null,

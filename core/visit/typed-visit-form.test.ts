@@ -27,6 +27,7 @@ const texts = (more: Partial<TypedTexts> = {}): TypedTexts => ({
   socFrom: '',
   socTo: '',
   kWh: '',
+  minutes: '',
   amount: '',
   currency: 'EUR',
   fault: '',
@@ -63,6 +64,11 @@ describe('a visit typed in afterwards', () => {
     expect(read({ charged: 'no' }).problems).toEqual({ reason: 'Why did you leave without a charge?' });
     // A test number of a card network, public; common practice, no source.
     expect(read({ note: 'card 4111 1111 1111 1111' }).problems.note).toBeDefined();
+  });
+  it('takes the minutes of the charge, up to two days', () => {
+    expect([read({ minutes: '41,5' }).visit?.minutes, read({ minutes: '2880' }).visit?.minutes, read({}).visit?.minutes]).toEqual([41.5, 2880, null]);
+    expect(read({ minutes: '2880.1' }).problems).toEqual({ minutes: 'At most 2880 min' });
+    expect(read({ minutes: '1:05' }).problems).toEqual({ minutes: 'Not a number' });
   });
   it('takes a decimal comma, a means held, and a fault with its usual side', () => {
     const { visit } = read({ kWh: '40,1', means: `rfid ${STALL_A}`, fault: 'start_error' });

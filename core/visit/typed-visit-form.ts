@@ -21,6 +21,7 @@ export type TypedTexts = Record<
   | 'socFrom'
   | 'socTo'
   | 'kWh'
+  | 'minutes'
   | 'amount'
   | 'currency'
   | 'fault'
@@ -79,7 +80,7 @@ export function readTypedVisit(
     }
   }
 
-  const figure = (name: 'socFrom' | 'socTo' | 'kWh' | 'amount', most: number, unit: string): string | null => {
+  const figure = (name: 'socFrom' | 'socTo' | 'kWh' | 'minutes' | 'amount', most: number, unit: string): string | null => {
     const text = t[name].trim().replace(',', '.');
     if (text === '') return null;
     if (!/^\d+(\.\d+)?$/.test(text)) problems[name] = 'Not a number';
@@ -88,7 +89,7 @@ export function readTypedVisit(
     return null;
   };
   const [socFrom, socTo] = [figure('socFrom', 100, '%'), figure('socTo', 100, '%')];
-  const [kWh, amount] = [figure('kWh', 2000, 'kWh'), figure('amount', 100_000, '')];
+  const [kWh, minutes, amount] = [figure('kWh', 2000, 'kWh'), figure('minutes', 2880, 'min'), figure('amount', 100_000, '')];
   if (socFrom !== null && socTo !== null && Number(socTo) < Number(socFrom)) problems.socTo = 'Is below the level on arrival';
   const handshake_s = t.handshake.trim() === '' ? null : readSeconds(t.handshake);
   if (t.handshake.trim() !== '' && handshake_s === null) problems.handshake = 'Such as 33.4 or 1:05';
@@ -120,6 +121,7 @@ export function readTypedVisit(
       socFrom: socFrom === null ? null : Number(socFrom),
       socTo: socTo === null ? null : Number(socTo),
       kWh,
+      minutes: minutes === null ? null : Number(minutes),
       amount,
       currency: t.currency,
       fault: known ? { code: known.code, side: known.side } : null,

@@ -23,6 +23,7 @@ const typed = (more: Partial<TypedVisit> = {}): TypedVisit => ({
   socFrom: null,
   socTo: null,
   kWh: null,
+  minutes: null,
   amount: null,
   currency: 'EUR',
   fault: null,
@@ -85,8 +86,28 @@ describe('a visit typed in afterwards', () => {
     expect(v.line.find((e) => e.kind === 'figure_given')?.payload).toMatchObject({ figure: 'handshake', seconds: 31, plusMinus_s: 2 });
     expect(v.attempts[0]?.times.handshake.known).toBe(false);
   });
+  it('the minutes of the charge are the bill’s, else a figure that somebody gave', () => {
+    const of = (more: Partial<TypedVisit>) =>
+      visit({ minutes: 41.5, meansKind: null, ...more }).line.filter((e) => e.kind === 'bill' || e.kind === 'figure_given');
+    expect(of({ kWh: '29', amount: '8.99' }).map((e) => [e.kind, (e.payload as { minutes?: number }).minutes])).toEqual([['bill', 41.5]]);
+    expect(of({ kWh: '29' }).map((e) => e.payload)).toMatchObject([{ figure: 'charging', seconds: 2490, plusMinus_s: 30 }]);
+    expect(of({ charged: false, reason: 'gave_up' })).toEqual([]);
+    // Nothing is made up of the start from them.
+    expect(visit({ minutes: 41.5, kWh: '29', amount: '8.99', meansKind: null }).attempts).toHaveLength(0);
+  });
   it('makes only events that the record takes, in order', () => {
-    for (const e of events({ kWh: '29', amount: '8.99', socFrom: 20, socTo: 62, note: 'cold', handshake_s: 40, fault: { code: 'slow_ramp', side: 'network' } }))
+    for (const e of events({ kWh: '29', minutes: 2880 }).concat(
+      events({
+        kWh: '29',
+        amount: '8.99',
+        socFrom: 20,
+        socTo: 62,
+        note: 'cold',
+        handshake_s: 40,
+        minutes: 2880,
+        fault: { code: 'slow_ramp', side: 'network' },
+      }),
+    ))
       expect(checkEvent(e, DAY + 86_400_000)).toMatchObject({ ok: true });
   });
 });

@@ -23,6 +23,8 @@ export type TypedVisit = {
   socFrom: number | null;
   socTo: number | null;
   kWh: string | null;
+  /** How long the charge took, by its receipt or the last screen. */
+  minutes: number | null;
   amount: string | null;
   currency: string;
   /** A fault of the list, and whether the visit ended without a charge. */
@@ -81,6 +83,9 @@ export function typedVisit(v: TypedVisit): TypedEvent[] {
   add('pulled_out', { reason: v.reason }, v.pulledOut);
   if (v.handshake_s !== null)
     add('figure_given', { figure: 'handshake', seconds: v.handshake_s, plusMinus_s: 2, startMark: 'plug or card', endMark: 'kW' }, null);
+  // With a bill they are the bill's; with none nobody says more of them than that somebody knows them.
+  if (v.minutes !== null && v.amount === null && v.charged)
+    add('figure_given', { figure: 'charging', seconds: v.minutes * 60, plusMinus_s: 30, startMark: 'charge begun', endMark: 'charge ended' }, null);
   if (v.amount !== null)
     add(
       'bill',
@@ -89,6 +94,7 @@ export function typedVisit(v: TypedVisit): TypedEvent[] {
         amount: v.amount,
         currency: v.currency,
         ...(v.kWh === null ? {} : { kWh: v.kWh }),
+        ...(v.minutes === null ? {} : { minutes: v.minutes }),
         ...(means && !attempt ? means : {}),
         state: 'charged',
       },

@@ -67,7 +67,7 @@ function BillForm({ context, currency, attempts, onClose }: { context: VisitCont
         onFill={(told) => {
           let filled = 0;
           const next = { ...values };
-          for (const field of ['amount', 'kWh'] as const)
+          for (const field of ['amount', 'kWh', 'minutes'] as const)
             if (told[field] !== null && (next[field] ?? '') === '') {
               next[field] = String(told[field]);
               filled += 1;

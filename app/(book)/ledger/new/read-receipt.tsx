@@ -10,6 +10,8 @@ type Battery = { from: number | null; to: number } | { why: string };
 type Told = ReceiptRead & { siteId: string | null; battery: Battery; seen: Partial<Record<Field, { confidence: number; at: At }>> };
 /** What of a receipt goes into the form. */
 export type ReceiptTold = Pick<Told['proposal'], 'kWh' | 'amount' | 'currency' | 'date'> & {
+  /** As they are shown: to a tenth. */
+  minutes: string | null;
   siteId: string | null;
   /** Per cents of the battery, where a screen says them. */
   battery: { from: number | null; to: number } | null;
@@ -147,10 +149,9 @@ export function ReadReceipt({
             className="plate mt-3 !min-h-[44px]"
             onClick={() => {
               const { kWh, amount, currency, date } = told.proposal;
-              const filled = onFill({ kWh, amount, currency, date, siteId: told.siteId, battery: 'why' in told.battery ? null : told.battery });
-              setSaid(
-                filled > 0 ? `${filled} filled in below. Look at each before you keep the visit.` : 'Nothing was filled in: what it says is typed already.',
-              );
+              const minutes = saidOf(told, 'minutes').value;
+              const filled = onFill({ kWh, minutes, amount, currency, date, siteId: told.siteId, battery: 'why' in told.battery ? null : told.battery });
+              setSaid(filled > 0 ? `${filled} filled in below. Look at each before you keep it.` : 'Nothing was filled in: what it says is typed already.');
             }}
           >
             Fill in what is empty

@@ -38,6 +38,7 @@ const EMPTY: TypedTexts = {
   socFrom: '',
   socTo: '',
   kWh: '',
+  minutes: '',
   amount: '',
   currency: '',
   fault: '',
@@ -129,11 +130,12 @@ export function TypeVisit({ currency, site, people }: { currency: string; site: 
   const figure = (name: Name, label: string, hint?: string) => field(name, label, (p) => <input {...p} inputMode="decimal" autoComplete="off" />, hint);
   const ids = (list: readonly { id: string; name: string }[] | undefined) => (list ?? []).map((r) => [r.id, r.name] as const);
   /** What a receipt tells, into what is empty. @returns how much */
-  const fill = ({ kWh, amount, currency: of, date, siteId: there, battery }: ReceiptTold): number => {
+  const fill = ({ kWh, minutes, amount, currency: of, date, siteId: there, battery }: ReceiptTold): number => {
     const now = watch();
     const level = (pct: number | null | undefined) => (pct == null || now.charged === 'no' ? null : String(pct));
     const levels = { socFrom: level(battery?.from), socTo: level(battery?.to) };
-    const told: Partial<Record<Name, string | null>> = { kWh: now.charged === 'no' ? null : kWh, amount, day: date, siteId: there, ...levels };
+    const charge = now.charged === 'no' ? { kWh: null, minutes: null } : { kWh, minutes };
+    const told: Partial<Record<Name, string | null>> = { ...charge, amount, day: date, siteId: there, ...levels };
     let filled = 0;
     for (const [name, value] of Object.entries(told) as [Name, string | null][])
       if (value !== null && now[name].trim() === '') {
@@ -195,6 +197,7 @@ export function TypeVisit({ currency, site, people }: { currency: string; site: 
           <>
             {figure('socTo', 'Battery at the end, %')}
             {figure('kWh', 'Delivered, kWh')}
+            {figure('minutes', 'Charged for, minutes')}
           </>
         )}
         {figure('amount', 'Amount paid')}
