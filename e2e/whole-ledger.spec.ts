@@ -1,6 +1,9 @@
+import { createHash } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import { expect, type Page, test } from '@playwright/test';
-import { addPlace, newHousehold, own, send, visitEvents } from './hands/household';
+import { unzipSync } from 'fflate';
+import { v7 } from 'uuid';
+import { addPlace, asItems, newHousehold, own, send, visitEvents } from './hands/household';
 
 const SHEETS = ['visits', 'attempts', 'events', 'readings', 'bills', 'sites', 'tariffs'];
 /** Everything the ledger says of itself, sheet by sheet. */
@@ -69,6 +72,54 @@ test('a whole ledger goes out, into another household’s empty ledger, and says
   await expect(status(other)).toContainText('Brought in: 1 record;');
   expect(await sheets(other)).toEqual(await sheets(page));
   await elsewhere.close();
+});
+
+test('photos that stayed behind come with the file that has them, and are not sent again', async ({ page, baseURL, browser }) => {
+  const base = baseURL as string;
+  const who = await newHousehold(page, base);
+  const place = await addPlace(page, base, { network: 'Saltmarsh Rapid', site: 'Vrba Crossing' });
+  const picture = await readFile('e2e/hands/ticket.jpg');
+  const sha256 = createHash('sha256').update(picture).digest('hex');
+  const sent = await page.request.put(`/api/v1/photos/${sha256}`, { headers: { origin: base, 'content-type': 'image/jpeg' }, data: picture });
+  expect(sent.status()).toBe(201);
+  const events = visitEvents(who, place, Date.UTC(2026, 5, 1, 9));
+  const last = events.at(-1) as (typeof events)[number];
+  const receipt = { ...last, id: v7(), kind: 'receipt', payload: { sha256 }, seq: last.seq + 1 };
+  for (const a of await send(page.request, base, asItems([...events, receipt]))) expect(a).toMatchObject({ status: 'taken' });
+  const zip = await (await page.request.get('/api/v1/household/export')).body();
+  const alone = Buffer.from(unzipSync(new Uint8Array(zip))['ledger.json'] as Uint8Array);
+
+  const elsewhere = await browser.newContext({ baseURL: base });
+  const other = await elsewhere.newPage();
+  await newHousehold(other, base);
+  const photo = async () => (await other.request.get(`/api/v1/photos/${sha256}`)).status();
+  await choose(other, { name: 'ledger.json', mimeType: 'application/json', buffer: alone });
+  await expect(status(other)).toContainText('1 photo.');
+  await other.getByRole('button', { name: 'Bring it in' }).click();
+  await expect(status(other)).toContainText('1 photo could not be kept.');
+  expect(await photo()).toBe(404);
+  const whole = { name: 'mile-ledger.zip', mimeType: 'application/zip', buffer: zip };
+  await choose(other, whole);
+  await expect(status(other)).toContainText('1 photo;');
+  await other.getByRole('button', { name: 'Bring it in' }).click();
+  await expect(status(other)).toContainText('Brought in: 1 photo;');
+  expect(await photo()).toBe(200);
+  await choose(other, whole);
+  await expect(status(other)).toContainText('Nothing new;');
+  await expect(other.getByRole('button', { name: 'Bring it in' })).toBeDisabled();
+  // Whose they are nobody else learns by asking.
+  await elsewhere.close();
+  const third = await browser.newContext({ baseURL: base });
+  const stranger = await third.newPage();
+  await newHousehold(stranger, base);
+  const ask = async (names: unknown) => {
+    const answer = await stranger.request.post('/api/v1/import/ledger/photos', { headers: own(base), data: { names } });
+    return [answer.status(), await answer.json()];
+  };
+  expect(await ask([sha256])).toEqual([200, { lacking: [sha256] }]);
+  expect((await ask(['../x']))[0]).toBe(422);
+  expect((await ask('x'))[0]).toBe(422);
+  await third.close();
 });
 
 test('a ledger comes in without a network half-way, as JSON of an earlier version, and not for everybody', async ({ page, baseURL, browser }) => {

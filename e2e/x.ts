@@ -1,20 +1,11 @@
 import { chromium } from 'playwright-core';
-
 const base = 'http://127.0.0.1:4210';
 const b = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox'] });
 const ctx = await b.newContext({ baseURL: base, viewport: { width: 1280, height: 800 } });
 const p = await ctx.newPage();
-await p.goto('/');
-await p.getByRole('button', { name: /Open the demo/ }).click();
-await p.waitForURL(/ledger/);
-await p.goto('/ledger/import/sheet');
-await p.getByLabel('The file, CSV').setInputFiles('/tmp/statement.csv');
-await p.getByText('Columns, as they are read').click();
-await p.waitForTimeout(500);
-await p.screenshot({ path: '/tmp/c1.png', clip: { x: 0, y: 0, width: 1280, height: 1000 }, fullPage: true });
-await p.setViewportSize({ width: 320, height: 700 });
-await p.emulateMedia({ colorScheme: 'dark' });
-await p.waitForTimeout(300);
-await p.screenshot({ path: '/tmp/c2.png', clip: { x: 0, y: 0, width: 320, height: 2400 }, fullPage: true });
-console.log(await p.evaluate(() => document.documentElement.scrollWidth));
+await p.goto('/'); await p.getByRole('button', { name: /Open the demo/ }).click(); await p.waitForURL(/ledger/);
+await p.goto('/ledger/new');
+await p.waitForTimeout(800);
+await p.screenshot({ path: '/tmp/tv.png' });
+await p.screenshot({ path: '/tmp/tvf.png', fullPage: true });
 await b.close();

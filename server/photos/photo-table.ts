@@ -73,6 +73,17 @@ async function photoSize(householdId: string, sha256: string): Promise<number | 
   return rows[0] ? Number(rows[0].bytes) : null;
 }
 
+/** Of these photos, by their names, those that a household has not. */
+export async function photosLacking(householdId: string, names: readonly string[]): Promise<string[]> {
+  if (names.length === 0) return [];
+  const [rows] = await pool().execute<RowDataPacket[]>(`SELECT sha256 FROM photo WHERE household_id = ? AND sha256 IN (${names.map(() => '?').join(', ')})`, [
+    toBin(householdId),
+    ...names.map((name) => Buffer.from(name, 'hex')),
+  ]);
+  const here = new Set(rows.map((r) => (r.sha256 as Buffer).toString('hex')));
+  return names.filter((name) => !here.has(name));
+}
+
 /** The bytes of a household's photo, JPEG; `null` when it has none of that name. */
 export async function readPhoto(householdId: string, sha256: string): Promise<Buffer | null> {
   const [rows] = await pool().execute<RowDataPacket[]>('SELECT bytes FROM photo_chunk WHERE household_id = ? AND sha256 = ? ORDER BY n', [

@@ -9,19 +9,30 @@ import { LedgerDifferences, type Theirs } from './ledger-differences';
 import { refusedWords } from './refused-words';
 
 type Person = { personId: string; name: string };
-type Sum = Omit<LedgerTold, 'taken'> & { taken: Record<string, number> };
-const nothing = (): Sum => ({ taken: { record: 0, event: 0, watch: 0, view: 0, closed: 0 }, already: 0, differs: [], refused: [], twins: [], same: {} });
+type Sum = Omit<LedgerTold, 'taken'> & { taken: Record<string, number> /** Names of those of the file that are not here. */; photos: string[] };
+const nothing = (): Sum => ({
+  taken: { record: 0, event: 0, watch: 0, view: 0, closed: 0 },
+  already: 0,
+  differs: [],
+  refused: [],
+  twins: [],
+  same: {},
+  photos: [],
+});
+/** Photos that are asked of at once. */
+const PHOTOS_AT_ONCE = 500;
 /** Names that are listed; more are counted. */
 const LISTED = 12;
 
 /** What came in, or would, in words. */
-function counted({ taken, already, differs, refused }: Sum): string {
+function counted({ taken, already, differs, refused, photos }: Sum): string {
   const parts = [
     taken.record && printCount(taken.record, 'record'),
     taken.event && printCount(taken.event, 'event'),
     taken.watch && `${printCount(taken.watch, 'pair')} on watch`,
     taken.view && printCount(taken.view, 'saved comparison'),
     taken.closed && printCount(taken.closed, 'closed month'),
+    photos.length > 0 && printCount(photos.length, 'photo'),
   ].filter(Boolean);
   const rest = [already && `${already} here already`, differs.length && `${differs.length} that differ`, refused.length && `${refused.length} refused`].filter(
     Boolean,
@@ -89,7 +100,7 @@ export function RestoreLedger({
       // One thing that is too large for a request costs itself.
       if (answer.status === 413 && alone && others.length === 0)
         return {
-          ...(nothing() as LedgerTold),
+          ...(nothing() as Omit<Sum, 'photos'> as LedgerTold),
           refused: [{ kind: alone, id: '', path: alone, reason: 'is too large' }],
         };
       say(((await answer.json()) as { error?: string }).error ?? 'It was refused.');
@@ -125,26 +136,49 @@ export function RestoreLedger({
   const look = async (of: LedgerFile, who: Record<string, string>, names = byName) => {
     stop.current = false;
     const sum = await through(of, who, false, names);
-    setSeen(sum);
-    if (sum) say(counted(sum));
+    const photos = sum && (await lacking(of));
+    setSeen(sum && photos && { ...sum, photos });
+    if (sum && photos) say(counted({ ...sum, photos }));
   };
   const bringIn = () =>
     working(async () => {
       stop.current = false;
       if (!file) return;
-      const lost = await photos(file);
-      if (lost === null) return;
+      const wanted = await lacking(file);
+      const lost = wanted && (await photos(file, wanted));
+      if (wanted === null || lost === null) return;
       const sum = await through(file, people, true, byName);
       if (!sum) return;
       // What was refused is read now that it is known.
       setSeen({ ...nothing(), refused: sum.refused });
       setTheirs({});
-      say(`Brought in: ${counted(sum)}${lost > 0 ? ` ${printCount(lost, 'photo')} could not be kept.` : ''}`);
+      say(
+        `Brought in: ${counted({ ...sum, photos: wanted.filter((name) => !lost.includes(name)) })}${lost.length > 0 ? ` ${printCount(lost.length, 'photo')} could not be kept.` : ''}`,
+      );
     }, 'takes in');
-  /** The pictures, so that nothing speaks of one that is not there. @returns how many could not be kept; `null` where it stopped */
-  const photos = async (of: LedgerFile): Promise<number | null> => {
-    let lost = 0;
-    for (const [i, { name }] of of.head.photos.entries()) {
+  /** The pictures of the file that are not here, by their names; `null` where that cannot be told. */
+  const lacking = async (of: LedgerFile): Promise<string[] | null> => {
+    const names = of.head.photos.map((p) => p.name);
+    const found: string[] = [];
+    for (let from = 0; from < names.length; from += PHOTOS_AT_ONCE) {
+      const answer = await fetch('/api/v1/import/ledger/photos', {
+        method: 'POST',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify({ names: names.slice(from, from + PHOTOS_AT_ONCE) }),
+      });
+      const body = await answer.json();
+      if (!answer.ok) {
+        say(body.error ?? 'It was refused.');
+        return null;
+      }
+      found.push(...body.lacking);
+    }
+    return found;
+  };
+  /** Brings pictures in, so that nothing speaks of one that is not there. @returns those that could not be kept; `null` where it stopped */
+  const photos = async (of: LedgerFile, wanted: readonly string[]): Promise<string[] | null> => {
+    const lost: string[] = [];
+    for (const [i, name] of wanted.entries()) {
       const bytes = await of.photo(name);
       if (!bytes.ok) {
         say(refusedWords(bytes.refused));
@@ -157,8 +191,8 @@ export function RestoreLedger({
           headers: { 'content-type': 'image/jpeg' },
           body: new Blob([new Uint8Array(bytes.value)]),
         }));
-      if (!answer?.ok) lost += 1;
-      say(`Photo ${i + 1} of ${of.head.photos.length} …`);
+      if (!answer?.ok) lost.push(name);
+      say(`Photo ${i + 1} of ${wanted.length} …`);
       if (stop.current) {
         say('Stopped. The same again goes on from there.');
         return null;
@@ -167,7 +201,7 @@ export function RestoreLedger({
     return lost;
   };
   const asked = Object.values(people).includes('');
-  const coming = seen ? Object.values(seen.taken).reduce((a, b) => a + b, 0) + Object.keys(theirs).length : 0;
+  const coming = seen ? Object.values(seen.taken).reduce((a, b) => a + b, 0) + Object.keys(theirs).length + seen.photos.length : 0;
   const differ = file ? (['currency', 'zone'] as const).filter((k) => file.head.household[k] !== household[k]) : [];
   return (
     <>
