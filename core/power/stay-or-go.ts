@@ -2,7 +2,7 @@ import type { DistanceUnit } from '../units/distance';
 import type { RangeBy } from './bands';
 import { type Battery, minutesFor } from './expected';
 import { type LevelNeeded, levelNeeded } from './level-needed';
-import type { Setting } from './limits';
+import type { Limits, Setting } from './limits';
 import { limitsOf } from './limits';
 import { type CostOf, type NextTen, nextTens } from './next-tens';
 import { type Level, project, type Spread } from './projection';
@@ -81,6 +81,8 @@ export type StayAdvice = {
   /** Of what is expected now, and by what. */
   kW: number | null;
   atBest: boolean;
+  /** The first and last level of the car's curve; `null` each where none enters. */
+  curve: Pick<Limits, 'curveFrom' | 'curveTo'>;
   need: LevelNeeded | null;
   leave: WhenToLeave | null;
   rows: readonly NextTen[];
@@ -147,6 +149,7 @@ export function stayOrGo(asked: StayAsked): StayAdvice | null {
     pace,
     kW: found.limits.kWAt(nowPct)?.kW ?? null,
     atBest: !asked.curved,
+    curve: asked.curved ? { curveFrom: limits.curveFrom, curveTo: limits.curveTo } : { curveFrom: null, curveTo: null },
     need,
     leave,
     rows: nextTens(found.limits, battery, { socPct: nowPct, connected_min: asked.connected_min }, asked.cost, range),

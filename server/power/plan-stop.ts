@@ -1,6 +1,7 @@
+import { beyondCurveWords } from '@/core/power/beyond-curve';
 import { matesOf } from '@/core/power/charge-conditions';
 import { compatibleStalls } from '@/core/power/compatible-stalls';
-import type { PowerCurve } from '@/core/power/limits';
+import { limitsOf, type PowerCurve } from '@/core/power/limits';
 import type { OwnCurve } from '@/core/power/own-curve';
 import { curveKnown, isLearnt, learntCurve } from '@/core/power/past-sessions';
 import { AC_BASIS } from '@/core/power/power-words';
@@ -120,6 +121,8 @@ export async function plannedStop(who: SignedIn, ask: Partial<StopIdea>): Promis
   const own = at(here, idea.paired);
   const told = canJudge(own.setting);
   words.push(own.setting.stall.kind === 'ac' ? acWords(own.plateKW, told) : curveWords(learnt, ownCurve.length, idea.cold, mostKW));
+  const beyond = ownCurve.length > 0 ? beyondCurveWords(limitsOf(own.setting), idea.from, idea.to) : null;
+  if (beyond) words.push(beyond);
   if (own.way?.use === 'no') words.push(`By what is on file it cannot be used: ${own.way.reasons.map((r) => r.text).join('; ')}.`);
   if (idea.paired && shareOf(here.fields, own.plateKW) === null)
     words.push('What this stall shares with its neighbour is not on file: paired and alone come to the same.');

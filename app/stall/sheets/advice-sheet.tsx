@@ -2,6 +2,7 @@
 import { useEffect, useState } from 'react';
 import { type NextLeg, nextLeg, rememberLeg } from '@/client/store/habits';
 import { phoneNow } from '@/client/touch/touch-time';
+import { beyondCurveWords } from '@/core/power/beyond-curve';
 import { type StayAdvice, type StayAsked, stayOrGo } from '@/core/power/stay-or-go';
 import { deadlineWhen, leaveBelow, stayHeadline, stayReason, wholePct } from '@/core/power/stay-words';
 import { type DistanceUnit, fromKm, toKm } from '@/core/units/distance';
@@ -228,6 +229,7 @@ function Working({ advice, asked, unit }: { advice: StayAdvice; asked: StayAsked
   const lines: (string | null)[] = [
     `Now about ${advice.nowPct.toFixed(1)} %, from the last reading on${advice.kW === null ? '' : `, at about ${printKW(advice.kW)}`}.`,
     `This session has had ${Math.round(advice.pace * 100)} % of what ${asked.setting.stall.kind === 'ac' ? 'car and stall' : asked.curved ? 'the car’s curve and the stall' : 'the last reading'} would give.`,
+    beyondCurveWords(advice.curve, advice.nowPct, 100),
     advice.need ? `Way ${advice.need.legPct.toFixed(1)} %, reserve ${advice.need.reserveUsedPct.toFixed(1)} % (${advice.need.reserveFrom}).` : null,
     advice.need?.reserveFrom === 'fallback' ? `Turn to the fallback no later than at ${wholePct(advice.need.reserveUsedPct)}.` : null,
     asked.kWhPer100km ? `Consumption ${asked.measured ? 'as measured on the way here' : 'the usual, as typed in'}.` : null,

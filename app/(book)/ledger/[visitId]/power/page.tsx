@@ -1,6 +1,7 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
 import { notFound, redirect } from 'next/navigation';
+import { beyondCurveWords } from '@/core/power/beyond-curve';
 import { isDC } from '@/core/power/most-kw';
 import { chartLine, chartOf } from '@/core/power/power-chart';
 import { powerCsv } from '@/core/power/power-csv';
@@ -164,12 +165,15 @@ function basisOf(page: VisitPower, s: SessionPower): string[] {
   const levels = [...new Set((s.series.soc?.y ?? []).map((y) => String(Math.round(y))))];
   const { soc, kW } = s.series.source;
   const delivered = deliveredWords(s.series);
+  const seen = s.whole && s.whole.covered !== 'none' ? s.whole : null;
+  const beyond = s.limits && seen ? beyondCurveWords(s.limits.car, seen.coveredFrom, seen.coveredTo) : null;
   return [
     ...(delivered ? [delivered] : []),
     levels.length > 0 ? `Battery read at ${levels.join(', ')} % on the ${soc}’s screen; between them a curve that never falls.` : 'The battery was not read.',
     kW ? `Power from the ${kW}’s screen.` : 'Power was not read: where the meter was, it is the meter’s.',
     ...(s.series.wentDown.soc.length + s.series.wentDown.kWh.length > 0 ? ['Figures that went down are left out.'] : []),
     isAC(page, s) ? (s.limits ? AC_BASIS : NO_ONBOARD) : curveWords(page, s),
+    ...(beyond ? [beyond] : []),
     ...(s.limits && s.limits.all.unknown.length > 0 ? ['Pack volts are not noted: limits by amps are left out.'] : []),
   ];
 }
