@@ -27,6 +27,14 @@ test('a whole ledger goes out, into another household’s empty ledger, and says
     );
   await page.goto('/settings');
   await page.getByRole('link', { name: 'Take it along' }).click();
+  // What a standard cannot say is said as it goes out.
+  const [cdrs] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'JSON of Charges as OCPI CDRs' }).click()]);
+  expect(cdrs.suggestedFilename()).toBe('mile-ledger-ocpi-cdrs.json');
+  await expect(
+    page.getByText(
+      '0 CDRs saved. Not in it, as the standard cannot say it: 3 without power, 6 at sites of which the position is not known. The file names each.',
+    ),
+  ).toBeVisible();
   const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'The whole ledger, ZIP' }).click()]);
   expect(download.suggestedFilename()).toBe('mile-ledger.zip');
   const zip = { name: 'mile-ledger.zip', mimeType: 'application/zip', buffer: await readFile(await download.path()) };

@@ -1,4 +1,6 @@
 import Big from 'big.js';
+import { localInstant } from '../units/local-time';
+import { localDay } from '../units/zoned';
 import { sessionEnergy } from '../visit/delivered';
 import type { Visit } from '../visit/derive';
 import type { Payload } from '../visit/payloads';
@@ -7,25 +9,46 @@ import type { BilledItem, RecordedAttempt } from './match-sessions';
 import type { BillIn } from './ocpi-cdrs';
 import type { JsonObject } from './strict-json';
 
-/** The attempts of a visit, as something billed may be matched to them. @param site its name @param stallName by id */
+/** The number by which a charge is called of which no attempt was noted: one typed in from its receipt. */
+export const NO_ATTEMPT = 0;
+
+/**
+ * The attempts of a visit, as something billed may be matched to them. A charge without one is there, too: typed in from its receipt, it is the visit's.
+ * @param site its name @param stallName by id
+ */
 export function recordedAttempts(v: Visit, site: string, stallName: (id: string | null) => string | null): RecordedAttempt[] {
-  const pulledIn = v.pulledInAt ?? v.line[0]?.t ?? v.lastEventAt;
+  const of = { visitId: v.id, site, zone: v.zone, ...stayOf(v) };
+  if (v.attempts.length === 0 && v.ended === 'charge') {
+    const kWh = v.delivered.known && !v.delivered.atLeast ? v.delivered.value : null;
+    return [{ ...of, n: NO_ATTEMPT, stall: stallName(chosenStall(v)), start: null, kWh, power: true }];
+  }
   return v.attempts.map((a) => {
     const energy = a.proof ? sessionEnergy(a, []) : undefined;
     const begun = a.proof ?? a.opened;
     return {
-      visitId: v.id,
+      ...of,
       n: a.n,
-      site,
       stall: stallName(a.stallId),
       start: begun.precision === 'day' ? null : begun.t,
       kWh: energy && !energy.atLeast ? energy.value : null,
       power: a.proof !== undefined,
-      zone: v.zone,
-      pulledIn,
-      pulledOut: v.pulledOutAt,
     };
   });
+}
+
+/** The stall that was chosen last, whether or not anything was tried there. */
+export const chosenStall = (v: Visit): string | null => v.line.findLast((e) => e.kind === 'stall_chosen')?.payload.stallId ?? null;
+
+const DAY_MS = 86_400_000;
+/** From when to when somebody stood there; all of the day where no more is known, and no end where that is known to the day. */
+function stayOf(v: Visit): Pick<RecordedAttempt, 'pulledIn' | 'pulledOut'> {
+  const pulledIn = v.pulledInAt ?? v.line[0]?.t ?? v.lastEventAt;
+  const left = v.line.find((e) => e.kind === 'pulled_out' && e.t === v.pulledOutAt);
+  if (!v.dayOnly) return { pulledIn, pulledOut: left?.precision === 'day' ? null : v.pulledOutAt };
+  const day = localDay(pulledIn, v.zone);
+  const next = new Date(Date.parse(`${day}T00:00:00Z`) + DAY_MS).toISOString().slice(0, 10);
+  const [from, to] = [localInstant(day, '00:00', v.zone), localInstant(next, '00:00', v.zone)];
+  return { pulledIn: from ?? pulledIn, pulledOut: to ?? pulledIn };
 }
 
 /** Bills as items to match. @param placeOf where one was, by the names that places have here */

@@ -250,4 +250,10 @@ describe('charges as CDRs and Sessions', () => {
     const gone = visit(...CHARGED, [3000, 'withdrawal', { target: VISIT }]);
     expect(sessionsOut([gone], siteOf(), 'EUR')).toEqual({ data: [], leftOut: [] });
   });
+  it('a charge of which a receipt alone tells is named, since nothing says when it began', () => {
+    const bill = { sessions: [], amount: '15.70', currency: 'EUR', kWh: '31.4', state: 'charged' };
+    const receipt = deriveVisit(VISIT, story([0, 'pulled_in', { siteId: SITE }], [20, 'pulled_out', { reason: 'enough' }], [30, 'bill', bill]), payloadProblem);
+    for (const out of [cdrsOut([receipt], siteOf()), sessionsOut([receipt], siteOf(), 'EUR')])
+      expect(out).toEqual({ data: [], leftOut: [{ id: VISIT, why: 'no_attempt' }] });
+  });
 });

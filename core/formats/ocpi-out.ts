@@ -24,7 +24,18 @@ export type SiteOut = {
 export type LeftOut = {
   id: string;
   attempt?: number;
-  why: 'put_away' | 'no_position' | 'no_stall' | 'connector' | 'day_only' | 'still_charging' | 'no_energy' | 'no_power' | 'no_cost' | 'currencies';
+  why:
+    | 'put_away'
+    | 'no_position'
+    | 'no_stall'
+    | 'connector'
+    | 'day_only'
+    | 'still_charging'
+    | 'no_energy'
+    | 'no_power'
+    | 'no_attempt'
+    | 'no_cost'
+    | 'currencies';
 };
 export type OcpiOut = { data: object[]; leftOut: LeftOut[] };
 
@@ -282,13 +293,17 @@ export function cdrsOut(visits: readonly Visit[], siteOf: SiteOf): OcpiOut {
 
 function eachAttempt(visits: readonly Visit[], siteOf: SiteOf, say: (v: Visit, told: SessionTold) => object | LeftOut['why']): OcpiOut {
   const out: OcpiOut = { data: [], leftOut: [] };
-  for (const v of visits)
-    for (const a of v.withdrawn ? [] : v.attempts) {
+  for (const v of visits) {
+    if (v.withdrawn) continue;
+    // What a receipt alone tells has no start that could be said.
+    if (v.attempts.length === 0) out.leftOut.push({ id: v.id, why: 'no_attempt' });
+    for (const a of v.attempts) {
       const told = sessionTold(v, a, siteOf);
       const said = typeof told === 'string' ? told : say(v, told);
       if (typeof said === 'string') out.leftOut.push({ id: v.id, attempt: a.n, why: said });
       else out.data.push(said);
     }
+  }
   return out;
 }
 

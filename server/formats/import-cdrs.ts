@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import Big from 'big.js';
 import { billPlaces } from '@/core/formats/bill-place';
-import { billedItems, billPayload, cdrRef, recordedAttempts } from '@/core/formats/cdr-bills';
+import { billedItems, billPayload, cdrRef, NO_ATTEMPT, recordedAttempts } from '@/core/formats/cdr-bills';
 import { type AttemptRef, fold, matchSessions } from '@/core/formats/match-sessions';
 import { type BillIn, readingCdrs } from '@/core/formats/ocpi-cdrs';
 import type { Breach } from '@/core/formats/ocpi-check';
@@ -23,7 +23,8 @@ import { visitsAround } from './visits-around';
 /** More at once nobody looks through; a file of more is sent in parts. */
 const MOST_BILLS = 5_000;
 
-type Where = { visitId: string; n: number; site: string; at: number; zone: string; stall: string | null };
+/** `dayOnly`: its time stands for order, and is none to show. */
+type Where = { visitId: string; n: number; site: string; at: number; dayOnly: boolean; zone: string; stall: string | null };
 export type CdrRow = {
   id: string;
   start: number;
@@ -38,7 +39,7 @@ export type CdrRow = {
   /** It stands in the ledger already. */
   there: boolean;
   /** Where, and what it says there where that is another amount. */
-  stands: { visitId: string; at: number; zone: string; other: Paid | null } | null;
+  stands: { visitId: string; at: number; dayOnly: boolean; zone: string; other: Paid | null } | null;
   /** Bills noted for that charge by somebody: this one would tell them again. */
   noted: Paid[];
   match:
@@ -78,7 +79,15 @@ async function load(who: Member, bytes: Uint8Array): Promise<Loaded | { refused:
   const where = ([visitId, n]: AttemptRef): Where => {
     const v = visits.get(visitId) as Visit;
     const a = attemptOf.get(`${visitId} ${n}`);
-    return { visitId, n, site: a?.site ?? '', at: a?.start ?? v.pulledInAt ?? v.lastEventAt, zone: v.zone, stall: a?.stall ?? null };
+    return {
+      visitId,
+      n,
+      site: a?.site ?? '',
+      at: a?.start ?? v.pulledInAt ?? v.lastEventAt,
+      dayOnly: a?.start == null && v.dayOnly,
+      zone: v.zone,
+      stall: a?.stall ?? null,
+    };
   };
   const there = standing(who, bills, visits);
   const saidOf = byBill(breaches, bills);
@@ -126,7 +135,8 @@ function toldBy({ match }: CdrRow, there: Stands | undefined): string[] {
   if (there) {
     const { visit, bill } = there;
     const named = attemptsNamed(bill.payload.sessions, visit.attempts, visit.line);
-    return (named.length > 0 ? named : visit.attempts.map((a) => a.n)).map((n) => `${visit.id} ${n}`);
+    const all = visit.attempts.length > 0 ? visit.attempts.map((a) => a.n) : [NO_ATTEMPT];
+    return (named.length > 0 ? named : all).map((n) => `${visit.id} ${n}`);
   }
   const where = match.is === 'paired' ? [match.where] : match.is === 'asked' ? match.candidates : [];
   return where.map((w) => `${w.visitId} ${w.n}`);
@@ -165,7 +175,7 @@ function standsAs(b: BillIn, found: Stands | undefined): CdrRow['stands'] {
   const { amount, currency } = bill.payload;
   const told = billPayload(b, null, '');
   const other = new Big(told.amount).eq(amount) && told.currency === currency ? null : { amount, currency };
-  return { visitId: visit.id, at: visit.pulledInAt ?? visit.lastEventAt, zone: visit.zone, other };
+  return { visitId: visit.id, at: visit.pulledInAt ?? visit.lastEventAt, dayOnly: visit.dayOnly, zone: visit.zone, other };
 }
 
 export async function previewCdrs(who: Member, bytes: Uint8Array): Promise<CdrAnswer> {

@@ -60,7 +60,7 @@ describeWithDatabase('sessions that a file leaves out', () => {
     ['a sheet', rows, leftOutOfSheet],
   ])('of %s: one in the middle of the month is told, with what is noted for it', async (_, file, leftOut) => {
     const middle = visits[1] as string;
-    const left = { visitId: middle, n: 1, site: 'Lipa Barn', stall: '1', at: began(FIRST + 14 * DAY), zone: 'UTC', paid: [] };
+    const left = { visitId: middle, n: 1, site: 'Lipa Barn', stall: '1', at: began(FIRST + 14 * DAY), dayOnly: false, zone: 'UTC', paid: [] };
     expect(await leftOut(who, file(0, 30))).toEqual({ shown: [left], more: 0 });
     expect(await leftOut(who, file(0, 14, 30))).toEqual({ shown: [], more: 0 });
     // Nothing is said of what was before the file's time, or after it.

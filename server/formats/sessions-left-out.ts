@@ -1,4 +1,5 @@
 import type { RowDataPacket } from 'mysql2/promise';
+import { chosenStall, NO_ATTEMPT } from '@/core/formats/cdr-bills';
 import { FIRST_INSTANT, LAST_INSTANT } from '@/core/units/instant';
 import type { Member } from '../accounts/who';
 import { fromBin, toBin } from '../db/binary-id';
@@ -12,7 +13,7 @@ import { type Paid, paidFor } from './paid-for';
 /** What a file of bills or rows speaks of: when its sessions began, UTC ms, of which networks they are, and which sessions here it tells, or may. */
 export type FileSpeaksOf = { starts: readonly number[]; networks: ReadonlySet<string>; tells: (visitId: string, n: number) => boolean };
 /** A session here that such a file does not tell. `paid`: what is noted for it, whoever noted it. */
-export type SessionLeftOut = { visitId: string; n: number; site: string; stall: string | null; at: number; zone: string; paid: Paid[] };
+export type SessionLeftOut = { visitId: string; n: number; site: string; stall: string | null; at: number; dayOnly: boolean; zone: string; paid: Paid[] };
 export type SessionsLeftOut = { shown: SessionLeftOut[]; more: number };
 
 /** A file is of so much more than from its first session to its last. A choice. */
@@ -30,9 +31,12 @@ export async function sessionsLeftOut(who: Member, file: FileSpeaksOf): Promise<
   const to = times.reduce((a, b) => Math.max(a, b)) + BESIDE_MS;
   const networks = [...file.networks].map(toBin);
   const [rows] = await (await figuresOf(who.householdId)).execute<RowDataPacket[]>(
-    `SELECT v.id, a.n FROM visit v JOIN attempt_figures a ON a.household_id = v.household_id AND a.visit_id = v.id
+    // A charge without an attempt was typed in from its receipt: the visit is its session.
+    `SELECT v.id, COALESCE(a.n, ${NO_ATTEMPT}) AS n FROM visit v JOIN visit_figures f ON f.household_id = v.household_id AND f.visit_id = v.id
+       LEFT JOIN attempt_figures a ON a.household_id = v.household_id AND a.visit_id = v.id AND a.outcome = 'power'
       WHERE v.household_id = ? AND v.withdrawn = FALSE AND v.sort_at BETWEEN ? AND ? AND ${seen()}
-        AND a.outcome = 'power' AND a.network_id IN (${networks.map(() => '?').join(', ')}) ORDER BY v.sort_at, v.id, a.n`,
+        AND (a.n IS NOT NULL OR (f.attempts = 0 AND f.ended = 'charge'))
+        AND COALESCE(a.network_id, v.network_id) IN (${networks.map(() => '?').join(', ')}) ORDER BY v.sort_at, v.id, a.n`,
     [toBin(who.householdId), new Date(from), new Date(to), seenBy(who.personId), ...networks],
   );
   const left = rows.map((r) => ({ visitId: fromBin(r.id), n: Number(r.n) })).filter(({ visitId, n }) => !file.tells(visitId, n));
@@ -47,9 +51,22 @@ export async function sessionsLeftOut(who: Member, file: FileSpeaksOf): Promise<
     shown: shown.flatMap(({ visitId, n }) => {
       const v = visits.get(visitId);
       const a = v?.attempts.find((x) => x.n === n);
-      if (!v || !a) return [];
-      const at = (a.proof ?? a.opened).t;
-      return [{ visitId, n, site: nameOf.get(v.siteId ?? '') ?? '', stall: nameOf.get(a.stallId ?? '') ?? null, at, zone: v.zone, paid: paidFor(v, n) }];
+      if (!v) return [];
+      const begun = a?.proof ?? a?.opened;
+      const stall = nameOf.get((a ? a.stallId : chosenStall(v)) ?? '') ?? null;
+      const at = begun?.t ?? v.pulledInAt ?? v.lastEventAt;
+      return [
+        {
+          visitId,
+          n,
+          site: nameOf.get(v.siteId ?? '') ?? '',
+          stall,
+          at,
+          dayOnly: begun ? begun.precision === 'day' : v.dayOnly,
+          zone: v.zone,
+          paid: paidFor(v, n),
+        },
+      ];
     }),
     more: left.length - shown.length,
   };

@@ -131,6 +131,7 @@ export function ImportBills() {
 }
 
 const when = (at: number, zone: string) => `${printDate(at, zone)} ${printTime(at, zone)}`;
+const whenOf = ({ at, zone, dayOnly }: { at: number; zone: string; dayOnly: boolean }) => (dayOnly ? printDate(at, zone) : when(at, zone));
 function Row({ row: r, pick, onPick }: { row: CdrRow; pick: string; onPick: (at: string) => void }) {
   const { match } = r;
   const zone = r.stands ? r.stands.zone : match.is === 'paired' ? match.where.zone : match.is === 'asked' ? (match.candidates[0]?.zone ?? 'UTC') : 'UTC';
@@ -157,7 +158,7 @@ function Row({ row: r, pick, onPick }: { row: CdrRow; pick: string; onPick: (at:
         {r.stands ? (
           <>
             <a href={`/ledger/${r.stands.visitId}`} className="text-shake underline">
-              {when(r.stands.at, r.stands.zone)}
+              {whenOf(r.stands)}
             </a>
             <b className="block text-[12.5px] font-semibold">in the ledger</b>
             {r.stands.other ? (
@@ -170,7 +171,7 @@ function Row({ row: r, pick, onPick }: { row: CdrRow; pick: string; onPick: (at:
           <>
             <a href={`/ledger/${match.where.visitId}`} className="text-shake underline">
               {match.where.stall ? `Stall ${match.where.stall}, ` : ''}
-              {printTime(match.where.at, match.where.zone)}
+              {match.where.dayOnly ? printDate(match.where.at, match.where.zone) : printTime(match.where.at, match.where.zone)}
             </a>
             <span className="block text-[12.5px] text-ink-2">
               {[
@@ -190,7 +191,7 @@ function Row({ row: r, pick, onPick }: { row: CdrRow; pick: string; onPick: (at:
               <option value="">leave it out</option>
               {match.candidates.map((c) => (
                 <option key={`${c.visitId} ${c.n}`} value={`${c.visitId}~${c.n}`}>
-                  {[c.site, c.stall && `stall ${c.stall}`, when(c.at, c.zone)].filter(Boolean).join(', ')}
+                  {[c.site, c.stall && `stall ${c.stall}`, whenOf(c)].filter(Boolean).join(', ')}
                 </option>
               ))}
             </select>

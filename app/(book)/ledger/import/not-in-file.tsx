@@ -16,7 +16,9 @@ export function NotInFile({ sessions: { shown, more }, unread }: { sessions: Ses
         {shown.map((s) => (
           <li key={`${s.visitId} ${s.n}`} className="flex flex-wrap justify-between gap-x-4 border-b border-rule-2 py-1">
             <a href={`/ledger/${s.visitId}`} className="inline-block min-h-6 text-shake underline">
-              {[s.site, s.stall === null ? null : `stall ${s.stall}`, `${printDate(s.at, s.zone)} ${printTime(s.at, s.zone)}`].filter(Boolean).join(', ')}
+              {[s.site, s.stall === null ? null : `stall ${s.stall}`, `${printDate(s.at, s.zone)}${s.dayOnly ? '' : ` ${printTime(s.at, s.zone)}`}`]
+                .filter(Boolean)
+                .join(', ')}
             </a>
             <span className={s.paid.length > 0 ? 'num text-ink-2' : 'font-semibold'}>
               {s.paid.length > 0 ? `noted: ${s.paid.map((b) => printMoney(b.amount, b.currency)).join(', ')}` : 'no bill noted'}

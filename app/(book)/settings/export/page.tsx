@@ -3,6 +3,7 @@ import Link from 'next/link';
 import { redirect } from 'next/navigation';
 import { SHEET_NAMES, type SheetName } from '@/server/formats/export-sheets';
 import { whoAsks } from '@/server/http/session-cookie';
+import { OcpiFile } from './ocpi-file';
 
 export const metadata: Metadata = { title: 'Take it along' };
 
@@ -19,9 +20,12 @@ const WHAT: Readonly<Record<SheetName, string>> = {
 const OTHERS = [
   ['places.zip', 'Places and prices', 'without visits, people or cars: a start for somebody else, under Bring a ledger in'],
   ['sites.geojson', 'Sites as GeoJSON', 'RFC 7946, for maps'],
-  ['ocpi-locations.json', 'Sites as OCPI Locations', 'OCPI 2.2.1, with their stalls and plugs'],
-  ['ocpi-cdrs.json', 'Charges as OCPI CDRs', 'those that were billed; what the standard cannot say is named in it'],
-  ['ocpi-sessions.json', 'Charges as OCPI Sessions', 'billed or not; failed attempts cannot be said, and are named'],
+] as const;
+/** Documents of OCPI, and what one thing in them is called. */
+const OCPI = [
+  ['ocpi-locations.json', 'Sites as OCPI Locations', 'OCPI 2.2.1, with their stalls and plugs', 'Location'],
+  ['ocpi-cdrs.json', 'Charges as OCPI CDRs', 'those that were billed; what the standard cannot say is named in it', 'CDR'],
+  ['ocpi-sessions.json', 'Charges as OCPI Sessions', 'billed or not; failed attempts cannot be said, and are named', 'Session'],
 ] as const;
 
 /** The household's ledger as files. */
@@ -65,6 +69,15 @@ export default async function ExportPage() {
               {name.endsWith('.zip') ? 'ZIP' : 'JSON'}
               <span className="sr-only"> of {label}</span>
             </a>
+          </li>
+        ))}
+        {OCPI.map(([name, label, what, one]) => (
+          <li key={name} className="flex flex-wrap items-center gap-3 border-b border-rule-2 px-3 py-2">
+            <span className="min-w-0 flex-1">
+              <b className="block font-semibold">{label}</b>
+              <span className="text-[13px] text-ink-2">{what}</span>
+            </span>
+            <OcpiFile name={name} label={label} one={one} />
           </li>
         ))}
       </ul>
