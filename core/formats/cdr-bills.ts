@@ -1,6 +1,7 @@
 import Big from 'big.js';
 import { localInstant } from '../units/local-time';
 import { localDay } from '../units/zoned';
+import { chosenStall } from '../visit/chosen-stall';
 import { sessionEnergy } from '../visit/delivered';
 import type { Visit } from '../visit/derive';
 import type { Payload } from '../visit/payloads';
@@ -35,9 +36,6 @@ export function recordedAttempts(v: Visit, site: string, stallName: (id: string 
     };
   });
 }
-
-/** The stall that was chosen last, whether or not anything was tried there. */
-export const chosenStall = (v: Visit): string | null => v.line.findLast((e) => e.kind === 'stall_chosen')?.payload.stallId ?? null;
 
 const DAY_MS = 86_400_000;
 /** From when to when somebody stood there; all of the day where no more is known, and no end where that is known to the day. */

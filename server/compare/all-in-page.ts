@@ -6,6 +6,7 @@ import { type AllIn, allInOf, type BilledCharge, homePer100km, measuredUse, rise
 import { breakEvenPump, equivalentNeed, type Fuel, fuelPer100km } from '@/core/tariff/fuel';
 import { grouped } from '@/core/units/grouped';
 import { localDay, localHour } from '@/core/units/zoned';
+import { chosenStall } from '@/core/visit/chosen-stall';
 import { wholeEnergy } from '@/core/visit/delivered';
 import { deriveVisit, type Visit } from '@/core/visit/derive';
 import { payloadProblem } from '@/core/visit/payloads';
@@ -111,7 +112,7 @@ async function chargesOf(
   visits: readonly Visit[],
   usableKWh: number,
 ): Promise<{ charges: BilledCharge[]; elsewhere: number; unbilled: number }> {
-  const used = (v: Visit) => v.attempts.find((a) => a.proof)?.stallId ?? null;
+  const used = (v: Visit) => (v.attempts.length > 0 ? (v.attempts.find((a) => a.proof)?.stallId ?? null) : chosenStall(v));
   const [sites, stalls] = await Promise.all([
     recordsWhere(who.householdId, 'site', 'id', [...new Set(visits.flatMap((v) => v.siteId ?? []))]),
     recordsWhere(who.householdId, 'stall', 'id', [...new Set(visits.flatMap((v) => used(v) ?? []))]),

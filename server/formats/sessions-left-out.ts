@@ -1,6 +1,7 @@
 import type { RowDataPacket } from 'mysql2/promise';
-import { chosenStall, NO_ATTEMPT } from '@/core/formats/cdr-bills';
+import { NO_ATTEMPT } from '@/core/formats/cdr-bills';
 import { FIRST_INSTANT, LAST_INSTANT } from '@/core/units/instant';
+import { chosenStall } from '@/core/visit/chosen-stall';
 import type { Member } from '../accounts/who';
 import { fromBin, toBin } from '../db/binary-id';
 import { figuresOf } from '../figures/refresh';
