@@ -42,6 +42,7 @@ export function SheetAsks(p: {
           ) : null}
           {open.map((a) => {
             const own = a.code === 'duplicate' || a.code === 'time_twice' ? a.lines : undefined;
+            const of = [a.column === null ? null : p.columns[a.column - 1]?.heading || `column ${a.column}`, own ? `lines ${linesOf(own)}` : null];
             const said = p.answers.find((x) => x.code === a.code && x.column === a.column && JSON.stringify(x.lines) === JSON.stringify(own))?.answer;
             return (
               <label key={`${a.code} ${a.column} ${a.options.join()} ${own?.join()}`} className="mb-2 block max-w-[560px] text-[14px]">
@@ -52,7 +53,7 @@ export function SheetAsks(p: {
                 </span>
                 <select
                   className="field !min-h-[44px] w-full"
-                  aria-label={ASK[a.code] ?? a.code}
+                  aria-label={[ASK[a.code] ?? a.code, ...of.filter(Boolean)].join(', ')}
                   value={String(said ?? '')}
                   onChange={(e) => {
                     const answer = a.options.find((o) => String(o) === e.target.value);
