@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import Big from 'big.js';
 import { billPlaces } from '@/core/formats/bill-place';
-import { billedItems, billPayload, cdrRef, NO_ATTEMPT, recordedAttempts } from '@/core/formats/cdr-bills';
+import { billedItems, billPayload, cdrRef, NO_ATTEMPT } from '@/core/formats/cdr-bills';
 import { type AttemptRef, fold, matchSessions } from '@/core/formats/match-sessions';
 import { type BillIn, readingCdrs } from '@/core/formats/ocpi-cdrs';
 import type { Breach } from '@/core/formats/ocpi-check';
@@ -12,13 +12,12 @@ import type { Visit } from '@/core/visit/derive';
 import type { EventOf } from '@/core/visit/event';
 import { allBills } from '@/core/visit/told-bills';
 import type { Member } from '../accounts/who';
-import { recordsOf } from '../records/record-tables';
 import { unhurried } from '../unhurried';
 import { billsInto } from './imported-bills';
 import { idOf, sendImported } from './imported-events';
 import { type Paid, paidFor } from './paid-for';
 import { type SessionsLeftOut, sessionsLeftOut } from './sessions-left-out';
-import { visitsAround } from './visits-around';
+import { sessionsAround } from './visits-around';
 
 /** More at once nobody looks through; a file of more is sent in parts. */
 const MOST_BILLS = 5_000;
@@ -59,17 +58,11 @@ async function load(who: Member, bytes: Uint8Array): Promise<Loaded | { refused:
   const { bills, breaches, notKept, records } = await unhurried(readingCdrs(read.value));
   if (bills.length > MOST_BILLS) return { refused: { code: 'too_many' } };
   const importId = idOf(who.householdId, `import ${createHash('sha256').update(bytes).digest('hex')}`);
-  const visits = await visitsAround(
+  const { visits, attempts, sites, stalls } = await sessionsAround(
     who,
     bills.map((b) => b.start),
   );
-  const [sites, stalls] = await Promise.all([recordsOf(who.householdId, 'site'), recordsOf(who.householdId, 'stall')]);
-  const siteName = new Map(sites.map((s) => [s.id, s.fields.name]));
-  const stallName = new Map(stalls.map((s) => [s.id, s.fields.name]));
   const placeOf = billPlaces(sites, stalls);
-  const attempts = [...visits.values()].flatMap((v) =>
-    recordedAttempts(v, (v.siteId && siteName.get(v.siteId)) || '', (id) => (id ? (stallName.get(id) ?? null) : null)),
-  );
   const placed = new Map(bills.map((b) => [b.id, placeOf(b, records.get(b.id))] as const));
   const match = matchSessions(
     billedItems(bills, (b) => placed.get(b.id) ?? { site: b.site, stall: null }),

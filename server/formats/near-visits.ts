@@ -1,11 +1,9 @@
-import { recordedAttempts } from '@/core/formats/cdr-bills';
 import { type AttemptRef, matchSessions } from '@/core/formats/match-sessions';
 import type { SheetRow } from '@/core/formats/sheet-row';
 import { rowTells } from '@/core/formats/sheet-visit';
 import type { Visit } from '@/core/visit/derive';
 import type { Member } from '../accounts/who';
-import { recordsOf } from '../records/record-tables';
-import { visitsAround } from './visits-around';
+import { sessionsAround } from './visits-around';
 
 /** For each row the recorded visit that it may be, by place, time and energy, the first of several; `may`: all of them. @param own ids of the file's own visits, which are no others */
 export async function nearVisits(
@@ -14,16 +12,10 @@ export async function nearVisits(
   own: ReadonlySet<string>,
 ): Promise<{ near: Map<number, { visitId: string; n: number }>; may: Map<number, readonly AttemptRef[]>; visits: Map<string, Visit> }> {
   const charges = rows.filter((r) => rowTells(r) === 'charged' || rowTells(r) === 'failed');
-  const visits = await visitsAround(
+  const { visits, attempts } = await sessionsAround(
     who,
     charges.map((r) => r.start),
   );
-  const [sites, stalls] = await Promise.all([recordsOf(who.householdId, 'site'), recordsOf(who.householdId, 'stall')]);
-  const siteName = new Map(sites.map((s) => [s.id, s.fields.name]));
-  const stallName = new Map(stalls.map((s) => [s.id, s.fields.name]));
-  const attempts = [...visits.values()]
-    .filter((v) => !own.has(v.id))
-    .flatMap((v) => recordedAttempts(v, (v.siteId && siteName.get(v.siteId)) || '', (id) => (id ? (stallName.get(id) ?? null) : null)));
   const { pairs, asks } = matchSessions(
     charges.map((r) => ({
       id: String(r.line),
@@ -34,7 +26,7 @@ export async function nearVisits(
       kWh: r.kWh,
       credits: null,
     })),
-    attempts,
+    attempts.filter((a) => !own.has(a.visitId)),
   );
   const may = new Map<number, readonly AttemptRef[]>([
     ...asks.map((a) => [Number(a.item), a.candidates] as const),

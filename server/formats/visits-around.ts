@@ -1,9 +1,13 @@
 import type { RowDataPacket } from 'mysql2/promise';
+import { recordedAttempts } from '@/core/formats/cdr-bills';
+import type { RecordedAttempt } from '@/core/formats/match-sessions';
+import type { MileRecord } from '@/core/records/record-schema';
 import { FIRST_INSTANT, LAST_INSTANT } from '@/core/units/instant';
 import type { Visit } from '@/core/visit/derive';
 import type { Member } from '../accounts/who';
 import { fromBin, toBin } from '../db/binary-id';
 import { figuresOf } from '../figures/refresh';
+import { recordsOf } from '../records/record-tables';
 import { derivedVisits } from '../visits/derived-visits';
 import { eventsOfVisits } from '../visits/event-rows';
 import { seen, seenBy } from '../visits/seen-by';
@@ -36,4 +40,21 @@ export async function visitsAround(who: Member, instants: readonly number[]): Pr
     for (const [id, visit] of await derivedVisits(await eventsOfVisits(who.householdId, ids))) out.set(id, visit);
   }
   return out;
+}
+
+export type SessionsAround = {
+  visits: Map<string, Visit>;
+  attempts: RecordedAttempt[];
+  sites: readonly MileRecord<'site'>[];
+  stalls: readonly MileRecord<'stall'>[];
+};
+/** The same with their sessions, as something billed may be matched to them, by the names that places have here. */
+export async function sessionsAround(who: Member, instants: readonly number[]): Promise<SessionsAround> {
+  const [visits, sites, stalls] = await Promise.all([visitsAround(who, instants), recordsOf(who.householdId, 'site'), recordsOf(who.householdId, 'stall')]);
+  const siteName = new Map(sites.map((s) => [s.id, s.fields.name]));
+  const stallName = new Map(stalls.map((s) => [s.id, s.fields.name]));
+  const attempts = [...visits.values()].flatMap((v) =>
+    recordedAttempts(v, siteName.get(v.siteId ?? '') ?? '', (id) => (id ? (stallName.get(id) ?? null) : null)),
+  );
+  return { visits, attempts, sites, stalls };
 }
