@@ -105,8 +105,8 @@ export function ImportPlaces() {
       }
     }, 'takes in');
   const coming = Object.keys(choices).length;
-  // What is asked is ticked one by one.
-  const plain = seen?.rows.filter((r) => r.is !== 'here' && r.asks.length === 0) ?? [];
+  // What is asked, or was put away, is ticked one by one.
+  const plain = seen?.rows.filter((r) => proposed(r) !== null) ?? [];
   const open = plain.filter((r) => !choices[r.pointer]);
   const blank = Object.entries(choices).filter(([, c]) => c.siteId === null && c.network.trim() === '');
   return (
