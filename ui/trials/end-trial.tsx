@@ -2,15 +2,16 @@
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import type { MileRecord } from '@/core/records/record-schema';
+import { localDay } from '@/core/units/zoned';
 import { FormAlert } from '../forms/form-alert';
 import { postJson } from '../forms/post-json';
 
-/** Ends a trial: its steps are no longer offered at the Stall. What was run stands. */
-export function EndTrial({ trial }: { trial: MileRecord<'trial'> }) {
+/** Ends a trial on the household's day: its steps are no longer offered at the Stall. What was run stands. */
+export function EndTrial({ trial, zone }: { trial: MileRecord<'trial'>; zone: string }) {
   const router = useRouter();
   const [problem, setProblem] = useState<string | null>(null);
   const end = async () => {
-    const fields = { ...trial.fields, endedOn: new Date().toISOString().slice(0, 10) };
+    const fields = { ...trial.fields, endedOn: localDay(Date.now(), zone) };
     const answer = await postJson('/api/v1/outbox', {
       sentAt: Date.now(),
       items: [{ type: 'record', record: { type: 'trial', id: trial.id, baseRev: trial.rev, archived: false, fields } }],

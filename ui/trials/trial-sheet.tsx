@@ -66,7 +66,7 @@ export function TrialSheet({ page: { trial, rounds, result, zone } }: { page: Tr
             <a href="/stall" className="plate plate-next no-print">
               Run it at the Stall
             </a>
-            <EndTrial trial={trial} />
+            <EndTrial trial={trial} zone={zone} />
           </ForDrivers>
         </p>
       ) : null}
