@@ -1,7 +1,7 @@
 import Big from 'big.js';
 import { localInstant } from '../units/local-time';
 import { localDay } from '../units/zoned';
-import { chosenStall } from '../visit/chosen-stall';
+import { chosenStall, NO_ATTEMPT } from '../visit/chosen-stall';
 import { sessionEnergy } from '../visit/delivered';
 import type { Visit } from '../visit/derive';
 import type { Payload } from '../visit/payloads';
@@ -9,9 +9,6 @@ import { jsonText } from './json-text';
 import type { BilledItem, RecordedAttempt } from './match-sessions';
 import type { BillIn } from './ocpi-cdrs';
 import type { JsonObject } from './strict-json';
-
-/** The number by which a charge is called of which no attempt was noted: one typed in from its receipt. */
-export const NO_ATTEMPT = 0;
 
 /**
  * The attempts of a visit, as something billed may be matched to them. A charge without one is there, too: typed in from its receipt, it is the visit's.

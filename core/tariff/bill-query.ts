@@ -12,6 +12,10 @@ export type BillQuery = {
   from: number | null;
   to: number | null;
   kWh: string | null;
+  /** Of which only the day is known: `from` stands for order. */
+  dayOnly?: boolean;
+  /** Who says the kWh; the stall where it is not said. */
+  kWhBy?: 'stall' | 'receipt';
   charged: string;
   expected: string;
   currency: string;
@@ -29,13 +33,15 @@ export function draftQuery(q: BillQuery): string {
   const when =
     q.from === null
       ? ''
-      : ` on ${printDate(q.from, q.zone)}${q.to === null ? ` at ${printTime(q.from, q.zone)}` : ` from ${printTime(q.from, q.zone)} to ${printTime(q.to, q.zone)}`}`;
+      : q.dayOnly
+        ? ` on ${printDate(q.from, q.zone)}`
+        : ` on ${printDate(q.from, q.zone)}${q.to === null ? ` at ${printTime(q.from, q.zone)}` : ` from ${printTime(q.from, q.zone)} to ${printTime(q.to, q.zone)}`}`;
   const refs = q.bills.flatMap((b) => (b.ref ? [b.ref] : []));
   const [likely] = q.explanations;
   return [
     `To ${q.network}`,
     '',
-    `I charged at ${q.site}${q.stall ? `, stall ${q.stall}` : ''}${when}${q.kWh === null ? '' : `, ${printKWh(q.kWh)} by the stall`}.`,
+    `I charged at ${q.site}${q.stall ? `, stall ${q.stall}` : ''}${when}${q.kWh === null ? '' : `, ${printKWh(q.kWh)} by the ${q.kWhBy ?? 'stall'}`}.`,
     `I was charged ${money(q.charged)}${refs.length > 0 ? ` (${refs.join(', ')})` : ''}. By your price it should be ${money(q.expected)}${q.lines.length > 0 ? ':' : '.'}`,
     ...q.lines.map((l) => `- ${l.label}${l.how ? `, ${l.how}` : ''}: ${money(l.amount)}`),
     '',

@@ -2,6 +2,7 @@ import Big from 'big.js';
 import { known, type Maybe, unknown } from '../units/known';
 import { chargingEnd } from '../visit/attempt-times';
 import type { Attempt } from '../visit/attempts/attempt';
+import { NO_ATTEMPT } from '../visit/chosen-stall';
 import { sessionEnergy, wholeEnergy } from '../visit/delivered';
 import type { Visit } from '../visit/derive';
 import { type Bill, billOf, cannotPrice } from './bill';
@@ -159,12 +160,22 @@ export function endedAttempt(v: PricedVisit, a: Attempt & { proof: NonNullable<A
   return { n: a.n, kWh, timed: true, session: { zone: v.zone, periods: periodsOf(a, { start, end: ended, left, total }, occupancy) } };
 }
 
+/** A charge of which no attempt was noted, typed in from its receipt: its energy, at no time that is known. */
+function withoutAttempt(v: PricedVisit): ChargedAttempt[] {
+  const energy = wholeEnergy(v.delivered);
+  const start = v.line[0]?.t;
+  if (!energy.known || Number(energy.value) <= 0 || start === undefined) return [];
+  const period = plainPeriod(whole(start) as number, (whole(start) as number) + NOMINAL_MS, true, wh(energy.value) / 1000, occupancyOf(v));
+  return [{ n: NO_ATTEMPT, kWh: energy.value, timed: false, session: { zone: v.zone, periods: [period] } }];
+}
+
 /**
  * The sessions of a visit as they are priced.
  * @param bill only the sessions of this one, with the kWh that it says
  * @returns unknown where a session's energy is not known to the end
  */
 export function chargedAttempts(v: PricedVisit, bill?: BillInHand): Maybe<ChargedAttempt[]> {
+  if (v.attempts.length === 0 && !bill) return known(withoutAttempt(v));
   const sessions = v.attempts.filter((a) => a.proof && (!bill || bill.attempts.includes(a.n)));
   const energies = bill?.kWh === undefined ? energiesOf(v) : known(new Map(sharedByTime(new Big(bill.kWh), sessions)));
   if (!energies.known) return energies;

@@ -313,7 +313,7 @@ describe('a bill against the price on file', () => {
     );
     expect(checkedBill(visitOf(...GAVE_UP, bill('0.60', { state: 'refunded' })), around(half))).toMatchObject({ explanations: [], query: null });
     expect(checkedBill(visitOf(...GAVE_UP), around(half))).toBeNull();
-    expect(checkedBill(visitOf([10, 'plugged'], bill('0.60')), around(half))).toBeNull();
+    expect(checkedBill(visitOf([10, 'plugged'], bill('0.60')), around(half))).toEqual({ unpriced: 'no charge was noted that it could be for' });
   });
   it('a bill of less is not asked about', () =>
     expect(check([half], bill('15.00'))).toMatchObject({ difference: { known: true, value: '-5.60' }, query: null }));

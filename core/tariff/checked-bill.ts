@@ -4,6 +4,7 @@ import type { Maybe } from '../units/known';
 import { toMinor } from '../units/money';
 import { localDay } from '../units/zoned';
 import { forCharging, kWhBilledForAll, paidOf } from '../visit/billed';
+import { chosenStall } from '../visit/chosen-stall';
 import type { Visit } from '../visit/derive';
 import type { Bill } from './bill';
 import { type Explanation, explainBill } from './bill-check';
@@ -63,13 +64,17 @@ type Found = {
 function priced(visit: Visit, around: PriceRecords): Found | { unpriced: string } | null {
   const { site, tariffs, plans, means } = around;
   const day = localDay(visit.pulledInAt ?? visit.lastEventAt, visit.zone);
-  const accepted = visit.attempts.map((a) => a.accepted?.meansId ?? a.shows.at(-1)?.meansId);
+  // A receipt alone says by its bill what was paid with.
+  const accepted =
+    visit.attempts.length > 0 ? visit.attempts.map((a) => a.accepted?.meansId ?? a.shows.at(-1)?.meansId) : visit.bills.map((b) => b.payload.meansId);
   const taken = takenOf(offersOn(tariffs, plans, providersOf(means, accepted), { siteId: site.id, networkId: site.fields.networkId }, day));
   if (!taken) return null;
   const charging = forCharging(visit.bills);
   const paid = paidOf(charging);
   const attempts = chargedAttempts(visit);
   if (!attempts.known) return { unpriced: attempts.why };
+  if (attempts.value.length === 0 && !(nothingCame(visit) && paid.known))
+    return visit.bills.length > 0 ? { unpriced: paid.known ? 'no charge was noted that it could be for' : paid.why } : null;
   if (attempts.value.length === 0) return { taken, attempts: [], bills: [], apart: false, total: toMinor('0', taken.tariff.currency), paid };
   const bills = visitBills(compiledOf(taken.tariff), attempts.value);
   if (!bills.known) return { unpriced: bills.why };
@@ -89,8 +94,7 @@ export type BillTotals = { currency: string; total: string; difference: Maybe<st
 export function billTotals(visit: Visit, around: PriceRecords): BillTotals | { unpriced: string } | null {
   const found = priced(visit, around);
   if (!found || 'unpriced' in found) return found;
-  const { taken, attempts, total, paid } = found;
-  if (attempts.length === 0 && (!nothingCame(visit) || !paid.known)) return null;
+  const { taken, total, paid } = found;
   const { currency } = taken.tariff;
   return { currency, total, difference: paid.known ? billDifference({ lines: [], total, currency }, paid.value) : null };
 }
@@ -147,7 +151,8 @@ export function checkedBill(visit: Visit, around: BillRecords): CheckedBill | nu
   const taxes = words.map((w) => w.tax).filter((t) => t !== null);
   const last = attempts.at(-1)?.session.periods.at(-1)?.end ?? null;
   const first = visit.attempts.find((a) => a.proof);
-  const plate = stalls.find((s) => s.id === first?.stallId);
+  const stallId = visit.attempts.length > 0 ? (first?.stallId ?? null) : chosenStall(visit);
+  const plate = stalls.find((s) => s.id === stallId);
   return {
     by,
     since: tariff.validFrom,
@@ -165,11 +170,13 @@ export function checkedBill(visit: Visit, around: BillRecords): CheckedBill | nu
         ? draftQuery({
             network: around.network,
             site: site.fields.name,
-            stall: stallName(first?.stallId ?? null),
+            stall: stallName(stallId),
             zone: visit.zone,
             from: timed ? (attempts[0]?.session.periods[0]?.start ?? null) : at,
             to: timed ? last : null,
             kWh: attempts.length === 1 ? (attempts[0]?.kWh ?? null) : null,
+            dayOnly: !timed && visit.dayOnly,
+            kWhBy: visit.attempts.length > 0 ? 'stall' : 'receipt',
             charged: paid.value.amount,
             expected: total,
             currency,

@@ -1,13 +1,14 @@
 import { createHash } from 'node:crypto';
 import Big from 'big.js';
 import { billPlaces } from '@/core/formats/bill-place';
-import { billedItems, billPayload, cdrRef, NO_ATTEMPT } from '@/core/formats/cdr-bills';
+import { billedItems, billPayload, cdrRef } from '@/core/formats/cdr-bills';
 import { type AttemptRef, fold, matchSessions } from '@/core/formats/match-sessions';
 import { type BillIn, readingCdrs } from '@/core/formats/ocpi-cdrs';
 import type { Breach } from '@/core/formats/ocpi-check';
 import { type JsonObject, type JsonRefused, readingJson } from '@/core/formats/strict-json';
 import { firstBy } from '@/core/units/grouped';
 import { attemptsNamed } from '@/core/visit/billed';
+import { NO_ATTEMPT } from '@/core/visit/chosen-stall';
 import type { Visit } from '@/core/visit/derive';
 import type { EventOf } from '@/core/visit/event';
 import { allBills } from '@/core/visit/told-bills';

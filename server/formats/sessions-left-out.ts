@@ -1,7 +1,6 @@
 import type { RowDataPacket } from 'mysql2/promise';
-import { NO_ATTEMPT } from '@/core/formats/cdr-bills';
 import { FIRST_INSTANT, LAST_INSTANT } from '@/core/units/instant';
-import { chosenStall } from '@/core/visit/chosen-stall';
+import { chosenStall, NO_ATTEMPT } from '@/core/visit/chosen-stall';
 import type { Member } from '../accounts/who';
 import { fromBin, toBin } from '../db/binary-id';
 import { figuresOf } from '../figures/refresh';
