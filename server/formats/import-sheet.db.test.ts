@@ -238,6 +238,24 @@ describeWithDatabase('rows that are refused', () => {
   });
 });
 
+describeWithDatabase('what was said of a sheet', () => {
+  it('and taken back again is not remembered; what corrects it is, whatever the next one proves', async () => {
+    const who = signedIn(await newHousehold());
+    await addPlace(who);
+    const next = async (row: string) => {
+      const { preview } = await told(who, sheet(row), { answers: null, sites: [] }, false);
+      return [preview.remembered, preview.rows[0] && new Date(preview.rows[0].start).toISOString().slice(0, 10), preview.counts.refused];
+    };
+    const first = sheet('2025-10-14 13:52;Lipa Barn;41,37;23,10');
+    expect(await told(who, first, { answers: [{ code: 'dates', column: null, answer: null }], sites: [] }, true)).toMatchObject({ taken: 1 });
+    expect(await next('13/10/2025 10:00;Lipa Barn;41,37;23,10')).toEqual([false, '2025-10-13', 0]);
+    const second = sheet('04/10/2025 13:52;Lipa Barn;40,37;23,10');
+    expect(await told(who, second, { answers: [{ code: 'dates', column: null, answer: 'mdy' }], sites: [] }, true)).toMatchObject({ taken: 1 });
+    expect(await next('05/10/2025 10:00;Lipa Barn;41,37;23,10')).toEqual([true, '2025-05-10', 0]);
+    expect(await next('13/10/2025 10:00;Lipa Barn;41,37;23,10')).toEqual([true, undefined, 1]);
+  });
+});
+
 describeWithDatabase('rows near recorded visits', () => {
   it('are counted whole, also those that are not listed, and put beside all at once but for those of which something else was said', async () => {
     const who = signedIn(await newHousehold());

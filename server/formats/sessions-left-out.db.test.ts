@@ -9,6 +9,7 @@ import { visitPage } from '../visits/visit-page';
 import { previewCdrs, takeCdrs } from './import-cdrs';
 import { importSheet } from './import-sheet';
 import { importedEvent, sendImported } from './imported-events';
+import { sessionsLeftOut } from './sessions-left-out';
 
 afterAll(() => (process.env.DATABASE_URL ? pool().end() : undefined));
 
@@ -125,6 +126,14 @@ describeWithDatabase('sessions that a file leaves out', () => {
     };
     expect(await row([])).toMatchObject({ plan: 'near', visitId: billed, noted });
     expect(await row([{ code: 'near', answer: 'new' }])).toMatchObject({ plan: 'new', noted: [] });
+  });
+
+  it('is the same in however small portions a ledger is looked through', async () => {
+    await addVisit(who, place, FIRST + DAY);
+    const file = { starts: [FIRST, FIRST + 30 * DAY], networks: new Set([place.networkId]), tells: (visitId: string) => visitId === visits[2] };
+    const all = await sessionsLeftOut(who, file);
+    expect(all.shown).toHaveLength(3);
+    for (const portion of [1, 2, 3, 4]) expect(await sessionsLeftOut(who, file, portion)).toEqual(all);
   });
 
   it('no more are shown than anybody reads; the rest is counted', async () => {

@@ -33,7 +33,9 @@ const HABITS: ReadonlySet<string> = new Set([
 ]);
 /** What holds whatever a sheet's own cells prove. */
 const CORRECTS: ReadonlySet<string> = new Set(['columns', 'dates', 'decimal']);
-const ofSheet = (answers: readonly SheetAnswer[]): SheetAnswer[] => answers.filter((a) => a.lines === undefined && HABITS.has(a.code));
+/** What was taken back again says nothing. */
+const ofSheet = (answers: readonly SheetAnswer[]): SheetAnswer[] =>
+  answers.filter((a) => a.lines === undefined && HABITS.has(a.code) && a.answer !== null && a.answer !== undefined);
 
 /**
  * Of what was said before, what corrects how such a sheet is read, and what this file asks: where its own cells prove something they are believed.
