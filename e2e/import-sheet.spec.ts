@@ -117,6 +117,15 @@ test('a spreadsheet: each row as it would be, asked where it is not plain, taken
   await page.getByRole('button', { name: 'Take in 5 rows' }).click();
   await status(page, '5 rows taken in.');
   expect(await standing(page)).toBe(7);
+  // Years later nobody has the file any more.
+  await page.goto('/ledger/import');
+  await page.getByText('What was brought in before').click();
+  const before = page.getByRole('listitem').filter({ hasText: 'A spreadsheet' });
+  await expect(before).toContainText('by Tone Zupan5 visits, from 10 Jun 2026 to 16 Jun 2026');
+  await before.getByRole('button', { name: 'Take it back' }).click();
+  await status(page, '5 rows taken back.');
+  await expect(before).toContainText('5 visits, 0 of them standing');
+  expect(await standing(page)).toBe(2);
 });
 
 test('a sheet comes in part by part, in its household alone; what is none is refused with its place', async ({ page, baseURL, browser }) => {

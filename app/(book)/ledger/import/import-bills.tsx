@@ -8,6 +8,7 @@ import type { CdrPreview, CdrRow } from '@/server/formats/import-cdrs';
 import { ChooseFile, refusedText, useFileWork } from '@/ui/forms/file-work';
 import { NotInFile } from './not-in-file';
 import { NotedThere } from './noted-there';
+import { undoImport } from './undo-import';
 
 type Taken = CdrPreview & { taken?: number };
 const WHY: Readonly<Record<string, string>> = {
@@ -57,14 +58,9 @@ export function ImportBills() {
   const undo = () =>
     void working(async () => {
       if (!seen) return;
-      const answer = await fetch('/api/v1/import/cdrs', {
-        method: 'DELETE',
-        headers: { 'content-type': 'application/json' },
-        body: JSON.stringify({ id: seen.importId }),
-      });
-      const { undone } = await answer.json();
+      const { undone, stopped } = await undoImport('cdrs', seen.importId, () => {});
       if (file) await send(file);
-      say(answer.ok ? `${printCount(undone ?? 0, 'bill')} taken back.` : 'It could not be taken back just now.');
+      say(stopped ? 'It could not be taken back just now.' : `${printCount(undone, 'bill')} taken back.`);
     }, 'takes back');
   const ready = (seen?.rows ?? []).filter((r) => !r.there && (r.match.is === 'paired' || (r.match.is === 'asked' && picks[r.id])));
   return (

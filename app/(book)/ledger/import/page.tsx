@@ -3,6 +3,7 @@ import Link from 'next/link';
 import { redirect } from 'next/navigation';
 import { whoAsks } from '@/server/http/session-cookie';
 import { ForDrivers } from '@/ui/road/role';
+import { EarlierImports } from './earlier-imports';
 import { ImportBills } from './import-bills';
 
 export const metadata: Metadata = { title: 'Bills from a network' };
@@ -26,6 +27,7 @@ export default async function ImportPage() {
       </p>
       <ForDrivers>
         <ImportBills />
+        <EarlierImports zone={who.zone} />
       </ForDrivers>
     </div>
   );

@@ -6,11 +6,11 @@ import { printMoney } from '@/core/units/money';
 import { printCount } from '@/core/units/print';
 import { printDate, printTime } from '@/core/units/zoned';
 import type { SheetLine, SheetPreview, SheetSite } from '@/server/formats/import-sheet';
-import type { Undone } from '@/server/formats/undo-sheet';
 import { ChooseFile, useFileWork } from '@/ui/forms/file-work';
 import { saveFile } from '@/ui/forms/save-file';
 import { NotInFile } from '../not-in-file';
 import { NotedThere } from '../noted-there';
+import { undoImport } from '../undo-import';
 import { SheetAsks } from './sheet-asks';
 import { SheetColumns } from './sheet-columns';
 import { SheetSites } from './sheet-sites';
@@ -111,25 +111,15 @@ export function ImportSheet() {
     void working(async () => {
       if (!seen || !file) return;
       stop.current = false;
-      let undone = 0;
-      let stopped = '';
-      for (let next: string | null | undefined; next !== null && !stopped; ) {
-        const answer: Response = await fetch('/api/v1/import/sheet', {
-          method: 'DELETE',
-          headers: { 'content-type': 'application/json' },
-          body: JSON.stringify({ id: seen.importId, next }),
-        });
-        if (!answer.ok) stopped = 'The rest could not be taken back just now.';
-        else {
-          const told: Undone = await answer.json();
-          undone += told.undone;
-          next = told.next;
-          if (next !== null) say(`${printCount(undone, 'row')} taken back …`);
-          if (next !== null && stop.current) stopped = 'Stopped. The same again goes on from there.';
-        }
-      }
+      const back = await undoImport(
+        'sheet',
+        seen.importId,
+        (n) => say(`${printCount(n, 'row')} taken back …`),
+        () => stop.current,
+      );
       await send(file, answers, [], false);
-      say(`${printCount(undone, 'row')} taken back. ${stopped || 'Sites made for it stay.'}`);
+      const rest = { server: 'The rest could not be taken back just now.', asked: 'Stopped. The same again goes on from there.' };
+      say(`${printCount(back.undone, 'row')} taken back. ${back.stopped ? rest[back.stopped] : 'Sites made for it stay.'}`);
     }, 'takes back');
   const notListed = seen ? seen.accepted - seen.rows.length : 0;
   const unnamed = Object.values(sites).some((n) => n.trim() === '');

@@ -3,6 +3,7 @@ import Link from 'next/link';
 import { redirect } from 'next/navigation';
 import { whoAsks } from '@/server/http/session-cookie';
 import { ForDrivers } from '@/ui/road/role';
+import { EarlierImports } from '../earlier-imports';
 import { ImportSheet } from './import-sheet';
 
 export const metadata: Metadata = { title: 'A spreadsheet' };
@@ -27,6 +28,7 @@ export default async function SheetPage() {
       </p>
       <ForDrivers>
         <ImportSheet />
+        <EarlierImports zone={who.zone} />
       </ForDrivers>
     </div>
   );

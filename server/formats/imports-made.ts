@@ -1,0 +1,49 @@
+import type { RowDataPacket } from 'mysql2/promise';
+import type { Member } from '../accounts/who';
+import { fromBin, toBin } from '../db/binary-id';
+import { figuresOf } from '../figures/refresh';
+import { seen, seenBy } from '../visits/seen-by';
+
+/** An import of a spreadsheet or of a network's CDRs, by what it wrote. `from`, `to`: of what it tells, UTC ms; `standing`: visits of it that are not withdrawn. */
+export type ImportMade = {
+  id: string;
+  kind: 'sheet' | 'cdrs';
+  at: number;
+  by: string;
+  visits: number;
+  standing: number;
+  bills: number;
+  from: number;
+  to: number;
+};
+
+/** More nobody looks through; the newest stand. */
+const MOST = 100;
+
+/**
+ * What was brought in, newest first, as far as this person sees it: found by the record alone, whatever became of the file. An import writes as a device of its own, and a copy in
+ * a recording that another was joined into is no work of it.
+ */
+export async function importsMade(who: Member): Promise<ImportMade[]> {
+  const [rows] = await (await figuresOf(who.householdId)).execute<RowDataPacket[]>(
+    `SELECT e.device_id, MIN(e.received_at) AS came, MIN(p.name) AS name, SUM(e.kind = 'pulled_in') AS visits,
+            SUM(e.kind = 'pulled_in' AND v.withdrawn = FALSE) AS standing, SUM(e.kind = 'bill') AS bills, MIN(e.at) AS first_at, MAX(e.at) AS last_at,
+            SUM(JSON_VALUE(e.payload, '$.cdr.start') IS NOT NULL) AS cdrs
+       FROM event e JOIN visit v ON v.household_id = e.household_id AND v.id = e.visit_id JOIN person p ON p.id = e.person_id
+      WHERE e.household_id = ? AND e.origin = 'imported' AND ${seen()} AND JSON_VALUE(e.payload, '$.joinedFrom') IS NULL
+        AND ((e.kind = 'pulled_in' AND JSON_VALUE(e.payload, '$.sheet.import') IS NOT NULL) OR (e.kind = 'bill' AND JSON_VALUE(e.payload, '$.import') IS NOT NULL))
+      GROUP BY e.device_id ORDER BY came DESC, e.device_id LIMIT ${MOST}`,
+    [toBin(who.householdId), seenBy(who.personId)],
+  );
+  return rows.map((r) => ({
+    id: fromBin(r.device_id),
+    kind: Number(r.cdrs) > 0 ? 'cdrs' : 'sheet',
+    at: (r.came as Date).getTime(),
+    by: r.name as string,
+    visits: Number(r.visits),
+    standing: Number(r.standing),
+    bills: Number(r.bills),
+    from: (r.first_at as Date).getTime(),
+    to: (r.last_at as Date).getTime(),
+  }));
+}
