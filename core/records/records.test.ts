@@ -22,6 +22,10 @@ describe('numbers that must not be kept', () => {
     '４１１１ １１１１ １１１１ １１１１',
     '41 11 11 11 11 11 11 11',
     '4111 - 1111  1111 1111',
+    // Beside an id, and where what looks like one goes on.
+    '01a2284f-c5db-7a2b-8123-123456789002 4111111111111111',
+    '01a2284f-c5db-7a2b-8123-123456789002-1',
+    'a-01a2284f-c5db-7a2b-8123-123456789002',
   ])('a card number: %s', (text) => expect(privateNumber(text)).toMatch(/payment card/));
   it('in a text of any length, whose figures run on for ever', () => {
     for (const figures of ['1 ', '1234 ', '123 - ', '12']) {
@@ -40,6 +44,9 @@ describe('numbers that must not be kept', () => {
     '8 41 11 11 11 11 11 11 11',
     '84111111111111111',
     '411111111111111111111111',
+    // Its last groups have a check digit that is right: one id in some thousands has.
+    '01a2284f-c5db-7a2b-8123-123456789002',
+    '{"id":"01A2284F-C5DB-7A2B-8123-123456789002"}',
   ])('but not: %s', (text) => expect(privateNumber(text)).toBeNull());
 });
 
