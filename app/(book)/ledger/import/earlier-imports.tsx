@@ -5,6 +5,8 @@ import { printDate, printTime } from '@/core/units/zoned';
 import type { ImportMade } from '@/server/formats/imports-made';
 import { undoImport } from './undo-import';
 
+const ofDays = (first: string, last: string): string => (first === last ? `of ${first}` : `from ${first} to ${last}`);
+
 /** What was brought in before, to be taken back without its file. Asked for once it is opened. */
 export function EarlierImports({ zone }: { zone: string }) {
   const [all, setAll] = useState<ImportMade[] | null>(null);
@@ -39,7 +41,7 @@ export function EarlierImports({ zone }: { zone: string }) {
         if (e.currentTarget.open) void working(look);
       }}
     >
-      <summary className="flex min-h-[44px] cursor-pointer items-center text-[16px] font-semibold">What was brought in before</summary>
+      <summary className="min-h-[44px] cursor-pointer py-2.5 text-[16px] font-semibold">What was brought in before</summary>
       <p role="status" className="min-h-6 font-semibold">
         {said}
       </p>
@@ -55,7 +57,7 @@ export function EarlierImports({ zone }: { zone: string }) {
                 {[
                   i.visits > 0 ? `${printCount(i.visits, 'visit')}${i.standing < i.visits ? `, ${i.standing} of them standing` : ''}` : null,
                   i.bills > 0 ? printCount(i.bills, 'bill') : null,
-                  `from ${printDate(i.from, zone)} to ${printDate(i.to, zone)}`,
+                  ofDays(printDate(i.from, zone), printDate(i.to, zone)),
                 ]
                   .filter(Boolean)
                   .join(', ')}
