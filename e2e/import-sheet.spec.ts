@@ -122,7 +122,12 @@ test('a spreadsheet: each row as it would be, asked where it is not plain, taken
   await page.getByText('What was brought in before').click();
   const before = page.getByRole('listitem').filter({ hasText: 'A spreadsheet' });
   await expect(before).toContainText('by Tone Zupan5 visits, from 10 Jun 2026 to 16 Jun 2026');
+  // Not by a slip: there is no file that would bring it in again.
   await before.getByRole('button', { name: 'Take it back' }).click();
+  await before.getByRole('button', { name: 'Leave it' }).click();
+  expect(await standing(page)).toBe(7);
+  await before.getByRole('button', { name: 'Take it back' }).click();
+  await before.getByRole('button', { name: 'Yes, take it back' }).click();
   await status(page, '5 rows taken back.');
   await expect(before).toContainText('5 visits, 0 of them standing');
   expect(await standing(page)).toBe(2);

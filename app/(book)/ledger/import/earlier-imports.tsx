@@ -12,6 +12,8 @@ export function EarlierImports({ zone }: { zone: string }) {
   const [all, setAll] = useState<ImportMade[] | null>(null);
   const [said, setSaid] = useState('');
   const [busy, setBusy] = useState(false);
+  /** The one that is asked about once more. */
+  const [sure, setSure] = useState<string | null>(null);
   const look = async () => {
     const answer = await fetch('/api/v1/import/made');
     const body = await answer.json();
@@ -32,6 +34,7 @@ export function EarlierImports({ zone }: { zone: string }) {
     void working(async () => {
       const { undone, stopped } = await undoImport(of.kind, of.id, (n) => setSaid(`${printCount(n, of.kind === 'sheet' ? 'row' : 'bill')} taken back …`));
       setSaid(`${printCount(undone, of.kind === 'sheet' ? 'row' : 'bill')} taken back.${stopped ? ' The rest could not be taken back just now.' : ''}`);
+      setSure(null);
       await look();
     });
   return (
@@ -63,9 +66,21 @@ export function EarlierImports({ zone }: { zone: string }) {
                   .join(', ')}
               </span>
             </span>
-            <button type="button" className="plate !min-h-[44px]" disabled={busy} onClick={() => takeBack(i)}>
-              Take it back
-            </button>
+            {sure === i.id ? (
+              <span className="flex flex-wrap items-center gap-2">
+                <b className="basis-full">All of it is withdrawn. It comes in again with its file alone.</b>
+                <button type="button" className="plate !min-h-[44px]" disabled={busy} onClick={() => takeBack(i)}>
+                  Yes, take it back
+                </button>
+                <button type="button" className="plate !min-h-[44px]" disabled={busy} onClick={() => setSure(null)}>
+                  Leave it
+                </button>
+              </span>
+            ) : (
+              <button type="button" className="plate !min-h-[44px]" disabled={busy} onClick={() => setSure(i.id)}>
+                Take it back
+              </button>
+            )}
           </li>
         ))}
       </ul>
