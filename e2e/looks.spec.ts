@@ -150,7 +150,7 @@ for (const scheme of ['light', 'dark'] as const) {
         .selectOption('the comma');
       await page.getByLabel('Nowhere Known').check();
       await page.getByText('Columns, as they are read').click();
-      await expect(page.getByLabel('What Price is')).toHaveValue('amount');
+      await expect(page.getByLabel('What Price is', { exact: true })).toHaveValue('amount');
       await clean(page, 'a spreadsheet with a site to make');
       await page.goto('/places/import');
       const point = (name: string, coordinates: number[]) => ({ type: 'Feature', geometry: { type: 'Point', coordinates }, properties: { name } });

@@ -57,6 +57,10 @@ describeWithDatabase('what was brought in', () => {
     expect(await importsMade(who)).toMatchObject([{ kind: 'cdrs', visits: 0, bills: 1 }, { id: importId }]);
     // Without its file, by its id alone.
     expect(await undoSheet(who, importId)).toEqual({ undone: 3, next: null });
-    expect((await importsMade(who)).find((i) => i.id === importId)).toMatchObject({ visits: 2, standing: 0 });
+    expect((await importsMade(who)).find((i) => i.id === importId)).toMatchObject({ visits: 2, standing: 0, bills: 0 });
+    // Brought in again its bill stands once more: what had taken it back is taken back.
+    const again = await importSheet(signedIn(who), file, { answers: [{ code: 'near', lines: [2], answer: 'merge' }], sites: [] }, true);
+    expect(again.ok && again.taken).toBeGreaterThan(0);
+    expect((await importsMade(who)).find((i) => i.id === importId)).toMatchObject({ bills: 1 });
   });
 });

@@ -4,7 +4,7 @@ import { fromBin, toBin } from '../db/binary-id';
 import { figuresOf } from '../figures/refresh';
 import { seen, seenBy } from '../visits/seen-by';
 
-/** An import of a spreadsheet or of a network's CDRs, by what it wrote. `from`, `to`: of what it tells, UTC ms; `standing`: visits of it that are not withdrawn. */
+/** An import of a spreadsheet or of a network's CDRs, by what it wrote. `from`, `to`: of what it tells, UTC ms; `standing`: visits of it that are not withdrawn; `bills`: those that stand. */
 export type ImportMade = {
   id: string;
   kind: 'sheet' | 'cdrs';
@@ -17,6 +17,11 @@ export type ImportMade = {
   to: number;
 };
 
+const takesBack = (w: string, e: string): string =>
+  `${w}.household_id = ${e}.household_id AND ${w}.visit_id = ${e}.visit_id AND ${w}.kind = 'withdrawal' AND REPLACE(JSON_VALUE(${w}.payload, '$.target'), '-', '') = LOWER(HEX(${e}.id))`;
+/** Condition on an event: it was taken back, and that was not taken back itself. */
+const TAKEN_BACK = `EXISTS (SELECT 1 FROM event w WHERE ${takesBack('w', 'e')} AND NOT EXISTS (SELECT 1 FROM event u WHERE ${takesBack('u', 'w')}))`;
+
 /** More nobody looks through; the newest stand. */
 const MOST = 100;
 
@@ -27,7 +32,7 @@ const MOST = 100;
 export async function importsMade(who: Member): Promise<ImportMade[]> {
   const [rows] = await (await figuresOf(who.householdId)).execute<RowDataPacket[]>(
     `SELECT e.device_id, MIN(e.received_at) AS came, MIN(p.name) AS name, SUM(e.kind = 'pulled_in') AS visits,
-            SUM(e.kind = 'pulled_in' AND v.withdrawn = FALSE) AS standing, SUM(e.kind = 'bill') AS bills, MIN(e.at) AS first_at, MAX(e.at) AS last_at,
+            SUM(e.kind = 'pulled_in' AND v.withdrawn = FALSE) AS standing, SUM(e.kind = 'bill' AND NOT ${TAKEN_BACK}) AS bills, MIN(e.at) AS first_at, MAX(e.at) AS last_at,
             SUM(JSON_VALUE(e.payload, '$.cdr.start') IS NOT NULL) AS cdrs
        FROM event e JOIN visit v ON v.household_id = e.household_id AND v.id = e.visit_id JOIN person p ON p.id = e.person_id
       WHERE e.household_id = ? AND e.origin = 'imported' AND ${seen()} AND JSON_VALUE(e.payload, '$.joinedFrom') IS NULL
