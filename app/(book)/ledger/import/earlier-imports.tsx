@@ -68,7 +68,7 @@ export function EarlierImports({ zone }: { zone: string }) {
             </span>
             {sure === i.id ? (
               <span className="flex flex-wrap items-center gap-2">
-                <b className="basis-full">All of it is withdrawn. It comes in again with its file alone.</b>
+                <b className="basis-full">All of it will be withdrawn. Only its file brings it in again.</b>
                 <button type="button" className="plate !min-h-[44px]" disabled={busy} onClick={() => takeBack(i)}>
                   Yes, take it back
                 </button>
