@@ -1,10 +1,10 @@
 import Big from 'big.js';
 import { localInstant } from '../units/local-time';
 import { localDay } from '../units/zoned';
-import { chosenStall, NO_ATTEMPT } from '../visit/chosen-stall';
 import { sessionEnergy } from '../visit/delivered';
 import type { Visit } from '../visit/derive';
 import type { Payload } from '../visit/payloads';
+import { chosenStall, NO_ATTEMPT } from '../visit/receipt-alone';
 import { jsonText } from './json-text';
 import type { BilledItem, RecordedAttempt } from './match-sessions';
 import type { BillIn } from './ocpi-cdrs';

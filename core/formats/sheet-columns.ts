@@ -81,7 +81,7 @@ export function columnOf(heading: string, n: number): SheetColumn {
   return column;
 }
 
-/** The heading of the reasons in such a sheet: what stands under it is ours, not of the visit. */
+/** The heading of the reasons in a sheet of refused rows: what stands under it is ours, not of the visit. */
 export const REASONS_HEADING = 'why it was refused';
 
 /** The headings of the sheet that rows were refused of, from those of the sheet of its refused rows; any others as they are. */

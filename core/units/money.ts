@@ -13,6 +13,10 @@ export function minorDigits(currency: string): number {
   return found;
 }
 
+/** Whether two amounts are the same, however many places they are written with. */
+export const isSameMoney = (a: { amount: string; currency: string }, b: { amount: string; currency: string }): boolean =>
+  a.currency === b.currency && new Big(a.amount).eq(b.amount);
+
 /** Rounds half up to the currency's minor unit. @param amount decimal string @param currency ISO 4217 */
 export const toMinor = (amount: string | Big, currency: string): string => new Big(amount).toFixed(minorDigits(currency), Big.roundHalfUp);
 

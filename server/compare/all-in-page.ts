@@ -6,10 +6,10 @@ import { type AllIn, allInOf, type BilledCharge, homePer100km, measuredUse, rise
 import { breakEvenPump, equivalentNeed, type Fuel, fuelPer100km } from '@/core/tariff/fuel';
 import { grouped } from '@/core/units/grouped';
 import { localDay, localHour } from '@/core/units/zoned';
-import { chosenStall } from '@/core/visit/chosen-stall';
 import { wholeEnergy } from '@/core/visit/delivered';
 import { deriveVisit, type Visit } from '@/core/visit/derive';
 import { payloadProblem } from '@/core/visit/payloads';
+import { chosenStall } from '@/core/visit/receipt-alone';
 import type { SignedIn } from '../accounts/sessions';
 import { now } from '../clock';
 import { fromBin, toBin } from '../db/binary-id';

@@ -1,5 +1,4 @@
 import { createHash } from 'node:crypto';
-import Big from 'big.js';
 import { billPlaces } from '@/core/formats/bill-place';
 import { billedItems, billPayload, cdrRef } from '@/core/formats/cdr-bills';
 import { type AttemptRef, fold, matchSessions } from '@/core/formats/match-sessions';
@@ -7,10 +6,11 @@ import { type BillIn, readingCdrs } from '@/core/formats/ocpi-cdrs';
 import type { Breach } from '@/core/formats/ocpi-check';
 import { type JsonObject, type JsonRefused, readingJson } from '@/core/formats/strict-json';
 import { firstBy } from '@/core/units/grouped';
+import { isSameMoney } from '@/core/units/money';
 import { attemptsNamed } from '@/core/visit/billed';
-import { NO_ATTEMPT } from '@/core/visit/chosen-stall';
 import type { Visit } from '@/core/visit/derive';
 import type { EventOf } from '@/core/visit/event';
+import { NO_ATTEMPT } from '@/core/visit/receipt-alone';
 import { allBills } from '@/core/visit/told-bills';
 import type { Member } from '../accounts/who';
 import { unhurried } from '../unhurried';
@@ -167,8 +167,7 @@ function standsAs(b: BillIn, found: Stands | undefined): CdrRow['stands'] {
   if (!found) return null;
   const { visit, bill } = found;
   const { amount, currency } = bill.payload;
-  const told = billPayload(b, null, '');
-  const other = new Big(told.amount).eq(amount) && told.currency === currency ? null : { amount, currency };
+  const other = isSameMoney(billPayload(b, null, ''), bill.payload) ? null : { amount, currency };
   return { visitId: visit.id, at: visit.pulledInAt ?? visit.lastEventAt, dayOnly: visit.dayOnly, zone: visit.zone, other };
 }
 

@@ -6,6 +6,7 @@ import { planRows, type RowPlan } from '@/core/formats/sheet-plan';
 import type { SheetRow } from '@/core/formats/sheet-row';
 import { rowBill, rowBills, rowEvents } from '@/core/formats/sheet-visit';
 import { blankFields } from '@/core/records/record-schema';
+import { grouped } from '@/core/units/grouped';
 import { localInstant } from '@/core/units/local-time';
 import { localDay } from '@/core/units/zoned';
 import type { Visit } from '@/core/visit/derive';
@@ -283,7 +284,7 @@ function previewOf(who: SignedIn, p: Prepared, mostRefused: number): SheetPrevie
     remembered: p.remembered,
     dialect,
     columns,
-    skipped: numbersOf(skipped.map((s) => s.code)),
+    skipped: Object.fromEntries([...grouped(skipped, (s) => s.code)].map(([code, all]) => [code, all.length])),
     refused: refused.slice(0, mostRefused),
     asks,
     proposed,
@@ -296,12 +297,6 @@ function previewOf(who: SignedIn, p: Prepared, mostRefused: number): SheetPrevie
     counts,
   };
 }
-
-const numbersOf = <T extends string>(all: readonly T[]): Partial<Record<T, number>> => {
-  const out: Partial<Record<T, number>> = {};
-  for (const one of all) out[one] = (out[one] ?? 0) + 1;
-  return out;
-};
 
 /** What was read of sheets is forgotten: what was taken back can come in again. */
 export const forgetSheets = (): void => held.forget();

@@ -1,6 +1,7 @@
 import { v7 } from 'uuid';
 import { cdrOf } from '@/core/formats/fixtures/cdr';
 import type { SheetAnswer } from '@/core/formats/sheet-import';
+import type { Member } from '../accounts/who';
 import { pool } from '../db/pool';
 import { addPlace, addSomebody, addVisit, describeWithDatabase, newHousehold, signedIn } from '../fixtures/household';
 import { joinVisits } from '../visits/join-visits';
@@ -8,11 +9,12 @@ import { markVisits } from '../visits/mark-visits';
 import { takeCdrs } from './import-cdrs';
 import { importSheet } from './import-sheet';
 import { importedEvent, sendImported } from './imported-events';
-import { importsMade } from './imports-made';
+import { importsMade as allMade } from './imports-made';
 import { undoSheet } from './undo-sheet';
 
 afterAll(() => (process.env.DATABASE_URL ? pool().end() : undefined));
 
+const importsMade = async (who: Member) => (await allMade(who)).imports;
 const AT = Date.UTC(2025, 9, 14, 12);
 const DAY = 86_400_000;
 const sheet = (...rows: string[]) => new TextEncoder().encode(['Start;Station;Energy (kWh);Cost (EUR)', ...rows].join('\n'));

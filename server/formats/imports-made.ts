@@ -27,9 +27,9 @@ const MOST = 100;
 
 /**
  * What was brought in, newest first, as far as this person sees it: found by the record alone, whatever became of the file. An import writes as a device of its own, and a copy in
- * a recording that another was joined into is no work of it.
+ * a recording that another was joined into is no work of it. `more`: older ones are not among them.
  */
-export async function importsMade(who: Member): Promise<ImportMade[]> {
+export async function importsMade(who: Member): Promise<{ imports: ImportMade[]; more: boolean }> {
   const [rows] = await (await figuresOf(who.householdId)).execute<RowDataPacket[]>(
     `SELECT e.device_id, MIN(e.received_at) AS came, MIN(p.name) AS name, SUM(e.kind = 'pulled_in') AS visits,
             SUM(e.kind = 'pulled_in' AND v.withdrawn = FALSE) AS standing, SUM(e.kind = 'bill' AND NOT ${TAKEN_BACK}) AS bills, MIN(e.at) AS first_at, MAX(e.at) AS last_at,
@@ -37,18 +37,21 @@ export async function importsMade(who: Member): Promise<ImportMade[]> {
        FROM event e JOIN visit v ON v.household_id = e.household_id AND v.id = e.visit_id JOIN person p ON p.id = e.person_id
       WHERE e.household_id = ? AND e.origin = 'imported' AND ${seen()} AND JSON_VALUE(e.payload, '$.joinedFrom') IS NULL
         AND ((e.kind = 'pulled_in' AND JSON_VALUE(e.payload, '$.sheet.import') IS NOT NULL) OR (e.kind = 'bill' AND JSON_VALUE(e.payload, '$.import') IS NOT NULL))
-      GROUP BY e.device_id ORDER BY came DESC, e.device_id LIMIT ${MOST}`,
+      GROUP BY e.device_id ORDER BY came DESC, e.device_id LIMIT ${MOST + 1}`,
     [toBin(who.householdId), seenBy(who.personId)],
   );
-  return rows.map((r) => ({
-    id: fromBin(r.device_id),
-    kind: Number(r.cdrs) > 0 ? 'cdrs' : 'sheet',
-    at: (r.came as Date).getTime(),
-    by: r.name as string,
-    visits: Number(r.visits),
-    standing: Number(r.standing),
-    bills: Number(r.bills),
-    from: (r.first_at as Date).getTime(),
-    to: (r.last_at as Date).getTime(),
-  }));
+  const imports = rows.slice(0, MOST).map(
+    (r): ImportMade => ({
+      id: fromBin(r.device_id),
+      kind: Number(r.cdrs) > 0 ? 'cdrs' : 'sheet',
+      at: (r.came as Date).getTime(),
+      by: r.name as string,
+      visits: Number(r.visits),
+      standing: Number(r.standing),
+      bills: Number(r.bills),
+      from: (r.first_at as Date).getTime(),
+      to: (r.last_at as Date).getTime(),
+    }),
+  );
+  return { imports, more: rows.length > MOST };
 }

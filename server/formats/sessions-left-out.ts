@@ -1,6 +1,6 @@
 import type { RowDataPacket } from 'mysql2/promise';
 import { FIRST_INSTANT, LAST_INSTANT } from '@/core/units/instant';
-import { chosenStall, NO_ATTEMPT } from '@/core/visit/chosen-stall';
+import { chosenStall, NO_ATTEMPT } from '@/core/visit/receipt-alone';
 import type { Member } from '../accounts/who';
 import { fromBin, toBin } from '../db/binary-id';
 import { figuresOf } from '../figures/refresh';

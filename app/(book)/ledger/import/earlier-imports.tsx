@@ -9,7 +9,7 @@ const ofDays = (first: string, last: string): string => (first === last ? `of ${
 
 /** What was brought in before, to be taken back without its file. Asked for once it is opened. */
 export function EarlierImports({ zone }: { zone: string }) {
-  const [all, setAll] = useState<ImportMade[] | null>(null);
+  const [all, setAll] = useState<{ imports: ImportMade[]; more: boolean } | null>(null);
   const [said, setSaid] = useState('');
   const [busy, setBusy] = useState(false);
   /** The one that is asked about once more. */
@@ -17,7 +17,7 @@ export function EarlierImports({ zone }: { zone: string }) {
   const look = async () => {
     const answer = await fetch('/api/v1/import/made');
     const body = await answer.json();
-    if (answer.ok) setAll(body.imports);
+    if (answer.ok) setAll(body);
     else setSaid(body.error ?? 'It cannot be told just now.');
   };
   const working = async (work: () => Promise<void>) => {
@@ -48,13 +48,14 @@ export function EarlierImports({ zone }: { zone: string }) {
       <p role="status" className="min-h-6 font-semibold">
         {said}
       </p>
-      {all?.length === 0 ? <p className="text-ink-2">Nothing yet.</p> : null}
+      {all?.imports.length === 0 ? <p className="text-ink-2">Nothing yet.</p> : null}
       <ul>
-        {all?.map((i) => (
+        {all?.imports.map((i) => (
           <li key={i.id} className="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-rule-2 py-1.5">
             <span className="min-w-0 grow basis-[16rem]">
               <b className="block font-semibold">
-                {i.kind === 'sheet' ? 'A spreadsheet' : 'Bills from a network'}, {printDate(i.at, zone)} {printTime(i.at, zone)}, by {i.by}
+                {i.kind === 'sheet' ? 'A spreadsheet' : 'Bills from a network'}, {printDate(i.at, zone)} {printTime(i.at, zone)}
+                {i.by ? `, by ${i.by}` : ''}
               </b>
               <span className="text-[13px] text-ink-2">
                 {[
@@ -84,6 +85,7 @@ export function EarlierImports({ zone }: { zone: string }) {
           </li>
         ))}
       </ul>
+      {all?.more ? <p className="mt-1 text-ink-2">Older ones are not listed: they are taken back by their file.</p> : null}
     </details>
   );
 }

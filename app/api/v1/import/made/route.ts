@@ -14,5 +14,5 @@ export const GET = answering(async (): Promise<Response> => {
   const late = limit(who.personId);
   if (late) return late;
   if (!mayRecord(who.role)) return Response.json({ error: 'Only those who record may take imports back.' }, { status: 403, headers: noStore });
-  return Response.json({ imports: await importsMade(who) }, { headers: noStore });
+  return Response.json(await importsMade(who), { headers: noStore });
 });
