@@ -4,7 +4,7 @@ import { chargeOf } from '@/core/power/charge-of';
 import { compatibleStalls, type Way } from '@/core/power/compatible-stalls';
 import { usedOnTheWay } from '@/core/power/consumption';
 import { isDC } from '@/core/power/most-kw';
-import { seriesOf } from '@/core/power/series';
+import { type Series, seriesOf } from '@/core/power/series';
 import { outletOf, settingOf } from '@/core/power/setting-of';
 import type { CarOutlook, NextStop, SiteOutlook, StayAsked } from '@/core/power/stay-or-go';
 import { costOfStaying, runningSession } from '@/core/tariff/cost-so-far';
@@ -12,6 +12,7 @@ import { compiledOf } from '@/core/tariff/tariff-object';
 import { printDistance } from '@/core/units/print';
 import { daysBetween, localDay } from '@/core/units/zoned';
 import { chargingSoFar } from '@/core/visit/attempt-times';
+import type { Attempt } from '@/core/visit/attempts/attempt';
 import type { StayClock } from '@/core/visit/stay-clocks';
 import type { Live, LiveFacts } from './live-facts';
 
@@ -33,7 +34,7 @@ export function adviceAsked({ visit, records, outlooks, lately, dangers, who }: 
   const { car, stall, charging, adapter, tariff } = facts;
   const charge = charging && chargeOf(charging, visit);
   if (!car || !stall || !charging?.proof || !charge) return null;
-  const { soc, peak_kW } = seriesOf(charge);
+  const { soc, power, peak_kW } = seriesOf(charge);
   const lastKW = charging.readings.findLast((r) => r.kW !== undefined && r.kW > 0)?.kW;
   const known = outlooks.cars[car.id];
   const curve = curveOf(known, car.fields.curve);
@@ -55,11 +56,16 @@ export function adviceAsked({ visit, records, outlooks, lately, dangers, who }: 
   const measured = here && known?.left ? usedOnTheWay(known.left, here, car.fields.usableKWh) : null;
   const uses = measured ?? car.fields.kWhPer100km;
   const drive = (km: number) => ({ km, min: (km / leg.kmh) * 60 });
-  const next = leg.next ? nextStop(leg.next) : null;
+  const place = records.site.find((s) => s.id === leg.next?.siteId);
+  // Where the drive ends there, what charging there is like does not matter.
+  const next = leg.next && leg.next.after_km > 0 && place ? nextStop(leg.next, place) : null;
+  const km = leg.next ? leg.next.km : leg.km;
+  const way = km === null ? null : { km, name: place ? `the way to ${place.fields.name}` : `the next ${printDistance(km, who.wishes.distance)}` };
+  const levels = soc.x.map((s, i) => ({ min: s / 60, socPct: soc.y[i] as number }));
+  const read = charging.readings.findLast((r) => r.socPct === levels.at(-1)?.socPct)?.mark.t ?? charging.proof.t;
 
-  function nextStop(to: NonNullable<NextLeg['next']>): NextStop | null {
-    const site = records.site.find((s) => s.id === to.siteId);
-    if (!site || !car) return null;
+  function nextStop(to: NonNullable<NextLeg['next']>, site: Live['records']['site'][number]): NextStop | null {
+    if (!car) return null;
     const today = localDay(now, site.fields.zone);
     const stalls = records.stall.filter((s) => s.fields.siteId === to.siteId && !s.archived);
     const best = compatibleStalls(
@@ -89,21 +95,33 @@ export function adviceAsked({ visit, records, outlooks, lately, dangers, who }: 
     setting,
     battery,
     curved,
-    levels: soc.x.map((s, i) => ({ min: s / 60, socPct: soc.y[i] as number })),
+    levels,
+    shown: lastShown(charging, power),
+    paused: charging.paused !== undefined,
     now_min: chargingSoFar(charging, now) / 60,
+    readAgo_min: Math.max(0, now - read) / 60_000,
     connected_min: charging.plugged ? Math.max(0, (now - charging.plugged.t) / 60_000) : chargingSoFar(charging, now) / 60,
     kWhPer100km: uses,
     measured: measured !== null,
     kWhPer100kmRange: uses === null ? null : [uses * CONSUMPTION.low, uses * CONSUMPTION.high],
     reservePct: leg.reservePct,
     distance: who.wishes.distance,
-    leg: leg.km === null ? null : { km: leg.km, name: `the next ${printDistance(leg.km, who.wishes.distance)}` },
+    leg: way,
     fallback_km: leg.fallback_km,
     next,
     cost: priced && ((kWh, minutes, _, since) => priced(kWh, minutes, since)),
     deadlines: facts.clocks.map((c) => ({ why: LIMITS[c.kind][c.until < now ? 1 : 0], in_min: (c.until - now) / 60_000 })),
     spread: (setting.stall.kind === 'ac' ? known?.acSpread : known?.spread) ?? null,
   };
+}
+
+/** Power as it was shown last. That there was none before a pause says nothing of what comes after it. */
+function lastShown({ paused, pauses, readings }: Attempt, power: Series['power']): StayAsked['shown'] {
+  const last = power.at(-1);
+  if (!last) return null;
+  const pause = paused ?? pauses.at(-1)?.to;
+  const look = readings.findLast((r) => r.kW !== undefined || r.amps !== undefined);
+  return last.kW === 0 && pause && look && (paused || look.mark.t <= pause.t) ? null : { min: last.s / 60, kW: last.kW };
 }
 
 /** A stall of the next site as it would be charged at, alone: by its own losses, and through what adapter it takes. */

@@ -20,6 +20,8 @@ export type LevelNeeded = {
   legPct: number;
   reserveUsedPct: number;
   reserveFrom: 'reserve' | 'fallback';
+  /** The last level on arrival at which the fallback is still within reach; `null` without one. */
+  fallbackPct: number | null;
   neededPct: number;
   feasible: boolean;
   shortByPct: number;
@@ -41,9 +43,9 @@ export const legPctOf = (km: number, kWhPer100km: number, usableKWh: number): nu
 export function levelNeeded(limits: Limits, battery: Battery, nowPct: number, leg: Leg): LevelNeeded {
   const pct = (km: number, consumption = leg.kWhPer100km) => legPctOf(km, consumption, battery.usableKWh);
   const legPct = pct(leg.leg_km);
-  const fallbackPct = leg.fallback_km === undefined ? 0 : pct(leg.fallback_km);
-  const reserveFrom = fallbackPct > leg.reservePct + SLACK ? 'fallback' : 'reserve';
-  const reserveUsedPct = Math.max(leg.reservePct, fallbackPct);
+  const fallbackPct = leg.fallback_km === undefined || leg.fallback_km === null ? null : pct(leg.fallback_km);
+  const reserveFrom = fallbackPct !== null && fallbackPct > leg.reservePct + SLACK ? 'fallback' : 'reserve';
+  const reserveUsedPct = Math.max(leg.reservePct, fallbackPct ?? 0);
   const neededPct = legPct + reserveUsedPct;
   const mostPct = leg.mostPct ?? 100;
   const feasible = neededPct <= mostPct + SLACK;
@@ -58,6 +60,7 @@ export function levelNeeded(limits: Limits, battery: Battery, nowPct: number, le
     legPct,
     reserveUsedPct,
     reserveFrom,
+    fallbackPct,
     neededPct,
     feasible,
     shortByPct: Math.max(0, neededPct - mostPct),

@@ -26,19 +26,55 @@ describe('pace', () => {
         battery,
         levels.map(([min, socPct]) => ({ min, socPct })),
       );
-    // Three per cent and two minutes are enough; less is not.
-    expect([so([0, 20], [3.6, 23]), so([0, 20], [3.6, 22.9]), so([5, 20], [7, 24]), so([5, 20], [6.9, 24])]).toEqual([
+    // Three per cent and two minutes are enough; of less than three that should have been more, half a per cent more is taken than was read.
+    expect([so([0, 20], [3.6, 23]), so([0, 20], [3.6, 22]), so([5, 20], [7, 24]), so([5, 20], [6.9, 24])]).toEqual([
       expect.closeTo(0.5, 9),
-      1,
+      expect.closeTo(1.5 / 3.6, 9),
       expect.closeTo(1.2, 9),
       1,
     ]);
+    // Nor do three per cent need to be read where three were to come, or tell anything where none were.
+    expect([so([0, 20], [1.9, 20]), so([0, 20], [2, 20]), so([0, 20], [9, 20]), so([0, 20], [2.5, 22])]).toEqual([
+      1,
+      expect.closeTo(0.3 / 2, 9),
+      0.15,
+      expect.closeTo(1.5 / 2.5, 9),
+    ]);
     // Half the power from 30 % on.
     expect(so([0, 20], [6, 30], [12, 35])).toBeCloseTo(0.5, 9);
-    // The last two looks are too near each other, in battery or in time: the one before them counts.
-    expect(so([0, 20], [6, 30], [10, 32])).toBeCloseTo(7.2 / 10, 9);
+    // A level that hardly rises any more tells at once; two looks that are too near each other in time do not.
+    expect(so([0, 20], [6, 30], [10, 32])).toBeCloseTo(1.5 / 4, 9);
     expect(so([0, 20], [6, 30], [7.9, 33])).toBeCloseTo(7.8 / 7.9, 9);
     expect([so(), so([3, 40])]).toEqual([1, 1]);
+  });
+  it('so far: by the power shown with the last level or after it', () => {
+    const levels = [
+      { min: 0, socPct: 20 },
+      { min: 6, socPct: 30 },
+    ];
+    const by = (min: number, kW: number) => paceSoFar(limits, battery, levels, { min, kW });
+    expect([by(6, 30), by(9, 15), by(5.75, 30), by(5.7, 30)]).toEqual([0.5, 0.25, 0.5, 1]);
+    // What is 15 % off or less is what the levels took, with what was lost on the way.
+    expect([by(6, 51.1), by(6, 50.9), by(6, 68.9), by(6, 69.1)]).toEqual([1, expect.closeTo(50.9 / 60, 9), 1, expect.closeTo(69.1 / 60, 9)]);
+    // No power is no pace, and a slip of the finger neither stops nor races it.
+    expect([by(6, 0), by(6, 0.1), by(6, 600)]).toEqual([0, 0.15, 1.6]);
+    expect(project(limits, battery, levels, 20, { min: 6, kW: 0 })).toMatchObject({ pace: 0, nowPct: expect.closeTo(30, 9) });
+    // In the first minute power still climbs.
+    const early = [{ min: 0, socPct: 20 }];
+    expect([0.9, 1].map((min) => paceSoFar(limits, battery, early, { min, kW: 30 }))).toEqual([1, 0.5]);
+    // Held to what is expected at the level that stands on the screen then.
+    const falling = limitsOf({
+      car: {
+        curve: [
+          [0, 60],
+          [100, 30],
+        ],
+      },
+      stall: { kind: 'dc', plateKW: 60 },
+    });
+    const [at30, later] = [6, 12].map((min) => paceSoFar(falling, battery, [{ min: 6, socPct: 30 }], { min, kW: 40 }));
+    expect(at30).toBeCloseTo(40 / 51, 9);
+    expect(later).toBeGreaterThan(at30 as number);
   });
   it('nothing is projected of nothing', () => {
     expect(project(limits, battery, [], 5)).toBeNull();

@@ -1,20 +1,24 @@
 import { quantile } from '../units/quantile';
 import { type Battery, minutesFor } from './expected';
 import { type Limits, pacedLimits } from './limits';
-import { type Level, paceSoFar, type Spread } from './projection';
+import { type Level, paceSoFar, type Shown, type Spread } from './projection';
 
 /** Sessions before a band is said at all. */
 const LEAST_SESSIONS = 5;
 /** Less of the battery to come than this is no test of a projection. */
 const LEAST_PCT = 10;
 
-/** How the rest of a session went against its projection made in its middle: minutes over projected minutes; `null` where too little was read. */
-export function projectionRatio(limits: Limits, battery: Battery, levels: readonly Level[]): number | null {
+/**
+ * How the rest of a session went against its projection made in its middle: minutes over projected minutes; `null` where too little was read.
+ * @param levels with the power shown at each, where it was
+ */
+export function projectionRatio(limits: Limits, battery: Battery, levels: readonly (Level & Partial<Shown>)[]): number | null {
   const last = levels.at(-1);
   const from = levels[Math.floor((levels.length - 1) / 2)];
   if (!last || !from || levels.length < 4 || last.socPct - from.socPct < LEAST_PCT) return null;
   const before = levels.slice(0, Math.floor((levels.length - 1) / 2) + 1);
-  const projected = minutesFor(pacedLimits(limits, paceSoFar(limits, battery, before)), from.socPct, last.socPct, battery);
+  const pace = paceSoFar(limits, battery, before, from.kW === undefined ? null : { min: from.min, kW: from.kW });
+  const projected = minutesFor(pacedLimits(limits, pace), from.socPct, last.socPct, battery);
   return projected && last.min > from.min ? (last.min - from.min) / projected : null;
 }
 

@@ -123,15 +123,17 @@ describe('how a site keeps its word', () => {
   });
   it('the band of direct current is that of its own charges: alternating hardly changes, and would make it look surer', () => {
     // Ten per cent every so many seconds; the second half of a charge at direct current takes twice as long as the first.
-    const read = (half_s: number, later_s: number) =>
-      [0, 1, 2, 3, 4].map((i) => [i < 3 ? i * half_s : 2 * half_s + (i - 2) * later_s, 20 + i * 10, 80] as const);
+    const read = (half_s: number, later_s: number, kW: number) =>
+      [0, 1, 2, 3, 4].map((i) => [i < 3 ? i * half_s : 2 * half_s + (i - 2) * later_s, 20 + i * 10, kW] as const);
     const ac = standsAt('ac', { ...STEADY, curve: [], maxACkW: 11, acPhases: 3 });
     const many = (visitId: string, looks: ReturnType<typeof read>, more = {}) =>
       [1, 2, 3, 4, 5, 6].map((n) => session(18, { visitId: `${visitId}${n}`, at: n, ...more }, { looks }));
-    const dc = many('d', read(216, 432));
-    const both = outlooksOf([], [...dc, ...many('a', read(2000, 2000), { stands: ac })], SITES).cars.c;
+    const dc = many('d', read(216, 432, 100));
+    const both = outlooksOf([], [...dc, ...many('a', read(2000, 2000, 12), { stands: ac })], SITES).cars.c;
     expect(both?.spread).toMatchObject({ n: 6, high: expect.closeTo(2, 6) });
     expect(both?.acSpread).toMatchObject({ n: 6, low: expect.closeTo(1, 6), high: expect.closeTo(1, 6) });
     expect(both?.spread).toEqual(outlooksOf([], dc, SITES).cars.c?.spread);
+    // What was shown in the middle is what was projected with: half of it, and the rest took as long as that.
+    expect(outlooksOf([], many('h', read(216, 432, 50)), SITES).cars.c?.spread).toMatchObject({ low: expect.closeTo(1, 6), high: expect.closeTo(1, 6) });
   });
 });

@@ -109,7 +109,7 @@ export function projectionRatios(past: readonly PastSession[], curve: PowerCurve
         projectionRatio(
           limitsOf(setting),
           battery,
-          p.looks.looks.map(([s, socPct]) => ({ min: s / 60, socPct })),
+          p.looks.looks.map(([s, socPct, kW]) => ({ min: s / 60, socPct, kW })),
         ) ?? []
       );
     });

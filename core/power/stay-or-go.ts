@@ -5,7 +5,7 @@ import { type LevelNeeded, levelNeeded } from './level-needed';
 import type { Limits, Setting } from './limits';
 import { limitsOf } from './limits';
 import { type CostOf, type NextTen, nextTens } from './next-tens';
-import { type Level, project, type Spread } from './projection';
+import { type Level, project, type Shown, type Spread } from './projection';
 import { type LeaveSite, type WhenToLeave, whenToLeave } from './when-to-leave';
 
 /** What the ledger knows of a site, shrunk towards its network's: `n` attempts of its own. */
@@ -52,8 +52,14 @@ export type StayAsked = {
   curved: boolean;
   /** Levels read in this session, rising. */
   levels: readonly Level[];
+  /** Power as it was shown last. */
+  shown: Shown | null;
+  /** No power just now: what is said is for when it is back. */
+  paused: boolean;
   /** On the charging clock. */
   now_min: number;
+  /** How long ago the last level was read, the pauses too. */
+  readAgo_min: number;
   connected_min: number;
   kWhPer100km: number | null;
   /** On the way here, and not the usual. */
@@ -62,7 +68,9 @@ export type StayAsked = {
   reservePct: number;
   /** In which ways are told. */
   distance: DistanceUnit;
+  /** The way to be driven from here; with a next stop the way to it. */
   leg: { km: number; name: string } | null;
+  /** From the end of that leg. */
   fallback_km: number | null;
   next: NextStop | null;
   cost: CostOf;
@@ -77,6 +85,10 @@ export const UNSEEN_DAYS = 30;
 
 export type StayAdvice = {
   nowPct: number;
+  /** The last level that was read. */
+  readPct: number;
+  /** What is said hangs on a level that nobody has read yet. */
+  unread: boolean;
   pace: number;
   /** Of what is expected now, and by what. */
   kW: number | null;
@@ -107,6 +119,10 @@ export type StayAdvice = {
 const USUAL_PCT = 80;
 /** Less is no staying. */
 const LEAST_STAY_PCT = 1;
+/** From this level on the battery is called full. */
+export const FULL_PCT = 99.5;
+/** A screen shows whole per cents: nearer than this a level was read. */
+const READ_SLACK = 0.5;
 
 /**
  * Whether to stay or to go, from what was read in this session: by the next leg, by a known next site, or only when the
@@ -116,9 +132,10 @@ export function stayOrGo(asked: StayAsked): StayAdvice | null {
   const { battery, levels, spread } = asked;
   if (levels.length < 2) return null;
   const limits = limitsOf(asked.setting);
-  const found = project(limits, battery, levels, asked.now_min);
+  const found = project(limits, battery, levels, asked.now_min, asked.shown);
   if (!found || limits.pieces.length === 0) return null;
   const { nowPct, pace } = found;
+  const readPct = (levels.at(-1) as Level).socPct;
   const range: RangeBy = { usableKWh: battery.usableKWh, kWhPer100km: asked.kWhPer100km };
   const minutesTo = (pct: number) => (pct <= nowPct ? 0 : minutesFor(found.limits, nowPct, pct, battery));
   const banded = (min: number) => ({ low: min * (spread?.low ?? 1), high: min * (spread?.high ?? 1) });
@@ -146,6 +163,8 @@ export function stayOrGo(asked: StayAsked): StayAdvice | null {
   const until = says.is === 'stay' || says.is === 'about' ? says.min : 0;
   return {
     nowPct,
+    readPct,
+    unread: readPct + READ_SLACK < (levelSaid(says, need, leave, nowPct) ?? 0),
     pace,
     kW: found.limits.kWAt(nowPct)?.kW ?? null,
     atBest: !asked.curved,
@@ -171,7 +190,14 @@ function leaveFor(asked: StayAsked, next: NextStop, stall: LeaveSite, nowPct: nu
     legs: { toThere: next.toThere, thereToEnd: next.thereToEnd, direct: next.direct ?? undefined },
     kWhPer100km: asked.kWhPer100km as number,
     reservePct: asked.reservePct,
+    fallback_km: asked.fallback_km,
   });
+}
+
+/** The level that must have been reached for what is said to hold now; `null` where nothing is said of now. */
+function levelSaid(says: StayAdvice['says'], need: LevelNeeded | null, leave: WhenToLeave | null, nowPct: number): number | null {
+  if (says.is === 'go') return leave?.best?.how === 'direct' ? leave.neededDirect : (leave?.neededThere ?? need?.neededPct ?? null);
+  return says.is === 'slow' && nowPct >= FULL_PCT ? FULL_PCT : null;
 }
 
 function verdict(
@@ -201,5 +227,5 @@ function verdict(
   }
   const pct = nowPct < USUAL_PCT - 1 ? USUAL_PCT : 100;
   const min = minutesTo(pct);
-  return min === null || nowPct >= 99.5 ? { is: 'slow' } : { is: 'about', pct, min };
+  return min === null || nowPct >= FULL_PCT ? { is: 'slow' } : { is: 'about', pct, min };
 }

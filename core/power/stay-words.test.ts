@@ -6,6 +6,8 @@ type Says = StayAdvice['says'];
 const advice = (says: Says, more: Partial<Record<keyof StayAdvice, unknown>> = {}): StayAdvice =>
   ({
     nowPct: 40,
+    readPct: 40,
+    unread: false,
     pace: 1,
     kW: 60,
     atBest: false,
@@ -19,7 +21,7 @@ const advice = (says: Says, more: Partial<Record<keyof StayAdvice, unknown>> = {
     ...more,
   }) as StayAdvice;
 const head = (says: Says, asked: Partial<StayAsked> = {}, more: Parameters<typeof advice>[1] = {}) =>
-  stayHeadline(advice(says, more), { leg: null, next: null, spread: null, ...asked }, NOON, 'Europe/Ljubljana');
+  stayHeadline(advice(says, more), { leg: null, next: null, spread: null, paused: false, ...asked }, NOON, 'Europe/Ljubljana');
 
 const outlook = { n: 12, startShare: 0.913, handshake_min: 1, loss_min: 5, pace: null, paced: 0, lastSeen: null };
 const next = (more: Partial<NextStop> = {}): NextStop => ({
@@ -33,7 +35,7 @@ const next = (more: Partial<NextStop> = {}): NextStop => ({
   ...more,
 });
 const why = (says: Says, asked: Partial<StayAsked> = {}, more: Parameters<typeof advice>[1] = {}) =>
-  stayReason(advice(says, more), { leg: null, next: null, reservePct: 10, kWhPer100km: 18, distance: 'km', ...asked });
+  stayReason(advice(says, more), { leg: null, next: null, reservePct: 10, kWhPer100km: 18, distance: 'km', paused: false, readAgo_min: 33, ...asked });
 
 describe('the sentence above the board', () => {
   const leg = { km: 30, name: 'Kamen Toll' };
@@ -61,6 +63,18 @@ describe('the sentence above the board', () => {
     [{ is: 'about', pct: 80, min: 37 }, {}, { atBest: true }, 'At best about 80 % at 14:37.'],
     [{ is: 'slow' }, {}, { nowPct: 99.5 }, 'As full as it gets.'],
     [{ is: 'slow' }, {}, { nowPct: 99.4 }, 'At this power it does not get there.'],
+    [{ is: 'slow' }, {}, { pace: 0 }, 'No power was shown last: it gets no fuller.'],
+    // Reckoned, and not read.
+    [{ is: 'slow' }, {}, { nowPct: 99.5, unread: true }, 'By now probably as full as it gets.'],
+    [{ is: 'go', why: 'leg', unseen: false }, { leg }, { unread: true }, 'By now probably enough for Kamen Toll.'],
+    [{ is: 'go', why: 'next', unseen: true }, { next: next() }, { unread: true }, 'By now probably enough to go on to Lipa Barn, if it stands as noted.'],
+    [{ is: 'go', why: 'next', unseen: false }, { next: next() }, { unread: true }, 'By now probably enough to go on to Lipa Barn.'],
+    [{ is: 'go', why: 'next', unseen: false }, {}, { unread: true, leave: { best: { how: 'direct' } } }, 'By now probably enough to drive straight on.'],
+    // While it is paused there is no time of day.
+    [{ is: 'about', pct: 80, min: 37 }, { paused: true, spread: { low: 0.9, high: 1.2, n: 6 } as never }, {}, 'Once power is back: about 37 min to 80 %.'],
+    [{ is: 'about', pct: 80, min: 37 }, { paused: true }, { atBest: true }, 'Once power is back: at best about 37 min to 80 %.'],
+    [{ is: 'stay', pct: 62, min: 9, why: 'leg' }, { paused: true }, {}, 'Once power is back: stay until 62 %, about 9 min.'],
+    [{ is: 'go', why: 'leg', unseen: false }, { leg, paused: true }, {}, 'Enough for Kamen Toll now.'],
   ])('%j', (says, asked, more, said) => expect(head(says, asked, more)).toBe(said));
   it('a level that is needed is told upwards, but for a trace', () => expect([62, 62.04, 62.06, 63].map(wholePct)).toEqual(['62 %', '62 %', '63 %', '63 %']));
 });
@@ -73,9 +87,13 @@ describe('why', () => {
     expect(why(about, { next: next(), kWhPer100km: 0 })).toEqual(['How much this car uses is not noted: nothing can be told of the way to Lipa Barn.']);
     expect(why(about, { kWhPer100km: null })).toEqual([]);
     expect(why(about, { next: next({ stall: 'no_curve' }) })).toEqual(['No curve of this car is on file: nothing can be told of charging at Lipa Barn.']);
-    expect(why(about, { next: next() })).toEqual(['No stall at Lipa Barn that this car can use is on file: nothing can be told of it.']);
+    expect(why(about, { next: next() })).toEqual(['No stall at Lipa Barn that this car can use is on file: nothing can be told of charging there.']);
     expect(why(about, {}, { atBest: true })).toEqual(['No curve of this car is on file: reckoned with the power read last, which will fall.']);
-    expect([why(about, {}, { pace: 0.9 }), why(about, {}, { pace: 0.894 })]).toEqual([[], ['This session has had 89 % of the power expected.']]);
+    expect([0.9, 0.894, 0].map((pace) => why(about, {}, { pace }))).toEqual([[], ['Lately 89 % of the power expected came.'], []]);
+    expect(why({ is: 'slow' }, {}, { pace: 0.2, nowPct: 99.5, readPct: 99 })).toEqual([]);
+    expect(why(about, { paused: true })).toEqual(['Paused now.']);
+    const READ = ['Read last: 40 %, 33 min ago. Look at the screen.'];
+    expect([why(about, {}, { nowPct: 54.9 }), why(about, {}, { nowPct: 55, readPct: 40 }), why(about, {}, { unread: true })]).toEqual([[], READ, READ]);
     expect(why(about, {}, { conflict: { why: 'The fee after 45 min begins', in_min: 12.4 } })).toEqual(['The fee after 45 min begins in 12 min, before that.']);
     expect(why(about, {}, { conflict: { why: 'It closes', in_min: 0 } })).toEqual(['It closes in 0 min, before that.']);
     expect(why(about, {}, { conflict: { why: 'It closed', in_min: -3 } })).toEqual(['It closed 3 min ago.']);
@@ -110,6 +128,13 @@ describe('why', () => {
     expect(of(stay, { ...via, leavePct: 30.06 })[0]).toMatch(/^From there/);
     expect(of(go, { ...via, leavePct: 30 })).toEqual(['Lipa Barn, 40 km on, gives more than this stall from now on.', STARTS]);
     expect(of(go, via, {}, {}, { distance: 'mi' })[0]).toBe('Lipa Barn, 25 mi on, gives more than this stall from now on.');
+    const need = { reserveFrom: 'fallback', arrivalPct: { usual: 12, worst: 9, best: 14 } };
+    const needing = (best: object) => why(stay, { next: next({ stall: stop }) }, { need, leave: leave(best) });
+    expect(needing({ ...via, leavePct: 30 }).slice(0, 2)).toEqual([
+      'That is what 40 km to Lipa Barn take, with the way to the fallback; staying on gains nothing.',
+      'Left now, it would arrive with 12 %, between 9 and 14.',
+    ]);
+    expect(needing({ how: 'direct', leavePct: 50 })).toHaveLength(3);
     expect(of({ is: 'either', minutes: 1 }, via)).toEqual(['Going at once and staying as long as most do come to the same in all.', STARTS]);
     expect(of(about, via)).toEqual([STARTS]);
     expect(of(stay, { how: 'direct', leavePct: 50 })).toEqual([

@@ -23,6 +23,8 @@ export type LeaveAsked = {
   legs: { toThere: Drive; thereToEnd: Drive; direct?: Drive | undefined };
   kWhPer100km: number;
   reservePct: number;
+  /** To what would do should the next stop fail, from there: one arrives there with no less. */
+  fallback_km?: number | null | undefined;
   stepPct?: number | undefined;
   connected_min?: number | undefined;
 };
@@ -59,6 +61,8 @@ type Way = {
   here: Limits;
   there: Limits;
   need: Pick<WhenToLeave, 'legPct' | 'neededThere' | 'chargeThereTo' | 'neededDirect' | 'overhead_min'>;
+  /** Leaving later, nothing would be charged there. */
+  latestVia: number;
 };
 
 const batteryOf = ({ car }: LeaveAsked, { efficiency }: LeaveSite): Battery => ({ usableKWh: car.usableKWh, efficiency });
@@ -73,8 +77,7 @@ const priced = ({ asked }: Way): boolean => Boolean(asked.here.price ?? asked.th
 
 function viaAt(way: Way, x: number): LeavePlan | null {
   const { asked, need } = way;
-  const upper = Math.max(asked.nowPct, Math.min(100, need.chargeThereTo + need.legPct));
-  if (need.chargeThereTo > 100 + SLACK || x < need.neededThere - SLACK || x < asked.nowPct - SLACK || x > upper + SLACK) return null;
+  if (need.chargeThereTo > 100 + SLACK || x < need.neededThere - SLACK || x < asked.nowPct - SLACK || x > way.latestVia + SLACK) return null;
   const [here, there] = [charge(way, 'here', asked.nowPct, x), charge(way, 'there', x - need.legPct, Math.min(100, need.chargeThereTo))];
   if (!here || !there) return null;
   const total_min = here.minutes + asked.legs.toThere.min + need.overhead_min + there.minutes + asked.legs.thereToEnd.min;
@@ -115,13 +118,14 @@ export function whenToLeave(asked: LeaveAsked): WhenToLeave {
   const direct = asked.mode === 'extra' ? asked.legs.direct : undefined;
   const need = {
     legPct,
-    neededThere: asked.reservePct + legPct,
+    neededThere: Math.max(asked.reservePct, legPctOf(asked.fallback_km ?? 0, asked.kWhPer100km, asked.car.usableKWh)) + legPct,
     chargeThereTo: asked.reservePct + pct(asked.legs.thereToEnd),
     neededDirect: direct ? asked.reservePct + pct(direct) : null,
     overhead_min: asked.there.handshake_min + (1 - asked.there.startShare) * asked.there.loss_min,
   };
   const setting = (site: LeaveSite): Setting => ({ car: asked.car, stall: site.stall, adapter: site.adapter });
-  const way: Way = { asked, here: limitsOf(setting(asked.here)), there: limitsOf(setting(asked.there)), need };
+  const latestVia = Math.max(asked.nowPct, Math.min(100, Math.max(need.neededThere, need.chargeThereTo + legPct)));
+  const way: Way = { asked, here: limitsOf(setting(asked.here)), there: limitsOf(setting(asked.there)), need, latestVia };
   const levels = candidates(way);
   const vias = levels.flatMap((x) => viaAt(way, x) ?? []);
   const directs = levels.flatMap((x) => directAt(way, x) ?? []);
@@ -181,7 +185,7 @@ function threshold(way: Way, best: LeavePlan) {
   const { asked, need } = way;
   const [paceHere, paceThere] = [asked.here.pace ?? 1, asked.there.pace ?? 1];
   const lower = Math.max(asked.nowPct, need.neededThere);
-  const upper = Math.max(asked.nowPct, Math.min(100, need.chargeThereTo + need.legPct));
+  const upper = way.latestVia;
   const marks = [lower, upper, ...way.here.pieces.map((p) => p.from), ...way.there.pieces.map((p) => p.from + need.legPct)];
   const sorted = [...new Set(marks.filter((s) => s >= lower && s <= upper))].sort((a, b) => a - b);
   // What holds from a level on, read at another of the same piece.

@@ -15,8 +15,8 @@ export async function addRoad(page: Page, baseURL: string): Promise<Road> {
   const records: RecordItem[] = [
     recordItem('network', road.here.networkId, { name: 'Saltmarsh Rapid' }),
     recordItem('network', other, { name: 'Copperbeech' }),
-    recordItem('site', road.here.siteId, { networkId: road.here.networkId, name: 'Vrba Crossing', zone, maxStay_min: 90 }),
-    recordItem('site', road.there.siteId, { networkId: other, name: 'Hollin Bridge', zone }),
+    recordItem('site', road.here.siteId, { networkId: road.here.networkId, name: 'Vrba Crossing', zone, latitude: 46.2, longitude: 14.3, maxStay_min: 90 }),
+    recordItem('site', road.there.siteId, { networkId: other, name: 'Hollin Bridge', zone, latitude: 46.5, longitude: 14.9 }),
     ...road.here.stalls.map((id, i) =>
       recordItem('stall', id, {
         siteId: road.here.siteId,

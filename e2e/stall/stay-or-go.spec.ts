@@ -35,7 +35,8 @@ test('stay or go, by a next leg and a next site, by touch and without a network'
   await sheet.getByRole('button', { name: '180 km' }).tap();
   await sheet.getByRole('combobox').selectOption({ label: 'Hollin Bridge' });
   await sheet.getByRole('button', { name: 'Keep', exact: true }).tap();
-  await expect(sheet.getByText('Type how far it is to there, and on from there.')).toBeVisible();
+  await expect(sheet.getByText('Type how far it is to there.')).toBeVisible();
+  await expect(sheet.getByText('57 km as the crow flies; the road is longer.')).toBeVisible();
   await hand.figures(['84', '150']);
   await sheet.getByRole('button', { name: 'Keep', exact: true }).tap();
   await expect(sheet.getByText(/Hollin Bridge was never seen/)).toBeVisible();
@@ -64,6 +65,14 @@ test('stay or go, by a next leg and a next site, by touch and without a network'
   await expect(speed).toHaveText(/115\s*km\/h/);
   await pads('Take the last digit away', '0');
   await sheet.getByRole('button', { name: 'Keep', exact: true }).tap();
+  // Should that site fail, another lies 60 km beyond it: 17.4 % on arrival, and 41.8 % to leave with. Read were 40 %.
+  await leg.tap();
+  await sheet.getByRole('button', { name: /^To fallback/ }).tap();
+  await pads('6', '0');
+  await sheet.getByRole('button', { name: 'Keep', exact: true }).tap();
+  await expect(page.getByRole('dialog', { name: 'By now probably enough to go on to Hollin Bridge, if it stands as noted.' })).toBeVisible();
+  await expect(sheet.getByText(/^Read last: 40 %, \d+ min ago\. Look at the screen\./)).toBeVisible();
+  await expect(sheet.locator('div').filter({ hasText: /^Turn to the fallback at the latest at18 %$/ })).toBeVisible();
   await page.keyboard.press('Escape');
   await expect(page.getByRole('button', { name: /^Stay or go: (?!About)/ })).toBeVisible(); // the line follows what was set
   await page.setViewportSize({ width: 320, height: 568 });

@@ -5,6 +5,7 @@ import { phoneNow } from '@/client/touch/touch-time';
 import { beyondCurveWords } from '@/core/power/beyond-curve';
 import { type StayAdvice, type StayAsked, stayOrGo } from '@/core/power/stay-or-go';
 import { deadlineWhen, leaveBelow, stayHeadline, stayReason, wholePct } from '@/core/power/stay-words';
+import { kmApart } from '@/core/records/place-questions';
 import { type DistanceUnit, fromKm, toKm } from '@/core/units/distance';
 import { printMoney } from '@/core/units/money';
 import { printConsumption, printDistance, printDuration, printKW } from '@/core/units/print';
@@ -56,7 +57,7 @@ export function AdviceSheet({ state, facts, onClose }: Props) {
           <p className="text-[16px] leading-snug">{stayReason(advice, asked).join(' ')}</p>
           <TwoTimes advice={advice} asked={asked} now={now} zone={visit.zone} />
           <Ahead advice={advice} />
-          <NextTens advice={advice} currency={facts.currency} unit={unit} />
+          {advice.rows.length > 0 ? <NextTens advice={advice} currency={facts.currency} unit={unit} /> : null}
         </>
       ) : (
         <p className="text-[16px]">{whyNot(facts)}</p>
@@ -68,6 +69,12 @@ export function AdviceSheet({ state, facts, onClose }: Props) {
             <dd className="num">{d.in_min < 0 ? deadlineWhen(d.in_min) : `in ${printDuration(d.in_min * 60)}`}</dd>
           </div>
         ))}
+        {typeof advice?.need?.fallbackPct === 'number' ? (
+          <div className="flex items-baseline gap-3 border-b border-rule-2 py-2">
+            <dt className="grow">Turn to the fallback at the latest at</dt>
+            <dd className="num">{wholePct(advice.need.fallbackPct)}</dd>
+          </div>
+        ) : null}
         <div className="flex items-baseline gap-3 border-b border-rule-2 py-1">
           <dt className="grow">
             Next leg{' '}
@@ -92,9 +99,10 @@ function whyNot({ car, stall, charging }: LiveFacts): string {
 
 function TwoTimes({ advice, asked, now, zone }: { advice: StayAdvice; asked: StayAsked; now: number; zone: string }) {
   const { need, leave } = advice;
+  // While no power flows, nothing is at a time of day.
   const at = (pct: number) => {
     const min = pct <= advice.nowPct ? 0 : advice.minutesTo(pct);
-    return min === null ? 'never' : printTime(now + min * 60_000, zone);
+    return min === null ? 'never' : asked.paused ? `${Math.ceil(min)} min` : printTime(now + min * 60_000, zone);
   };
   const earliest = leave ? leave.neededThere : (need?.neededPct ?? null);
   if (earliest === null || (!leave?.best && !need?.feasible)) return null;
@@ -104,7 +112,7 @@ function TwoTimes({ advice, asked, now, zone }: { advice: StayAdvice; asked: Sta
   return (
     <dl className="mt-3 grid grid-cols-2 border-b border-t-2 border-b-rule border-t-ink">
       <div className="border-r border-rule py-2 pr-2">
-        <dt className="text-[13px] font-semibold text-ink-2">You may leave from</dt>
+        <dt className="text-[13px] font-semibold text-ink-2">You may leave {asked.paused ? 'after, of power' : 'from'}</dt>
         <dd>
           <span className="num block text-[24px] font-semibold">{earliest <= advice.nowPct ? 'now' : at(earliest)}</span>
           <span className="text-[13px] text-ink-2">
@@ -115,7 +123,7 @@ function TwoTimes({ advice, asked, now, zone }: { advice: StayAdvice; asked: Sta
       <div className="py-2 pl-3">
         {best?.best ? (
           <>
-            <dt className="text-[13px] font-semibold text-ink-2">Best to leave</dt>
+            <dt className="text-[13px] font-semibold text-ink-2">Best to leave{asked.paused ? ', of power' : ''}</dt>
             <dd>
               <span className="num block text-[24px] font-semibold">
                 {best.best.leavePct <= advice.nowPct ? 'now' : hi - lo > 1 ? `${at(lo)}–${at(hi)}` : at(best.best.leavePct)}
@@ -228,10 +236,9 @@ function Working({ advice, asked, unit }: { advice: StayAdvice; asked: StayAsked
   const rule = advice.leave?.best ? advice.leave.rule : null;
   const lines: (string | null)[] = [
     `Now about ${advice.nowPct.toFixed(1)} %, from the last reading on${advice.kW === null ? '' : `, at about ${printKW(advice.kW)}`}.`,
-    `This session has had ${Math.round(advice.pace * 100)} % of what ${asked.setting.stall.kind === 'ac' ? 'car and stall' : asked.curved ? 'the car’s curve and the stall' : 'the last reading'} would give.`,
+    `By the last readings ${Math.round(advice.pace * 100)} % of what ${asked.setting.stall.kind === 'ac' ? 'car and stall' : asked.curved ? 'the car’s curve and the stall' : 'the last reading'} would give comes.`,
     beyondCurveWords(advice.curve, advice.nowPct, 100),
     advice.need ? `Way ${advice.need.legPct.toFixed(1)} %, reserve ${advice.need.reserveUsedPct.toFixed(1)} % (${advice.need.reserveFrom}).` : null,
-    advice.need?.reserveFrom === 'fallback' ? `Turn to the fallback no later than at ${wholePct(advice.need.reserveUsedPct)}.` : null,
     asked.kWhPer100km ? `Consumption ${asked.measured ? 'as measured on the way here' : 'the usual, as typed in'}.` : null,
     next && advice.leave
       ? `At ${next.name}: charge to ${Math.round(advice.leave.chargeThereTo)} %, ${advice.leave.overhead_min.toFixed(1)} min for handshake and starts that fail${next.toThere.min > 0 ? `; drives at ${Math.round(fromKm((next.toThere.km / next.toThere.min) * 60, unit))} ${unit === 'km' ? 'km/h' : 'mph'}` : ''}.`
@@ -275,27 +282,36 @@ function LegForm({ leg, state, unit, onKeep }: { leg: NextLeg; state: Live; unit
     speed: String(Math.round(fromKm(leg.kmh, unit))),
   });
   const [problem, setProblem] = useState<string | null>(null);
+  const at = (id: string | null) => state.records.site.find((s) => s.id === id)?.fields;
+  const [here, there] = [at(state.visit.siteId), at(siteId)];
+  const apart = here && there ? kmApart(here, there) : null;
   const far = { unit, max: 2000, decimals: 1 } as const;
   const fields: DigitField[] = siteId
     ? [
         { key: 'there', label: 'To there', ...far },
-        { key: 'after', label: 'And on from there', ...far },
-        { key: 'direct', label: 'Or straight on', ...far },
+        { key: 'after', label: 'From there', ...far },
+        { key: 'direct', label: 'Straight on', ...far },
         { key: 'speed', label: 'Speed', unit: unit === 'km' ? 'km/h' : 'mph', max: 200, decimals: 0 },
+        { key: 'fallback', label: 'To fallback', ...far },
         { key: 'reserve', label: 'Reserve', unit: '%', max: 60, decimals: 0 },
       ]
     : [
         { key: 'km', label: 'Next leg', ...far },
         { key: 'reserve', label: 'Reserve', unit: '%', max: 60, decimals: 0 },
-        { key: 'fallback', label: 'Fallback beyond', ...far },
+        { key: 'fallback', label: 'To fallback', ...far },
       ];
   const km = (key: string) => (values[key] ? toKm(Number(values[key]), unit) : null);
   const keep = () => {
-    const kept = { visitId: leg.visitId, reservePct: values.reserve ? Number(values.reserve) : leg.reservePct, kmh: km('speed') || leg.kmh };
-    if (!siteId) return onKeep({ ...kept, km: km('km'), fallback_km: km('fallback'), next: null });
-    const [there, after] = [km('there'), km('after')];
-    if (there === null || after === null) return setProblem('Type how far it is to there, and on from there.');
-    onKeep({ ...kept, km: null, fallback_km: null, next: { siteId, km: there, after_km: after, direct_km: km('direct') } });
+    const kept = {
+      visitId: leg.visitId,
+      reservePct: values.reserve ? Number(values.reserve) : leg.reservePct,
+      fallback_km: km('fallback'),
+      kmh: km('speed') || leg.kmh,
+    };
+    if (!siteId) return onKeep({ ...kept, km: km('km'), next: null });
+    const toThere = km('there');
+    if (toThere === null) return setProblem('Type how far it is to there.');
+    onKeep({ ...kept, km: null, next: { siteId, km: toThere, after_km: km('after') ?? 0, direct_km: km('direct') } });
   };
   return (
     <>
@@ -314,6 +330,7 @@ function LegForm({ leg, state, unit, onKeep }: { leg: NextLeg; state: Live; unit
           ))}
         </select>
       </label>
+      {apart === null ? null : <p className="mb-3 text-[14px] text-ink-2">{printDistance(apart, unit)} as the crow flies; the road is longer.</p>}
       <DigitPad
         key={siteId}
         fields={fields}
