@@ -120,7 +120,7 @@ function lastShown({ paused, pauses, readings }: Attempt, power: Series['power']
   const last = power.at(-1);
   if (!last) return null;
   const pause = paused ?? pauses.at(-1)?.to;
-  const look = readings.findLast((r) => r.kW !== undefined || r.amps !== undefined);
+  const look = readings.findLast((r) => r.kW !== undefined || (r.V !== undefined && r.A !== undefined));
   return last.kW === 0 && pause && look && (paused || look.mark.t <= pause.t) ? null : { min: last.s / 60, kW: last.kW };
 }
 

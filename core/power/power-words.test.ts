@@ -89,9 +89,11 @@ describe('in the fewest words', () => {
   });
   it('the figures and what stands below them', () => {
     expect([ratioText(0.706), ratioText(1), ratioText(null)]).toEqual(['0.71', '1.00', 'not told']);
-    expect(paceFeet(paced())).toEqual({ car: 'car alone: 16 min', word: 'car and plate: 18 min' });
+    expect(paceFeet(paced(), true)).toEqual({ car: 'car alone: 16 min', word: 'car and plate: 18 min' });
     const untold = { car: 'the car’s own limit is not on file', word: 'cannot be judged yet' };
-    expect([paceFeet(null), paceFeet(paced({ took_min: null })), paceFeet(paced({ car_min: null, word_min: null }))]).toEqual([untold, untold, untold]);
+    const unread = { ...untold, car: 'too little of the battery was read' };
+    expect([paceFeet(null, false), paceFeet(paced({ car_min: null, word_min: null }), true)]).toEqual([untold, untold]);
+    expect([paceFeet(null, true), paceFeet(paced({ took_min: null }), true)]).toEqual([unread, unread]);
     expect([peakText(121.4), peakText(null)]).toEqual(['peak 121', 'no power was read']);
   });
 });

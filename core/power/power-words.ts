@@ -95,11 +95,16 @@ const SHORT: Record<HeldBy, string> = {
   not_known: 'not told',
 };
 
-/** Minutes that the car alone, and car with plate, would have taken. */
-export const paceFeet = (p: Pace | null): { car: string; word: string } => {
+/** Minutes that the car alone, and car with plate, would have taken. @param judged car and stall are on file with what they take and give */
+export const paceFeet = (p: Pace | null, judged: boolean): { car: string; word: string } => {
   const told = p && p.took_min !== null ? p : null;
   return {
-    car: told?.car_min == null ? 'the car’s own limit is not on file' : `car alone: ${Math.round(told.car_min)} min`,
+    car:
+      judged && !told
+        ? 'too little of the battery was read'
+        : told?.car_min == null
+          ? 'the car’s own limit is not on file'
+          : `car alone: ${Math.round(told.car_min)} min`,
     word: told?.word_min == null ? 'cannot be judged yet' : `car and plate: ${Math.round(told.word_min)} min`,
   };
 };

@@ -56,7 +56,7 @@ describe('each check with its arithmetic', () => {
     expect(checks({ kWh: 24, whole: { fromPct: 20, toPct: 60, covered: 'none' } })).toEqual([]);
   });
   it('a point that slipped', () =>
-    expect(checks({ kWh: 240, whole: whole(20, 60) }).at(-1)).toEqual(['A digit', false, '240 kWh fits neither; 24.0 would: a point that slipped?']));
+    expect(checks({ kWh: 240, whole: whole(20, 60) }).at(-1)).toEqual(['A digit', false, '240 kWh fits neither; 24.0 would, if a point slipped']));
   it('volts times amps of the look at which they are farthest from the power shown', () => {
     const readings = [
       { V: 400, A: 100, kW: 40 },

@@ -62,7 +62,7 @@ export function sessionChecks(
   if (kWh !== null) {
     const slip = digitSlip({ kWh, rating_kW: plateKW, charging_s, deltaPct: delta, usableKWh, meter });
     if (slip.perhaps_kWh !== null)
-      out.push({ name: 'A digit', fine: false, arithmetic: `${kWh} kWh fits neither; ${one(slip.perhaps_kWh)} would: a point that slipped?` });
+      out.push({ name: 'A digit', fine: false, arithmetic: `${kWh} kWh fits neither; ${one(slip.perhaps_kWh)} would, if a point slipped` });
   }
   const usual = kWh === null ? null : tenTimesUsual(kWh, earlierKWh);
   if (kWh !== null && usual)

@@ -116,7 +116,7 @@ export function BandTable({ session, distance }: { session: SessionPower; distan
 export function PowerSheet({ session, chart, along, checks, loss, csv, basis, distance, stretch }: PowerSheetProps) {
   const pace = session.pace?.session ?? null;
   const told = pace && pace.took_min !== null ? pace : null;
-  const feet = paceFeet(pace);
+  const feet = paceFeet(pace, session.limits !== null);
   const { mean_kW, peak_kW } = session.series;
   const wrong = checks.filter((c) => c.fine === false);
   return (

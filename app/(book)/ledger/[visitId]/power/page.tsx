@@ -2,6 +2,7 @@ import type { Metadata } from 'next';
 import Link from 'next/link';
 import { notFound, redirect } from 'next/navigation';
 import { beyondCurveWords } from '@/core/power/beyond-curve';
+import { leftOutWords } from '@/core/power/left-out-words';
 import { isDC } from '@/core/power/most-kw';
 import { chartLine, chartOf } from '@/core/power/power-chart';
 import { powerCsv } from '@/core/power/power-csv';
@@ -169,9 +170,11 @@ function basisOf(page: VisitPower, s: SessionPower): string[] {
   const beyond = s.limits && seen ? beyondCurveWords(s.limits.car, seen.coveredFrom, seen.coveredTo) : null;
   return [
     ...(delivered ? [delivered] : []),
-    levels.length > 0 ? `Battery read at ${levels.join(', ')} % on the ${soc}’s screen; between them a curve that never falls.` : 'The battery was not read.',
+    levels.length > 0
+      ? `Battery read at ${levels.join(', ')} % on the ${soc}’s screen${levels.length > 1 ? '; between them a curve that never falls' : ''}.`
+      : 'The battery was not read.',
     kW ? `Power from the ${kW}’s screen.` : 'Power was not read: where the meter was, it is the meter’s.',
-    ...(s.series.wentDown.soc.length + s.series.wentDown.kWh.length > 0 ? ['Figures that went down are left out.'] : []),
+    ...leftOutWords(s.readings, s.series),
     isAC(page, s) ? (s.limits ? AC_BASIS : NO_ONBOARD) : curveWords(page, s),
     ...(beyond ? [beyond] : []),
     ...(s.limits && s.limits.all.unknown.length > 0 ? ['Pack volts are not noted: limits by amps are left out.'] : []),
