@@ -1,7 +1,17 @@
 import type { Visit } from '../visit/derive';
 
 /** What of a record a figure depends on besides the visit's own events. When it changes, the figures that used it are out of date. */
-export const INPUTS = ['site.networkId', 'stall.siteId', 'stall.model', 'stall.outlets', 'tariff.says', 'plan.holds', 'means.providerId'] as const;
+export const INPUTS = [
+  'site.networkId',
+  'stall.siteId',
+  'stall.model',
+  'stall.outlets',
+  'stall.plate',
+  'car.usableKWh',
+  'tariff.says',
+  'plan.holds',
+  'means.providerId',
+] as const;
 export type Input = (typeof INPUTS)[number];
 
 /** Where places belong, for those that a visit names. `undefined`: not known here. */
@@ -9,6 +19,8 @@ export type Where = {
   networkOfSite: (siteId: string) => string | undefined;
   /** Whether its bill is that of the price on file; `null`: it cannot be held against one. */
   bill?: (visit: Visit) => 'right' | 'off' | null;
+  /** How much of its sessions looks wrong beside what is on file of stall and car. */
+  doubts?: (visit: Visit) => number;
   stall: (stallId: string) => { siteId: string; model?: string | null; connectors?: readonly string[] } | undefined;
 };
 

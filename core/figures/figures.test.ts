@@ -191,13 +191,15 @@ describe('figures of an attempt', () => {
 });
 
 describe('what figures depend on', () => {
-  it('is a site’s network, a stall’s site, model and connectors, and the prices that bills are held against', () =>
+  it('is a site’s network, a stall’s site, model, connectors and plate, what a car holds, and the prices that bills are held against', () =>
     expect([...USED_INPUTS].sort()).toEqual([
+      'car.usableKWh',
       'means.providerId',
       'plan.holds',
       'site.networkId',
       'stall.model',
       'stall.outlets',
+      'stall.plate',
       'stall.siteId',
       'tariff.says',
     ]));
@@ -215,14 +217,22 @@ describe('what figures depend on', () => {
       { outlets: [{ connector: 'CHAdeMO', ratedKW: 50 }] },
       ['stall.outlets'],
     ],
-    ['a stall with another plate', 'stall', { outlets: [{ connector: 'CCS2', ratedKW: 50 }] }, { outlets: [{ connector: 'CCS2', ratedKW: 75 }] }, []],
+    [
+      'a stall with another plate',
+      'stall',
+      { outlets: [{ connector: 'CCS2', ratedKW: 50 }] },
+      { outlets: [{ connector: 'CCS2', ratedKW: 75 }] },
+      ['stall.plate'],
+    ],
     ['a price that says something else', 'tariff', { perKWh: '0.5' }, { perKWh: '0.6' }, ['tariff.says']],
     ['a price with another note', 'tariff', { perKWh: '0.5', note: 'a' }, { perKWh: '0.5', note: 'b' }, []],
     ['a plan that ended', 'plan', { from: '2025-01-01', until: null }, { from: '2025-01-01', until: '2025-06-30' }, ['plan.holds']],
     ['a plan with another fee', 'plan', { from: '2025-01-01', monthlyFee: '4' }, { from: '2025-01-01', monthlyFee: '5' }, []],
     ['a card of another provider', 'means', { providerId: 'a', label: 'x' }, { providerId: 'b', label: 'x' }, ['means.providerId']],
     ['a card with another label', 'means', { providerId: 'a', label: 'x' }, { providerId: 'a', label: 'y' }, []],
-    ['a car', 'car', null, { networkId: 'a', siteId: 'b' }, []],
+    ['a car', 'car', null, { networkId: 'a', siteId: 'b' }, ['car.usableKWh']],
+    ['a car that holds something else', 'car', { usableKWh: 62, name: 'x' }, { usableKWh: 58, name: 'x' }, ['car.usableKWh']],
+    ['a car of another name', 'car', { usableKWh: 62, name: 'x' }, { usableKWh: 62, name: 'y' }, []],
   ] as const)('%s changes what depends on it', (_what, type, before, now, changed) => expect(changedInputs(type, before, now)).toEqual(changed));
 });
 

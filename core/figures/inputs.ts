@@ -10,9 +10,10 @@ const ALL: readonly { inputs?: readonly Input[] | undefined; column: string }[] 
 /** What figures use of records: nothing else of a record makes a visit stale. */
 export const USED_INPUTS: ReadonlySet<Input> = new Set([...OF_THE_VISIT, ...ALL.flatMap((f) => f.inputs ?? [])]);
 
-/** What of a record is an input: of its outlets, their connectors alone; of a price and a plan, all but what somebody noted beside it. */
+/** What of a record is an input: of its outlets, their connectors or what they are rated at; of a price and a plan, all but what somebody noted beside it. */
 function read(field: string, fields: Readonly<Record<string, unknown>>): unknown {
   if (field === 'outlets' && Array.isArray(fields.outlets)) return fields.outlets.map((o: { connector?: unknown }) => o.connector);
+  if (field === 'plate' && Array.isArray(fields.outlets)) return fields.outlets.map((o: { ratedKW?: unknown }) => o.ratedKW);
   if (field === 'says') return { ...fields, note: null };
   if (field === 'holds') return [fields.networkId, fields.providerId, fields.from, fields.until];
   return fields[field];

@@ -114,7 +114,14 @@ export const VISIT_FIGURES = {
     definition: 'until the helpline answered, calls added up',
     value: (v) => secondsOf(v.times.helpAnswered),
   },
-  flags: { column: 'flags', is: 'number', unit: 'count', definition: 'what looks wrong about it, worth a second look', value: (v) => visitFlags(v).length },
+  flags: {
+    column: 'flags',
+    is: 'number',
+    unit: 'count',
+    definition: 'what looks wrong about it, worth a second look',
+    inputs: ['stall.plate', 'stall.outlets', 'car.usableKWh'],
+    value: (v, where) => visitFlags(v).length + (where.doubts?.(v) ?? 0),
+  },
   deliveredKWh: {
     column: 'delivered_kwh',
     is: 'decimal',

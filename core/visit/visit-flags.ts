@@ -3,7 +3,7 @@ import { stallKWhOf } from './delivered';
 import type { Visit } from './derive';
 import { billDoubt, readingDoubt } from './sense-check';
 
-/** Nothing but the visit itself: a plate or a price that is changed later makes no old visit look wrong. */
+/** Nothing but the visit itself: what is on file of stall and car is asked of whole sessions, once. @see sessionDoubts */
 const ALONE = { ratedKW: null, usableKWh: null, charging_s: null, expectedCost: null };
 
 /**

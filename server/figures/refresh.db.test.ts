@@ -95,6 +95,33 @@ describeWithDatabase('figures that are out of date', () => {
     await price(v7(), { planId: plan, perKWh: '0.4' });
     expect(await said()).toEqual(['right', 'right', null]);
   });
+  it('look wrong beside what is on file of stall and car, as it is now', async () => {
+    const carId = v7();
+    const car = (usableKWh: number, baseRev = 0) =>
+      send(who, asRecords([{ type: 'car', id: carId, baseRev, fields: { name: 'Heron 62', usableKWh, connectors: ['CCS2'] } }]));
+    const [made] = await car(62);
+    // 12.5 kWh in 14.2 min: 53 kW. 20 % of 62 kWh are 12.4.
+    const levels: Step[] = [20, 40].map((socPct, i): Step => [55 + i * 844, 'reading', { screen: 'car', socPct }]);
+    const withCar = await addVisit(who, place, Date.UTC(2025, 5, 3), [...CHARGED.slice(0, 3), ...levels, ...CHARGED.slice(3)], { carId });
+    const flags = async () => {
+      await figuresOf(who.householdId);
+      const [rows] = await pool().execute<RowDataPacket[]>('SELECT visit_id, flags FROM visit_figures WHERE household_id = ?', [toBin(who.householdId)]);
+      return [visitId, withCar].map((id) => rows.find((r) => (r.visit_id as Buffer).equals(toBin(id)))?.flags);
+    };
+    expect(await flags()).toEqual([0, 0]);
+    await car(90, made?.rev ?? 0);
+    expect(await flags()).toEqual([0, 1]);
+    const [stall] = (
+      await pool().execute<RowDataPacket[]>('SELECT rev FROM stall WHERE household_id = ? AND id = ?', [
+        toBin(who.householdId),
+        toBin(place.stalls[0] as string),
+      ])
+    )[0];
+    const fields = { siteId: place.siteId, name: '1', model: 'Twin 300', outlets: [{ connector: 'CCS2', ratedKW: 22 }] };
+    await send(who, asRecords([{ type: 'stall', id: place.stalls[0] as string, baseRev: Number(stall?.rev), fields }]));
+    // By time, and a tenth of it would fit; by time, and by battery as before.
+    expect(await flags()).toEqual([2, 2]);
+  });
   it('that cannot be written hinder no other, and are tried again', async () => {
     const other = await addVisit(who, place, Date.UTC(2025, 5, 2));
     await put('UPDATE visit SET stale = TRUE');

@@ -31,6 +31,8 @@ const USERS: Record<Input, (change: Change) => Users[]> = {
   'stall.siteId': AT_STALL,
   'stall.model': AT_STALL,
   'stall.outlets': AT_STALL,
+  'stall.plate': AT_STALL,
+  'car.usableKWh': byRecord('v.household_id = ? AND v.car_id = ?'),
   // A price dated later changes no visit before its month.
   'tariff.says': (change) =>
     told('tariff', change).map((t) => ({

@@ -1,8 +1,10 @@
 import type { PoolConnection, RowDataPacket } from 'mysql2/promise';
 import { faultLabel } from '@/core/faults/fault-list';
 import type { Where } from '@/core/figures/figure';
+import { sessionDoubts } from '@/core/power/session-doubts';
 import { sessionLooks } from '@/core/power/session-looks';
 import { findWords } from '@/core/records/find-text';
+import type { RecordFields } from '@/core/records/record-schema';
 import { localDay, localMonth, printDate, printLongDate } from '@/core/units/zoned';
 import { DEFINITION_VERSION } from '@/core/visit/definitions-version';
 import type { Visit } from '@/core/visit/derive';
@@ -50,17 +52,13 @@ async function whereOf(householdId: string, visits: readonly Visit[], on: Reader
   const stalls = new Map(
     (
       await named(
-        "SELECT id, site_id, JSON_VALUE(fields, '$.model') AS model, JSON_EXTRACT(fields, '$.outlets[*].connector') AS connectors FROM stall WHERE household_id = ?",
+        "SELECT id, site_id, JSON_VALUE(fields, '$.model') AS model, JSON_EXTRACT(fields, '$.outlets') AS outlets FROM stall WHERE household_id = ?",
         new Set(visits.flatMap((v) => v.attempts.flatMap((a) => (a.stallId ? [a.stallId] : [])))),
       )
-    ).map((r) => [
-      fromBin(r.id),
-      {
-        siteId: fromBin(r.site_id),
-        model: r.model as string | null,
-        connectors: (typeof r.connectors === 'string' ? JSON.parse(r.connectors) : (r.connectors ?? [])) as string[],
-      },
-    ]),
+    ).map((r) => {
+      const outlets = (typeof r.outlets === 'string' ? JSON.parse(r.outlets) : (r.outlets ?? [])) as RecordFields<'stall'>['outlets'];
+      return [fromBin(r.id), { siteId: fromBin(r.site_id), model: r.model as string | null, connectors: outlets.map((o) => o.connector), outlets }];
+    }),
   );
   const networkOfSite = new Map(
     (
@@ -71,7 +69,17 @@ async function whereOf(householdId: string, visits: readonly Visit[], on: Reader
     ).map((r) => [fromBin(r.id), fromBin(r.network_id)]),
   );
   const bill = visits.some((v) => v.bills.length > 0) ? await billsAgainst(householdId, new Set(networkOfSite.values()), on) : undefined;
-  return { networkOfSite: (id) => networkOfSite.get(id), stall: (id) => stalls.get(id), ...(bill ? { bill } : {}) };
+  const cars = await named(
+    "SELECT id, JSON_VALUE(fields, '$.usableKWh') AS usable FROM car WHERE household_id = ?",
+    new Set(visits.flatMap((v) => v.carId ?? [])),
+  );
+  const usable = new Map(cars.map((r) => [fromBin(r.id), Number(r.usable)]));
+  return {
+    networkOfSite: (id) => networkOfSite.get(id),
+    stall: (id) => stalls.get(id),
+    doubts: (v) => sessionDoubts(v, { stall: (id) => stalls.get(id), usableKWh: usable.get(v.carId ?? '') ?? null }).length,
+    ...(bill ? { bill } : {}),
+  };
 }
 
 /** As many as the column holds. */

@@ -43,7 +43,7 @@ export async function visitPdf(page: VisitPageData, at: Date, distance: Distance
   );
   sheet.text(place, { face: 'bold', size: 20 });
   if (v.withdrawn) sheet.text('This visit is withdrawn: it stands in no list, count or figure.', { face: 'bold' });
-  for (const question of visitFlags(v)) sheet.small(`Worth a second look. ${question}`);
+  for (const question of [...page.doubts, ...visitFlags(v)]) sheet.small(`Worth a second look. ${question}`);
   sheet.gap(4);
   drawTape(sheet, v.tape, toldMarks(v.line, names.stall));
   sheet.rule();

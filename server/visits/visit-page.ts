@@ -1,4 +1,5 @@
 import type { CheckedRecord } from '@/core/formats/network-record';
+import { sessionDoubts } from '@/core/power/session-doubts';
 import type { MileRecord } from '@/core/records/record-schema';
 import type { CheckedBill } from '@/core/tariff/checked-bill';
 import { isId } from '@/core/units/id';
@@ -33,6 +34,8 @@ export type VisitPageData = {
   state: ReturnType<typeof visitState>;
   names: RecordNames;
   networkId: string | null;
+  /** What of its sessions looks wrong beside what is on file of stall and car. */
+  doubts: string[];
   stalls: Extract<MileRecord, { type: 'stall' }>[];
   /** What it should cost by the price on file, set against what was charged; `null`: at a place that is not known. */
   checked: CheckedBill | null;
@@ -123,6 +126,10 @@ export async function visitPage(who: Who, visitId: string): Promise<VisitPageDat
     state: visitState(visit, now()),
     names: recordNames(records, people),
     networkId: site?.fields.networkId ?? null,
+    doubts: sessionDoubts(visit, {
+      stall: (id) => stalls.find((s) => s.id === id)?.fields,
+      usableKWh: records.find((r): r is MileRecord<'car'> => r.type === 'car' && r.id === visit.carId)?.fields.usableKWh ?? null,
+    }),
     stalls,
     checked,
     networkRecords: checkedRecords(visit),

@@ -22,7 +22,20 @@ function shown(events: readonly StoredEvent[]): string {
   return renderToStaticMarkup(
     <>
       <VisitSheet
-        page={{ visit, state, names, networkId: null, stalls: [], checked: null, today: '2025-10-15', people: [], stop: null, clocks_s: [], joinedFrom: [] }}
+        page={{
+          visit,
+          state,
+          names,
+          networkId: null,
+          doubts: [],
+          stalls: [],
+          checked: null,
+          today: '2025-10-15',
+          people: [],
+          stop: null,
+          clocks_s: [],
+          joinedFrom: [],
+        }}
         withdraw={null}
         correct={() => null}
       />

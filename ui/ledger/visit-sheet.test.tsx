@@ -31,6 +31,7 @@ const page = (...steps: Step[]): VisitSheetData => {
     state: visit.pulledOutAt === null ? 'running' : 'over',
     names,
     networkId: null,
+    doubts: [],
     stalls: [{ id: STALL_B, fields: recordItem('stall', STALL_B, { siteId: STALL_A, name: '4', outlets: [{ connector: 'CCS2', ratedKW: 150 }] }).fields }],
     today: '2025-10-15',
     checked: null,
@@ -111,6 +112,12 @@ describe('the page of a visit says', () => {
     const said = sheet(page(...CHARGED, [3000, 'correction', { target: idOf(104), at: T0 + 353_400 }], [3010, 'withdrawal', { target: idOf(105) }]));
     expect(said).toMatch(/corrected: time set to 13:57:53 by Ines Kolar, 14 Oct 2025/);
     expect(said).toMatch(/Taken back, kept and not counted: Reading/);
+  });
+  it('what looks wrong beside what is on file comes first, and what no longer fits in is counted', () => {
+    const fell: Step[] = [10, 20, 30, 40].map((i): Step => [600 + i, 'reading', { screen: 'stall', socPct: 80 - i }]);
+    const shown = sheet({ ...page(...CHARGED.slice(0, 3), ...fell), doubts: ['kWh against time: too much.'] });
+    expect(shown).toMatch(/Worth a second look\. kWh against time: too much\. Worth a second look\. The battery was at 70 % before/);
+    expect(shown).toContain('More looks wrong: 1 figure, in the tables below.');
   });
   it('that it is withdrawn', () => expect(sheet(page(...CHARGED, [3000, 'withdrawal', { target: VISIT }]))).toContain('This visit is withdrawn.'));
 });

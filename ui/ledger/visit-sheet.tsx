@@ -4,7 +4,7 @@ import { meansLabel } from '@/core/records/means-kind';
 import type { RecordFields } from '@/core/records/record-schema';
 import { plateText } from '@/core/records/stall-plate';
 import type { DistanceUnit } from '@/core/units/distance';
-import { NOT_READ, printDuration } from '@/core/units/print';
+import { NOT_READ, printCount, printDuration } from '@/core/units/print';
 import { printLongDate, printTime } from '@/core/units/zoned';
 import { meansOf } from '@/core/visit/attempt-times';
 import type { Visit } from '@/core/visit/derive';
@@ -35,6 +35,7 @@ export type VisitSheetData = BillTableProps & {
     person: (id: string | null) => string;
   };
   networkId: string | null;
+  doubts: readonly string[];
   stalls: { id: string; fields: Pick<RecordFields<'stall'>, 'outlets'> }[];
   people: readonly unknown[];
   stop: StopTimes | null;
@@ -75,7 +76,7 @@ export function VisitSheet({
   const stallIds = [...new Set(v.attempts.map((a) => a.stallId).filter((id) => id !== null))];
   const stallText = stallIds.length === 0 ? 'no stall tried' : `stall ${stallIds.map((id) => names.stall(id)).join(', then ')}`;
   const lastStall = page.stalls.find((s) => s.id === stallIds.at(-1));
-  const flags = visitFlags(v);
+  const flags = [...page.doubts, ...visitFlags(v)];
   const at = v.pulledInAt ?? v.line[0]?.t ?? v.lastEventAt;
   return (
     <article className="px-4 py-4 sm:px-6 lg:h-[calc(100dvh-52px)] lg:overflow-y-auto" aria-labelledby="visit-head">
@@ -134,7 +135,7 @@ export function VisitSheet({
         </p>
       ))}
       {flags.length > FLAGS_SHOWN ? (
-        <p className="mb-3 px-4 text-sm text-ink-2">{flags.length - FLAGS_SHOWN} more readings look wrong: they are in the table below.</p>
+        <p className="mb-3 px-4 text-sm text-ink-2">More looks wrong: {printCount(flags.length - FLAGS_SHOWN, 'figure')}, in the tables below.</p>
       ) : null}
       {v.jumps_s.map((s) => (
         <p key={s} className="mb-3 border-l-4 border-paint bg-card px-4 py-2 text-sm">

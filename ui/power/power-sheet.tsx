@@ -11,6 +11,8 @@ import { KeepFigure } from '../charts/keep-figure';
 import { type Along, PowerChart, VoltsAndAmps } from './power-chart';
 
 export type PowerSheetProps = {
+  /** The address of the visit's page. */
+  visit: string;
   session: SessionPower;
   chart: PowerChartData;
   along: Along;
@@ -113,7 +115,7 @@ export function BandTable({ session, distance }: { session: SessionPower; distan
 }
 
 /** One session's power: what it says, the chart, the figures, the bands, what held it back and every check. */
-export function PowerSheet({ session, chart, along, checks, loss, csv, basis, distance, stretch }: PowerSheetProps) {
+export function PowerSheet({ session, visit, chart, along, checks, loss, csv, basis, distance, stretch }: PowerSheetProps) {
   const pace = session.pace?.session ?? null;
   const told = pace && pace.took_min !== null ? pace : null;
   const feet = paceFeet(pace, session.limits !== null);
@@ -133,6 +135,15 @@ export function PowerSheet({ session, chart, along, checks, loss, csv, basis, di
           <b>Worth a second look.</b> {c.name}: {c.arithmetic}.
         </p>
       ))}
+      {wrong.length > 0 ? (
+        <p className="mb-3 px-4 text-sm text-ink-2">
+          A figure is corrected, or the visit left out of comparisons, on{' '}
+          <Link href={visit} className="font-semibold text-shake underline">
+            the visit’s page
+          </Link>
+          .
+        </p>
+      ) : null}
       <div className="grid gap-6 xl:grid-cols-[minmax(0,1fr)_minmax(0,360px)]">
         <div className="min-w-0">
           <KeepFigure name={`Power along the ${along}`} csv={csv} drawn>

@@ -104,6 +104,7 @@ export default async function PowerPage({ params, searchParams }: { params: Prom
               ) : null}
               <PowerSheet
                 session={s}
+                visit={`/ledger/${visitId}`}
                 chart={chart}
                 along={along}
                 checks={
