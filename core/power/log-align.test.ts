@@ -109,6 +109,50 @@ describe('the error of each tap', () => {
   });
 });
 
+describe('an edge of a log, and a place that is told', () => {
+  // Power flows in the log from one moment to another, a sample a second; the session was tapped from 0 to 1000 s.
+  const edges = (from: number, to: number, kW = 1) =>
+    tapErrors(
+      [],
+      1000,
+      Array.from({ length: 1601 }, (_, i) => ({ s: i - 300, kW: i - 300 >= from && i - 300 <= to ? kW : 0.9 })),
+      0,
+    );
+  it('is one within two minutes of its tap, where a kilowatt begins or ends', () => {
+    expect([edges(-120, 1120), edges(-121, 1121)].map((e) => [e.power_s, e.end_s])).toEqual([
+      [120, -120],
+      [null, null],
+    ]);
+    expect(edges(3, 990, 0.99)).toMatchObject({ power_s: null, end_s: null });
+    // Each edge on its own side of the middle.
+    expect([edges(499, 501), edges(500, 500)].map((e) => [e.power_s, e.end_s])).toEqual([
+      [-499, 499],
+      [null, null],
+    ]);
+  });
+  it('looks within the session are held against it, where the log has power then', () => {
+    const log = [0, 500, 1000, 1001].map((s) => ({ s, ...(s === 500 ? {} : { kW: 50 }) }));
+    const looks = [-1, 0, 1000, 1001].map((t_s) => ({ t_s, kW: 48 }));
+    expect(tapErrors(looks, 1000, log, 0).looks).toEqual([0, 1000].map((t_s) => ({ t_s, kW: 48, log_kW: 50 })));
+    expect(tapErrors(looks, 1000, [], 0).looks).toEqual([]);
+    expect(
+      tapErrors(
+        looks,
+        1000,
+        [
+          { s: 990, kW: 50 },
+          { s: 995, kW: 50 },
+        ],
+        0,
+      ).looks,
+    ).toEqual([]);
+  });
+  it('is told from r 0.8 on, three hundredths ahead of any other', () => {
+    const told = (r: number, next: number) => isTold({ offset_s: 0, looks: 6, r, next });
+    expect([told(0.8, 0.5), told(0.79, 0.5), told(0.9, 0.87), told(0.9, 0.88), told(0.9, -1)]).toEqual([true, false, true, false, true]);
+  });
+});
+
 describe('what is kept of a log', () => {
   it('is of a session where power flows for half of what the log has within it', () => {
     const log = (...kWs: (number | undefined)[]) => kWs.map((kW, i) => ({ s: i, kW }));

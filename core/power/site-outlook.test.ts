@@ -1,5 +1,5 @@
 import { STEADY, session, standsAt } from './fixtures/past-session';
-import { outlooksOf, type StartThere } from './site-outlook';
+import { outlooksOf, projectionRatios, type StartThere } from './site-outlook';
 
 const start = (siteId: string, good: boolean, more: Partial<StartThere> = {}): StartThere => ({
   siteId,
@@ -135,5 +135,30 @@ describe('how a site keeps its word', () => {
     expect(both?.spread).toEqual(outlooksOf([], dc, SITES).cars.c?.spread);
     // What was shown in the middle is what was projected with: half of it, and the rest took as long as that.
     expect(outlooksOf([], many('h', read(216, 432, 50)), SITES).cars.c?.spread).toMatchObject({ low: expect.closeTo(1, 6), high: expect.closeTo(1, 6) });
+  });
+});
+
+describe('how projections of past sessions held', () => {
+  // Ten per cent in 216 s are what the curve gives; the later half took so many times as long.
+  const held = (at: number, later: number, more = {}) =>
+    session(
+      18,
+      { visitId: `v${at}`, at, ...more },
+      { looks: [0, 1, 2, 3, 4].map((i) => [i < 3 ? i * 216 : 432 + (i - 2) * 216 * later, 20 + i * 10, 100] as const) },
+    );
+  const curve = [
+    [0, 100],
+    [100, 100],
+  ] as const;
+  it('each by itself, in the order in which they came, of one kind of current', () => {
+    const ac = standsAt('ac', { ...STEADY, curve: [], maxACkW: 11, acPhases: 3 });
+    const past = [held(3, 3), held(1, 1), held(4, 2, { stands: ac }), held(2, 2), held(5, 2, { stands: null })];
+    expect(projectionRatios(past, curve, 'dc')).toEqual([1, 2, 3].map((r) => expect.closeTo(r, 6)));
+    expect(projectionRatios(past, curve, 'ac')).toHaveLength(1);
+    expect(past.map((p) => p.at)).toEqual([3, 1, 4, 2, 5]);
+  });
+  it('at direct current none where the car has no curve; of too little read none', () => {
+    expect(projectionRatios([held(1, 1)], [], 'dc')).toEqual([]);
+    expect(projectionRatios([session(18, {}, { looks: [[0, 20, 100]] })], curve, 'dc')).toEqual([]);
   });
 });

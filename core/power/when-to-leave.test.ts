@@ -44,6 +44,26 @@ describe('when to leave', () => {
     expect(plan({ car: { ...car, onboardKW: 11 }, here: { stall: ac } }).rule).toMatchObject({ kWHere: 11, leaveBelowA: null });
     expect(plan({ car: { ...car, V0: null } }).rule).toMatchObject({ leaveBelowA: null });
   });
+  it('of plans that cost the same the quicker one is the cheapest, of these the one that leaves at the lower level', () => {
+    // Two posts alike at one price: what is charged where is the same money, in the same time by a level curve.
+    const level = { ...car, curve: [[0, 60]] as const };
+    const alike = plan({ car: level, here: { stall: dc(60), price: { perKWh: 0.5 } }, there: { ...asked().there, stall: dc(60), price: { perKWh: 0.5 } } });
+    expect(alike.money).toMatchObject({ disagree: false, cheapest: { leavePct: 40, money: expect.closeTo(15, 9) } });
+    // The slower post here at the same price: leaving at once is the quickest, and as cheap.
+    const slower = plan({ car: level, here: { stall: dc(30), price: { perKWh: 0.5 } }, there: { ...asked().there, stall: dc(60), price: { perKWh: 0.5 } } });
+    expect(slower.money).toMatchObject({ disagree: false, cheapest: { leavePct: 40 } });
+    // The quicker one here: staying as long as one may.
+    const quicker = plan({ car: level, here: { stall: dc(60), price: { perKWh: 0.5 } }, there: { ...asked().there, stall: dc(30), price: { perKWh: 0.5 } } });
+    expect(quicker.money).toMatchObject({ disagree: false, cheapest: { leavePct: 90 } });
+  });
+  it('leaving at 80 % is told up to there, and no level beyond what can be left with is tried', () => {
+    expect(plan({ nowPct: 80 }).habit80).toMatchObject({ feasible: true });
+    expect(plan({ nowPct: 80.1 }).habit80).toBeNull();
+    expect(plan({ nowPct: 90 })).toMatchObject({ advice: 'go_now', best: { leavePct: 90 } });
+    const direct = whenToLeave(asked({ mode: 'extra', legs: { ...asked().legs, direct: { km: 300, min: 220 } } }));
+    expect(direct).toMatchObject({ neededDirect: 100, bestDirect: { leavePct: 100 } });
+    expect(whenToLeave(asked({ mode: 'extra', legs: { ...asked().legs, direct: { km: 301, min: 220 } } })).bestDirect).toBeNull();
+  });
   it('money is told where either place has a price', () => {
     const money = (here: object | null, there: object | null) =>
       plan({ here: { stall: dc(60), price: here }, there: { ...asked().there, price: there } }).money;
