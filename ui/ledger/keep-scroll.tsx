@@ -26,7 +26,7 @@ export function KeepScroll({ children, selected }: { children: ReactNode; select
       onScroll={(e) => {
         kept = e.currentTarget.scrollTop;
       }}
-      className="min-h-0 grow lg:overflow-y-auto"
+      className="relative min-h-0 grow lg:overflow-y-auto"
       tabIndex={0}
       role="region"
       aria-label="Visits"

@@ -118,7 +118,7 @@ export function LedgerList({
           <KeepScroll selected={selected}>
             {months.map((m) => (
               <section key={m.month} aria-label={printMonth(m.month)}>
-                <div className="sticky top-0 flex justify-between gap-2 border-b border-rule bg-band px-4 pb-1 pt-2 text-[12.5px] font-bold">
+                <div className="sticky top-0 z-10 flex justify-between gap-2 border-b border-rule bg-band px-4 pb-1 pt-2 text-[12.5px] font-bold">
                   <h2 className="!text-[12.5px] !tracking-normal">{printMonth(m.month)}</h2>
                   <span className="num font-medium text-ink-2">{sumParts(m).join(' · ')}</span>
                 </div>

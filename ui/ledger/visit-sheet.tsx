@@ -79,7 +79,7 @@ export function VisitSheet({
   const flags = [...page.doubts, ...visitFlags(v)];
   const at = v.pulledInAt ?? v.line[0]?.t ?? v.lastEventAt;
   return (
-    <article className="px-4 py-4 sm:px-6 lg:h-[calc(100dvh-52px)] lg:overflow-y-auto" aria-labelledby="visit-head">
+    <article className="relative px-4 py-4 sm:px-6 lg:h-[calc(100dvh-52px)] lg:overflow-y-auto" aria-labelledby="visit-head">
       <p className="mb-3 lg:hidden">
         <a href="/ledger" className="text-sm font-semibold text-shake underline">
           Back to the ledger

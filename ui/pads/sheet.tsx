@@ -53,7 +53,7 @@ export function Sheet({ title, onClose, children, hint }: { title: string; onClo
               <X size={20} aria-hidden="true" />
             </Dialog.Close>
           </div>
-          <div className="min-h-0 grow overflow-y-auto px-4 py-3 short:py-2">{children}</div>
+          <div className="relative min-h-0 grow overflow-y-auto px-4 py-3 short:py-2">{children}</div>
         </Dialog.Content>
       </Dialog.Portal>
     </Dialog.Root>

@@ -164,7 +164,7 @@ export function PlaceList({ rows, selected, cars, distance }: PlaceListProps) {
           </p>
         ) : null}
       </div>
-      <div className="min-h-0 grow overflow-y-auto">
+      <div className="relative min-h-0 grow overflow-y-auto">
         {rows.length === 0 ? (
           <div className="p-6">
             <h2 className="text-lg">No sites yet</h2>

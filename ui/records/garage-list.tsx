@@ -66,7 +66,7 @@ export function GarageList({ type, rows, selected }: { type: GarageType; rows: U
           />
         ) : null}
       </div>
-      <div className="min-h-0 grow overflow-y-auto">
+      <div className="relative min-h-0 grow overflow-y-auto">
         <ol>
           {shown.map((r) => (
             <li key={r.id}>

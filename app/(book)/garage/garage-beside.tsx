@@ -46,7 +46,9 @@ export async function GarageBeside({
       <div className={selected !== null ? 'hidden shrink-0 lg:flex' : 'flex min-w-0 grow lg:shrink-0 lg:grow-0'}>
         <GarageList type={type} rows={rows} selected={selected ?? record?.id ?? null} />
       </div>
-      <div className={`min-w-0 grow lg:h-[calc(100dvh-52px)] lg:overflow-y-auto ${selected !== null ? '' : 'hidden lg:block'}`}>{children(record)}</div>
+      <div className={`min-w-0 grow relative lg:h-[calc(100dvh-52px)] lg:overflow-y-auto ${selected !== null ? '' : 'hidden lg:block'}`}>
+        {children(record)}
+      </div>
     </div>
   );
 }

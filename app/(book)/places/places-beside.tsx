@@ -37,7 +37,7 @@ export async function PlacesBeside({
           cars={cars.filter((c) => !c.archived).map((c) => ({ id: c.id, name: c.fields.name }))}
         />
       </div>
-      <div className={`min-w-0 grow lg:h-[calc(100dvh-52px)] lg:overflow-y-auto ${selected !== null ? '' : 'hidden lg:block'}`}>{children}</div>
+      <div className={`min-w-0 grow relative lg:h-[calc(100dvh-52px)] lg:overflow-y-auto ${selected !== null ? '' : 'hidden lg:block'}`}>{children}</div>
     </div>
   );
 }

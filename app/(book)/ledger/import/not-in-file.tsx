@@ -12,7 +12,7 @@ export function NotInFile({ sessions: { shown, more }, unread }: { sessions: Ses
       <p className="mb-1 text-[13px] text-ink-2">
         {printCount(shown.length + more, 'session')} of its time at its networks.{unread ? ' What of it is not read yet may tell some of them.' : ''}
       </p>
-      <ul className="max-h-80 overflow-y-auto" tabIndex={0} aria-label="Sessions">
+      <ul className="relative max-h-80 overflow-y-auto" tabIndex={0} aria-label="Sessions">
         {shown.map((s) => (
           <li key={`${s.visitId} ${s.n}`} className="flex flex-wrap justify-between gap-x-4 border-b border-rule-2 py-1">
             <a href={`/ledger/${s.visitId}`} className="inline-block min-h-6 text-shake underline">

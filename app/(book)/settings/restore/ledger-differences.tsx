@@ -104,7 +104,7 @@ export function LedgerDifferences({
       {seen.refused.length > 0 ? (
         <section aria-label="What is refused" className="mb-4">
           <h2 className="mb-1 text-[16px]">What is refused</h2>
-          <ul className="max-h-72 overflow-y-auto text-[14px]" tabIndex={0} aria-label="Reasons one by one">
+          <ul className="relative max-h-72 overflow-y-auto text-[14px]" tabIndex={0} aria-label="Reasons one by one">
             {seen.refused.slice(0, MOST).map((r, i) => (
               // biome-ignore lint/suspicious/noArrayIndexKey: what is refused may have no id at all
               <li key={i} className="mb-1 break-words border-l-4 border-fault bg-fault-card px-3 py-1">

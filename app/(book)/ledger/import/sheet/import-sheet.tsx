@@ -185,7 +185,7 @@ export function ImportSheet() {
           {seen.refused.length > 0 ? (
             <section aria-label="Rows that cannot be read" className="mb-4">
               <h2 className="mb-1 text-[16px]">Rows that cannot be read</h2>
-              <ul className="max-h-72 overflow-y-auto text-[14px]" tabIndex={0} aria-label="Reasons by line">
+              <ul className="relative max-h-72 overflow-y-auto text-[14px]" tabIndex={0} aria-label="Reasons by line">
                 {seen.refused.slice(0, LISTED).map((r) => (
                   <li key={r.line} className="mb-1 border-l-4 border-fault bg-fault-card px-3 py-1">
                     Line {r.line}: {r.reasons.map(whyOf(seen.columns)).join('; ')}
