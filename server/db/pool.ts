@@ -96,11 +96,15 @@ const PASSING = new Set([1213, 1205, 1047]);
 /**
  * Runs `work` in a transaction: all of it or nothing. Tried again up to five times where the database says the
  * failure will pass, so `work` must have no effect besides its SQL.
+ *
+ * Each statement reads what is committed. Households are written to under a lock of their own; with repeatable reads two of them would
+ * also lock the gap into which both add rows, and wait for each other.
  */
 export async function inTransaction<T>(work: (c: PoolConnection) => Promise<T>): Promise<T> {
   for (let attempt = 1; ; attempt++) {
     const c = await pool().getConnection();
     try {
+      await c.query('SET TRANSACTION ISOLATION LEVEL READ COMMITTED');
       await c.beginTransaction();
       const result = await work(c);
       await c.commit();
