@@ -434,6 +434,14 @@ describe('what nobody has read yet', () => {
     // 40.4 % are 40 % on a screen.
     expect([stayOrGo(later(1, leg(104.7)))?.unread, stayOrGo(later(1, leg(105.5)))?.unread]).toEqual([false, true]);
   });
+  it('that going is as good as staying holds only once one can go', () => {
+    // The same power at any level, here and there: 106 km and the reserve are 40.8 %.
+    const as = (km: number) => stayOrGo({ ...flatFrom(40), now_min: 7.2, next: next(150, { toThere: { km, min: km } }) });
+    expect([as(84), as(106)].map((a) => [a?.says.is, a?.unread])).toEqual([
+      ['either', false],
+      ['either', true],
+    ]);
+  });
   it('a battery that nobody saw full is probably full', () => {
     expect(say(later(200))).toBe('By now probably as full as it gets.');
     expect(stayOrGo(later(3))).toMatchObject({ readPct: 40, unread: false });

@@ -196,7 +196,8 @@ function leaveFor(asked: StayAsked, next: NextStop, stall: LeaveSite, nowPct: nu
 
 /** The level that must have been reached for what is said to hold now; `null` where nothing is said of now. */
 function levelSaid(says: StayAdvice['says'], need: LevelNeeded | null, leave: WhenToLeave | null, nowPct: number): number | null {
-  if (says.is === 'go') return leave?.best?.how === 'direct' ? leave.neededDirect : (leave?.neededThere ?? need?.neededPct ?? null);
+  const now = leave?.best ? (says.is === 'either' ? leave.goNow : leave.best) : null;
+  if (says.is === 'go' || says.is === 'either') return now?.how === 'direct' ? (leave?.neededDirect ?? null) : (leave?.neededThere ?? need?.neededPct ?? null);
   return says.is === 'slow' && nowPct >= FULL_PCT ? FULL_PCT : null;
 }
 

@@ -55,6 +55,8 @@ describe('the sentence above the board', () => {
     [{ is: 'either', minutes: 0.9 }, {}, {}, 'Staying or going is the same: do as you like.'],
     [{ is: 'either', minutes: 1 }, {}, {}, 'It makes 1 min at most: do as you like.'],
     [{ is: 'either', minutes: 1.6 }, {}, {}, 'It makes 2 min at most: do as you like.'],
+    [{ is: 'either', minutes: 0.9 }, {}, { unread: true }, 'By now probably enough to go, and staying or going is the same: do as you like.'],
+    [{ is: 'either', minutes: 1.6 }, {}, { unread: true }, 'By now probably enough to go, and it makes 2 min at most: do as you like.'],
     [{ is: 'cannot', shortByPct: 12.3 }, {}, {}, 'Not on one battery: 13 % short.'],
     [{ is: 'about', pct: 80, min: 37 }, {}, {}, 'About 80 % at 14:37.'],
     [{ is: 'about', pct: 80, min: 40 }, { spread: { low: 0.9, high: 1.2, n: 6 } as never }, {}, 'About 80 % at 14:40, between 14:36 and 14:48.'],

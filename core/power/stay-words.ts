@@ -31,7 +31,10 @@ export function stayHeadline(advice: StayAdvice, asked: Pick<StayAsked, 'leg' | 
       if (advice.leave?.best?.how === 'direct') return before(held, `Enough to drive straight on${unread ? '' : ' now'}.`);
       return `${unread ? 'By now probably enough to go' : 'Go'} on to ${asked.next?.name ?? 'the next stop'}${says.unseen ? ', if it stands as noted' : unread ? '' : ' now'}.`;
     case 'either':
-      return says.minutes < 1 ? 'Staying or going is the same: do as you like.' : `It makes ${Math.round(says.minutes)} min at most: do as you like.`;
+      return before(
+        unread ? 'By now probably enough to go, and ' : '',
+        says.minutes < 1 ? 'Staying or going is the same: do as you like.' : `It makes ${Math.round(says.minutes)} min at most: do as you like.`,
+      );
     case 'cannot':
       return `Not on one battery: ${wholePct(says.shortByPct)} short.`;
     case 'about': {

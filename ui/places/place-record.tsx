@@ -41,6 +41,9 @@ export function RecordRows(place: Place & { empty: string }) {
   return <Rows rows={rows} empty={place.empty} />;
 }
 
+/** So many of the stalls or sites to choose from are shown. */
+const CHOICES = 12;
+
 /** How it went on over time, how quick it is by which means, what to choose, and what was seen on arrival. */
 export function PlaceSections({
   choose,
@@ -54,7 +57,7 @@ export function PlaceSections({
     <>
       <Section head={choose === 'stall' ? 'Which stalls to choose' : 'Which sites to choose'} beside="starts at the first try">
         <Rows
-          rows={record.choices.slice(0, 12).map((c) => [
+          rows={record.choices.slice(0, CHOICES).map((c) => [
             <Link key="n" href={hrefOf(c.key)} className="inline-block min-h-6 font-semibold underline decoration-rule underline-offset-4">
               {nameOf(c.key)}
             </Link>,
@@ -72,6 +75,11 @@ export function PlaceSections({
           ])}
           empty="No visit with a start yet."
         />
+        {record.choices.length > CHOICES ? (
+          <p className="mt-2 text-[13px] text-ink-2">
+            The first {CHOICES} of {record.choices.length}; all of them stand in Compare.
+          </p>
+        ) : null}
         {record.spread ? <p className="mt-2 text-[13px] text-ink-2">{SPREAD_WORDS[record.spread]}</p> : null}
       </Section>
       <Section head="Typical handshake" beside="to first kW, by means">
