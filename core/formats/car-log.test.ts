@@ -30,6 +30,11 @@ describe('the log of a car', () => {
       'Datum;Zeit;kW;soc',
       (i) => `${i < 3 ? '14' : '15'}.10.2025;${i < 3 ? `23:59:${54 + i * 2}` : `00:00:${`${i * 2 - 6}`.padStart(2, '0')}`};${50 + i};${20 + i}`,
     ],
+    [
+      'the time before the day, past the end of January',
+      'Zeit;Datum;kW;soc',
+      (i) => `${i < 3 ? `23:59:${54 + i * 2}` : `00:00:${`${i * 2 - 6}`.padStart(2, '0')}`};${i < 3 ? '31.01' : '01.02'}.2025;${50 + i};${20 + i}`,
+    ],
     ['a clock past midnight', 'time,kW,soc', (i) => `${i < 3 ? `23:59:${54 + i * 2}` : `00:00:${`${i * 2 - 6}`.padStart(2, '0')}`},${50 + i},${20 + i}`],
     [
       'a clock of twelve hours past noon',
