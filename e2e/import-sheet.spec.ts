@@ -259,6 +259,30 @@ test('what a file says of itself can be said otherwise, and the next of its head
   await expect(page.getByRole('region', { name: 'Rows that cannot be read' }).getByRole('listitem')).toHaveCount(2);
 });
 
+test('answers given one upon the other are all kept, though the file is slow to look at', async ({ page, baseURL }) => {
+  await page.addInitScript(() => {
+    const asIs = Blob.prototype.arrayBuffer;
+    Blob.prototype.arrayBuffer = async function () {
+      await new Promise((done) => setTimeout(done, 600));
+      return asIs.call(this);
+    };
+  });
+  await newHousehold(page, baseURL as string);
+  await addRoad(page, baseURL as string);
+  await choose(page, Buffer.from('Start;Station;Energy (kWh);Cost (EUR)\n01/02/2026 10:00;Vrba Crossing;12,345;1,234\n'));
+  const order = page.getByLabel(/^Is the day first/);
+  await expect(order).toBeVisible();
+  const first = page.waitForRequest(/\/api\/v1\/import\/sheet/);
+  await order.selectOption('day first');
+  const answer = (await first).response();
+  // While the file is looked at for the second answer, the first comes back.
+  await page.getByLabel(/^Which is the decimal mark.*Energy/).selectOption('the comma');
+  await answer;
+  await page.getByLabel(/^Which is the decimal mark.*Cost/).selectOption('the comma');
+  await expect(page.getByRole('region', { name: 'Questions' })).toHaveCount(0);
+  await expect(page.getByRole('region', { name: 'Rows of the file' }).getByRole('row').nth(1)).toContainText('1 Feb 2026');
+});
+
 test('a file at the wrong door is told where it belongs and not sent; what is taken in is what was shown, whatever became of the file meanwhile', async ({
   page,
   baseURL,

@@ -82,14 +82,17 @@ export function LiveScreen({ state, hands }: { state: Live; hands: StallHands })
   };
   const paid = paidBy(facts.means);
   const onFault = async (fault: Fault, at: number) => {
+    const recorded = hands
+      .act(
+        at,
+        fault.refusal && attempt && attempt.shows.length > 0
+          ? { kind: 'means_refused', payload: { ...paid, fault: fault.code } }
+          : { kind: 'fault', payload: { code: fault.code, side: fault.side } },
+      )
+      .then(([id = null]) => id);
     // What can hurt has a sheet of its own: nothing on it is about the charge.
-    setOpen(fault.danger ? { sheet: 'danger', at } : { sheet: 'after_fault', fault, id: null, at });
-    const [id = null] = await hands.act(
-      at,
-      fault.refusal && attempt && attempt.shows.length > 0
-        ? { kind: 'means_refused', payload: { ...paid, fault: fault.code } }
-        : { kind: 'fault', payload: { code: fault.code, side: fault.side } },
-    );
+    setOpen(fault.danger ? { sheet: 'danger', at } : { sheet: 'after_fault', fault, id: null, recorded, at });
+    const id = await recorded;
     setOpen((now) => (now?.sheet === 'after_fault' && now.fault === fault ? { ...now, id } : now));
   };
   const pricing = usePricing(visit, facts.tariff);

@@ -93,13 +93,20 @@ export function LiveSheets({
           <AfterFaultSheet
             fault={open.fault}
             connectors={otherConnectors}
-            // A refusal leaves the attempt open: there is nothing to begin anew.
-            onAgain={(t) => (facts.attempt?.ended ? act(t, { kind: 'first_act', payload: { what: 'again' } }) : close())}
+            // A refusal leaves the attempt open: there is nothing to begin anew. A slow phone has not made it out yet, and goes by the fault.
+            onAgain={(t) =>
+              (visit.line.some((e) => e.id === open.id) ? facts.attempt?.ended : open.fault.ends)
+                ? act(t, { kind: 'first_act', payload: { what: 'again' } })
+                : close()
+            }
             onConnector={chooseConnector}
             onClose={close}
             onGo={go}
             onSet={(set) => {
-              if (open.id) void hands.act(performance.now(), { kind: 'correction', payload: { target: open.id, set } });
+              const at = performance.now();
+              void open.recorded.then((target) => {
+                if (target) void hands.act(at, { kind: 'correction', payload: { target, set } });
+              });
             }}
             onPhoto={hands.keepPhoto}
           />

@@ -33,4 +33,8 @@ export type Plain =
   | 'advice'
   | 'join_code'
   | 'film';
-export type Open = { sheet: Plain; at: number } | { sheet: 'after_fault'; fault: Fault; id: string | null; at: number } | { sheet: 'mark'; id: string };
+/** `id` of a fault: of its event, `null` until it is on the disk; `recorded` waits for it. */
+export type Open =
+  | { sheet: Plain; at: number }
+  | { sheet: 'after_fault'; fault: Fault; id: string | null; recorded: Promise<string | null>; at: number }
+  | { sheet: 'mark'; id: string };

@@ -225,3 +225,34 @@ test('a wet double touch records once, however late a slow phone hands on its se
   await thumb(page).sheet(/^Start error/);
   await expect.poll(async () => (await keptEvents(page)).map((k) => k.event.kind)).toEqual(['pulled_in', 'stall_chosen', 'plugged', 'fault']);
 });
+
+test('on a slow phone what is pressed before the fault is kept counts: whose side it seems, and the same stall again', async ({ page }) => {
+  const hand = thumb(page);
+  await hand.pad(/^Plugged in/);
+  await hand.pad(/^Card shown/);
+  await hand.pad(/^Fault/);
+  // From here on a store takes half a second to say that it has kept something.
+  await page.evaluate(() => {
+    const asIs = EventTarget.prototype.addEventListener;
+    IDBTransaction.prototype.addEventListener = function (
+      this: IDBTransaction,
+      type: string,
+      listener: EventListenerOrEventListenerObject | null,
+      options?: AddEventListenerOptions | boolean,
+    ) {
+      const late = (e: Event) => setTimeout(() => (listener as EventListener).call(this, e), 500);
+      asIs.call(this, type, type === 'complete' && typeof listener === 'function' ? late : listener, options);
+    } as typeof asIs;
+  });
+  await hand.sheet('Start error');
+  await hand.sheet('site');
+  await hand.sheet('Same stall again');
+  await hand.pad(/^Card shown/);
+  await allSent(page, 8);
+  const events = (await keptEvents(page)).map((k) => k.event);
+  expect(events.map((e) => e.kind).sort()).toEqual(
+    ['pulled_in', 'stall_chosen', 'plugged', 'means_shown', 'fault', 'correction', 'first_act', 'means_shown'].sort(),
+  );
+  const fault = events.find((e) => e.kind === 'fault');
+  expect(events.find((e) => e.kind === 'correction')?.payload).toEqual({ target: fault?.id, set: { side: 'site' } });
+});

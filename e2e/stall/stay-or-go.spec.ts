@@ -2,7 +2,7 @@ import AxeBuilder from '@axe-core/playwright';
 import { expect, test } from '@playwright/test';
 import { v7 } from 'uuid';
 import { recordItem } from '@/core/records/record-schema';
-import { addRoad, look, tell, untilPower } from '../hands/charging-now';
+import { addRoad, look, type Told, tell, untilPower } from '../hands/charging-now';
 import { newHousehold, send } from '../hands/household';
 import { openStall, thumb } from '../hands/stall';
 
@@ -90,6 +90,27 @@ test('under two readings nothing is said, and where the drive goes can be set', 
   await page.getByRole('button', { name: 'Where next?' }).tap();
   await expect(page.getByText('After two readings of the battery it says how long to stay.')).toBeVisible();
 });
+
+// 40 to 80 % take 17.2 minutes of power, by the curve.
+const CHARGED = [look(62, 20, 119, '0.1'), look(436, 40, 119, '12.4')];
+for (const [what, more, says] of [
+  ['while it is paused no time of day is told', [[440, 'change', { what: 'paused' }], look(460, 40, 0, '12.4')], /Once power is back: about 17 min to 80 %\./],
+  [
+    'once it is resumed what was shown in the pause says nothing',
+    [[440, 'change', { what: 'paused' }], look(460, 40, 0, '12.4'), [500, 'change', { what: 'resumed' }]],
+    /About 80 % at/,
+  ],
+  ['a look at a screen without power is believed', [look(460, 40, 0, '12.4')], /No power was shown last: it gets no fuller\./],
+] as [string, Told[], RegExp][])
+  test(what, async ({ page, baseURL }) => {
+    const base = baseURL as string;
+    const who = await newHousehold(page, base);
+    const road = await addRoad(page, base);
+    await tell(page, base, who, Date.now() - 9 * 60_000, [...untilPower(road), ...CHARGED, ...more]);
+    await openStall(page);
+    await page.getByRole('button', { name: /^Join: Vrba Crossing/ }).tap();
+    await expect(page.getByRole('button', { name: new RegExp(`^Stay or go: ${says.source}`) })).toBeVisible();
+  });
 
 test('the whole tariff prices the charge while it runs, without a network; what the post says becomes the price of its place', async ({
   page,

@@ -53,10 +53,13 @@ export function ImportSheet() {
     if (!take) setSeen(null);
     return null;
   };
-  const read = (of: File, with_: readonly SheetAnswer[] | null) =>
+  const read = (of: File, with_: readonly SheetAnswer[] | null) => {
+    // From now on: until the file is looked at and sent, an answer before may still come back, without this one.
+    asked.current += 1;
     void reading(of, async () => {
       await send(of, with_, [], false);
     });
+  };
   const answered = (a: SheetAnswer) => {
     const next = [...answers.filter((x) => !(x.code === a.code && x.column === a.column && JSON.stringify(x.lines) === JSON.stringify(a.lines))), a];
     setAnswers(next);
