@@ -47,6 +47,18 @@ describe('pace', () => {
     expect(so([0, 20], [6, 30], [7.9, 33])).toBeCloseTo(7.8 / 7.9, 9);
     expect([so(), so([3, 40])]).toEqual([1, 1]);
   });
+  it('so far: at a slow post a level stands still for minutes, and says nothing until it should have risen by three per cent', () => {
+    // 6 kW are 3 % of 60 kWh in 18 minutes.
+    const slow = limitsOf({ car: { curve: [[0, 6]] }, stall: { kind: 'dc', plateKW: 6 } });
+    const still = (min: number) =>
+      paceSoFar(
+        slow,
+        battery,
+        [0, min].map((at) => ({ min: at, socPct: 70 })),
+      );
+    expect([still(9), still(17.9)]).toEqual([1, 1]);
+    expect(still(18.1)).toBeCloseTo(3 / 18.1, 6);
+  });
   it('so far: by the power shown with the last level or after it', () => {
     const levels = [
       { min: 0, socPct: 20 },
