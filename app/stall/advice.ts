@@ -3,8 +3,9 @@ import { aroundNow, matesOf } from '@/core/power/charge-conditions';
 import { chargeOf } from '@/core/power/charge-of';
 import { compatibleStalls, type Way } from '@/core/power/compatible-stalls';
 import { usedOnTheWay } from '@/core/power/consumption';
+import { lastShown } from '@/core/power/last-shown';
 import { isDC } from '@/core/power/most-kw';
-import { type Series, seriesOf } from '@/core/power/series';
+import { seriesOf } from '@/core/power/series';
 import { outletOf, settingOf } from '@/core/power/setting-of';
 import type { CarOutlook, NextStop, SiteOutlook, StayAsked } from '@/core/power/stay-or-go';
 import { costOfStaying, runningSession } from '@/core/tariff/cost-so-far';
@@ -12,7 +13,6 @@ import { compiledOf } from '@/core/tariff/tariff-object';
 import { printDistance } from '@/core/units/print';
 import { daysBetween, localDay } from '@/core/units/zoned';
 import { chargingSoFar } from '@/core/visit/attempt-times';
-import type { Attempt } from '@/core/visit/attempts/attempt';
 import type { StayClock } from '@/core/visit/stay-clocks';
 import type { Live, LiveFacts } from './live-facts';
 
@@ -113,15 +113,6 @@ export function adviceAsked({ visit, records, outlooks, lately, dangers, who }: 
     deadlines: facts.clocks.map((c) => ({ why: LIMITS[c.kind][c.until < now ? 1 : 0], in_min: (c.until - now) / 60_000 })),
     spread: (setting.stall.kind === 'ac' ? known?.acSpread : known?.spread) ?? null,
   };
-}
-
-/** Power as it was shown last. That there was none before a pause says nothing of what comes after it. */
-function lastShown({ paused, pauses, readings }: Attempt, power: Series['power']): StayAsked['shown'] {
-  const last = power.at(-1);
-  if (!last) return null;
-  const pause = paused ?? pauses.at(-1)?.to;
-  const look = readings.findLast((r) => r.kW !== undefined || (r.V !== undefined && r.A !== undefined));
-  return last.kW === 0 && pause && look && (paused || look.mark.t <= pause.t) ? null : { min: last.s / 60, kW: last.kW };
 }
 
 /** A stall of the next site as it would be charged at, alone: by its own losses, and through what adapter it takes. */

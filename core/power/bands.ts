@@ -49,6 +49,12 @@ export function bandOf(series: Series, fromPct: number, toPct: number, by: Range
   };
 }
 
+/** From the first to the last level read; `null` where fewer than two were. */
+export function wholeOf(series: Series, by: RangeBy): Band | null {
+  const [first, last] = [series.soc?.y[0], series.soc?.y.at(-1)];
+  return first === undefined || last === undefined || first >= last ? null : bandOf(series, first, last, by);
+}
+
 /** The tens that overlap what was read, each [from, to]. */
 export function tensRead({ soc }: Series): [number, number][] {
   const [first, last] = [soc?.y[0], soc?.y.at(-1)];

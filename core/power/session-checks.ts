@@ -24,15 +24,8 @@ const plain = (x: number) => String(Number(x.toFixed(2)));
 export type AroundSession = { earlierKWh: readonly number[]; cost: { charged: string; expected: string; currency: string } | null };
 const NOTHING_AROUND: AroundSession = { earlierKWh: [], cost: null };
 
-/** Every sense check of a session: each says what was held against what, whether it passed or not. Nothing is blocked. */
-export function sessionChecks(
-  s: SessionPower,
-  a: Pick<Attempt, 'readings'>,
-  plateKW: number | null,
-  usableKWh: number | null,
-  meter: Meter,
-  { earlierKWh, cost }: AroundSession = NOTHING_AROUND,
-): SessionCheck[] {
+/** Energy held against the plate and the time, and against what was stored; the digit that may have slipped. @see sessionChecks */
+export function energyChecks(s: Pick<SessionPower, 'series' | 'whole'>, plateKW: number | null, usableKWh: number | null, meter: Meter): SessionCheck[] {
   const out: SessionCheck[] = [];
   const { delivered_kWh: kWh, charging_s } = s.series;
   const whole = s.whole && s.whole.covered !== 'none' ? s.whole : null;
@@ -64,6 +57,20 @@ export function sessionChecks(
     if (slip.perhaps_kWh !== null)
       out.push({ name: 'A digit', fine: false, arithmetic: `${kWh} kWh fits neither; ${one(slip.perhaps_kWh)} would, if a point slipped` });
   }
+  return out;
+}
+
+/** Every sense check of a session: each says what was held against what, whether it passed or not. Nothing is blocked. */
+export function sessionChecks(
+  s: SessionPower,
+  a: Pick<Attempt, 'readings'>,
+  plateKW: number | null,
+  usableKWh: number | null,
+  meter: Meter,
+  { earlierKWh, cost }: AroundSession = NOTHING_AROUND,
+): SessionCheck[] {
+  const out = energyChecks(s, plateKW, usableKWh, meter);
+  const { delivered_kWh: kWh } = s.series;
   const usual = kWh === null ? null : tenTimesUsual(kWh, earlierKWh);
   if (kWh !== null && usual)
     out.push({

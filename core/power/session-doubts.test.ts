@@ -36,10 +36,15 @@ describe('what looks wrong about whole sessions beside what is on file', () => {
     expect(doubts(charged('200', 40, VISIT), on(CCS, null))).toEqual([]);
     expect(doubts([[5, 'stall_chosen', { stallId: STALL_A }]])).toEqual([]);
   });
-  it('before an onboard charger the meter may say more: 35 % and not 25', () => {
+  it('before an onboard charger the meter may say more: 35 % and not 25; at a stall of both nobody knows which it was', () => {
     // 1.25 × 62 × 21 % = 16.3; 1.35 of it are 17.6.
-    const at = (ratedKW: number) => doubts(charged('17'), on([{ connector: 'CCS2', ratedKW }], 62)).filter((d) => d.startsWith('kWh against battery'));
-    expect([at(150).length, at(44).length, at(43).length]).toEqual([1, 1, 0]);
+    const [ac, dc] = [
+      { connector: 'Type 2' as const, ratedKW: 150 },
+      { connector: 'CCS2' as const, ratedKW: 150 },
+    ];
+    expect([[dc], [ac], [dc, ac]].map((outlets) => doubts(charged('17'), on(outlets)).length)).toEqual([1, 0, 0]);
+    const noted = charged('17').map(([s, kind, payload]): Step => [s, kind, kind === 'stall_chosen' ? { ...payload, connectorId: 'CCS2' } : payload]);
+    expect(doubts(noted, on([dc, ac]))).toHaveLength(1);
   });
   it('each session by itself', () => {
     const again: Step[] = charged('12.5').map(([s, kind, payload]) => [s + 1000, kind, payload]);

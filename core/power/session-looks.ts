@@ -1,6 +1,6 @@
 import type { Attempt } from '../visit/attempts/attempt';
 import type { Visit } from '../visit/derive';
-import { bandOf } from './bands';
+import { wholeOf } from './bands';
 import { besideOnArrival, COLD_C, conditionsOf } from './charge-conditions';
 import { chargeOf } from './charge-of';
 import { seriesOf } from './series';
@@ -46,7 +46,7 @@ export function sessionLooks(visit: Visit, a: Attempt): SessionLooks | null {
   if (!charge) return null;
   const series = seriesOf(charge);
   const [from, to] = [series.soc?.y[0] ?? null, series.soc?.y.at(-1) ?? null];
-  const whole = from === null || to === null || from >= to ? null : bandOf(series, from, to, { usableKWh: null, kWhPer100km: null });
+  const whole = wholeOf(series, { usableKWh: null, kWhPer100km: null });
   if (!whole && series.power.length === 0 && series.mean_kW === null) return null;
   const beside = besideOnArrival(visit, a);
   return {

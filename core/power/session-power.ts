@@ -1,6 +1,6 @@
 import type { Attempt } from '../visit/attempts/attempt';
 import type { Visit } from '../visit/derive';
-import { type Band, bandOf, bandsOf, type RangeBy } from './bands';
+import { type Band, bandsOf, type RangeBy, wholeOf } from './bands';
 import { type Condition, conditionsOf } from './charge-conditions';
 import { chargeOf } from './charge-of';
 import { type EnergyCheck, energyCheck } from './energy-check';
@@ -41,14 +41,13 @@ export function sessionPower(visit: Visit, a: Attempt, at: StandsAt | null, curv
   if (!charge || !a.proof) return null;
   const series = seriesOf(charge);
   const conditions = conditionsOf(visit, a, series, at?.mates ?? new Set());
-  const [first, last] = [series.soc?.y[0], series.soc?.y.at(-1)];
   const base = {
     n: a.n,
     stallId: a.stallId,
     at: a.proof.t,
     series,
     readings: charge.readings,
-    whole: first === undefined || last === undefined || first >= last ? null : bandOf(series, first, last, range),
+    whole: wholeOf(series, range),
     bands: bandsOf(series, range),
     conditions,
     events: otherEvents(visit, a, series),

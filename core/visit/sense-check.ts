@@ -14,7 +14,7 @@ export type SenseFacts = {
 };
 
 /** Up to so many kW a post may be an AC outlet, whose meter sits before the onboard charger. */
-export const AC_KW = 43;
+const AC_KW = 43;
 
 /**
  * What looks wrong about a reading: asked about once, never blocked.

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { renderToStaticMarkup } from 'react-dom/server';
+import { type OnFile, sessionDoubts } from '@/core/power/session-doubts';
 import { checkEvent } from '@/core/visit/check-event';
 import { deriveVisit, visitState } from '@/core/visit/derive';
 import { describeEnd, describeStart } from '@/core/visit/describe-visit';
@@ -12,6 +13,7 @@ import { ThinTape } from '../tape/thin-tape';
 import { VisitSheet } from './visit-sheet';
 
 const nobody = () => '';
+const ON_FILE: OnFile = { stall: () => ({ outlets: [{ connector: 'CCS2', ratedKW: 150 }] as never }), usableKWh: 62 };
 /** What a page and a list row of a visit show of it, as markup. */
 function shown(events: readonly StoredEvent[]): string {
   const visit = deriveVisit(VISIT, events, payloadProblem);
@@ -27,7 +29,7 @@ function shown(events: readonly StoredEvent[]): string {
           state,
           names,
           networkId: null,
-          doubts: [],
+          doubts: sessionDoubts(visit, ON_FILE),
           stalls: [],
           checked: null,
           today: '2025-10-15',
