@@ -84,7 +84,7 @@ test('CDRs of a network: matched, one wrong bill found, taken in once, taken bac
   await expect(rows).toHaveCount(4);
   await expect(rows.filter({ hasText: 'SI*SMR*C-1' })).toContainText('the network’s clock 40 s later, the same energy');
   await expect(rows.filter({ hasText: 'SI*SMR*C-3' })).toContainText('no visit like it');
-  await expect(page.getByText('Refused: /3/currency is not written as it must be')).toBeVisible();
+  await expect(page.getByRole('region', { name: 'What is left out' }).getByText('/3/currency is not written as it must be')).toBeVisible();
   await expect(page.getByRole('region', { name: 'Not in this file' }).getByRole('link')).toHaveAttribute('href', `/ledger/${third}`);
   await page.getByRole('button', { name: 'Take in 2 bills' }).click();
   await expect(page.getByRole('status').filter({ hasText: '2 bills taken in.' })).toBeVisible();

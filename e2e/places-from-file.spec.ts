@@ -287,3 +287,32 @@ test('Tariffs of a network become its prices for whom and where one says, each o
   await expect(page.getByRole('link', { name: '€0.610 per kWh', exact: true })).toBeVisible();
   await expect(page.getByText('for guests, Vrba Crossing, from')).toBeVisible();
 });
+
+test('of a register of a country nothing is ticked; one finds one’s own, and its reasons are told as far as they can be read', async ({ page, baseURL }) => {
+  const base = baseURL as string;
+  await newHousehold(page, base);
+  const posts = Array.from({ length: 700 }, (_, i) => point(`Post ${i}`, [14 + i / 1e4, 46], { network: i % 2 ? 'Bluebarn' : 'Ferrywell' }));
+  await choose(page, { type: 'FeatureCollection', features: [...posts, ...Array.from({ length: 1_300 }, () => 1)] });
+  const rows = page.getByRole('checkbox');
+  await expect(page.getByText('It has 700 places. Nothing is ticked yet')).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Take in 0 places' })).toBeDisabled();
+  await expect(rows).toHaveCount(200);
+  await page.getByRole('button', { name: 'Show 200 more' }).click();
+  await expect(rows).toHaveCount(400);
+  const left = page.getByRole('region', { name: 'What is left out' });
+  await expect(left.getByRole('listitem')).toHaveCount(200);
+  await expect(left).toContainText('1100 more are not listed.');
+
+  const find = page.getByLabel('Find a place or network of the file');
+  await find.fill('nowhere');
+  await expect(page.getByText('None of its places is called so.')).toBeVisible();
+  // What is found is ticked, the rest stays as it was.
+  await find.fill('bluebarn post 69');
+  await page.getByRole('button', { name: 'Tick all 6' }).click();
+  await find.fill('post 44');
+  await page.getByRole('checkbox', { name: /^Post 44 / }).check();
+  await find.fill('');
+  await page.getByRole('button', { name: 'Take in 7 places' }).click();
+  await status(page, 'taken in: sites, stalls and networks.');
+  expect((await sites(page)).map((s) => s.name).sort()).toEqual(['Post 44', 'Post 69', 'Post 691', 'Post 693', 'Post 695', 'Post 697', 'Post 699']);
+});

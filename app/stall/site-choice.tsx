@@ -1,6 +1,7 @@
 'use client';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { recentSites } from '@/client/store/habits';
+import { findScore } from '@/core/records/find-text';
 import type { Position } from '@/core/records/place-questions';
 import type { MileRecord } from '@/core/records/record-schema';
 import { printCount, printDistance } from '@/core/units/print';
@@ -80,8 +81,7 @@ export function SiteChoice({
     before.current = order;
   }, [order]);
   const networkName = (id: string) => records.network.find((n) => n.id === id)?.fields.name ?? '';
-  const looked = find.trim().toLowerCase();
-  const shown = sites.filter(({ site }) => `${site.fields.name} ${networkName(site.fields.networkId)}`.toLowerCase().includes(looked));
+  const shown = find.trim() === '' ? sites : sites.filter(({ site }) => findScore(find, `${site.fields.name} ${networkName(site.fields.networkId)}`) > 0);
   return (
     <section aria-label="Sites">
       {records.site.length > 6 ? (

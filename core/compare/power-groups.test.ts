@@ -152,6 +152,16 @@ describe('limits of the middle', () => {
   ])('of %i', (n, lo, hi) => {
     expect(medianLimits(Array.from({ length: n }, (_, i) => i + 1))).toEqual([lo, hi]);
   });
+  it.each([100, 1074, 1075, 1500, 20_000])('of %i, as counted in whole numbers', (n) => {
+    // So many of the 2^n throws of a coin leave k - 1 or fewer on one side: no more than a fortieth.
+    let [ways, below, k] = [1n, 0n, 0];
+    while ((below + ways) * 40n <= 1n << BigInt(n)) {
+      below += ways;
+      k += 1;
+      ways = (ways * BigInt(n - k + 1)) / BigInt(k);
+    }
+    expect(medianLimits(Array.from({ length: n }, (_, i) => i + 1))).toEqual([k, n - k + 1]);
+  });
   it('fewer than six have none', () => {
     expect(medianLimits([1, 2, 3, 4, 5])).toBeNull();
   });

@@ -121,12 +121,13 @@ function groupOf(key: string, of: readonly JudgedSession[]): PowerGroup {
 export function medianLimits(sorted: readonly number[]): [number, number] | null {
   const n = sorted.length;
   if (n < LEAST_FOR_LIMITS) return null;
-  let [k, below, chance] = [0, 0, 0.5 ** n];
+  // By its logarithm: the chance of none of a thousand is smaller than any number that is kept.
+  let [k, below, log] = [0, 0, n * Math.log(0.5)];
   // The most that can be left out at each end with no more than 2.5 % there.
-  while (below + chance <= 0.025) {
-    below += chance;
+  while (below + Math.exp(log) <= 0.025) {
+    below += Math.exp(log);
     k += 1;
-    chance *= (n - k + 1) / k;
+    log += Math.log((n - k + 1) / k);
   }
   return [sorted[k - 1] as number, sorted[n - k] as number];
 }

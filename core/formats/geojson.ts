@@ -1,5 +1,6 @@
 import Big from 'big.js';
 import { farFrom, isApart, type Position, turned } from '../records/place-questions';
+import { addAll } from '../units/add-all';
 import { firstBy } from '../units/grouped';
 import { finish, type Steps } from '../units/steps';
 import { isZone } from '../units/zoned';
@@ -64,7 +65,7 @@ export function* readingGeojson(document: Json, known: readonly KnownPlace[], is
   else {
     const features = document.get('features');
     if (!Array.isArray(features)) return none('/features', 'not_geojson');
-    read.kept.push(...foreign(document, OWN.collection, ''));
+    addAll(read.kept, foreign(document, OWN.collection, ''));
     for (const [i, f] of features.entries()) {
       yield;
       feature(f, `/features/${i}`, read, here, isAtSea);
@@ -97,7 +98,10 @@ function feature(f: Json, at: string, read: GeoRead, known: KnownHere, isAtSea: 
   if (typeof name !== 'string' || name.trim() === '') breaches.push({ pointer: `${at}/properties/name`, code: 'no_name' });
   const zone = said.get('zone') ?? null;
   if (zone !== null && !(typeof zone === 'string' && isZone(zone))) breaches.push({ pointer: `${at}/properties/zone`, code: 'zone' });
-  if (breaches.length > 0) return void read.breaches.push(...breaches);
+  if (breaches.length > 0) {
+    addAll(read.breaches, breaches);
+    return;
+  }
   const network = said.get('network');
   const id = f.get('id');
   const same = known.byName.get(fold(name as string)) ?? null;
@@ -118,7 +122,8 @@ function feature(f: Json, at: string, read: GeoRead, known: KnownHere, isAtSea: 
     rest: Object.fromEntries([...said].filter(([key]) => !taken.has(key)).map(([key, value]) => [key, plainJson(value)])),
   });
   read.documents.set(at, f);
-  read.kept.push(...foreign(f, OWN.feature, at), ...(isObject(geometry) ? foreign(geometry, OWN.geometry, `${at}/geometry`) : []));
+  addAll(read.kept, foreign(f, OWN.feature, at));
+  if (isObject(geometry)) addAll(read.kept, foreign(geometry, OWN.geometry, `${at}/geometry`));
 }
 
 function placeOf(geometry: Json, at: string, breaches: GeoRead['breaches']): (Position & { altitude: number | null }) | null {

@@ -1,4 +1,5 @@
 import Big from 'big.js';
+import { addAll } from '../units/add-all';
 import { finish, type Steps } from '../units/steps';
 import { keptJson, NOT_KEPT } from './kept-json';
 import {
@@ -81,12 +82,12 @@ export function* readingCdrs(document: Json): Steps<CdrsIn> {
     }
     const taken = isObject(value) && comesIn(seen, value, pointer, own);
     if (!taken) {
-      all.breaches.push(...own.breaches);
+      addAll(all.breaches, own.breaches);
       continue;
     }
     saidOf(value, pointer, own);
-    all.breaches.push(...own.breaches);
-    all.kept.push(...own.kept);
+    addAll(all.breaches, own.breaches);
+    addAll(all.kept, own.kept);
     const token = objectIn(value, 'cdr_token');
     for (const name of PRIVATE) if (token && member(token, name) !== undefined) all.notKept.push(`${pointer}/cdr_token/${name}`);
     all.bills.push(billIn(value, pointer));

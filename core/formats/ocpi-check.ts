@@ -25,6 +25,9 @@ export type Breach = { pointer: string; code: BreachCode; refuses: boolean };
 /** Said, and nothing is refused for it. */
 const SAID: ReadonlySet<BreachCode> = new Set(['too_long', 'decimals', 'offset', 'dimension', 'sum', 'outside', 'unsorted', 'credit_sign']);
 
+/** So many of them are told: a file of nothing else has a million, and each says the same. */
+export const BREACHES_LISTED = 1_000;
+
 /** What checking a document finds. `kept`: members that the standard does not have. */
 export type Findings = { breaches: Breach[]; kept: string[] };
 export const breach = (into: Findings, pointer: string, code: BreachCode): void => {

@@ -1,3 +1,4 @@
+import { addAll } from '../units/add-all';
 import { finish, type Steps } from '../units/steps';
 import { accessOf, type SiteAccess } from './location-access';
 import {
@@ -60,9 +61,9 @@ export function* readingLocations(document: Json): Steps<LocationsIn> {
       checkTwice(value, pointer, own);
     }
     const taken = isObject(value) && comesIn(seen, value, pointer, own);
-    all.breaches.push(...own.breaches);
+    addAll(all.breaches, own.breaches);
     if (!taken) continue;
-    all.kept.push(...own.kept);
+    addAll(all.kept, own.kept);
     all.sites.push(siteIn(value, pointer));
     all.access.set(pointer, accessOf(value));
     all.documents.set(pointer, value);

@@ -1,4 +1,5 @@
 import Big from 'big.js';
+import { addAll } from '../units/add-all';
 import { finish, type Steps } from '../units/steps';
 import {
   breach,
@@ -53,9 +54,9 @@ export function* readingTariffs(document: Json): Steps<TariffsIn> {
     checkObject(value, 'Tariff', pointer, own);
     if (isObject(value)) checkTariffOrder(value, pointer, own);
     const taken = isObject(value) && comesIn(seen, value, pointer, own);
-    all.breaches.push(...own.breaches);
+    addAll(all.breaches, own.breaches);
     if (!taken) continue;
-    all.kept.push(...own.kept);
+    addAll(all.kept, own.kept);
     all.tariffs.push(tariffIn(value, pointer));
   }
   return all;

@@ -72,7 +72,9 @@ export function planSentence(months: readonly PlanMonth[], from: string | null, 
   return [
     from === null ? '' : `Pays from ${from} kWh a month.`,
     `In ${would} of ${months.length} months it would have paid: ${money(Math.abs(sum))} ${sum < 0 ? 'more spent' : 'saved'} over all of them.`,
-    last ? `In ${printMonth(last.month)} it ${last.saved > 0 ? 'did' : 'did not'}, by ${money(Math.abs(last.saved))}.` : '',
+    last
+      ? `In ${printMonth(last.month)} it ${last.saved === 0 ? 'made no difference' : `${last.saved > 0 ? 'did' : 'did not'}, by ${money(Math.abs(last.saved))}`}.`
+      : '',
   ]
     .filter(Boolean)
     .join(' ');

@@ -295,7 +295,7 @@ describe('a plan by months', () => {
     expect(planSentence(months.slice(0, 1), null, money)).toBe('No visit of these months was where it holds.');
     const even = { month: '2025-08', visits: 1, kWh: 50, guest: 24.49, plan: 24.49, saved: 0, held: false };
     expect(planSentence([even], null, money)).toBe('In 0 of 1 months it would have paid: 0.00 saved over all of them.');
-    expect(planSentence([{ ...even, held: true }], null, money)).toContain('In Aug 2025 it did not, by 0.00.');
+    expect(planSentence([{ ...even, held: true }], null, money)).toContain('In Aug 2025 it made no difference.');
     // A month without visits is one of those looked at, where another has some.
     expect(planSentence(months.slice(0, 2), null, money)).toContain('In 1 of 2 months it would have paid');
   });

@@ -61,7 +61,9 @@ export function printBetween(least: number, most: number | null): string {
 }
 
 /** Energy, one decimal. @param kWh decimal string or number, kWh */
-export const printKWh = (kWh: string | number) => `${new Big(kWh).toFixed(1, Big.roundHalfUp)} kWh`;
+export const printKWh = (kWh: string | number) => `${kWhFigure(kWh)} kWh`;
+/** The same under a heading that says its unit. @param kWh kilowatt-hours */
+export const kWhFigure = (kWh: string | number) => new Big(kWh).toFixed(1, Big.roundHalfUp);
 
 /** Power, whole kW. @param kW kilowatts */
 export const printKW = (kW: number) => `${Math.round(kW)} kW`;

@@ -5,6 +5,7 @@ import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import type { RowDataPacket } from 'mysql2/promise';
 import { openLedger, proposedPeople } from '@/core/formats/ledger-file';
+import { refusedWords } from '@/core/formats/ledger-refused-words';
 import { membersOf } from '../accounts/members';
 import { now } from '../clock';
 import { fromBin } from '../db/binary-id';
@@ -22,9 +23,11 @@ async function owned() {
     `SELECT h.id, h.name, h.currency, h.zone, m.person_id FROM household h
        JOIN member m ON m.household_id = h.id AND m.role = 'owner' AND m.left_at IS NULL ORDER BY h.name, h.id`,
   );
-  const found = rows.filter((r) => !called || r.name === called);
-  const names = rows.map((r) => `“${r.name}”`).join(', ') || 'none yet: open the application and make the first account';
-  if (found.length !== 1) throw new Cannot(`Which household? Say --household NAME. There is: ${names}.`);
+  const found = rows.filter((r) => !called || r.name === called || fromBin(r.id) === called);
+  // Two may have one name: then the id tells them apart.
+  const named = rows.map((r) => (rows.some((other) => other !== r && other.name === r.name) ? `“${r.name}” ${fromBin(r.id)}` : `“${r.name}”`));
+  const there = named.length > 0 ? named.join(', ') : 'none yet: open the application and make the first account';
+  if (found.length !== 1) throw new Cannot(`Which household? Say --household with its name, or with its id where two have one name. There is: ${there}.`);
   const r = found[0] as RowDataPacket;
   return { householdId: fromBin(r.id), personId: fromBin(r.person_id), role: 'owner' as const, householdName: r.name, currency: r.currency, zone: r.zone };
 }
@@ -50,7 +53,7 @@ async function out(to: string): Promise<void> {
 async function bring(from: string): Promise<void> {
   const who = await owned();
   const read = await openLedger(await openAsBlob(from));
-  if (!read.ok) throw new Cannot(`This file cannot be read: ${JSON.stringify(read.refused)}`);
+  if (!read.ok) throw new Cannot(`This file cannot be read. ${refusedWords(read.refused)}`);
   const here = (await membersOf(who.householdId)).filter((m) => m.leftAt === null);
   // A terminal asks nobody: whoever is not told by account or name is the owner, and it is said.
   const people = Object.fromEntries([...proposedPeople(read.value.head.people, here)].map(([id, to]) => [id, to ?? who.personId]));
@@ -64,7 +67,7 @@ async function bring(from: string): Promise<void> {
   console.log(
     `${look === 'look' ? 'Would bring' : 'Brought'} into ${who.householdName}: ${record} records, ${event} events, ${watch} pairs on watch, ${view} saved comparisons, ${closed} closed months, ${all.photos.taken} photos; ${all.already} were here already, ${all.differs.length} differ, ${all.refused.length} refused.`,
   );
-  if (all.stopped) throw new Cannot(`It could not be read to its end: ${JSON.stringify(all.stopped)}. What came before that is in.`);
+  if (all.stopped) throw new Cannot(`It could not be read to its end. ${refusedWords(all.stopped)} · What came before that is in.`);
 }
 
 try {

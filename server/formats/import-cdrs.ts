@@ -3,7 +3,7 @@ import { billPlaces } from '@/core/formats/bill-place';
 import { billedItems, billPayload, cdrRef } from '@/core/formats/cdr-bills';
 import { type AttemptRef, fold, matchSessions } from '@/core/formats/match-sessions';
 import { type BillIn, readingCdrs } from '@/core/formats/ocpi-cdrs';
-import type { Breach } from '@/core/formats/ocpi-check';
+import { BREACHES_LISTED, type Breach } from '@/core/formats/ocpi-check';
 import { type JsonObject, type JsonRefused, readingJson } from '@/core/formats/strict-json';
 import { firstBy } from '@/core/units/grouped';
 import { isSameMoney } from '@/core/units/money';
@@ -47,10 +47,17 @@ export type CdrRow = {
     | { is: 'asked'; why: string; candidates: Where[] }
     | { is: 'unmatched' };
 };
-export type CdrPreview = { importId: string; rows: CdrRow[]; breaches: Breach[]; notKept: number; leftOut: SessionsLeftOut };
+/** `breaches`: the first of them, those that refuse before the others; `unlisted`: how many refuse besides. */
+export type CdrPreview = { importId: string; rows: CdrRow[]; breaches: Breach[]; unlisted: number; notKept: number; leftOut: SessionsLeftOut };
 export type CdrAnswer = { ok: true; preview: CdrPreview; taken?: number } | { ok: false; refused: JsonRefused | { code: 'too_many' } };
 
 type Loaded = { visits: Map<string, Visit>; bills: BillIn[]; records: ReadonlyMap<string, JsonObject>; preview: CdrPreview };
+
+function listed(breaches: readonly Breach[]): { breaches: Breach[]; unlisted: number } {
+  const refusing = breaches.filter((b) => b.refuses);
+  const first = [...refusing, ...breaches.filter((b) => !b.refuses)].slice(0, BREACHES_LISTED);
+  return { breaches: first, unlisted: Math.max(0, refusing.length - BREACHES_LISTED) };
+}
 
 /** Reads CDRs and sets them against the visits that this person sees. Changes nothing. */
 async function load(who: Member, bytes: Uint8Array): Promise<Loaded | { refused: JsonRefused | { code: 'too_many' } }> {
@@ -121,7 +128,7 @@ async function load(who: Member, bytes: Uint8Array): Promise<Loaded | { refused:
     networks: new Set(sites.flatMap((s) => (named.has(fold(s.fields.name)) || beside.has(s.id) ? [s.fields.networkId] : []))),
     tells: (visitId, n) => told.has(`${visitId} ${n}`),
   });
-  return { visits, bills, records, preview: { importId, rows, breaches, notKept: notKept.length, leftOut } };
+  return { visits, bills, records, preview: { importId, rows, ...listed(breaches), notKept: notKept.length, leftOut } };
 }
 
 /** The sessions that a CDR tells, as `visitId n`: those that its bill in the ledger is for, else the one that it is of, or those that it may be of. */

@@ -2,6 +2,7 @@ import { createHash } from 'node:crypto';
 import { atSea } from '@/core/formats/at-sea';
 import { type GeoCode, readingGeojson } from '@/core/formats/geojson';
 import { NO_ACCESS } from '@/core/formats/location-access';
+import { BREACHES_LISTED } from '@/core/formats/ocpi-check';
 import { readingLocations } from '@/core/formats/ocpi-locations';
 import { isNews, newsOf, type PlaceProposal, proposalOfGeo, proposalOfLocation, withTwins } from '@/core/formats/place-proposals';
 import { type KnownSite, matchingSites } from '@/core/formats/same-place';
@@ -25,7 +26,15 @@ export type PlaceRow = Pick<PlaceProposal, 'pointer' | 'name' | 'network' | 'lat
   /** Fields that it fills. */
   fills: string[];
 };
-export type PlacesPreview = { format: 'geojson' | 'ocpi'; rows: PlaceRow[]; breaches: { pointer: string; code: string }[]; networks: string[] };
+/** `breaches`: the first of them; `unlisted`: how many there are besides. */
+export type PlacesPreview = {
+  format: 'geojson' | 'ocpi';
+  rows: PlaceRow[];
+  breaches: { pointer: string; code: string }[];
+  unlisted: number;
+  networks: string[];
+};
+
 export type PlacesAnswer =
   | {
       ok: true;
@@ -141,7 +150,13 @@ async function previewOf(who: SignedIn, { format, proposals, breaches }: Read, k
       fills: [...Object.keys(news.fields), ...(news.document ? ['fromFile'] : [])],
     };
   };
-  return { format, rows: await unhurried(eachOf([...proposals.entries()], row)), breaches, networks };
+  return {
+    format,
+    rows: await unhurried(eachOf([...proposals.entries()], row)),
+    breaches: breaches.slice(0, BREACHES_LISTED),
+    unlisted: Math.max(0, breaches.length - BREACHES_LISTED),
+    networks,
+  };
 }
 
 export async function previewPlaces(who: SignedIn, bytes: Uint8Array): Promise<PlacesAnswer> {

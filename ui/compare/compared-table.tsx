@@ -1,6 +1,5 @@
 'use client';
 import Link from 'next/link';
-import type { ReactNode } from 'react';
 import type { Cell } from '@/core/compare/cells';
 import { type CompareAsk, writeCompareAsk } from '@/core/compare/compare-address';
 import type { ComparedGroup } from '@/core/compare/compared-groups';
@@ -10,6 +9,7 @@ import type { Side } from '@/core/faults/fault-list';
 import { GROUPINGS } from '@/core/figures/groupings';
 import type { Asked, Population } from '@/core/figures/populations';
 import { printCount, printShare } from '@/core/units/print';
+import { PhoneHead } from '../charts/phone-head';
 import { CellView, scaleOf } from './cell-views';
 
 /** `names`: of its groups, in their order. `part`: before or after the day on which something changed. */
@@ -77,7 +77,7 @@ export function ComparedTable({ rows, ask, asked }: { rows: NamedRow[]; ask: Com
                 const cell: Cell | undefined = r.row.cells[m];
                 return (
                   <td key={m} className="px-2.5 max-sm:block max-sm:py-1">
-                    <Small>{MEASURES[m].label(asked)}</Small>
+                    <PhoneHead>{MEASURES[m].label(asked)}</PhoneHead>
                     {cell ? (
                       <CellView cell={cell} measure={m} scale={scales.get(m) ?? 60} open={(counted, without) => listOf(ask, r, counted, without)} />
                     ) : null}
@@ -115,6 +115,3 @@ function Coverage({ row: { coverage }, open }: { row: ComparedGroup; open: (c: P
     </Link>
   );
 }
-
-/** On a phone each figure bears its own head. */
-const Small = ({ children }: { children: ReactNode }) => <span className="block font-sans text-[12px] text-ink-2 sm:hidden">{children}</span>;

@@ -44,38 +44,40 @@ export function EventTable({
         {v.line.map((e) => {
           const history = v.history.get(e.id) ?? [];
           return (
-            <li key={e.id} className="flex flex-wrap items-center gap-x-3 border-b border-rule-2 py-1 text-[13px]">
+            <li key={e.id} className="flex items-center gap-x-3 border-b border-rule-2 py-1 text-[13px]">
               <span className={`w-[76px] shrink-0 ${e.precision === 'day' ? 'text-ink-2' : 'num'}`}>
                 {e.precision === 'day' ? 'that day' : printClock(e.t, v.zone)}
               </span>
-              <span className="min-w-[120px] grow font-semibold">
-                {eventLabel(e, nameOf)}{' '}
-                <span className="font-normal text-ink-2">
-                  {e.kind === 'power_seen' && e.precision === 'day' ? null : eventDetail(e, nameOf, (ids) => attemptsText(named(ids)), distance)}
+              <div className="flex min-w-0 flex-1 flex-wrap items-center gap-x-3 wrap-anywhere">
+                <span className="font-semibold">
+                  {eventLabel(e, nameOf)}{' '}
+                  <span className="font-normal text-ink-2">
+                    {e.kind === 'power_seen' && e.precision === 'day' ? null : eventDetail(e, nameOf, (ids) => attemptsText(named(ids)), distance)}
+                  </span>
                 </span>
-              </span>
-              {photoOf(e) ? (
-                <a href={`/api/v1/photos/${photoOf(e)}`} className="no-print text-shake underline" target="_blank" rel="noreferrer">
-                  Picture{takenAt(e)}
-                </a>
-              ) : null}
-              {(e.looks ?? []).map((l) => (
-                <span key={l.eventId} className="text-ink-2">
-                  also seen by {person(l.personId)}, {l.differs_s.toFixed(1)} s apart
-                </span>
-              ))}
-              {e.onlySeen ? <span className="text-ink-2">seen by {person(e.personId)} only</span> : null}
-              {history.length > 0 ? (
-                <span className="text-paint-ink">
-                  corrected:{' '}
-                  {history
-                    .map(
-                      (h) =>
-                        `${h.field === 'at' ? `time set to ${printClock(Number(h.value), v.zone)}` : `${fieldLabel(e, h.field, nameOf)} set to ${valueText(e, h.field, h.value, v, nameOf)}`} by ${person(h.personId)}, ${printDate(h.madeAt, v.zone)}`,
-                    )
-                    .join('; ')}
-                </span>
-              ) : null}
+                {photoOf(e) ? (
+                  <a href={`/api/v1/photos/${photoOf(e)}`} className="no-print text-shake underline" target="_blank" rel="noreferrer">
+                    Picture{takenAt(e)}
+                  </a>
+                ) : null}
+                {(e.looks ?? []).map((l) => (
+                  <span key={l.eventId} className="text-ink-2">
+                    also seen by {person(l.personId)}, {l.differs_s.toFixed(1)} s apart
+                  </span>
+                ))}
+                {e.onlySeen ? <span className="text-ink-2">seen by {person(e.personId)} only</span> : null}
+                {history.length > 0 ? (
+                  <span className="text-paint-ink">
+                    corrected:{' '}
+                    {history
+                      .map(
+                        (h) =>
+                          `${h.field === 'at' ? `time set to ${printClock(Number(h.value), v.zone)}` : `${fieldLabel(e, h.field, nameOf)} set to ${valueText(e, h.field, h.value, v, nameOf)}`} by ${person(h.personId)}, ${printDate(h.madeAt, v.zone)}`,
+                      )
+                      .join('; ')}
+                  </span>
+                ) : null}
+              </div>
               {correct({
                 id: e.id,
                 kind: e.kind,

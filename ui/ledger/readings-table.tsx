@@ -9,6 +9,9 @@ import { timingText } from '@/core/visit/timing-text';
 /** Every reading of the visit, with its time after power, and what sharing and climate cost in kW. */
 export function ReadingsTable({ visit: v }: { visit: Visit }) {
   const rows = v.attempts.flatMap((a) => a.readings.map((r) => ({ ...r, n: a.n, after: a.proof ? span(a.proof, r.mark) : null })));
+  // A column that says nothing, or the same in every row, is room that a phone has not.
+  const costs = rows.some((r) => r.cost !== undefined);
+  const screens = [...new Set(rows.map((r) => r.screen))];
   return (
     <section aria-labelledby="readings-head" className="min-w-0">
       <h2 id="readings-head" className="mb-1.5 flex flex-wrap items-baseline gap-x-3 text-[15px]">
@@ -41,12 +44,16 @@ export function ReadingsTable({ visit: v }: { visit: Visit }) {
                 <th scope="col" className="px-2 font-semibold">
                   kWh
                 </th>
-                <th scope="col" className="px-2 font-semibold">
-                  Cost
-                </th>
-                <th scope="col" className="pl-2 font-semibold">
-                  Screen
-                </th>
+                {costs ? (
+                  <th scope="col" className="px-2 font-semibold">
+                    Cost
+                  </th>
+                ) : null}
+                {screens.length > 1 ? (
+                  <th scope="col" className="pl-2 font-semibold">
+                    Screen
+                  </th>
+                ) : null}
               </tr>
             </thead>
             <tbody>
@@ -57,12 +64,13 @@ export function ReadingsTable({ visit: v }: { visit: Visit }) {
                   <td className="px-2">{r.socPct === undefined ? '\u2003' : `${r.socPct} %`}</td>
                   <td className="px-2">{r.kW === undefined ? '\u2003' : Math.round(r.kW)}</td>
                   <td className="px-2">{r.kWh ?? '\u2003'}</td>
-                  <td className="px-2">{r.cost === undefined ? '\u2003' : r.currency ? printMoney(r.cost, r.currency) : r.cost}</td>
-                  <td className="pl-2 font-sans">{r.screen}</td>
+                  {costs ? <td className="px-2">{r.cost === undefined ? '\u2003' : r.currency ? printMoney(r.cost, r.currency) : r.cost}</td> : null}
+                  {screens.length > 1 ? <td className="pl-2 font-sans">{r.screen}</td> : null}
                 </tr>
               ))}
             </tbody>
           </table>
+          {screens.length === 1 ? <p className="mt-1 text-[12.5px] text-ink-2">All read on the {screens[0]}’s screen.</p> : null}
         </div>
       )}
       <HeldBackList visit={v} />
@@ -90,7 +98,7 @@ function HeldBackList({ visit: v }: { visit: Visit }) {
               {printClock(h.from.t, v.zone)}
               {h.to ? ` to ${printClock(h.to.t, v.zone)}` : ' on'}
             </span>
-            {h.lasted?.known ? `, ${timingText(h.lasted)}` : ''}: {costText(h)}.
+            {h.lasted?.known ? `, for ${timingText(h.lasted)}` : ''}; {costText(h)}.
           </li>
         ))}
       </ul>

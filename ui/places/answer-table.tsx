@@ -2,7 +2,10 @@ import { limitText } from '@/core/power/answer-words';
 import type { StallAnswer } from '@/core/power/compatible-stalls';
 import { printKW } from '@/core/units/print';
 import { printSeen } from '@/core/units/zoned';
+import { CARDS } from '../charts/phone-head';
 
+/** On a phone a line of its own, and none where there is nothing to say. */
+const ROW = 'max-sm:w-full max-sm:py-0.5 max-sm:empty:hidden';
 const USE = { yes: 'Yes', doubtful: 'Doubtful', no: 'No' } as const;
 
 /** What a car can use at a site: at most how many kW by which plug, and why not the rest. */
@@ -19,8 +22,8 @@ export function AnswerTable({
 }) {
   return (
     <div className="overflow-x-auto">
-      <table className="w-full min-w-[560px] text-[14px]">
-        <thead>
+      <table className={`text-[14px] sm:min-w-[560px] ${CARDS.table}`}>
+        <thead className={CARDS.head}>
           <tr className="border-b border-rule text-left text-[12.5px] text-ink-2">
             <th className="py-1.5 pr-3 font-semibold">Stall</th>
             <th className="py-1.5 pr-3 font-semibold">Usable</th>
@@ -30,20 +33,21 @@ export function AnswerTable({
             <th className="py-1.5 font-semibold">Why not, or what to know</th>
           </tr>
         </thead>
-        <tbody>
+        <tbody className={CARDS.body}>
           {answers.map((a) => (
-            <tr key={a.stallId} className="border-b border-rule-2 align-top">
-              <th scope="row" className="num py-1.5 pr-3 text-left font-bold">
+            <tr key={a.stallId} className="border-b border-rule-2 align-top max-sm:flex max-sm:flex-wrap max-sm:py-1.5">
+              <th scope="row" className="num py-1.5 pr-3 text-left font-bold max-sm:py-0.5">
+                <span className="font-sans sm:hidden">Stall </span>
                 {stallName(a.stallId)}
               </th>
-              <td className={`py-1.5 pr-3 font-semibold ${a.use === 'no' ? 'text-fault' : ''}`}>{USE[a.use]}</td>
-              <td className="num whitespace-nowrap py-1.5 pr-3 text-right">{a.kW === null ? ' ' : printKW(a.kW)}</td>
-              <td className="py-1.5 pr-3">
-                {a.way ? `${a.way.connector}${a.way.adapterId ? ` with ${adapterName(a.way.adapterId)}` : a.way.builtIn ? ' with its own adapter' : ''}` : ' '}
-                {a.by ? <span className="block text-[12.5px] text-ink-2">set by {limitText(a.by)}</span> : null}
+              <td className={`py-1.5 pr-3 font-semibold max-sm:py-0.5 ${a.use === 'no' ? 'text-fault' : ''}`}>{USE[a.use]}</td>
+              <td className="num whitespace-nowrap py-1.5 pr-3 text-right max-sm:py-0.5 max-sm:empty:hidden">{a.kW === null ? null : printKW(a.kW)}</td>
+              <td className={`py-1.5 pr-3 ${ROW}`}>
+                {a.way ? `${a.way.connector}${a.way.adapterId ? ` with ${adapterName(a.way.adapterId)}` : a.way.builtIn ? ' with its own adapter' : ''}` : null}
+                {a.by ? <span className="text-[12.5px] text-ink-2 sm:block"> set by {limitText(a.by)}</span> : null}
               </td>
-              <td className="py-1.5 pr-3">{a.means.map(meansLabel).join(', ') || ' '}</td>
-              <td className="py-1.5">
+              <td className={`py-1.5 pr-3 ${ROW}`}>{a.means.map(meansLabel).join(', ') || null}</td>
+              <td className={`py-1.5 ${ROW}`}>
                 {a.reasons.map((r) => r.text).join('; ')}
                 {a.asSeen && a.reasons.length > 0 ? <span className="text-ink-2"> (as seen {printSeen(a.asSeen)})</span> : null}
               </td>

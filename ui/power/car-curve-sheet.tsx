@@ -31,13 +31,15 @@ export function CarCurveSheet({
 }) {
   const typed = car.fields.curve;
   const shown = classes.filter((c) => c.learnt.curve.length > 1);
-  const most = Math.max(10, ...looks.map((l) => l.kW), ...typed.map(([, kW]) => kW));
+  const most = [...looks.map((l) => l.kW), ...typed.map(([, kW]) => kW)].reduce((a, b) => Math.max(a, b), 10);
   const x = scaleLinear([0, 100], [PLOT.left, WIDTH - PLOT.right]);
   const y = scaleLinear([0, Math.ceil((most * 1.05) / 10) * 10], [HEIGHT - PLOT.bottom, PLOT.top]);
   const path = line<readonly [number, number]>(
     ([pct]) => x(pct),
     ([, kW]) => y(kW),
   );
+  // Of years of looks many lie on the same spot: one dot a spot is all that can be seen.
+  const dots = new Map(looks.map((l) => [`${Math.round(x(l.socPct))} ${Math.round(y(l.kW))} ${l.hindered}`, l]));
   const step = most > 200 ? 100 : most > 60 ? 50 : 10;
   const csv = csvFormatRows([
     ['class', 'battery from (%)', 'to (%)', 'sessions', 'power (kW)'],
@@ -73,16 +75,8 @@ export function CarCurveSheet({
               {pct === 100 ? ' %' : ''}
             </text>
           ))}
-          {looks.map((l, i) => (
-            <circle
-              // biome-ignore lint/suspicious/noArrayIndexKey: dots have nothing else to be told by, and never move
-              key={i}
-              cx={x(l.socPct)}
-              cy={y(l.kW)}
-              r="2.2"
-              fill={l.hindered ? 'none' : 'var(--lane)'}
-              stroke="var(--lane)"
-            />
+          {[...dots].map(([at, l]) => (
+            <circle key={at} cx={x(l.socPct)} cy={y(l.kW)} r="2.2" fill={l.hindered ? 'none' : 'var(--lane)'} stroke="var(--lane)" />
           ))}
           {typed.length > 1 ? (
             <path d={path(typed) ?? ''} fill="none" stroke="var(--line)" strokeWidth="2" strokeDasharray="2 5" strokeLinecap="round" />

@@ -2,6 +2,7 @@ import Link from 'next/link';
 import type { PowerGroup } from '@/core/compare/power-groups';
 import { ratioText } from '@/core/power/power-words';
 import { NOT_READ, printCount, printKW } from '@/core/units/print';
+import { CARDS, PhoneHead } from '../charts/phone-head';
 
 type Row = PowerGroup & { name: string; href: string | null };
 const [WIDE, HIGH] = [200, 22] as const;
@@ -23,14 +24,14 @@ function Drawn({ row }: { row: Row }) {
   );
 }
 
-const cell = 'num px-2 py-1.5 text-right align-top';
+const cell = `num px-2 py-1.5 text-right align-top max-sm:px-3 ${CARDS.cell}`;
 const head = 'px-2 py-1.5 text-right font-semibold';
 /** Sessions by group, those that charged longest first. */
 export function PowerGroups({ rows, one }: { rows: readonly Row[]; one: string }) {
   return (
     <div className="overflow-x-auto bg-card" role="region" aria-label={`Power by ${one}`} tabIndex={0}>
-      <table className="w-full min-w-[640px] text-[14px]">
-        <thead>
+      <table className={`text-[14px] sm:min-w-[640px] ${CARDS.table}`}>
+        <thead className={CARDS.head}>
           <tr className="border-b-2 border-t-2 border-ink text-[12.5px] text-ink-2">
             <th scope="col" className="px-3 py-1.5 text-left font-semibold first-letter:uppercase">
               {one}
@@ -55,10 +56,10 @@ export function PowerGroups({ rows, one }: { rows: readonly Row[]; one: string }
             </th>
           </tr>
         </thead>
-        <tbody>
+        <tbody className={CARDS.body}>
           {rows.map((r) => (
-            <tr key={r.key} className="border-b border-rule-2">
-              <th scope="row" className="px-3 py-1.5 text-left font-semibold">
+            <tr key={r.key} className={`border-b border-rule-2 max-sm:grid-cols-4 ${CARDS.row}`}>
+              <th scope="row" className={`px-3 py-1.5 text-left font-semibold ${CARDS.whole}`}>
                 {r.href ? (
                   <Link href={r.href} className="text-shake underline">
                     {r.name}
@@ -71,19 +72,32 @@ export function PowerGroups({ rows, one }: { rows: readonly Row[]; one: string }
                   {r.judged < r.sessions ? `, ${r.judged} judged` : ''}
                 </span>
               </th>
-              <td className="px-2 py-1.5">
+              <td className="px-2 py-1.5 max-sm:col-span-3 max-sm:self-end max-sm:px-3 max-sm:py-0.5">
                 <Drawn row={r} />
               </td>
-              <td className={cell}>{r.keepsItsWord === null ? <span className="font-sans text-ink-2">not told</span> : r.keepsItsWord.toFixed(2)}</td>
               <td className={cell}>
+                <PhoneHead>keeps its word</PhoneHead>
+                {r.keepsItsWord === null ? <span className="font-sans text-ink-2">not told</span> : r.keepsItsWord.toFixed(2)}
+              </td>
+              <td className={cell}>
+                <PhoneHead>middle, 95 %</PhoneHead>
                 {r.median === null ? '\u2003' : r.median.toFixed(2)}
                 <span className="block font-sans text-[12px] text-ink-2">
                   {r.limits ? `${r.limits[0].toFixed(2)} to ${r.limits[1].toFixed(2)}` : r.judged > 0 ? 'fewer than six' : ''}
                 </span>
               </td>
-              <td className={cell}>{r.pace === null ? '\u2003' : r.pace.toFixed(2)}</td>
-              <td className={cell}>{r.mean_kW === null ? <span className="font-sans text-ink-2">{NOT_READ}</span> : printKW(r.mean_kW)}</td>
-              <td className={cell}>{r.peak_kW === null ? '\u2003' : printKW(r.peak_kW)}</td>
+              <td className={cell}>
+                <PhoneHead>pace</PhoneHead>
+                {r.pace === null ? '\u2003' : r.pace.toFixed(2)}
+              </td>
+              <td className={cell}>
+                <PhoneHead>average</PhoneHead>
+                {r.mean_kW === null ? <span className="font-sans text-ink-2">{NOT_READ}</span> : printKW(r.mean_kW)}
+              </td>
+              <td className={cell}>
+                <PhoneHead>peak</PhoneHead>
+                {r.peak_kW === null ? '\u2003' : printKW(r.peak_kW)}
+              </td>
             </tr>
           ))}
         </tbody>

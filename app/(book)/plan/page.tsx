@@ -1,10 +1,12 @@
 import type { Metadata } from 'next';
 import { redirect } from 'next/navigation';
+import type { ReactNode } from 'react';
 import { heldText } from '@/core/power/what-held-it-back';
 import { printDistance, printKW, printKWh } from '@/core/units/print';
 import { noLevel, typedLevel, wrongLevels } from '@/core/units/typed-level';
 import { whoAsks } from '@/server/http/session-cookie';
 import { plannedStop } from '@/server/power/plan-stop';
+import { CARDS, PhoneHead } from '@/ui/charts/phone-head';
 import { one, type Query } from '../ledger/ledger-beside';
 
 export const metadata: Metadata = { title: 'What if' };
@@ -116,8 +118,8 @@ export default async function PlanPage({ searchParams }: { searchParams: Promise
       ) : null}
       {rows.length > 0 ? (
         <div className="overflow-x-auto bg-card" role="region" aria-label="This stop and others" tabIndex={0}>
-          <table className="w-full min-w-[640px] text-[14px]">
-            <thead>
+          <table className={`text-[14px] sm:min-w-[640px] ${CARDS.table}`}>
+            <thead className={CARDS.head}>
               <tr className="border-b-2 border-t-2 border-ink text-right text-[12.5px] text-ink-2">
                 <th scope="col" className="px-3 py-1.5 text-left font-semibold">
                   Instead
@@ -132,10 +134,10 @@ export default async function PlanPage({ searchParams }: { searchParams: Promise
                 </th>
               </tr>
             </thead>
-            <tbody>
+            <tbody className={CARDS.body}>
               {rows.map((r) => (
-                <tr key={r.name} className="border-b border-rule-2 text-right align-top">
-                  <th scope="row" className="px-3 py-1.5 text-left font-semibold">
+                <tr key={r.name} className={`border-b border-rule-2 text-right align-top max-sm:grid-cols-3 ${CARDS.row}`}>
+                  <th scope="row" className={`px-3 py-1.5 text-left font-semibold ${CARDS.whole}`}>
                     {r.name}
                     <span className="block text-[12px] font-normal text-ink-2">
                       {r.stops > 1
@@ -143,12 +145,13 @@ export default async function PlanPage({ searchParams }: { searchParams: Promise
                         : `${Math.round(r.from)} to ${Math.round(r.to)} %`}
                     </span>
                   </th>
-                  <td className="num px-2 py-1.5">{minutes(r.minutes)}</td>
-                  <td className="num px-2 py-1.5">{r.mean_kW === null ? '\u2003' : printKW(r.mean_kW)}</td>
-                  <td className="num px-2 py-1.5">{printKWh(r.meter_kWh)}</td>
-                  <td className="num px-2 py-1.5">{r.money ?? <span className="font-sans text-ink-2">no price on file</span>}</td>
-                  <td className="num px-2 py-1.5">{r.range_km === null ? '\u2003' : printDistance(r.range_km, who.wishes.distance)}</td>
-                  <td className="px-2 py-1.5 text-left text-ink-2">
+                  <Figure head="minutes">{minutes(r.minutes)}</Figure>
+                  <Figure head="average">{r.mean_kW === null ? '\u2003' : printKW(r.mean_kW)}</Figure>
+                  <Figure head="metered">{printKWh(r.meter_kWh)}</Figure>
+                  <Figure head="costs">{r.money ?? <span className="font-sans text-ink-2">no price on file</span>}</Figure>
+                  <Figure head="range">{r.range_km === null ? '\u2003' : printDistance(r.range_km, who.wishes.distance)}</Figure>
+                  <td className={`px-2 py-1.5 text-left text-ink-2 max-sm:px-3 ${CARDS.whole}`}>
+                    <PhoneHead>held back by</PhoneHead>
                     {r.heldBackBy.map((h) => `${heldText(h.limit, null)} ${Math.round(h.from)}–${Math.round(h.to)} %`).join(', ')}
                   </td>
                 </tr>
@@ -174,3 +177,10 @@ export default async function PlanPage({ searchParams }: { searchParams: Promise
     </div>
   );
 }
+
+const Figure = ({ head, children }: { head: string; children: ReactNode }) => (
+  <td className={`num whitespace-nowrap px-2 py-1.5 max-sm:px-3 ${CARDS.cell}`}>
+    <PhoneHead>{head}</PhoneHead>
+    {children}
+  </td>
+);

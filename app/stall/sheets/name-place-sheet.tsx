@@ -1,5 +1,6 @@
 'use client';
 import { useState } from 'react';
+import { findScore } from '@/core/records/find-text';
 import { kmBetween } from '@/core/records/place-questions';
 import type { RecordItem } from '@/core/records/record-schema';
 import { printDistance } from '@/core/units/print';
@@ -28,7 +29,7 @@ export function NamePlaceSheet({ state, hands, onClose }: { state: Live; hands: 
   };
   const known = records.site
     .map((site) => ({ site, km: km(site) }))
-    .filter(({ site, km: d }) => (find.trim() === '' ? d !== null && d <= NEAR_KM : site.fields.name.toLowerCase().includes(find.trim().toLowerCase())))
+    .filter(({ site, km: d }) => (find.trim() === '' ? d !== null && d <= NEAR_KM : findScore(find, site.fields.name) > 0))
     .sort((a, b) => (a.km ?? Number.MAX_VALUE) - (b.km ?? Number.MAX_VALUE))
     .slice(0, 6);
   const name = async (timeStamp: number, siteId: string, stallId: string | null) => {

@@ -10,6 +10,7 @@ import { printSeen } from '@/core/units/zoned';
 import { allInPage } from '@/server/compare/all-in-page';
 import { whoAsks } from '@/server/http/session-cookie';
 import { KeepFigure } from '@/ui/charts/keep-figure';
+import { CARDS, PhoneHead } from '@/ui/charts/phone-head';
 import { PriceLooks } from '@/ui/compare/compare-choices';
 import { Section } from '@/ui/places/section';
 import { one, type Query } from '../../ledger/ledger-beside';
@@ -27,6 +28,14 @@ export default async function AllInPage({ searchParams }: { searchParams: Promis
   const money = (n: number) => printMoney(String(n), currency);
   const perDistance = (n: number | null) => (n === null ? '–' : money(per100(n, distance)));
   const rows = all && networks.length > 1 ? [...networks, { ...all, id: '', name: 'All of it' }] : networks;
+  const heads = [
+    'Paid',
+    'per kWh',
+    'per kWh in the battery',
+    `per 100 ${distance}`,
+    ...(hour ? [`with ${money(Number(hour.price))} an hour`] : []),
+    'a stop in the middle',
+  ];
   return (
     <div className="mx-auto w-full max-w-[1280px] px-4 py-4 sm:px-6">
       <div className="mb-2.5 flex flex-wrap items-center gap-2">
@@ -57,42 +66,38 @@ export default async function AllInPage({ searchParams }: { searchParams: Promis
       {rows.length > 0 ? (
         <KeepFigure name="All in" csv={allInCsv(rows, { currency, distance })}>
           <div className="overflow-x-auto" role="region" aria-label="What charging came to, by network" tabIndex={0}>
-            <table className="w-full min-w-[760px] border-t-2 border-ink bg-card text-[14px]">
-              <thead>
+            <table className={`border-t-2 border-ink bg-card text-[14px] sm:min-w-[760px] ${CARDS.table}`}>
+              <thead className={CARDS.head}>
                 <tr className="border-b border-ink text-[12px] font-semibold text-ink-2">
-                  {[
-                    'Network',
-                    'Paid',
-                    'per kWh',
-                    'per kWh in the battery',
-                    `per 100 ${distance}`,
-                    ...(hour ? [`with ${money(Number(hour.price))} an hour`] : []),
-                    'a stop in the middle',
-                  ].map((h, i) => (
+                  {['Network', ...heads].map((h, i) => (
                     <th key={h} scope="col" className={`px-2.5 py-1.5 font-semibold ${i === 0 ? 'text-left' : 'text-right'}`}>
                       {h}
                     </th>
                   ))}
                 </tr>
               </thead>
-              <tbody>
+              <tbody className={CARDS.body}>
                 {rows.map((r) => (
-                  <tr key={r.id} className={`border-b border-rule-2 ${r.id === '' ? 'border-t-2 border-t-ink font-bold' : ''}`}>
-                    <th scope="row" className="px-2.5 py-1.5 text-left font-bold">
+                  <tr key={r.id} className={`border-b border-rule-2 max-sm:grid-cols-3 ${CARDS.row} ${r.id === '' ? 'border-t-2 border-t-ink font-bold' : ''}`}>
+                    <th scope="row" className={`px-2.5 py-1.5 text-left font-bold ${CARDS.whole}`}>
                       {r.name}
                       <span className="block text-[12.5px] font-normal text-ink-2">
                         {printCount(r.visits, 'charge')}, {printKWh(String(r.kWh))}
                       </span>
                     </th>
-                    <td className="num px-2.5 py-1.5 text-right">{money(r.paid)}</td>
-                    <td className="num px-2.5 py-1.5 text-right">{printPerKWh(String(r.perKWh), currency)}</td>
-                    <td className="num px-2.5 py-1.5 text-right">{printPerKWh(String(r.perBatteryKWh), currency)}</td>
-                    <td className="num px-2.5 py-1.5 text-right">{perDistance(r.per100km)}</td>
-                    {hour ? <td className="num px-2.5 py-1.5 text-right">{perDistance(r.time.per100km)}</td> : null}
-                    <td className="num px-2.5 py-1.5 text-right text-[13px] text-ink-2">
-                      {printKWh(String(r.stop.kWh))}
-                      {r.stop.hour === null ? '' : `, ${String(r.stop.hour).padStart(2, '0')}:00`}
-                    </td>
+                    {[
+                      money(r.paid),
+                      printPerKWh(String(r.perKWh), currency),
+                      printPerKWh(String(r.perBatteryKWh), currency),
+                      perDistance(r.per100km),
+                      ...(hour ? [perDistance(r.time.per100km)] : []),
+                      `${printKWh(String(r.stop.kWh))}${r.stop.hour === null ? '' : `, ${String(r.stop.hour).padStart(2, '0')}:00`}`,
+                    ].map((figure, i, all) => (
+                      <td key={heads[i]} className={`num px-2.5 py-1.5 text-right ${i === all.length - 1 ? 'text-[13px] text-ink-2' : ''} ${CARDS.cell}`}>
+                        <PhoneHead>{heads[i]}</PhoneHead>
+                        {figure}
+                      </td>
+                    ))}
                   </tr>
                 ))}
               </tbody>
@@ -164,7 +169,7 @@ function Line({ name, beside, children }: { name: string; beside: string; childr
       <dt className="min-w-0">
         {name} <span className="text-[12.5px] text-ink-2">{beside}</span>
       </dt>
-      <dd className="num text-right">{children}</dd>
+      <dd className="num sm:text-right">{children}</dd>
     </div>
   );
 }

@@ -3,7 +3,7 @@ import Link from 'next/link';
 import { redirect } from 'next/navigation';
 import { planSentence } from '@/core/tariff/plan-months';
 import { printMoney } from '@/core/units/money';
-import { printKWh } from '@/core/units/print';
+import { kWhFigure } from '@/core/units/print';
 import { printMonth } from '@/core/units/zoned';
 import { plansPage } from '@/server/compare/plans-page';
 import { whoAsks } from '@/server/http/session-cookie';
@@ -53,7 +53,7 @@ export default async function PlansPage() {
                           <thead>
                             <tr className="border-b border-ink text-[12px] font-semibold text-ink-2">
                               {['Month', 'visits', 'kWh', 'as a guest', 'with the plan', 'saved'].map((h, i) => (
-                                <th key={h} scope="col" className={`px-2 py-1.5 font-semibold ${i === 0 ? 'text-left' : 'text-right'}`}>
+                                <th key={h} scope="col" className={`px-1.5 py-1.5 sm:px-2 font-semibold ${i === 0 ? 'text-left' : 'text-right'}`}>
                                   {h}
                                 </th>
                               ))}
@@ -63,14 +63,14 @@ export default async function PlansPage() {
                             {p.months.map((m) => (
                               <tr key={m.month} className={`border-b border-rule-2 ${m.held ? 'font-bold' : ''}`}>
                                 <th scope="row" className="px-2 py-1 text-left font-normal">
-                                  {printMonth(m.month)}
+                                  <span className="whitespace-nowrap">{printMonth(m.month)}</span>
                                   {m.held ? ', held' : ''}
                                 </th>
-                                <td className="num px-2 py-1 text-right">{m.visits}</td>
-                                <td className="num px-2 py-1 text-right">{printKWh(m.kWh)}</td>
-                                <td className="num px-2 py-1 text-right">{money(m.guest)}</td>
-                                <td className="num px-2 py-1 text-right">{money(m.plan)}</td>
-                                <td className="num px-2 py-1 text-right">{m.saved < 0 ? `−${money(-m.saved)}` : money(m.saved)}</td>
+                                <td className="num whitespace-nowrap px-1.5 py-1 text-right sm:px-2">{m.visits}</td>
+                                <td className="num whitespace-nowrap px-1.5 py-1 text-right sm:px-2">{kWhFigure(m.kWh)}</td>
+                                <td className="num whitespace-nowrap px-1.5 py-1 text-right sm:px-2">{money(m.guest)}</td>
+                                <td className="num whitespace-nowrap px-1.5 py-1 text-right sm:px-2">{money(m.plan)}</td>
+                                <td className="num whitespace-nowrap px-1.5 py-1 text-right sm:px-2">{m.saved < 0 ? `−${money(-m.saved)}` : money(m.saved)}</td>
                               </tr>
                             ))}
                           </tbody>

@@ -6,6 +6,8 @@ import { printCount, printKWh, printShift } from '@/core/units/print';
 import { printDate, printTime } from '@/core/units/zoned';
 import type { CdrPreview, CdrRow } from '@/server/formats/import-cdrs';
 import { ChooseFile, refusedText, useFileWork } from '@/ui/forms/file-work';
+import { LeftOut } from '@/ui/forms/left-out';
+import { useSome } from '@/ui/forms/some-at-a-time';
 import { NotInFile } from './not-in-file';
 import { NotedThere } from './noted-there';
 import { undoImport } from './undo-import';
@@ -62,6 +64,7 @@ export function ImportBills() {
       if (file) await send(file);
       say(stopped ? 'It could not be taken back just now.' : `${printCount(undone, 'bill')} taken back.`);
     }, 'takes back');
+  const { some, more } = useSome(seen?.rows ?? [], 'bill');
   const ready = (seen?.rows ?? []).filter((r) => !r.there && (r.match.is === 'paired' || (r.match.is === 'asked' && picks[r.id])));
   return (
     <>
@@ -79,13 +82,7 @@ export function ImportBills() {
       />
       {seen ? (
         <>
-          {seen.breaches
-            .filter((b) => b.refuses)
-            .map((b) => (
-              <p key={`${b.pointer} ${b.code}`} className="mb-2 border-l-4 border-fault bg-fault-card px-3 py-1.5 text-sm">
-                Refused: <span className="num">{b.pointer || '/'}</span> {BREACH_WORDS[b.code]}
-              </p>
-            ))}
+          <LeftOut items={seen.breaches.filter((b) => b.refuses).map((b) => ({ pointer: b.pointer, reason: BREACH_WORDS[b.code] }))} unlisted={seen.unlisted} />
           <div className="overflow-x-auto bg-card" role="region" aria-label="Bills of the file" tabIndex={0}>
             <table className="w-full min-w-[720px] text-[14px]">
               <thead>
@@ -98,12 +95,13 @@ export function ImportBills() {
                 </tr>
               </thead>
               <tbody>
-                {seen.rows.map((r) => (
+                {some.map((r) => (
                   <Row key={r.id} row={r} pick={picks[r.id] ?? ''} onPick={(at) => setPicks((p) => ({ ...p, [r.id]: at }))} />
                 ))}
               </tbody>
             </table>
           </div>
+          {more}
           <NotInFile sessions={seen.leftOut} unread={seen.breaches.some((b) => b.refuses)} />
           <div className="mt-4 flex flex-wrap gap-2">
             <button

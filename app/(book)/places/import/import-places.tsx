@@ -1,16 +1,20 @@
 'use client';
 import { useState } from 'react';
 import { BREACH_WORDS, JSON_WORDS } from '@/core/formats/breach-words';
+import { findScore } from '@/core/records/find-text';
 import { printCount } from '@/core/units/print';
 import type { PlaceRow, PlacesPreview } from '@/server/formats/import-places';
 import type { PlaceChoice } from '@/server/formats/place-records';
 import { ChooseFile, refusedText, useFileWork } from '@/ui/forms/file-work';
 import { LeftOut } from '@/ui/forms/left-out';
+import { useSome } from '@/ui/forms/some-at-a-time';
 import { NetworkOfMany } from '@/ui/places/network-of-many';
 import { fieldLabel } from '@/ui/records/record-fields';
 
 /** Rows of one request: all of them would be more than an address can hold. */
 const AT_ONCE = 25;
+/** Rows that are seen at a look; and those of a register of a country rather than of somebody’s places. */
+const [FEW, MANY] = [20, 500] as const;
 const IS = { new: 'new', adds: 'adds to what is here', here: 'is here already', away: 'is here, put away: it comes into use again' } as const;
 const ASK: Readonly<Record<string, string>> = {
   swapped: 'Latitude and longitude look swapped.',
@@ -57,6 +61,7 @@ export function ImportPlaces() {
   const [choices, setChoices] = useState<Readonly<Record<string, Choice>>>({});
   const { busy, said, say, working, reading } = useFileWork('places');
   const [notTaken, setNotTaken] = useState<NotTaken[]>([]);
+  const [called, setCalled] = useState('');
 
   const send = async (of: File, some: readonly PlaceChoice[] | null): Promise<(PlacesPreview & { taken?: number; notTaken?: NotTaken[] }) | null> => {
     const query = some === null ? '' : `?${new URLSearchParams({ choices: JSON.stringify(some) })}`;
@@ -68,9 +73,11 @@ export function ImportPlaces() {
   };
   const show = (preview: PlacesPreview) => {
     setSeen(preview);
-    setChoices(Object.fromEntries(preview.rows.flatMap((r) => (proposed(r) ? [[r.pointer, proposed(r) as Choice]] : []))));
+    setCalled('');
+    const ticked = preview.rows.length > MANY ? [] : preview.rows;
+    setChoices(Object.fromEntries(ticked.flatMap((r) => (proposed(r) ? [[r.pointer, proposed(r) as Choice]] : []))));
   };
-  const choose = (...all: (readonly [pointer: string, Choice | null])[]) =>
+  const choose = (all: readonly (readonly [pointer: string, Choice | null])[]) =>
     setChoices((before) => {
       const next = { ...before };
       for (const [pointer, c] of all)
@@ -96,7 +103,7 @@ export function ImportPlaces() {
         setNotTaken((before) => [...before, ...(told.notTaken ?? [])]);
         // What was not ticked stays so.
         setSeen(told);
-        choose(...all.slice(at, at + AT_ONCE).map(({ pointer }) => [pointer, null] as const));
+        choose(all.slice(at, at + AT_ONCE).map(({ pointer }) => [pointer, null] as const));
         say(
           at + AT_ONCE < all.length
             ? `${printCount(taken, 'record')} taken in, more to come …`
@@ -106,7 +113,9 @@ export function ImportPlaces() {
     }, 'takes in');
   const coming = Object.keys(choices).length;
   // What is asked, or was put away, is ticked one by one.
-  const plain = seen?.rows.filter((r) => proposed(r) !== null) ?? [];
+  const found = (seen?.rows ?? []).filter((r) => called.trim() === '' || findScore(called, `${r.name} ${r.network ?? ''}`) > 0);
+  const { some, more } = useSome(found, 'place');
+  const plain = found.filter((r) => proposed(r) !== null);
   const open = plain.filter((r) => !choices[r.pointer]);
   const blank = Object.entries(choices).filter(([, c]) => c.siteId === null && c.network.trim() === '');
   return (
@@ -130,30 +139,44 @@ export function ImportPlaces() {
               ...notTaken.map(({ pointer, name, reason }) => ({ pointer, reason: `${name} was not taken: ${reason}` })),
               ...seen.breaches.map((b) => ({ pointer: b.pointer, reason: CODE[b.code] ?? b.code.replaceAll('_', ' ') })),
             ]}
+            unlisted={seen.unlisted}
           />
           <datalist id="networks-here">
             {seen.networks.map((n) => (
               <option key={n} value={n} />
             ))}
           </datalist>
+          {seen.rows.length > FEW ? (
+            <label className="mb-2 block max-w-[420px] text-[14px] font-semibold">
+              Find a place or network of the file
+              <input type="search" className="field mt-0.5 !min-h-[44px]" value={called} onChange={(e) => setCalled(e.target.value)} />
+              {seen.rows.length > MANY ? (
+                <span className="mt-1 block font-normal text-ink-2">
+                  It has {printCount(seen.rows.length, 'place')}. Nothing is ticked yet: find those that you stop at.
+                </span>
+              ) : null}
+            </label>
+          ) : null}
           {plain.length > 1 ? (
             <button
               type="button"
               className="plate mb-2 !min-h-[44px]"
               disabled={busy}
-              onClick={() => choose(...(open.length > 0 ? open.map((r) => [r.pointer, firstOf(r)] as const) : plain.map((r) => [r.pointer, null] as const)))}
+              onClick={() => choose(open.length > 0 ? open.map((r) => [r.pointer, firstOf(r)] as const) : plain.map((r) => [r.pointer, null] as const))}
             >
               {open.length > 0 ? 'Tick' : 'Untick'} all {plain.length}
             </button>
           ) : null}
           <ul className="border-t-2 border-ink bg-card">
-            {seen.rows.map((r) => (
-              <Row key={r.pointer} row={r} choice={choices[r.pointer] ?? null} disabled={busy} onChoose={(c) => choose([r.pointer, c])} />
+            {some.map((r) => (
+              <Row key={r.pointer} row={r} choice={choices[r.pointer] ?? null} disabled={busy} onChoose={(c) => choose([[r.pointer, c]])} />
             ))}
           </ul>
+          {more}
+          {seen.rows.length > 0 && found.length === 0 ? <p className="text-[15px]">None of its places is called so.</p> : null}
           {seen.rows.length === 0 ? <p className="text-[15px]">No site of it can be read.</p> : null}
           {blank.length > 1 ? (
-            <NetworkOfMany disabled={busy} onFill={(network) => choose(...blank.map(([pointer, c]) => [pointer, { ...c, network }] as const))} />
+            <NetworkOfMany disabled={busy} onFill={(network) => choose(blank.map(([pointer, c]) => [pointer, { ...c, network }] as const))} />
           ) : null}
           <button
             type="button"

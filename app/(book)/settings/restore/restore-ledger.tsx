@@ -1,12 +1,12 @@
 'use client';
 import { useRef, useState } from 'react';
 import type { LedgerBatch, LedgerFile } from '@/core/formats/ledger-file';
+import { refusedWords } from '@/core/formats/ledger-refused-words';
 import { printCount } from '@/core/units/print';
 import type { LedgerTold } from '@/server/formats/ledger-in';
 import { ChooseFile, useFileWork } from '@/ui/forms/file-work';
 import type { Names } from '@/ui/records/form-fields';
 import { LedgerDifferences, type Theirs } from './ledger-differences';
-import { refusedWords } from './refused-words';
 
 type Person = { personId: string; name: string };
 type Sum = Omit<LedgerTold, 'taken'> & { taken: Record<string, number> /** Names of those of the file that are not here. */; photos: string[] };

@@ -1,5 +1,5 @@
-import { JSON_WORDS } from '@/core/formats/breach-words';
-import type { LedgerRefused } from '@/core/formats/ledger-file';
+import { JSON_WORDS } from './breach-words';
+import type { LedgerRefused } from './ledger-file';
 
 const ZIP: Readonly<Record<string, string>> = {
   zip_broken: 'The zip is cut short or damaged.',
