@@ -35,6 +35,15 @@ export function LastVisits(props: Props) {
 
 function VisitButtons({ visits, records, hands, verb }: Props & { verb: (v: LastVisit) => string }) {
   const [problem, setProblem] = useState<string | null>(null);
+  /** The one that was pressed last, while it is fetched. */
+  const [opening, setOpening] = useState<string | null>(null);
+  const open = async (id: string) => {
+    setOpening(id);
+    setProblem(null);
+    const why = await hands.openVisit(id).catch(() => 'It cannot be opened just now. Try again.');
+    setProblem(why);
+    setOpening((now) => (now === id ? null : now));
+  };
   return (
     <>
       <ul className="grid grid-cols-1 gap-2 sm:grid-cols-2">
@@ -45,12 +54,13 @@ function VisitButtons({ visits, records, hands, verb }: Props & { verb: (v: Last
               <button
                 type="button"
                 className="flex min-h-[52px] w-full items-center gap-3 rounded-lg border-2 border-rule bg-card px-3 py-1.5 text-left"
-                onClick={() => void hands.openVisit(v.id).then(setProblem)}
+                onClick={() => void open(v.id)}
+                aria-busy={opening === v.id}
                 aria-label={`${verb(v)}: ${site}, ${printDay(v.at, v.zone)} ${v.timeKnown ? printTime(v.at, v.zone) : ''}`.trim()}
               >
                 <span className="min-w-0 grow">
                   <b className="block truncate text-[15px]">{site}</b>
-                  <span className="block truncate text-[13px] text-ink-2">{facts(v)}</span>
+                  <span className="block truncate text-[13px] text-ink-2">{opening === v.id ? 'opening …' : facts(v)}</span>
                 </span>
                 <span className="num shrink-0 text-right text-[13px] text-ink-2">
                   {printDay(v.at, v.zone)}

@@ -37,6 +37,11 @@ const JoinByCodeSheet = later(async () => (await (await laterParts()).recordShee
 const asked = (what: 'site' | 'stall' | 'join') => new URLSearchParams(location.search).get(what);
 /** What the address asked for is done: read anew it must not be asked again. */
 const forgetAsked = () => history.replaceState(null, '', location.pathname);
+const NONE_HERE = {
+  asking: 'Fetching your places …',
+  unreached: 'Your places are not on this phone yet',
+  known: 'No sites yet',
+} as const;
 const noMoreKeys = () => false;
 const NO_VISITS: LastVisit[] = [];
 
@@ -166,9 +171,10 @@ export function PullInScreen({ state, hands }: { state: Extract<StallState, { is
         ) : null}
         {records.site.length === 0 ? (
           <div className="py-4">
-            <h2 className="text-lg">No sites yet</h2>
+            <h2 className="text-lg">{NONE_HERE[state.places]}</h2>
             <p className="mt-1 text-sm text-ink-2">
-              Pull in now: the name, the network, the stall and its plate can be added while it charges or at home, and all works meanwhile.
+              {state.places === 'unreached' ? 'They come once there is a network. ' : ''}Pull in now: the name, the network, the stall and its plate can be
+              added while it charges or at home, and all works meanwhile.
             </p>
           </div>
         ) : null}
@@ -198,7 +204,14 @@ export function PullInScreen({ state, hands }: { state: Extract<StallState, { is
             />
           </section>
         ) : (
-          <SiteChoice records={records} distance={state.who.wishes.distance} visits={atHand ?? NO_VISITS} onSite={setSiteId} onAdd={() => setSheet('place')} />
+          <SiteChoice
+            records={records}
+            empty={state.places === 'known' && records.site.length === 0}
+            distance={state.who.wishes.distance}
+            visits={atHand ?? NO_VISITS}
+            onSite={setSiteId}
+            onAdd={() => setSheet('place')}
+          />
         )}
         <section aria-label="Car" className="mt-5">
           <h2 className="text-[15px]">Car</h2>

@@ -26,12 +26,15 @@ async function distancesFrom(here: Position): Promise<Distances> {
 /** The sites of the phone's copy: the nearest first where the position is allowed, else those pulled in at last, on this phone or another of the household. */
 export function SiteChoice({
   records,
+  empty,
   visits,
   distance,
   onSite,
   onAdd,
 }: {
   records: Records;
+  /** The household has no sites: not only this phone. */
+  empty: boolean;
   /** In which distances are read. */
   distance: 'km' | 'mi';
   /** The household's last visits, newest first. */
@@ -128,7 +131,7 @@ export function SiteChoice({
       </ul>
       {shown.length === 0 && records.site.length > 0 ? <p className="text-sm text-ink-2">No site of that name.</p> : null}
       <ForDrivers>
-        <button type="button" className={`plate mt-3 !min-h-[52px] w-full ${records.site.length === 0 ? 'plate-next' : ''}`} onClick={onAdd}>
+        <button type="button" className={`plate mt-3 !min-h-[52px] w-full ${empty ? 'plate-next' : ''}`} onClick={onAdd}>
           Add a site
         </button>
       </ForDrivers>

@@ -101,6 +101,34 @@ describe('a visit on one phone', () => {
     expect(held.all().map((k) => k.event.kind)).toEqual(['pulled_in']);
     expect(session.state().outbox?.inMemory).toBe(1);
   });
+  it('a new phone asks for the places, says when they cannot be had, and asks again', async () => {
+    const told = { rev: 3, records: [], epoch: undefined };
+    const rows = jest.fn();
+    const { session, id } = begin({ lastVisitsPart: async () => ({ visitsAtHand: async () => [] }) as never });
+    expect(session.state().places).toBe('asking');
+    await session.open();
+    expect(session.state()).toMatchObject({ loaded: true, places: 'unreached' });
+    await session.lastVisits(rows);
+    expect(session.state().places).toBe('unreached');
+    const server = jest.spyOn(globalThis, 'fetch').mockImplementation(async () => Response.json(told));
+    await session.lastVisits(rows);
+    expect(session.state().places).toBe('known');
+    // Known once, it is known without a network too, and not asked for at every look.
+    server.mockClear();
+    await session.lastVisits(rows);
+    expect(server).not.toHaveBeenCalled();
+    server.mockRejectedValue(new Error('no network'));
+    session.close();
+    const again = begin({}, id).session;
+    await again.open();
+    expect(again.state().places).toBe('known');
+    const nowhere = { openStore: () => Promise.reject(new Error('no')) };
+    for (const [answer, places] of [[null, 'unreached'] as const, [told, 'known'] as const]) {
+      const inMemory = begin({ ...nowhere, changesSince: async () => answer as never }).session;
+      await inMemory.open();
+      expect(inMemory.state().places).toBe(places);
+    }
+  });
   it('closed, it tells nobody anything more', async () => {
     const { session } = begin();
     await session.open();
@@ -135,6 +163,53 @@ describe('a visit that another phone records', () => {
     await again.act(2, { kind: 'unplugged', payload: {} });
     expect(again.state().visit?.attempts[0]?.ended?.by).toBe('unplugged');
     expect(again.state().observing).toBe(false);
+  });
+  it('opens at once as far as it is here; what was recorded of it elsewhere comes after', async () => {
+    onServer = theirs.slice(0, 2);
+    const { session } = begin();
+    await session.open();
+    await session.openVisit(VISIT);
+    await session.leaveVisit();
+    let answer: (events: StoredEvent[]) => void = () => {};
+    const slow = new Promise<StoredEvent[]>((resolve) => {
+      answer = resolve;
+    });
+    onServer = slow as never;
+    const opened = session.openVisit(VISIT);
+    const shown = new Promise<void>((resolve) => {
+      session.subscribe(() => session.state().visitId === VISIT && resolve());
+    });
+    await shown;
+    expect(kinds(session)).toEqual(['pulled_in', 'stall_chosen']);
+    answer(theirs);
+    expect(await opened).toBeNull();
+    expect(kinds(session)).toEqual(['pulled_in', 'stall_chosen', 'plugged']);
+  });
+  it('takes nobody away from where they pulled in, or from another visit asked for, while the network was slow', async () => {
+    const answers: ((events: StoredEvent[] | null) => void)[] = [];
+    const { session } = begin({
+      newId: () => idOf(77),
+      visitEvents: () =>
+        new Promise((resolve) => {
+          answers.push(resolve);
+        }),
+    });
+    await session.open();
+    const joining = session.openVisit(VISIT);
+    await session.act(1, { kind: 'pulled_in', payload: { siteId: SITE } });
+    answers[0]?.(theirs);
+    expect(await joining).toBeNull();
+    expect(session.state()).toMatchObject({ visitId: idOf(77), observing: false });
+    await session.leaveVisit();
+    // Of two asked for, the one asked for last opens, whichever comes first.
+    const other = theirs.map((e) => ({ ...e, id: `${e.id.slice(0, -1)}f`, visitId: idOf(78) }));
+    const [first, second] = [session.openVisit(idOf(79)), session.openVisit(idOf(78))];
+    await Promise.resolve();
+    while (answers.length < 3) await new Promise(setImmediate);
+    answers[2]?.(other);
+    answers[1]?.(theirs.map((e) => ({ ...e, id: `${e.id.slice(0, -1)}e`, visitId: idOf(79) })));
+    expect([await first, await second]).toEqual([null, null]);
+    expect(session.state().visitId).toBe(idOf(78));
   });
   it('does not open without its pulling in', async () => {
     onServer = theirs.slice(1);

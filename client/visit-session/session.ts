@@ -28,6 +28,8 @@ export type Draft<K extends Kind = Kind> = { [P in K]: { kind: P; payload: Paylo
 export type SessionState = {
   loaded: boolean;
   records: Records;
+  /** Whether the records are those of the household: of a new phone they are still asked for, or could not be. */
+  places: 'asking' | 'unreached' | 'known';
   /** What happened last at each stall, as far as the phone knows. */
   lately: Lately;
   usual: Usual;
@@ -75,10 +77,13 @@ export function visitSession(who: PhoneWho, held: HeldEvents, ways: SessionWays)
   /** Dangers that the ledger knows, and those of the visits left here since. */
   let dangers: Dangers = {};
   let closed = false;
+  /** Grows with each visit that was asked for: of two the later one opens. */
+  let asked = 0;
   const listeners = new Set<() => void>();
   let state: SessionState = {
     loaded: false,
     records: noRecords(),
+    places: 'asking',
     lately: {},
     usual: {},
     dangers: {},
@@ -149,6 +154,13 @@ export function visitSession(who: PhoneWho, held: HeldEvents, ways: SessionWays)
       outlooks: ((await s.get('meta', 'outlooks')) as Outlooks | undefined) ?? NO_OUTLOOKS,
       dangers: withDangers(dangers, state.visit?.dangers ?? []),
     });
+  };
+  /** Takes what the household wrote since; a new phone that was not answered is asked for again. */
+  const follow = async (s: PhoneStore): Promise<boolean> => {
+    const told = await pullChanges(s);
+    if (told) await readRecords(s);
+    set({ places: told || state.places === 'known' ? 'known' : 'unreached' });
+    return told;
   };
   const startSending = () => {
     loop = ways.startOutbox(store, held, (outbox) => {
@@ -233,16 +245,14 @@ export function visitSession(who: PhoneWho, held: HeldEvents, ways: SessionWays)
         if (closed) return s.close();
         store = s;
         await readRecords(s);
+        if ((await s.get('meta', 'rev')) !== undefined) set({ places: 'known' });
         const open = ((await s.get('meta', 'openVisit')) as string | undefined) ?? null;
         tookOver = ((await s.get('meta', 'tookOver')) as string | undefined) ?? null;
         show(open, open ? await readVisit(s, held, open) : [], { goesOn: (await nextVisitId(s)) !== null, loaded: true });
         startSending();
         // A copy that cannot follow the household is no reason to stop keeping.
-        if (await pullChanges(s).catch((error) => set({ cannotKeep: reasonOf(error) }))) {
-          await readRecords(s);
-          // After a restore more waits to be sent than before.
-          void loop?.wake();
-        }
+        // After a restore more waits to be sent than before.
+        if (await follow(s).catch((error) => set({ cannotKeep: reasonOf(error) }))) void loop?.wake();
         if (!open) await ways.newVersion();
       } catch (error) {
         if (closed) return;
@@ -251,6 +261,7 @@ export function visitSession(who: PhoneWho, held: HeldEvents, ways: SessionWays)
         const answer = await ways.changesSince(0);
         set({
           loaded: true,
+          places: answer ? 'known' : 'unreached',
           ...(answer
             ? {
                 records: byType(answer.records),
@@ -284,14 +295,26 @@ export function visitSession(who: PhoneWho, held: HeldEvents, ways: SessionWays)
     leaveVisit,
     /** Opens a visit that is on this phone, or joins one that another recorded. @returns why not, else null */
     async openVisit(id: string): Promise<string | null> {
+      const [mine, before] = [++asked, state.visitId];
+      // Whoever pulled in, or asked for another one, while the network was slow is not taken away from it.
+      const open = async (): Promise<boolean> => {
+        const here = await readVisit(store, held, id);
+        if (mine !== asked || state.visitId !== before) return true;
+        if (!here.some((k) => k.event.kind === 'pulled_in')) return false;
+        await store?.put('meta', id, 'openVisit');
+        show(id, here);
+        return true;
+      };
+      // What is here opens at once; what others recorded of it comes after.
+      const isHere = await open();
       const events = await ways.visitEvents(id, 0);
       if (events && store) await keepFromServer(store, events);
       else if (events) held.take(events);
-      const here = await readVisit(store, held, id);
-      if (!here.some((k) => k.event.kind === 'pulled_in')) return 'Only its line is on this phone. It opens once there is a network.';
-      await store?.put('meta', id, 'openVisit');
-      show(id, here);
-      return null;
+      if (isHere) {
+        if (events) await readAgain(id);
+        return null;
+      }
+      return (await open()) ? null : 'Only its line is on this phone. It opens once there is a network.';
     },
     /** From now on this phone records the open visit: what it notes opens, cuts and ends attempts. */
     async takeOver(): Promise<void> {
@@ -315,6 +338,7 @@ export function visitSession(who: PhoneWho, held: HeldEvents, ways: SessionWays)
     /** The last visits as the ledger said last, then as it says now. */
     async lastVisits(onRows: (visits: LastVisit[]) => void): Promise<void> {
       if (!state.loaded) return;
+      if (store && state.places === 'unreached') await follow(store).catch(() => false);
       const { bringAlong, pruneSent, visitsAtHand } = await ways.lastVisitsPart();
       const now = ways.now();
       const before = ((await store?.get('meta', 'lastVisits')) as LedgerRow[] | undefined) ?? [];

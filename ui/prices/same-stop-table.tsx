@@ -1,7 +1,7 @@
 import Link from 'next/link';
 import { PARTS, type Part, perBatteryKWh, type StopAt } from '@/core/tariff/same-stop';
 import { printMoney, printPerKWh } from '@/core/units/money';
-import { printKWh } from '@/core/units/print';
+import { printCount, printKWh } from '@/core/units/print';
 import { printSeen } from '@/core/units/zoned';
 
 export type StopRow = StopAt & { name: string; network: string; away: string | null };
@@ -72,7 +72,9 @@ function Patterns() {
   );
 }
 
-/** One stop priced at every site, what it is made of drawn to one scale. */
+/** Rows that anybody reads; the CSV has all. */
+const LISTED = 200;
+/** One stop priced at every site, the cheapest first, what it is made of drawn to one scale. */
 export function SameStopTable({ rows, currency }: { rows: readonly StopRow[]; currency: string }) {
   const priced = rows.filter((r) => r.guest || r.held);
   const unpriced = rows.filter((r) => !r.guest && !r.held);
@@ -106,7 +108,7 @@ export function SameStopTable({ rows, currency }: { rows: readonly StopRow[]; cu
               </tr>
             </thead>
             <tbody>
-              {priced.map((r) => {
+              {priced.slice(0, LISTED).map((r) => {
                 const cost = r.guest ?? r.held;
                 const since = (r.held ?? r.guest)?.since ?? '';
                 const inBattery = perBatteryKWh(r);
@@ -152,10 +154,13 @@ export function SameStopTable({ rows, currency }: { rows: readonly StopRow[]; cu
           </table>
         </div>
       ) : null}
+      {priced.length > LISTED ? (
+        <p className="mt-2 text-[13px] text-ink-2">{printCount(priced.length - LISTED, 'more site')} where it costs as much or more: say within how many km.</p>
+      ) : null}
       {unpriced.length > 0 ? (
         <p className="mt-2 text-[13px] text-ink-2">
           Not priced:{' '}
-          {unpriced.map((r, i) => (
+          {unpriced.slice(0, LISTED).map((r, i) => (
             <span key={r.siteId}>
               {i > 0 ? ', ' : ''}
               <Link href={`/places/${r.siteId}/prices`} className="underline">
@@ -164,7 +169,7 @@ export function SameStopTable({ rows, currency }: { rows: readonly StopRow[]; cu
               ({r.why})
             </span>
           ))}
-          .
+          {unpriced.length > LISTED ? `, and ${unpriced.length - LISTED} more` : ''}.
         </p>
       ) : null}
     </>
