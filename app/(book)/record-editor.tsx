@@ -7,7 +7,8 @@ import type { Position } from '@/core/records/place-questions';
 import type { MileRecord, RecordItem } from '@/core/records/record-schema';
 import { TYPES } from '@/core/records/types/registry';
 import { DifferenceSheet, type UnsettledRecord } from '@/ui/records/difference-sheet';
-import { type Names, typedNumber } from '@/ui/records/form-fields';
+import { fillingZone } from '@/ui/records/filling-zone';
+import type { Names } from '@/ui/records/form-fields';
 import { type FormType, RecordForm } from '@/ui/records/record-form';
 
 export type EditorProps = {
@@ -34,6 +35,11 @@ export function RecordEditor({ type, record, start, names, today, person, used, 
   const [said, setSaid] = useState<string | null>(null);
   const pictures = useRef(new Map<string, string>());
   const what = TYPES[type].one.toLowerCase();
+  const [filling] = useState(() => fillingZone(zoneAt, record?.type === 'site' ? record.fields : null));
+  const fillZone = (path: string, value: (path: string) => string, set: (path: string, value: string) => void): void => {
+    if (path !== 'latitude' && path !== 'longitude') return;
+    void filling({ latitude: () => value('latitude'), longitude: () => value('longitude'), zone: () => value('zone'), setZone: (zone) => set('zone', zone) });
+  };
 
   const keep = async (items: RecordItem[], leave: boolean): Promise<{ fields?: Record<string, string>; form?: string } | null> => {
     setSaid(null);
@@ -118,12 +124,4 @@ export function RecordEditor({ type, record, start, names, today, person, used, 
       ) : null}
     </div>
   );
-}
-
-/** Fills in the zone once both coordinates are typed. */
-function fillZone(path: string, value: (path: string) => string, set: (path: string, value: string) => void): void {
-  if (path !== 'latitude' && path !== 'longitude') return;
-  const [latitude, longitude] = ['latitude', 'longitude'].map((p) => typedNumber(value(p)));
-  if (typeof latitude !== 'number' || typeof longitude !== 'number' || Math.abs(latitude) > 90 || Math.abs(longitude) > 180) return;
-  void zoneAt(latitude, longitude).then((zone) => zone && set('zone', zone));
 }

@@ -1,5 +1,7 @@
-import type { ReactNode } from 'react';
+import { Fragment, type ReactNode } from 'react';
 import type { DistanceUnit } from '@/core/units/distance';
+import { endsOf } from '@/core/units/ends-of';
+import { printCount } from '@/core/units/print';
 import { printClock, printDate } from '@/core/units/zoned';
 import { asideLabel } from '@/core/visit/aside-label';
 import { attemptsText } from '@/core/visit/attempt-text';
@@ -21,72 +23,88 @@ export type Correctable = {
   payload: Record<string, unknown> /** Of the visit, where the event names some. */;
   attempts?: AttemptChoice[];
 };
+/** A program that writes down every second makes thousands: what a page can hold, and an eye. */
+const MOST = 400;
 /** The record itself: every event in order, what was changed since, and the way to correct it. */
 export function EventTable({
   visit: v,
   nameOf,
   distance,
+  whole,
   correct,
 }: {
   visit: Visit;
   nameOf: NameOf;
   distance: DistanceUnit;
+  /** Whether all of a very long record is shown. */
+  whole: boolean;
   correct: (event: Correctable) => ReactNode;
 }) {
   const person = (id: string) => nameOf('person', id) || 'somebody else';
   const named = attemptsBy(v.attempts, v.line);
+  const { first, between, last } = endsOf(v.line, whole ? Number.POSITIVE_INFINITY : MOST);
   return (
     <section aria-labelledby="record-head" className="mb-8 mt-6">
       <h2 id="record-head" className="mb-1.5 text-[15px]">
         The record
       </h2>
       <ol>
-        {v.line.map((e) => {
+        {[...first, ...last].map((e, i) => {
           const history = v.history.get(e.id) ?? [];
           return (
-            <li key={e.id} className="flex items-center gap-x-3 border-b border-rule-2 py-1 text-[13px]">
-              <span className={`w-[76px] shrink-0 ${e.precision === 'day' ? 'text-ink-2' : 'num'}`}>
-                {e.precision === 'day' ? 'that day' : printClock(e.t, v.zone)}
-              </span>
-              <div className="flex min-w-0 flex-1 flex-wrap items-center gap-x-3 wrap-anywhere">
-                <span className="font-semibold">
-                  {eventLabel(e, nameOf)}{' '}
-                  <span className="font-normal text-ink-2">
-                    {e.kind === 'power_seen' && e.precision === 'day' ? null : eventDetail(e, nameOf, (ids) => attemptsText(named(ids)), distance)}
-                  </span>
-                </span>
-                {photoOf(e) ? (
-                  <a href={`/api/v1/photos/${photoOf(e)}`} className="no-print text-shake underline" target="_blank" rel="noreferrer">
-                    Picture{takenAt(e)}
+            <Fragment key={e.id}>
+              {between > 0 && i === first.length ? (
+                <li className="border-b border-rule-2 py-2 text-[13px]">
+                  {printCount(between, 'more event')} between.{' '}
+                  <a href={`/ledger/${v.id}?events=all#record-head`} className="inline-block min-h-6 font-semibold text-shake underline">
+                    Show all {v.line.length}
                   </a>
-                ) : null}
-                {(e.looks ?? []).map((l) => (
-                  <span key={l.eventId} className="text-ink-2">
-                    also seen by {person(l.personId)}, {l.differs_s.toFixed(1)} s apart
+                </li>
+              ) : null}
+              <li className="flex items-center gap-x-3 border-b border-rule-2 py-1 text-[13px]">
+                <span className={`w-[76px] shrink-0 ${e.precision === 'day' ? 'text-ink-2' : 'num'}`}>
+                  {e.precision === 'day' ? 'that day' : printClock(e.t, v.zone)}
+                </span>
+                <div className="flex min-w-0 flex-1 flex-wrap items-center gap-x-3 wrap-anywhere">
+                  <span className="font-semibold">
+                    {eventLabel(e, nameOf)}{' '}
+                    <span className="font-normal text-ink-2">
+                      {e.kind === 'power_seen' && e.precision === 'day' ? null : eventDetail(e, nameOf, (ids) => attemptsText(named(ids)), distance)}
+                    </span>
                   </span>
-                ))}
-                {e.onlySeen ? <span className="text-ink-2">seen by {person(e.personId)} only</span> : null}
-                {history.length > 0 ? (
-                  <span className="text-paint-ink">
-                    corrected:{' '}
-                    {history
-                      .map(
-                        (h) =>
-                          `${h.field === 'at' ? `time set to ${printClock(Number(h.value), v.zone)}` : `${fieldLabel(e, h.field, nameOf)} set to ${valueText(e, h.field, h.value, v, nameOf)}`} by ${person(h.personId)}, ${printDate(h.madeAt, v.zone)}`,
-                      )
-                      .join('; ')}
-                  </span>
-                ) : null}
-              </div>
-              {correct({
-                id: e.id,
-                kind: e.kind,
-                label: eventLabel(e, nameOf),
-                at: Math.round(e.t),
-                payload: e.payload as Record<string, unknown>,
-                ...(e.kind === 'bill' ? { attempts: attemptChoices(v.attempts, v.line, (id) => nameOf('stall', id)) } : {}),
-              })}
-            </li>
+                  {photoOf(e) ? (
+                    <a href={`/api/v1/photos/${photoOf(e)}`} className="no-print text-shake underline" target="_blank" rel="noreferrer">
+                      Picture{takenAt(e)}
+                    </a>
+                  ) : null}
+                  {(e.looks ?? []).map((l) => (
+                    <span key={l.eventId} className="text-ink-2">
+                      also seen by {person(l.personId)}, {l.differs_s.toFixed(1)} s apart
+                    </span>
+                  ))}
+                  {e.onlySeen ? <span className="text-ink-2">seen by {person(e.personId)} only</span> : null}
+                  {history.length > 0 ? (
+                    <span className="text-paint-ink">
+                      corrected:{' '}
+                      {history
+                        .map(
+                          (h) =>
+                            `${h.field === 'at' ? `time set to ${printClock(Number(h.value), v.zone)}` : `${fieldLabel(e, h.field, nameOf)} set to ${valueText(e, h.field, h.value, v, nameOf)}`} by ${person(h.personId)}, ${printDate(h.madeAt, v.zone)}`,
+                        )
+                        .join('; ')}
+                    </span>
+                  ) : null}
+                </div>
+                {correct({
+                  id: e.id,
+                  kind: e.kind,
+                  label: eventLabel(e, nameOf),
+                  at: Math.round(e.t),
+                  payload: e.payload as Record<string, unknown>,
+                  ...(e.kind === 'bill' ? { attempts: attemptChoices(v.attempts, v.line, (id) => nameOf('stall', id)) } : {}),
+                })}
+              </li>
+            </Fragment>
           );
         })}
       </ol>

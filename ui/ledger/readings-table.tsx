@@ -1,14 +1,22 @@
+import { Fragment } from 'react';
+import { endsOf } from '@/core/units/ends-of';
 import { printMoney } from '@/core/units/money';
-import { printKW } from '@/core/units/print';
+import { printCount, printKW } from '@/core/units/print';
 import { printClock } from '@/core/units/zoned';
 import type { Visit } from '@/core/visit/derive';
 import { type HeldBack, heldBack } from '@/core/visit/held-back';
 import { span } from '@/core/visit/timing';
 import { timingText } from '@/core/visit/timing-text';
 
-/** Every reading of the visit, with its time after power, and what sharing and climate cost in kW. */
-export function ReadingsTable({ visit: v }: { visit: Visit }) {
+/** What a page can hold, and an eye. */
+const MOST = 120;
+/**
+ * Every reading of the visit, with its time after power, and what sharing and climate cost in kW.
+ * @param whole whether all of very many are shown
+ */
+export function ReadingsTable({ visit: v, whole }: { visit: Visit; whole: boolean }) {
   const rows = v.attempts.flatMap((a) => a.readings.map((r) => ({ ...r, n: a.n, after: a.proof ? span(a.proof, r.mark) : null })));
+  const { first, between, last } = endsOf(rows, whole ? Number.POSITIVE_INFINITY : MOST);
   // A column that says nothing, or the same in every row, is room that a phone has not.
   const costs = rows.some((r) => r.cost !== undefined);
   const screens = [...new Set(rows.map((r) => r.screen))];
@@ -57,16 +65,25 @@ export function ReadingsTable({ visit: v }: { visit: Visit }) {
               </tr>
             </thead>
             <tbody>
-              {rows.map((r) => (
-                <tr key={r.mark.id} className="num whitespace-nowrap border-b border-rule-2 text-right">
-                  <td className="py-1 pr-2 text-left">{printClock(r.mark.t, v.zone)}</td>
-                  <td className="px-2">{r.after?.known ? timingText(r.after) : '\u2003'}</td>
-                  <td className="px-2">{r.socPct === undefined ? '\u2003' : `${r.socPct} %`}</td>
-                  <td className="px-2">{r.kW === undefined ? '\u2003' : Math.round(r.kW)}</td>
-                  <td className="px-2">{r.kWh ?? '\u2003'}</td>
-                  {costs ? <td className="px-2">{r.cost === undefined ? '\u2003' : r.currency ? printMoney(r.cost, r.currency) : r.cost}</td> : null}
-                  {screens.length > 1 ? <td className="pl-2 font-sans">{r.screen}</td> : null}
-                </tr>
+              {[...first, ...last].map((r, i) => (
+                <Fragment key={r.mark.id}>
+                  {between > 0 && i === first.length ? (
+                    <tr className="border-b border-rule-2">
+                      <td colSpan={7} className="py-1.5">
+                        {printCount(between, 'more reading')} between, all of them along the battery and in the CSV.
+                      </td>
+                    </tr>
+                  ) : null}
+                  <tr className="num whitespace-nowrap border-b border-rule-2 text-right">
+                    <td className="py-1 pr-2 text-left">{printClock(r.mark.t, v.zone)}</td>
+                    <td className="px-2">{r.after?.known ? timingText(r.after) : '\u2003'}</td>
+                    <td className="px-2">{r.socPct === undefined ? '\u2003' : `${r.socPct} %`}</td>
+                    <td className="px-2">{r.kW === undefined ? '\u2003' : Math.round(r.kW)}</td>
+                    <td className="px-2">{r.kWh ?? '\u2003'}</td>
+                    {costs ? <td className="px-2">{r.cost === undefined ? '\u2003' : r.currency ? printMoney(r.cost, r.currency) : r.cost}</td> : null}
+                    {screens.length > 1 ? <td className="pl-2 font-sans">{r.screen}</td> : null}
+                  </tr>
+                </Fragment>
               ))}
             </tbody>
           </table>

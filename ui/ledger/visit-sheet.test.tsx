@@ -62,6 +62,29 @@ const CHARGED: Step[] = [
 ];
 
 describe('the page of a visit says', () => {
+  it('of a record of every second its beginning and its end, and how to see all of it', () => {
+    const seconds = Array.from({ length: 600 }, (_, i): Step => [400 + i, 'reading', { screen: 'stall', socPct: 20, kW: 119, kWh: (i / 100).toFixed(2) }]);
+    const data = page([10, 'stall_chosen', { stallId: STALL_B }], [320, 'plugged'], [363.4, 'power_seen', KW], ...seconds, [1100, 'unplugged']);
+    const said = sheet(data);
+    const n = data.visit.line.length;
+    expect(said).toContain(`${n - 400} more events between. Show all ${n}`);
+    expect(said).toContain('480 more readings between');
+    expect(said.match(/ Reading /g)?.length).toBeGreaterThan(380);
+    expect(said.match(/ Reading /g)?.length).toBeLessThan(400);
+    const all = text(renderToStaticMarkup(<VisitSheet page={data} whole withdraw={null} correct={() => null} />));
+    expect(all.match(/ Reading /g)).toHaveLength(600);
+    expect(all).not.toContain('between.');
+  });
+  it('which screen was read, where it is one; what each reading was of, where there are two', () => {
+    const read = (screen: string) => [700, 'reading', { screen, socPct: 30 }] as Step;
+    const charged = CHARGED.slice(0, 4);
+    expect(sheet(page(...charged, read('stall')))).toContain('All read on the stall’s screen.');
+    const two = sheet(page(...charged, read('car')));
+    expect(two).not.toContain('All read on');
+    expect(two).toMatch(/ Screen .* 30 % car /);
+    expect(two).not.toContain(' Cost ');
+    expect(sheet(page(...charged, [700, 'reading', { screen: 'stall', cost: '4.10', currency: 'EUR' }]))).toMatch(/ Cost .*€4\.10/);
+  });
   it('the figures of core in the forms of the house', () => {
     const said = sheet(page(...FAILED, ...CHARGED));
     for (const figure of [

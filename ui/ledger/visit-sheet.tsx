@@ -55,11 +55,14 @@ export function VisitSheet({
   addBill = null,
   release,
   distance = 'km',
+  whole = false,
   correct,
 }: {
   page: VisitSheetData;
   /** In what distances are read. */
   distance?: DistanceUnit;
+  /** Whether all of a very long record is shown. */
+  whole?: boolean;
   /** The ways to the visits before and after it. */
   around?: ReactNode;
   /** Joining and withdrawing: out of the way of reading, save where it is what one came for. */
@@ -199,7 +202,7 @@ export function VisitSheet({
         zone={v.zone}
       />
       <div className="mt-5 grid gap-6 xl:grid-cols-[1.25fr_1fr]">
-        <ReadingsTable visit={v} />
+        <ReadingsTable visit={v} whole={whole} />
         <BillTable
           visit={v}
           checked={page.checked}
@@ -209,7 +212,7 @@ export function VisitSheet({
           {...(release ? { release } : {})}
         />
       </div>
-      <EventTable visit={v} nameOf={(type, id) => names[type](id)} distance={distance} correct={correct} />
+      <EventTable visit={v} nameOf={(type, id) => names[type](id)} distance={distance} whole={whole} correct={correct} />
       {v.withdrawn ? null : (
         <section aria-label="The visit as a whole" className="no-print mt-6 grid gap-2 border-t border-rule pt-4">
           {marks}

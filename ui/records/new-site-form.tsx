@@ -10,6 +10,7 @@ import { cabinetsFor, stallSeries } from '@/core/records/stall-series';
 import { FormAlert } from '@/ui/forms/form-alert';
 import { FormField, fieldState } from '@/ui/forms/form-field';
 import { whereIAm } from '@/ui/places/where-i-am';
+import { fillingZone, type ZoneAt } from './filling-zone';
 import { type Names, typedNumber } from './form-fields';
 import { QuestionPanel } from './question-panel';
 
@@ -50,7 +51,7 @@ export function NewSiteForm({
 }: {
   names: Names;
   zone: string;
-  zoneAt: (latitude: number, longitude: number) => Promise<string | null>;
+  zoneAt: ZoneAt;
   /** Slips that are asked about before it is kept. */
   ask: (fields: Record<string, unknown>) => Promise<PlaceQuestion[]>;
   /** Keeps the records in the order in which they refer to each other. @returns what went wrong */
@@ -87,14 +88,14 @@ export function NewSiteForm({
   const series = stallSeries(watch('stalls'));
   // The page is opened to type: the first field is ready for it.
   useEffect(() => setFocus('name'), [setFocus]);
-  const fillZone = async () => {
-    const [latitude, longitude] = [typedNumber(getValues('latitude')), typedNumber(getValues('longitude'))];
-    if (typeof latitude !== 'number' || typeof longitude !== 'number' || Math.abs(latitude) > 90 || Math.abs(longitude) > 180) return;
-    const before = getValues('zone');
-    const found = await zoneAt(latitude, longitude);
-    // What was typed meanwhile is known better.
-    if (found && getValues('zone') === before) setValue('zone', found);
-  };
+  const [filling] = useState(() => fillingZone(zoneAt, null));
+  const fillZone = () =>
+    filling({
+      latitude: () => getValues('latitude'),
+      longitude: () => getValues('longitude'),
+      zone: () => getValues('zone'),
+      setZone: (found) => setValue('zone', found),
+    });
 
   const submit = handleSubmit(async (form) => {
     setWrong(null);

@@ -21,12 +21,15 @@ export function VisitBeside({
   around,
   distance,
   currency,
+  whole = false,
 }: {
   data: NonNullable<Awaited<ReturnType<typeof visitPage>>>;
   around: Around;
   distance: DistanceUnit;
   /** Of the household. */
   currency: string;
+  /** Whether all of a very long record is shown. */
+  whole?: boolean;
 }) {
   const beside = (
     <nav aria-label="Visits before and after" className="no-print flex flex-wrap gap-2">
@@ -56,6 +59,7 @@ export function VisitBeside({
       key={data.visit.id}
       page={data}
       distance={distance}
+      whole={whole}
       around={beside}
       withdraw={
         <ForDrivers>

@@ -46,7 +46,11 @@ export function AddPlaceSheet({
       const p = await whereIAm();
       // Five decimals are a metre.
       const [latitude, longitude] = [Number(p.latitude.toFixed(5)), Number(p.longitude.toFixed(5))];
-      setHere({ latitude, longitude, zone: await zoneAt(latitude, longitude).catch(() => null) });
+      const found = { latitude, longitude, zone: null };
+      setHere(found);
+      const zone = await zoneAt(latitude, longitude).catch(() => null);
+      // Taken away again, or another, while it was asked about.
+      setHere((now) => (now === found ? { ...found, zone } : now));
     } catch (error) {
       setTrouble(error instanceof Error ? error.message : String(error));
     }
