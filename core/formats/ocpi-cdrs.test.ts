@@ -59,6 +59,20 @@ describe('periods', () => {
     expect(said(read(60, { charging_periods: [both], total_energy: 6 }))).toEqual([]);
     expect(said(read(60, { charging_periods: [both], total_energy: 6.02 }))).toEqual(['/total_energy sum']);
   });
+  it('keep beside what has no place of its own: what was imported where ENERGY is said too, and never twice', () => {
+    const other = (...dimensions: object[]) => read(60, { charging_periods: [{ ...period(0), dimensions }] }).bills[0]?.periods[0]?.other;
+    const [energy, imported, current] = [
+      { type: 'ENERGY', volume: 6 },
+      { type: 'ENERGY_IMPORT', volume: 7 },
+      { type: 'MAX_CURRENT', volume: 32 },
+    ];
+    expect(other(energy, imported, current)).toEqual([
+      { type: 'ENERGY_IMPORT', volume: '7' },
+      { type: 'MAX_CURRENT', volume: '32' },
+    ]);
+    expect(other(imported, current)).toEqual([{ type: 'MAX_CURRENT', volume: '32' }]);
+    expect(other(energy)).toEqual([]);
+  });
 });
 
 it.each([
@@ -68,6 +82,30 @@ it.each([
   [{ total_cost: { excl_vat: 0 }, credit: true, credit_reference_id: 'C-0' }, []],
   [{ total_cost: { excl_vat: 5 }, credit: false }, []],
 ])('a credit takes money back: %j', (more, want) => expect(said(read(60, more))).toEqual(want));
+
+const [DAY, NEXT] = ['2025-10-14T00:00:00Z', '2025-10-15T00:00:00Z'];
+const tariff = (more: object) => ({
+  country_code: 'SI',
+  party_id: 'BLU',
+  id: 'T-1',
+  currency: 'EUR',
+  elements: [{ price_components: [{ type: 'ENERGY', price: 0.5, step_size: 1 }] }],
+  last_updated: new Date(START).toISOString(),
+  ...more,
+});
+it('a session ends when it began or after; a tariff that comes with it is checked where it stands', () => {
+  expect(said(read(0, {}))).toEqual([]);
+  expect(said(read(-1, {}))).toContain('/end_date_time order');
+  expect(said(read(60, { tariffs: [tariff({ start_date_time: DAY, end_date_time: NEXT })] }))).toEqual([]);
+  expect(said(read(60, { tariffs: [tariff({}), tariff({ start_date_time: NEXT, end_date_time: DAY })] }))).toEqual(['/tariffs/1/end_date_time order']);
+  expect(said(read(60, { tariffs: [tariff({}), 7] }))).toEqual(['/tariffs/1 type']);
+});
+it('a price is never below nothing but in a credit', () => {
+  const below = { tariffs: [tariff({ min_price: { excl_vat: -1 } })] };
+  for (const more of [{}, { credit: false }, { credit: null }]) expect(said(read(60, { ...below, ...more }))).toEqual(['/tariffs/0/min_price/excl_vat bounds']);
+  expect(said(read(60, { ...below, credit: true, credit_reference_id: 'C-0', total_cost: { excl_vat: -5 } }))).toEqual([]);
+  expect(cdrsIn([7 as never]).breaches).toEqual([{ pointer: '/0', code: 'type', refuses: true }]);
+});
 
 it('of whose token it was nothing is kept, and what was there is named', () => {
   expect(read(60, {}).notKept).toEqual(['/cdr_token/contract_id', '/cdr_token/uid']);

@@ -112,6 +112,16 @@ describe('the text of a receipt', () => {
     ['23.11.2025', 'date', 'not_printed'],
     ['31.02.2025', 'date', 'not_printed'],
     ['14.10.1989', 'date', 'not_printed'],
+    ['14.10.1990', 'date', '1990-10-14'],
+    // The weekday before it tells the order: 4 March 2025 was a Tuesday, 3 April a Thursday.
+    ['Tue 03/04/2025', 'date', '2025-03-04'],
+    ['Tue.  03/04/2025', 'date', '2025-03-04'],
+    ['Thu 03/04/2025', 'date', '2025-04-03'],
+    ['at: 03/04/2025', 'date', 'date_order'],
+    // Of two orders that are both proved none settles the others; begun then is what is not plain.
+    ['Start 03/04/2025\n25/03/2025\n03/26/2025', 'date', 'date_order'],
+    ['Start 03/04/2025\nStart 25/03/2025', 'date', 'several'],
+    ['Start 03/04/2025\nStart 03/04/2025\n25/03/2025', 'date', '2025-04-03'],
     ['2025-10-14T13:52', 'date', '2025-10-14'],
     // Where.
     ['HOLLIN  BRIDGE', 'site', 'Hollin Bridge'],

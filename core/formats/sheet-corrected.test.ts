@@ -36,6 +36,33 @@ describe('a unit or a currency said of a column goes before that of its heading'
   );
 });
 
+describe('of a file that could be Windows-1252 or -1250', () => {
+  // E8 is è in one and č in the other, 9A is š in both (tables of WHATWG's Encoding standard, from memory).
+  const read = (heading: string, site: string, ...answers: SheetAnswer[]) => {
+    const bytes = Buffer.from([`Start;${heading};Energy (kWh)`, `2025-10-14 13:52;${site};12.5`, '2025-10-15 13:52;Lipa Barn;12.5', ''].join('\n'), 'latin1');
+    const got = readSheet(bytes, sheets.world, settings, answers);
+    if (!got.ok) throw new Error(got.code);
+    return [got.dialect.encoding, got.accepted.map((r) => r.site), got.asks.filter((a) => a.code === 'encoding'), got.waiting];
+  };
+  const ASKED = { code: 'encoding', column: null, options: ['windows-1252', 'windows-1250'], lines: [2] };
+  it('it is asked of the rows alone where it matters, and the answer settles it', () => {
+    expect(read('Station', 'Re\u00e8ica')).toEqual(['windows-1252', ['Lipa Barn'], [ASKED], [2]]);
+    expect(read('Station', 'Re\u00e8ica', { code: 'encoding', answer: 'windows-1250' })).toEqual(['windows-1250', ['Rečica', 'Lipa Barn'], [], []]);
+    expect(read('Station', 'Re\u00e8ica', { code: 'encoding', answer: 'windows-1252' })).toEqual(['windows-1252', ['Reèica', 'Lipa Barn'], [], []]);
+    expect(read('Station', 'Re\u00e8ica', { code: 'encoding', answer: 'KOI8-R' })).toEqual(['windows-1252', ['Lipa Barn'], [ASKED], [2]]);
+  });
+  it('the one in which more of its headings are known is taken', () => {
+    const heads = (...of: string[]) => {
+      const bytes = Buffer.from([of.join(';'), '2025-10-14 13:52;Lipa Barn;12.5;3', ''].join('\n'), 'latin1');
+      const got = readSheet(bytes, sheets.world, settings);
+      return got.ok && [got.dialect.encoding, got.accepted.length, got.asks.length];
+    };
+    // začetek, and Coût with the û of the one, which is ű in the other.
+    expect(heads('Za\u00e8etek', 'Station', 'Energy (kWh)', 'Note')).toEqual(['windows-1250', 1, 0]);
+    expect(heads('Start', 'Station', 'Energy (kWh)', 'Co\u00fbt (EUR)')).toEqual(['windows-1252', 1, 0]);
+  });
+});
+
 describe('the order of dates and the decimal mark, said of all of a file', () => {
   const dates = (answers: readonly SheetAnswer[], ...cells: string[]) => {
     const got = readSheet(new TextEncoder().encode(['Start,Station', ...cells.map((c) => `${c},Vrba Crossing`)].join('\n')), sheets.world, settings, answers);

@@ -1,0 +1,82 @@
+import { deriveVisit } from '../visit/derive';
+import { CARD, IN, KW, SITE, STALL_A, type Step, story, T0, VISIT } from '../visit/fixtures/story';
+import { payloadProblem } from '../visit/payloads';
+import { billPayload, MOST_DOCUMENT, recordedAttempts } from './cdr-bills';
+import { cdrOf } from './fixtures/cdr';
+import { cdrsIn } from './ocpi-cdrs';
+import { readJson } from './strict-json';
+
+const OF_A_DAY = { precision: 'day' } as const;
+const recorded = (...steps: Step[]) =>
+  recordedAttempts(deriveVisit(VISIT, story(...steps), payloadProblem), 'Lipa Barn', (id) => (id === STALL_A ? '2' : null));
+const iso = (ms: number | null | undefined) => (ms == null ? ms : new Date(ms).toISOString());
+const stay = (...steps: Step[]) => recorded(...steps).map((a) => [iso(a.pulledIn), iso(a.pulledOut)])[0];
+const CHARGE: Step[] = [
+  [10, 'stall_chosen', { stallId: STALL_A }],
+  [20, 'plugged'],
+  [30, 'means_shown', CARD],
+  [60, 'power_seen', KW],
+  [70, 'reading', { screen: 'stall', kWh: '0.0', socPct: 20 }],
+  [1800, 'reading', { screen: 'stall', kWh: '31.0', socPct: 70 }],
+  [1810, 'stop_asked', { by: 'button' }],
+  [1815, 'power_gone', { why: 'asked' }],
+  [1900, 'unplugged'],
+];
+
+describe('from when to when a bill may be of a visit', () => {
+  it('from pulling in to pulling out; to no end as long as nobody pulled out', () => {
+    expect(stay(IN, ...CHARGE, [2000, 'pulled_out', { reason: 'enough' }])).toEqual(['2025-10-14T11:52:00.000Z', '2025-10-14T12:25:20.000Z']);
+    expect(stay(IN, ...CHARGE)).toEqual(['2025-10-14T11:52:00.000Z', null]);
+  });
+  it('to no end where one left on that day and no more is known', () => {
+    expect(stay(IN, ...CHARGE, [2000, 'pulled_out', { reason: 'enough' }, OF_A_DAY])).toEqual(['2025-10-14T11:52:00.000Z', null]);
+  });
+  it('of what is known to the day alone all of that day, by the clock of the place, the day on which clocks are set, too', () => {
+    const day = (at: string): Step[] => [
+      [(Date.parse(at) - T0) / 1000, 'pulled_in', { siteId: SITE }, OF_A_DAY],
+      [(Date.parse(at) - T0) / 1000, 'bill', { sessions: [], amount: '12.50', currency: 'EUR', kWh: '31.0', state: 'charged' }, OF_A_DAY],
+      [(Date.parse(at) - T0) / 1000, 'pulled_out', { reason: 'enough' }, OF_A_DAY],
+    ];
+    expect(stay(...day('2025-10-14T10:00:00Z'))).toEqual(['2025-10-13T22:00:00.000Z', '2025-10-14T22:00:00.000Z']);
+    expect(stay(...day('2025-10-26T11:00:00Z'))).toEqual(['2025-10-25T22:00:00.000Z', '2025-10-26T23:00:00.000Z']);
+    expect(recorded(...day('2025-10-14T10:00:00Z'))).toMatchObject([
+      { n: 0, start: null, kWh: '31', power: true, site: 'Lipa Barn', zone: 'Europe/Ljubljana' },
+    ]);
+  });
+  it('begins with what was noted first where nobody noted pulling in', () => {
+    expect(stay(...CHARGE)).toEqual(['2025-10-14T11:52:10.000Z', null]);
+  });
+});
+
+it('an attempt begins with its power, else where it was opened; what it gave counts where all of it was read', () => {
+  expect(recorded(IN, ...CHARGE)).toMatchObject([{ n: 1, stall: '2', start: T0 + 60_000, kWh: '31.0', power: true }]);
+  expect(recorded(IN, ...CHARGE.slice(0, 5))).toMatchObject([{ start: T0 + 60_000, kWh: null, power: true }]);
+  expect(recorded(IN, ...CHARGE.slice(0, 3), [60, 'fault', { code: 'start_error', side: 'network' }])).toMatchObject([
+    { n: 1, start: T0 + 20_000, kWh: null, power: false },
+  ]);
+  // Where nothing was charged, nothing is there to be billed.
+  expect(recorded(IN, [2000, 'pulled_out', { reason: 'gave_up' }])).toEqual([]);
+});
+
+describe('a bill as it is kept', () => {
+  const kept = (more: object) => {
+    const read = readJson(new TextEncoder().encode(JSON.stringify(cdrOf({ start: T0, end: T0 + 3_600_000 }, more))));
+    if (!read.ok) throw new Error(read.code);
+    const { bills, records } = cdrsIn(read.value);
+    const [bill] = bills;
+    if (!bill) throw new Error('no bill');
+    return billPayload(bill, 'session', 'import', records.get(bill.id));
+  };
+  it('has its own figures; a credit takes money back, and no energy', () => {
+    expect(kept({})).toMatchObject({ sessions: ['session'], amount: '5', currency: 'EUR', kWh: '10', minutes: 60, state: 'charged', import: 'import' });
+    const back = kept({ credit: true, credit_reference_id: 'C-0', total_cost: { excl_vat: -5 } });
+    expect(back).toMatchObject({ amount: '5', state: 'refunded', cdr: { credits: 'SI*BLU*C-0' } });
+    expect(back).not.toHaveProperty('kWh');
+  });
+  it('has the record itself beside them as long as an event holds it', () => {
+    expect(kept({ remark: 'x' }).cdr.document).toContain('"remark":"x"');
+    const room = MOST_DOCUMENT - new TextEncoder().encode(JSON.stringify(kept({ remark: '' }).cdr.document)).length;
+    expect(kept({ remark: 'x'.repeat(room) }).cdr).toHaveProperty('document');
+    expect(kept({ remark: 'x'.repeat(room + 1) }).cdr).not.toHaveProperty('document');
+  });
+});
