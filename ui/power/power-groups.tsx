@@ -80,7 +80,7 @@ export function PowerGroups({ rows, one }: { rows: readonly Row[]; one: string }
                 {r.keepsItsWord === null ? <span className="font-sans text-ink-2">not told</span> : r.keepsItsWord.toFixed(2)}
               </td>
               <td className={cell}>
-                <PhoneHead>middle, 95 %</PhoneHead>
+                <PhoneHead>middle</PhoneHead>
                 {r.median === null ? '\u2003' : r.median.toFixed(2)}
                 <span className="block font-sans text-[12px] text-ink-2">
                   {r.limits ? `${r.limits[0].toFixed(2)} to ${r.limits[1].toFixed(2)}` : r.judged > 0 ? 'fewer than six' : ''}
