@@ -335,10 +335,24 @@ test('one household’s ledger goes out by a command and into another household;
     expect((await ledger('in', file, '--household', 'Workshop', '--look')).said).toContain('Would bring into Workshop: 6 records, ');
     expect((await (await second.request.get('/api/v1/visits')).json()).items).toEqual([]);
     expect((await ledger('in', file, '--household', 'Workshop')).said).toContain('Tone Zupan of the file is Tone Zupan here');
+    // Of two of one name the id tells which.
+    const third = await (await browser.newContext({ baseURL: l.server.url })).newPage();
+    const { householdId } = await newHousehold(third, l.server.url);
+    const named = { householdName: 'Workshop', currency: 'EUR', zone: 'Europe/Ljubljana' };
+    await third.request.put('/api/v1/household', { headers: own(l.server.url), data: named });
+    expect(await ledger('in', file, '--household', 'Workshop', '--look')).toMatchObject({
+      code: 1,
+      said: expect.stringContaining(`“Workshop” ${householdId}`),
+    });
+    expect((await ledger('in', file, '--household', householdId, '--look')).said).toContain('Would bring into Workshop: 6 records, ');
+    await third.request.put('/api/v1/household', { headers: own(l.server.url), data: { ...named, householdName: 'Barn' } });
     const listed = async (page: Page) => (await (await page.request.get('/api/v1/attempts')).json()).items;
     expect(await listed(second)).toEqual(await listed(l.page));
     writeFileSync(file, before.subarray(0, 900));
-    expect(await ledger('in', file, '--household', 'Workshop')).toMatchObject({ code: 1, said: expect.stringContaining('cannot be read') });
+    expect(await ledger('in', file, '--household', 'Workshop')).toMatchObject({
+      code: 1,
+      said: expect.stringContaining('cannot be read. The zip is cut short or damaged.'),
+    });
     await second.context().close();
   } finally {
     await l.end();

@@ -117,6 +117,7 @@ export function ImportPlaces() {
   const { some, more } = useSome(found, 'place');
   const plain = found.filter((r) => proposed(r) !== null);
   const open = plain.filter((r) => !choices[r.pointer]);
+  const nameOf = (pointer: string | undefined) => seen?.rows.find((r) => r.pointer === pointer)?.name ?? '';
   const blank = Object.entries(choices).filter(([, c]) => c.siteId === null && c.network.trim() === '');
   return (
     <>
@@ -152,7 +153,7 @@ export function ImportPlaces() {
               <input type="search" className="field mt-0.5 !min-h-[44px]" value={called} onChange={(e) => setCalled(e.target.value)} />
               {seen.rows.length > MANY ? (
                 <span className="mt-1 block font-normal text-ink-2">
-                  It has {printCount(seen.rows.length, 'place')}. Nothing is ticked yet: find those that you stop at.
+                  It has {printCount(seen.rows.length, 'place')}. {coming === 0 ? 'Nothing is ticked yet: find those that you stop at.' : `${coming} ticked.`}
                 </span>
               ) : null}
             </label>
@@ -186,7 +187,7 @@ export function ImportPlaces() {
           >
             Take in {printCount(coming, 'place')}
           </button>
-          {blank.length > 0 ? <p className="mt-1 text-[13.5px]">A new site needs its network.</p> : null}
+          {blank.length > 0 ? <p className="mt-1 text-[13.5px]">A new site needs its network: {nameOf(blank[0]?.[0])}.</p> : null}
         </>
       ) : null}
     </>
