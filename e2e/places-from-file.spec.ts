@@ -308,11 +308,12 @@ test('of a register of a country nothing is ticked; one finds one’s own, and i
   await expect(page.getByText('None of its places is called so.')).toBeVisible();
   // What is found is ticked, the rest stays as it was.
   await find.fill('bluebarn post 69');
-  await page.getByRole('button', { name: 'Tick all 6' }).click();
+  const own69 = posts.map((_, i) => i).filter((i) => i % 2 && String(i).includes('69'));
+  await page.getByRole('button', { name: `Tick all ${own69.length}` }).click();
   await find.fill('post 44');
   await page.getByRole('checkbox', { name: /^Post 44 / }).check();
   await find.fill('');
-  await page.getByRole('button', { name: 'Take in 7 places' }).click();
+  await page.getByRole('button', { name: `Take in ${own69.length + 1} places` }).click();
   await status(page, 'taken in: sites, stalls and networks.');
-  expect((await sites(page)).map((s) => s.name).sort()).toEqual(['Post 44', 'Post 69', 'Post 691', 'Post 693', 'Post 695', 'Post 697', 'Post 699']);
+  expect((await sites(page)).map((s) => s.name).sort()).toEqual([44, ...own69].map((i) => `Post ${i}`).sort());
 });

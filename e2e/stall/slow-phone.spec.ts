@@ -52,7 +52,7 @@ test('a new phone on a slow network: it fetches the places, could not, has them;
   const join = page.getByRole('button', { name: /^Join: Vrba Crossing/ });
   await join.tap();
   await expect(join).toContainText('opening …');
-  await thumb(page).pad(/^Pulled in/);
+  await page.getByRole('button', { name: /^Pulled in/ }).tap();
   await expect(page.getByRole('button', { name: /^Plugged in/ }).first()).toBeVisible();
   const answered = page.waitForResponse(`**/api/v1/visits/${theirs}/events*`);
   release('answer');
