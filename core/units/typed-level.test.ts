@@ -1,4 +1,4 @@
-import { noLevel, typedLevel, wrongLevels } from './typed-level';
+import { noLevel, printLevel, typedLevel, wrongLevels } from './typed-level';
 
 describe('a level of the battery as it is typed', () => {
   it.each([
@@ -18,6 +18,10 @@ describe('a level of the battery as it is typed', () => {
     ['  ', undefined],
     [undefined, undefined],
   ])('%j is %j', (text, level) => expect(typedLevel(text)).toBe(level));
+  it('is read as it was typed; one that was worked out is whole', () => {
+    expect([20.5, 80, 20.54, 100].map((pct) => printLevel(pct, [20.5, 80, 20.54, 100]))).toEqual(['20.5', '80', '20.5', '100']);
+    expect([20.5, 90.4].map((pct) => printLevel(pct, [20, 80]))).toEqual(['21', '90']);
+  });
   it('what is none is named', () => {
     expect(wrongLevels({ from: null, to: 0 })).toEqual(['from']);
     expect(wrongLevels({ from: undefined, to: null })).toEqual(['to']);

@@ -3,7 +3,7 @@ import { redirect } from 'next/navigation';
 import type { ReactNode } from 'react';
 import { heldText } from '@/core/power/what-held-it-back';
 import { printDistance, printKW, printKWh } from '@/core/units/print';
-import { noLevel, typedLevel, wrongLevels } from '@/core/units/typed-level';
+import { noLevel, printLevel, typedLevel, wrongLevels } from '@/core/units/typed-level';
 import { whoAsks } from '@/server/http/session-cookie';
 import { plannedStop } from '@/server/power/plan-stop';
 import { CARDS, PhoneHead } from '@/ui/charts/phone-head';
@@ -35,6 +35,7 @@ export default async function PlanPage({ searchParams }: { searchParams: Promise
     ...(price ? { price } : {}),
   });
   const { idea } = page;
+  const level = (pct: number) => printLevel(pct, [idea.from, idea.to]);
   const wrong = wrongLevels({ from, to });
   // What was not understood is not answered with something else.
   const rows = wrong.length > 0 ? [] : page.rows;
@@ -109,7 +110,7 @@ export default async function PlanPage({ searchParams }: { searchParams: Promise
         <p className="mb-3 border-l-[6px] border-paint bg-card px-4 py-2 text-[16px] leading-snug">
           {first.minutes === null
             ? 'By what is on file it never gets there.'
-            : `${Math.round(idea.from)} to ${Math.round(idea.to)} % takes about ${minutes(first.minutes)}, at ${printKW(first.mean_kW ?? 0)} on average${
+            : `${level(idea.from)} to ${level(idea.to)} % takes about ${minutes(first.minutes)}, at ${printKW(first.mean_kW ?? 0)} on average${
                 best && best !== first && (best.minutes as number) + best.besides_min < first.minutes - 1
                   ? `; ${best.name.toLowerCase()} of the same energy ${minutes((best.minutes as number) + best.besides_min)} in all, the handshake counted`
                   : ''
@@ -141,8 +142,8 @@ export default async function PlanPage({ searchParams }: { searchParams: Promise
                     {r.name}
                     <span className="block text-[12px] font-normal text-ink-2">
                       {r.stops > 1
-                        ? `each ${Math.round(r.from)} to ${Math.round(r.to)} %, and ${r.besides_min.toFixed(1)} min of handshake`
-                        : `${Math.round(r.from)} to ${Math.round(r.to)} %`}
+                        ? `each ${level(r.from)} to ${level(r.to)} %, and ${r.besides_min.toFixed(1)} min of handshake`
+                        : `${level(r.from)} to ${level(r.to)} %`}
                     </span>
                   </th>
                   <Figure head="minutes">{minutes(r.minutes)}</Figure>
