@@ -24,7 +24,7 @@ function Drawn({ row }: { row: Row }) {
   );
 }
 
-const cell = `num px-2 py-1.5 text-right align-top max-sm:px-3 ${CARDS.cell}`;
+const cell = `num px-2 py-1.5 text-right align-top ${CARDS.cell}`;
 const head = 'px-2 py-1.5 text-right font-semibold';
 /** Sessions by group, those that charged longest first. */
 export function PowerGroups({ rows, one }: { rows: readonly Row[]; one: string }) {
@@ -59,7 +59,7 @@ export function PowerGroups({ rows, one }: { rows: readonly Row[]; one: string }
         <tbody className={CARDS.body}>
           {rows.map((r) => (
             <tr key={r.key} className={`border-b border-rule-2 max-sm:grid-cols-4 ${CARDS.row}`}>
-              <th scope="row" className={`px-3 py-1.5 text-left font-semibold ${CARDS.whole}`}>
+              <th scope="row" className={`px-3 py-1.5 text-left font-semibold max-sm:px-2 ${CARDS.whole}`}>
                 {r.href ? (
                   <Link href={r.href} className="text-shake underline">
                     {r.name}
@@ -72,7 +72,7 @@ export function PowerGroups({ rows, one }: { rows: readonly Row[]; one: string }
                   {r.judged < r.sessions ? `, ${r.judged} judged` : ''}
                 </span>
               </th>
-              <td className="px-2 py-1.5 max-sm:col-span-3 max-sm:self-end max-sm:px-3 max-sm:py-0.5">
+              <td className="px-2 py-1.5 max-sm:col-span-3 max-sm:self-end max-sm:py-0.5">
                 <Drawn row={r} />
               </td>
               <td className={cell}>
