@@ -111,8 +111,11 @@ describe('a visit on one phone', () => {
     await session.lastVisits(rows);
     expect(session.state().places).toBe('unreached');
     const server = jest.spyOn(globalThis, 'fetch').mockImplementation(async () => Response.json(told));
+    const known = new Promise<void>((resolve) => {
+      session.subscribe(() => session.state().places === 'known' && resolve());
+    });
     await session.lastVisits(rows);
-    expect(session.state().places).toBe('known');
+    await known;
     // Known once, it is known without a network too, and not asked for at every look.
     server.mockClear();
     await session.lastVisits(rows);
@@ -122,6 +125,11 @@ describe('a visit on one phone', () => {
     const again = begin({}, id).session;
     await again.open();
     expect(again.state().places).toBe('known');
+    // What it was told cannot be taken in: it waits for nothing any more.
+    const unable = begin({ changesSince: async () => null }).session;
+    server.mockImplementation(async () => Response.json({ rev: 3, records: 7 }));
+    await unable.open();
+    expect(unable.state()).toMatchObject({ places: 'unreached', cannotKeep: expect.any(String) });
     const nowhere = { openStore: () => Promise.reject(new Error('no')) };
     for (const [answer, places] of [[null, 'unreached'] as const, [told, 'known'] as const]) {
       const inMemory = begin({ ...nowhere, changesSince: async () => answer as never }).session;

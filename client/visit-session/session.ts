@@ -155,11 +155,12 @@ export function visitSession(who: PhoneWho, held: HeldEvents, ways: SessionWays)
       dangers: withDangers(dangers, state.visit?.dangers ?? []),
     });
   };
+  const unanswered = (): Partial<SessionState> => (state.places === 'known' ? {} : { places: 'unreached' });
   /** Takes what the household wrote since; a new phone that was not answered is asked for again. */
   const follow = async (s: PhoneStore): Promise<boolean> => {
     const told = await pullChanges(s);
     if (told) await readRecords(s);
-    set({ places: told || state.places === 'known' ? 'known' : 'unreached' });
+    set(told ? { places: 'known' } : unanswered());
     return told;
   };
   const startSending = () => {
@@ -252,7 +253,7 @@ export function visitSession(who: PhoneWho, held: HeldEvents, ways: SessionWays)
         startSending();
         // A copy that cannot follow the household is no reason to stop keeping.
         // After a restore more waits to be sent than before.
-        if (await follow(s).catch((error) => set({ cannotKeep: reasonOf(error) }))) void loop?.wake();
+        if (await follow(s).catch((error) => set({ cannotKeep: reasonOf(error), ...unanswered() }))) void loop?.wake();
         if (!open) await ways.newVersion();
       } catch (error) {
         if (closed) return;
@@ -338,7 +339,8 @@ export function visitSession(who: PhoneWho, held: HeldEvents, ways: SessionWays)
     /** The last visits as the ledger said last, then as it says now. */
     async lastVisits(onRows: (visits: LastVisit[]) => void): Promise<void> {
       if (!state.loaded) return;
-      if (store && state.places === 'unreached') await follow(store).catch(() => false);
+      // A new phone that was not answered asks again; the visits do not wait for it.
+      if (store && state.places === 'unreached') void follow(store).catch(() => {});
       const { bringAlong, pruneSent, visitsAtHand } = await ways.lastVisitsPart();
       const now = ways.now();
       const before = ((await store?.get('meta', 'lastVisits')) as LedgerRow[] | undefined) ?? [];
