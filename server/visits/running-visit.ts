@@ -10,7 +10,7 @@ export async function hasRunningVisit(who: { householdId: string; personId: stri
   const [rows] = await figures.execute<RowDataPacket[]>(
     `SELECT 1 FROM visit v
       WHERE v.household_id = ? AND v.withdrawn = 0 AND v.pulled_in_at IS NOT NULL AND v.pulled_out_at IS NULL AND v.last_event_at >= ?
-        AND EXISTS (SELECT 1 FROM event e WHERE e.household_id = v.household_id AND e.visit_id = v.id AND e.person_id = ?)
+        AND EXISTS (SELECT 1 FROM event e FORCE INDEX (event_visit) WHERE e.household_id = v.household_id AND e.visit_id = v.id AND e.person_id = ?)
       LIMIT 1`,
     [toBin(who.householdId), new Date(now() - LEFT_OPEN_MS), toBin(who.personId)],
   );

@@ -10,7 +10,7 @@ export type ReportedDanger = Danger & { visitId: string; zone: string; maxSeq: n
 export async function reportedDangers(householdId: string, stallId?: string): Promise<ReportedDanger[]> {
   const [rows] = await (await figuresOf(householdId)).execute<RowDataPacket[]>(
     `SELECT d.visit_id, d.stall_id, d.danger, d.on_day, v.zone,
-            (SELECT MAX(e.seq) FROM event e WHERE e.household_id = d.household_id AND e.visit_id = d.visit_id) AS max_seq
+            (SELECT MAX(e.seq) FROM event e FORCE INDEX (event_visit) WHERE e.household_id = d.household_id AND e.visit_id = d.visit_id) AS max_seq
        FROM stall_danger d JOIN visit v ON v.household_id = d.household_id AND v.id = d.visit_id
       WHERE d.household_id = ?${stallId ? ' AND d.stall_id = ?' : ''} ORDER BY d.on_day DESC`,
     stallId ? [toBin(householdId), toBin(stallId)] : [toBin(householdId)],

@@ -74,7 +74,7 @@ export function visitWhere(
     parts.push(
       `(v.site_id IN (SELECT id FROM site WHERE household_id = v.household_id AND name LIKE ?)
         OR v.network_id IN (SELECT id FROM network WHERE household_id = v.household_id AND name LIKE ?)
-        OR EXISTS (SELECT 1 FROM event e WHERE e.household_id = v.household_id AND e.visit_id = v.id AND e.kind IN ('note', 'correction')
+        OR EXISTS (SELECT 1 FROM event e FORCE INDEX (event_visit) WHERE e.household_id = v.household_id AND e.visit_id = v.id AND e.kind IN ('note', 'correction')
           AND COALESCE(JSON_VALUE(e.payload, '$.text'), JSON_VALUE(e.payload, '$.set.text')) COLLATE utf8mb4_general_ci LIKE ?))`,
     );
     // A note is found by what it says, and by what it said before it was corrected.

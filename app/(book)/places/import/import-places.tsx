@@ -1,5 +1,5 @@
 'use client';
-import { useState } from 'react';
+import { useDeferredValue, useMemo, useState } from 'react';
 import { BREACH_WORDS, JSON_WORDS } from '@/core/formats/breach-words';
 import { findScore } from '@/core/records/find-text';
 import { printCount } from '@/core/units/print';
@@ -113,7 +113,9 @@ export function ImportPlaces() {
     }, 'takes in');
   const coming = Object.keys(choices).length;
   // What is asked, or was put away, is ticked one by one.
-  const found = (seen?.rows ?? []).filter((r) => called.trim() === '' || findScore(called, `${r.name} ${r.network ?? ''}`) > 0);
+  // Of tens of thousands it takes a moment: what is typed does not wait for it.
+  const wanted = useDeferredValue(called);
+  const found = useMemo(() => (seen?.rows ?? []).filter((r) => wanted.trim() === '' || findScore(wanted, `${r.name} ${r.network ?? ''}`) > 0), [seen, wanted]);
   const { some, more } = useSome(found, 'place');
   const plain = found.filter((r) => proposed(r) !== null);
   const open = plain.filter((r) => !choices[r.pointer]);
