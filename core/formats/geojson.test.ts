@@ -1,3 +1,6 @@
+import { geoContains } from 'd3-geo';
+import { feature } from 'topojson-client';
+import land from 'world-atlas/land-50m.json';
 import { atSea } from './at-sea';
 import fixtures from './fixtures/geojson.json';
 import { type GeoRead, geojsonIn, geojsonOut } from './geojson';
@@ -185,5 +188,32 @@ describe('at sea', () => {
     ['the pole', -90, 0, false],
   ])('%s', (_what, latitude, longitude, expected) => {
     expect(atSea(latitude, longitude)).toBe(expected);
+  });
+  // The same land asked of d3-geo, which goes by great circles: at the line of dates, the poles, within a sea within land, on a long coast.
+  it.each([
+    [66, -175],
+    [66.2, 179.99],
+    [68.5, -180],
+    [72, 180],
+    [-89, 179.9],
+    [-77.5, -180],
+    [-72, -60.5],
+    [-66.5, 140],
+    [43.5, 51.5],
+    [45, 13.1],
+    [37.4, 140],
+    [84, 0],
+  ])('%d, %d as by great circles', (latitude, longitude) => {
+    const all = feature(land as never, (land as { objects: { land: unknown } }).objects.land as never) as unknown as GeoJSON.FeatureCollection;
+    const isLand = (lat: number, lon: number) => geoContains(all, [lon, lat]);
+    const east = 0.25 / Math.max(0.1, Math.cos((latitude * Math.PI) / 180));
+    const near = [
+      [0, 0],
+      [0.25, 0],
+      [-0.25, 0],
+      [0, east],
+      [0, -east],
+    ] as const;
+    expect(atSea(latitude, longitude)).toBe(!near.some(([dLat, dLon]) => isLand(latitude + dLat, longitude + dLon)));
   });
 });
