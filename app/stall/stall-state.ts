@@ -1,9 +1,10 @@
 import type { PhoneWho } from '@/client/store/who';
-import type { SessionState, VisitSession } from '@/client/visit-session/session';
+import type { VisitSession } from '@/client/visit-session/session';
+import type { SessionState } from '@/client/visit-session/session-state';
 import type { Rest } from '@/ui/pads/rest';
 
 export type { Records } from '@/client/store/records-by-type';
-export type { Draft } from '@/client/visit-session/session';
+export type { Draft } from '@/client/visit-session/session-state';
 
 export type StallState = { is: 'opening' } | { is: 'nobody' } | ({ is: 'ready'; who: PhoneWho; signedOut: boolean } & SessionState);
 

@@ -1,5 +1,5 @@
 'use client';
-import type { Draft } from '@/client/visit-session/session';
+import type { Draft } from '@/client/visit-session/session-state';
 import { sideLabel } from '@/core/records/trial-schema';
 import { doneWith, voidedRounds } from '@/core/trials/voided-rounds';
 import type { Visit } from '@/core/visit/derive';

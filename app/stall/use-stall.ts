@@ -2,8 +2,9 @@
 import { useEffect, useMemo, useState, useSyncExternalStore } from 'react';
 import { holdEvents } from '@/client/store/held-events';
 import { fetchedLater } from '@/client/visit-session/fetched-later';
-import type { Draft, VisitSession } from '@/client/visit-session/session';
+import type { VisitSession } from '@/client/visit-session/session';
 import { visitSession } from '@/client/visit-session/session';
+import type { Draft } from '@/client/visit-session/session-state';
 import { phoneWays, type SessionParts } from '@/client/visit-session/session-ways';
 import { noRest } from '@/ui/pads/rest';
 import { laterParts } from './stall-parts';

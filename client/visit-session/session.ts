@@ -5,10 +5,8 @@ import type { Outlooks } from '@/core/power/stay-or-go';
 import type { TrialSteps } from '@/core/protocol/changes';
 import type { MileRecord, RecordItem } from '@/core/records/record-schema';
 import { type Dangers, withDangers } from '@/core/visit/dangers';
-import type { Visit } from '@/core/visit/derive';
 import type { Role } from '@/core/visit/event';
-import type { Kind, Payload, PayloadCheck } from '@/core/visit/payloads';
-import type { OutboxStatus } from '../outbox/outbox-loop';
+import type { PayloadCheck } from '@/core/visit/payloads';
 import { waitingHere } from '../outbox/outbox-loop';
 import { refusedEvents, sendMended, sendRefusedAgain } from '../outbox/refused-events';
 import { type HeldEvents, refusedOf } from '../store/held-events';
@@ -16,49 +14,15 @@ import { type EventDraft, eventsOfVisit, keepFromServer, keepMade } from '../sto
 import { keepRecords, pullChanges } from '../store/keep-record';
 import type { LastVisit } from '../store/last-visits';
 import type { KeptEvent, PhoneStore } from '../store/phone-store';
-import { byType, noRecords, type Records } from '../store/records-by-type';
+import { byType, noRecords } from '../store/records-by-type';
 import type { PhoneWho } from '../store/who';
+import { type Draft, NO_OUTLOOKS, NOTHING_YET, type SessionState } from './session-state';
 import type { SessionWays } from './session-ways';
 import { withTold } from './trial-steps';
 import { looksOn, nextVisitId, readVisit, silentFor, takeNextVisitId, toUndo } from './visit-here';
 
-export type Draft<K extends Kind = Kind> = { [P in K]: { kind: P; payload: Payload<P> } }[K];
-
-/** What a visit on this phone is at, for whoever shows it. */
-export type SessionState = {
-  loaded: boolean;
-  records: Records;
-  /** Whether the records are those of the household: of a new phone they are still asked for, or could not be. */
-  places: 'asking' | 'unreached' | 'known';
-  /** What happened last at each stall, as far as the phone knows. */
-  lately: Lately;
-  usual: Usual;
-  /** Reported at stalls and not cleared, by this visit too. */
-  dangers: Dangers;
-  /** Steps of the open trials that are done, on whichever phone, as far as this one knows. */
-  trialSteps: TrialSteps;
-  outlooks: Outlooks;
-  visitId: string | null;
-  visit: Visit | null;
-  kept: readonly KeptEvent[];
-  outbox: OutboxStatus | null;
-  /** Why this device cannot write down what is recorded; `null` while it can. */
-  cannotKeep: string | null;
-  /** This phone looks on at a visit that another one records. */
-  observing: boolean;
-  /** For how many seconds the phone that records has been silent, as far as is known here; `null` when this one records. */
-  silent_s: number | null;
-  /** The next visit belongs to the same stop as the one before. */
-  goesOn: boolean;
-  /** What undo would take back, the latest first: everything made at one touch. */
-  undoable: readonly KeptEvent[];
-  /** Grows with each touch kept. */
-  touches: number;
-};
-
 export type VisitSession = ReturnType<typeof visitSession>;
 
-const NO_OUTLOOKS: Outlooks = { sites: {}, cars: {} };
 const notChecked: PayloadCheck = () => ({ path: '', reason: 'not checked yet' });
 const reasonOf = (error: unknown) =>
   error instanceof DOMException && error.name === 'QuotaExceededError' ? 'its storage is full' : error instanceof Error ? error.message : String(error);
@@ -80,26 +44,7 @@ export function visitSession(who: PhoneWho, held: HeldEvents, ways: SessionWays)
   /** Grows with each visit that was asked for: of two the later one opens. */
   let asked = 0;
   const listeners = new Set<() => void>();
-  let state: SessionState = {
-    loaded: false,
-    records: noRecords(),
-    places: 'asking',
-    lately: {},
-    usual: {},
-    dangers: {},
-    trialSteps: {},
-    outlooks: NO_OUTLOOKS,
-    visitId: null,
-    visit: null,
-    kept: [],
-    outbox: null,
-    cannotKeep: null,
-    observing: false,
-    silent_s: null,
-    goesOn: false,
-    undoable: [],
-    touches: 0,
-  };
+  let state: SessionState = { ...NOTHING_YET, records: noRecords() };
 
   const set = (some: Partial<SessionState>) => {
     if (closed) return;
@@ -302,8 +247,9 @@ export function visitSession(who: PhoneWho, held: HeldEvents, ways: SessionWays)
         const here = await readVisit(store, held, id);
         if (mine !== asked || state.visitId !== before) return true;
         if (!here.some((k) => k.event.kind === 'pulled_in')) return false;
-        await store?.put('meta', id, 'openVisit');
+        // Shown as soon as it was asked: a touch in between would belong to neither.
         show(id, here);
+        await store?.put('meta', id, 'openVisit');
         return true;
       };
       // What is here opens at once; what others recorded of it comes after.
