@@ -70,7 +70,10 @@ export function ReadingsTable({ visit: v, whole }: { visit: Visit; whole: boolea
                   {between > 0 && i === first.length ? (
                     <tr className="border-b border-rule-2">
                       <td colSpan={7} className="py-1.5">
-                        {printCount(between, 'more reading')} between, all of them along the battery and in the CSV.
+                        {printCount(between, 'more reading')} between.{' '}
+                        <a href={`/ledger/${v.id}?events=all#readings-head`} className="inline-block min-h-6 font-semibold text-shake underline">
+                          Show all {rows.length}
+                        </a>
                       </td>
                     </tr>
                   ) : null}
