@@ -68,7 +68,7 @@ describe('the page of a visit says', () => {
     const said = sheet(data);
     const n = data.visit.line.length;
     expect(said).toContain(`${n - 400} more events between. Show all ${n}`);
-    expect(said).toContain('480 more readings between');
+    expect(said).toContain('480 more readings between. Show all 600');
     expect(said.match(/ Reading /g)?.length).toBeGreaterThan(380);
     expect(said.match(/ Reading /g)?.length).toBeLessThan(400);
     const all = text(renderToStaticMarkup(<VisitSheet page={data} whole withdraw={null} correct={() => null} />));
