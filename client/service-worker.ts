@@ -17,7 +17,11 @@ const serwist = new Serwist({
   navigationPreload: false,
   disableDevLogs: true,
   precacheOptions: { cleanupOutdatedCaches: true, ignoreURLParametersMatching: [/^(site|visit)$/] },
-  runtimeCaching: [{ matcher: ({ request }) => request.destination === 'document', handler: new NetworkOnly() }],
+  runtimeCaching: [
+    // The Stall is at hand instead: nobody waits there for a network that takes a request and does not answer.
+    { matcher: ({ request, url }) => request.destination === 'document' && url.pathname === '/', handler: new NetworkOnly({ networkTimeoutSeconds: 8 }) },
+    { matcher: ({ request }) => request.destination === 'document', handler: new NetworkOnly() },
+  ],
   fallbacks: {
     entries: [
       // Where the application opens without a network.

@@ -38,6 +38,8 @@ export function startOutbox(
 ): { wake: () => Promise<void>; stop: () => void } {
   let running: Promise<void> | null = null;
   let again = false;
+  let pictures = false;
+  let morePictures = false;
   let failures = 0;
   let timer: ReturnType<typeof setTimeout> | undefined;
   let stopped = false;
@@ -61,12 +63,30 @@ export function startOutbox(
       // Restored from a backup meanwhile: what may be gone there is put into the outbox again, and sent in another round.
       if (store && outcome === 'sent' && (await wasRestored(store))) again = await pullChanges(store);
       if (outcome === 'sent') outcome = await sendHeld(held);
-      // Pictures come after the words that name them: those are what must not wait.
-      const away = outcome === 'unreachable' || (outcome === 'sent' && !(await sendPhotos(store, held)));
-      failures = away ? failures + 1 : 0;
       await tell(outcome, records);
-      if (away && !stopped) timer = setTimeout(wake, backOffSeconds(failures) * 1000);
+      if (outcome === 'unreachable') later();
+      // Pictures come after the words that name them, and no word waits for a picture on its way.
+      else if (outcome === 'sent') void sendPictures();
     } while (again && !stopped);
+  };
+  const later = () => {
+    clearTimeout(timer);
+    failures += 1;
+    if (!stopped) timer = setTimeout(wake, backOffSeconds(failures) * 1000);
+  };
+  const sendPictures = async () => {
+    morePictures = true;
+    if (pictures) return;
+    pictures = true;
+    let reached = true;
+    while (morePictures && reached && !stopped) {
+      morePictures = false;
+      reached = await sendPhotos(store, held).catch(() => false);
+    }
+    pictures = false;
+    if (reached) failures = 0;
+    else later();
+    await tell(null).catch(() => {});
   };
   const wake = async (): Promise<void> => {
     clearTimeout(timer);

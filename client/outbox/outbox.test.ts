@@ -31,13 +31,9 @@ function server(answer: (item: { type: string; event?: { id: string; personId: s
   globalThis.fetch = (async (_url: string, init: { body: string }) => {
     const { items } = JSON.parse(init.body);
     sent.push(items.map((i: { event?: { id: string }; record?: { id: string } }) => (i.event ?? i.record)?.id));
-    return {
-      ok: true,
-      status: 200,
-      json: async () => ({
-        results: items.map((i: never) => ({ id: ((i as { event?: { id: string } }).event ?? (i as { record: { id: string } }).record).id, ...answer(i) })),
-      }),
-    };
+    return Response.json({
+      results: items.map((i: never) => ({ id: ((i as { event?: { id: string } }).event ?? (i as { record: { id: string } }).record).id, ...answer(i) })),
+    });
   }) as never;
   return sent;
 }
@@ -92,7 +88,7 @@ describe('the outbox', () => {
   });
   it('pauses at 401 and keeps everything', async () => {
     await keepEvents(store, who, [draft(1)]);
-    globalThis.fetch = (async () => ({ ok: false, status: 401 })) as never;
+    globalThis.fetch = (async () => Response.json({ error: 'Nobody is signed in.' }, { status: 401 })) as never;
     expect(await sendOutbox(store)).toBe('signed_out');
     expect(await store.count('outbox')).toBe(1);
   });
@@ -141,8 +137,9 @@ describe('the outbox', () => {
     const culprit = made[5]?.id;
     globalThis.fetch = (async (_url: string, init: { body: string }) => {
       const { items } = JSON.parse(init.body) as { items: { event: { id: string } }[] };
-      if (items.some((i) => i.event.id === culprit)) return { ok: false, status: 413 };
-      return { ok: true, status: 200, json: async () => ({ results: items.map((i) => ({ id: i.event.id, status: 'taken' })) }) };
+      // As a proxy says it.
+      if (items.some((i) => i.event.id === culprit)) return new Response('<html>', { status: 413 });
+      return Response.json({ results: items.map((i) => ({ id: i.event.id, status: 'taken' })) });
     }) as never;
     expect(await sendOutbox(store)).toBe('sent');
     expect((await eventsOfVisit(store, VISIT)).filter((k) => k.state === 'refused').map((k) => k.event.id)).toEqual([culprit]);
@@ -158,8 +155,7 @@ describe('a server that fails', () => {
     globalThis.fetch = (async (_url: string, init: { body: string }) => {
       const ids = JSON.parse(init.body).items.map((i: { event: { id: string } }) => i.event.id) as string[];
       sent.push(ids);
-      const fails = ids.some(bad);
-      return { ok: !fails, status: fails ? 500 : 200, json: async () => ({ results: ids.map((id) => ({ id, status: 'taken' })) }) };
+      return Response.json({ results: ids.map((id) => ({ id, status: 'taken' })) }, { status: ids.some(bad) ? 500 : 200 });
     }) as never;
     return sent;
   };
@@ -195,7 +191,7 @@ describe('a server that fails', () => {
   });
   it('to answer for an item: that one stays, the others leave', async () => {
     const [silent, told] = await keepEvents(store, who, some(2));
-    globalThis.fetch = (async () => ({ ok: true, status: 200, json: async () => ({ results: [{ id: told?.id, status: 'already' }] }) })) as never;
+    globalThis.fetch = (async () => Response.json({ results: [{ id: told?.id, status: 'already' }] })) as never;
     expect(await sendOutbox(store)).toBe('sent');
     expect(await states()).toEqual(
       new Map([
@@ -218,7 +214,7 @@ describe('a server that fails', () => {
     let asked = 0;
     globalThis.fetch = (async () => {
       asked += 1;
-      return { ok: false, status: 503, json: async () => ({ code: 'later' }) };
+      return Response.json({ code: 'later' }, { status: 503 });
     }) as never;
     expect(await sendOutbox(store)).toBe('unreachable');
     expect(asked).toBe(1);
@@ -332,7 +328,7 @@ describe('photos on the phone', () => {
     const asked: string[] = [];
     globalThis.fetch = (async (url: string) => {
       asked.push(url.slice(-1));
-      return { status: asked.length === 1 ? 201 : 422 };
+      return asked.length === 1 ? Response.json({ already: false }, { status: 201 }) : Response.json({ error: 'no picture' }, { status: 422 });
     }) as never;
     expect(await sendPhotos(store)).toBe(true);
     expect(await sendPhotos(store)).toBe(true);
@@ -345,10 +341,11 @@ describe('photos on the phone', () => {
 describe('the phone’s copy', () => {
   it('takes changes, but not over what is still to be sent', async () => {
     await keepRecords(store, [recordItem('network', idOf(30), { name: 'mine' })]);
-    globalThis.fetch = (async () => ({
-      ok: true,
-      json: async () => ({ rev: 9, records: [30, 31].map((n) => ({ type: 'network', id: idOf(n), rev: 9, archived: false, fields: { name: 'theirs' } })) }),
-    })) as never;
+    globalThis.fetch = (async () =>
+      Response.json({
+        rev: 9,
+        records: [30, 31].map((n) => ({ type: 'network', id: idOf(n), rev: 9, archived: false, fields: { name: 'theirs' } })),
+      })) as never;
     expect(await pullChanges(store)).toBe(true);
     expect((await store.getAll('record')).map((r) => (r.fields as { name: string }).name)).toEqual(['mine', 'theirs']);
     expect(await store.get('meta', 'rev')).toBe(9);

@@ -1,6 +1,7 @@
 import { type ItemResult, type OutboxAnswer, type OutboxBatch, type OutboxItem, waitsThere } from '@/core/protocol/outbox';
 import { changeOf } from '@/core/records/change-of';
 import type { MileRecord, RecordItem } from '@/core/records/record-schema';
+import { askServer } from '../server/ask-server';
 import { type HeldEvents, waitingOf } from '../store/held-events';
 import { sameItem } from '../store/keep-record';
 import { type OutboxEntry, type PhoneStore, type RecordEntry, STRICT } from '../store/phone-store';
@@ -23,23 +24,20 @@ async function post(
   items: readonly OutboxItem[],
   onEpoch: (epoch: string) => unknown = () => {},
 ): Promise<ItemResult[] | 'signed_out' | 'unreachable' | 'not_understood' | 'failed'> {
-  try {
-    const response = await fetch('/api/v1/outbox', {
-      method: 'POST',
-      headers: { 'content-type': 'application/json' },
-      body: JSON.stringify({ sentAt: phoneNow(), items } satisfies OutboxBatch),
-    });
-    if (response.status === 401) return 'signed_out';
-    if (NOT_UNDERSTOOD.has(response.status)) return 'not_understood';
-    // 503 and its kin say "later" themselves; a plain 500 may come back for ever because of one item.
-    if (response.status === 500) return 'failed';
-    if (!response.ok) return 'unreachable';
-    const answer = (await response.json()) as OutboxAnswer;
-    if (typeof answer.epoch === 'string') await onEpoch(answer.epoch);
-    return answer.results;
-  } catch {
-    return 'unreachable';
-  }
+  const said = await askServer('/api/v1/outbox', {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({ sentAt: phoneNow(), items } satisfies OutboxBatch),
+  });
+  if (!said) return 'unreachable';
+  if (said.status === 401) return 'signed_out';
+  if (NOT_UNDERSTOOD.has(said.status)) return 'not_understood';
+  // 503 and its kin say "later" themselves; a plain 500 may come back for ever because of one item.
+  if (said.status === 500) return 'failed';
+  const answer = said.body as Partial<OutboxAnswer> | null;
+  if (!said.ok || !Array.isArray(answer?.results)) return 'unreachable';
+  if (typeof answer.epoch === 'string') await onEpoch(answer.epoch);
+  return answer.results;
 }
 
 /** Sends records at once, where this device keeps nothing. @returns why not, else null */

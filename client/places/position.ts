@@ -1,12 +1,12 @@
 import { type PlaceQuestion, type Position, placeQuestions, turned } from '@/core/records/place-questions';
+import { askServer } from '../server/ask-server';
 
 /** Nobody waits longer for what can be filled in by hand, or later. */
 const WAIT_MS = 5_000;
 /** Zone of a position as the server's table has it, `Etc/…` at sea; `null` where it cannot be asked. */
 async function zoneOf({ latitude, longitude }: Position): Promise<string | null> {
-  const answer = await fetch(`/api/v1/zone?latitude=${latitude}&longitude=${longitude}`, { signal: AbortSignal.timeout(WAIT_MS) }).catch(() => null);
-  const told = answer?.ok ? ((await answer.json().catch(() => null)) as { zone: string } | null) : null;
-  return told?.zone ?? null;
+  const said = await askServer(`/api/v1/zone?latitude=${latitude}&longitude=${longitude}`, {}, WAIT_MS);
+  return said?.ok ? (said.body as { zone: string }).zone : null;
 }
 
 /** IANA zone of a position; `null` at sea, where none is worth filling in, and without a network. */

@@ -46,7 +46,7 @@ describe('a photo that cannot be written down', () => {
     const asked: string[] = [];
     jest.spyOn(globalThis, 'fetch').mockImplementation(async (url) => {
       asked.push(String(url));
-      return new Response(null, { status: asked.length === 1 ? 503 : 201 });
+      return Response.json({ already: false }, { status: asked.length === 1 ? 503 : 201 });
     });
     expect(await sendPhotos(null, held)).toBe(false);
     expect(held.photos()).toHaveLength(1);
@@ -110,11 +110,7 @@ describe('what cannot be written down', () => {
     globalThis.fetch = (async (_url: string, init: { body: string }) => {
       const { id } = JSON.parse(init.body).items[0].event;
       n += 1;
-      return {
-        ok: true,
-        status: 200,
-        json: async () => ({ results: [n === 1 ? { id, status: 'taken' } : { id, status: 'refused', path: 'at', reason: 'too late' }] }),
-      };
+      return Response.json({ results: [n === 1 ? { id, status: 'taken' } : { id, status: 'refused', path: 'at', reason: 'too late' }] });
     }) as never;
     expect(await sendHeld(held)).toBe('sent');
     expect([waitingOf(held).length, refusedOf(held).map((k) => k.reason)]).toEqual([0, ['too late']]);

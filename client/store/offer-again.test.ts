@@ -19,17 +19,13 @@ function server(changes: Answer, epoch = changes.epoch) {
   const sent: { type: string; event?: { id: string }; record?: object }[] = [];
   globalThis.fetch = (async (url: string, init?: { body: string }) => {
     asked.push(url);
-    if (!init?.body) return { ok: true, status: 200, json: async () => changes };
+    if (!init?.body) return Response.json(changes);
     const { items } = JSON.parse(init.body);
     sent.push(...items);
-    return {
-      ok: true,
-      status: 200,
-      json: async () => ({
-        epoch,
-        results: items.map((i: { event?: { id: string }; record?: { id: string } }) => ({ id: (i.event ?? i.record)?.id, status: 'taken', rev: 7 })),
-      }),
-    };
+    return Response.json({
+      epoch,
+      results: items.map((i: { event?: { id: string }; record?: { id: string } }) => ({ id: (i.event ?? i.record)?.id, status: 'taken', rev: 7 })),
+    });
   }) as never;
   return { asked, sent };
 }
@@ -109,10 +105,10 @@ describe('a ledger that was restored from a backup', () => {
   });
   it('without an answer nothing changes', async () => {
     await store.put('meta', 'first', 'epoch');
-    globalThis.fetch = (async () => ({ ok: false, status: 503 })) as never;
+    globalThis.fetch = (async () => Response.json({}, { status: 503 })) as never;
     expect(await pullChanges(store)).toBe(false);
     let asked = 0;
-    globalThis.fetch = (async () => ({ ok: ++asked === 1, status: 200, json: async () => ({ rev: 9, epoch: 'e2', epochRev: 1, records: [] }) })) as never;
+    globalThis.fetch = (async () => Response.json({ rev: 9, epoch: 'e2', epochRev: 1, records: [] }, { status: ++asked === 1 ? 200 : 503 })) as never;
     expect(await pullChanges(store)).toBe(false);
     expect(await store.get('meta', 'epoch')).toBe('first');
   });

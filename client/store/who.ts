@@ -1,5 +1,6 @@
 import type { MemberRole } from '@/core/records/roles';
 import { NO_WISHES, type Wishes } from '@/core/records/wishes';
+import { askServer } from '../server/ask-server';
 
 /** Who uses this phone, as last told by the server: the Stall opens with it when there is no network. */
 export type PhoneWho = {
@@ -36,14 +37,10 @@ export const forgetWho = (): void => localStorage.removeItem(KEY);
 
 /** Asks the server. @returns the person, `'signed_out'`, or `'unreachable'` */
 export async function askWho(): Promise<PhoneWho | 'signed_out' | 'unreachable'> {
-  try {
-    const response = await fetch('/api/v1/me', { cache: 'no-store' });
-    if (response.status === 401) return 'signed_out';
-    if (!response.ok) return 'unreachable';
-    const who = (await response.json()) as PhoneWho;
-    writeWho(who);
-    return who;
-  } catch {
-    return 'unreachable';
-  }
+  const said = await askServer('/api/v1/me');
+  if (said?.status === 401) return 'signed_out';
+  if (!said?.ok) return 'unreachable';
+  const who = said.body as PhoneWho;
+  writeWho(who);
+  return who;
 }

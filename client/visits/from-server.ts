@@ -1,14 +1,11 @@
 import type { LedgerRow } from '@/core/compare/ledger-row';
 import { type VisitEvents, withHeard } from '@/core/protocol/visit-events';
 import type { StoredEvent } from '@/core/visit/event';
+import { askServer } from '../server/ask-server';
 
 async function read<T>(path: string): Promise<T | null> {
-  try {
-    const response = await fetch(path, { cache: 'no-store' });
-    return response.ok ? ((await response.json()) as T) : null;
-  } catch {
-    return null;
-  }
+  const said = await askServer(path);
+  return said?.ok ? (said.body as T) : null;
 }
 
 /** The household's last visits; `null` without the server. */

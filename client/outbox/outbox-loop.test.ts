@@ -1,0 +1,99 @@
+import '@/client/store/fixtures/memory-storage';
+import 'fake-indexeddb/auto';
+
+import { idOf, VISIT } from '@/core/visit/fixtures/story';
+import { phoneWho } from '../store/fixtures/phone-who';
+import { holdEvents } from '../store/held-events';
+import { keepEvents } from '../store/keep-event';
+import { openPhoneStore, type PhoneStore } from '../store/phone-store';
+import { type OutboxStatus, startOutbox } from './outbox-loop';
+
+const who = phoneWho();
+const plugged = (at: number) => ({ visitId: VISIT, kind: 'plugged' as const, payload: {}, zone: 'UTC', touch: { at, mono: at } });
+const photo = (n: number) => ({ sha256: String(n).repeat(64), bytes: new Blob(['x']), state: 'kept' as const });
+/** Settles once something holds; the loop works beside the test. */
+const until = async (holds: () => unknown) => {
+  while (!holds()) await new Promise((done) => setImmediate(done));
+};
+
+let store: PhoneStore;
+let loop: ReturnType<typeof startOutbox> | undefined;
+let told: OutboxStatus[];
+let person = 700;
+beforeEach(async () => {
+  jest.useFakeTimers({ doNotFake: ['setImmediate', 'queueMicrotask', 'nextTick', 'performance', 'hrtime', 'Date'] });
+  Object.assign(globalThis, {
+    addEventListener: () => {},
+    removeEventListener: () => {},
+    document: { addEventListener: () => {}, removeEventListener: () => {} },
+  });
+  store = await openPhoneStore(who.householdId, idOf(++person));
+  told = [];
+});
+afterEach(() => {
+  loop?.stop();
+  jest.useRealTimers();
+  store.close();
+});
+
+/** A server that answers words at once and a picture when it is let. */
+function slowForPictures() {
+  const asked: string[] = [];
+  const open: ((answer: Response) => void)[] = [];
+  globalThis.fetch = (async (url: string, init: { body: string }) => {
+    asked.push(url.replace('/api/v1/', '').slice(0, 8));
+    if (url.includes('/photos/')) return new Promise<Response>((done) => open.push(done));
+    const { items } = JSON.parse(init.body) as { items: { event: { id: string } }[] };
+    return Response.json({ results: items.map((i) => ({ id: i.event.id, status: 'taken' })) });
+  }) as never;
+  return { asked, open, has: () => open.shift()?.(Response.json({ already: false }, { status: 201 })) };
+}
+const start = () => {
+  loop = startOutbox(store, holdEvents(), (s) => told.push(s));
+  return loop;
+};
+
+describe('the loop that sends', () => {
+  it('lets no word wait for a picture on its way', async () => {
+    const { asked, open, has } = slowForPictures();
+    await store.put('photo', photo(1));
+    await start().wake();
+    await until(() => open.length === 1);
+    await keepEvents(store, who, [plugged(1)]);
+    await loop?.wake();
+    expect(asked).toEqual(['photos/1', 'outbox']);
+    expect(told.at(-1)).toMatchObject({ waiting: 1, last: 'sent' });
+    has();
+    await until(() => told.at(-1)?.waiting === 0);
+    expect(await store.count('photo')).toBe(0);
+  });
+  it('sends a picture that was kept while another was on its way, and none twice', async () => {
+    const { asked, open, has } = slowForPictures();
+    await store.put('photo', photo(1));
+    await start().wake();
+    await until(() => open.length === 1);
+    await store.put('photo', photo(2));
+    await loop?.wake();
+    await loop?.wake();
+    has();
+    await until(() => open.length === 1);
+    has();
+    await until(() => told.at(-1)?.waiting === 0);
+    expect(asked).toEqual(['photos/1', 'photos/2']);
+  });
+  it('asks again with back-off while a picture cannot be sent, and at once when woken', async () => {
+    const { asked, open } = slowForPictures();
+    await store.put('photo', photo(1));
+    await start().wake();
+    for (const wait of [1, 2, 4]) {
+      await until(() => open.length === 1);
+      open.shift()?.(Response.json({}, { status: 503 }));
+      const before = asked.length;
+      await until(() => jest.getTimerCount() === 1);
+      jest.advanceTimersByTime(wait * 1000 - 1);
+      expect(asked).toHaveLength(before);
+      jest.advanceTimersByTime(1);
+    }
+    await until(() => open.length === 1);
+  });
+});
