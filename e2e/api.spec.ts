@@ -72,6 +72,17 @@ test('a program reads by its token what its person sees; a token ended in mid-us
   const odd = await get('/visits?limit=0&cursor=x&from=yesterday&to=2026-02-30&site=y');
   expect([odd.status(), odd.headers()['content-type']]).toEqual([422, 'application/problem+json']);
   expect((await odd.json()).errors.map((e: { pointer: string }) => e.pointer)).toEqual(['?limit', '?cursor', '?from', '?to', '?site']);
+  for (const [path, names] of [
+    ['/visits?form=2026-06-03&site_id=x&limit=3', ['?form', '?site_id']],
+    ['/tariffs?limit=1&limit=2', ['?limit']],
+    ['/compare?by=site&change=2026-06-03&group=hour:7', ['?change', '?group']],
+    ['/export/visits.csv?from=2026-06-03', ['?from']],
+  ] as const) {
+    const answer = await get(path);
+    expect([answer.status(), (await answer.json()).errors.map((e: { pointer: string }) => e.pointer)]).toEqual([422, names]);
+  }
+  const nowhere = await get('/nothing/here');
+  expect([nowhere.status(), nowhere.headers()['content-type']]).toEqual([404, 'application/problem+json']);
   expect((await get(`/visits/${v7()}`)).status()).toBe(404);
   expect((await get(`/visits?household=${v7()}`)).status()).toBe(403);
   const late = await program.post('/api/v1/events', { headers: bearer(reads), data: { events: [{}] } });

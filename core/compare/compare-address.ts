@@ -1,6 +1,6 @@
 import { GROUPING_NAMES, type Grouping } from '../figures/groupings';
 import { isDay } from '../records/moment';
-import { type LedgerFilter, mistyped, readLedgerFilter, writeLedgerFilter } from './ledger-filter';
+import { type LedgerFilter, mistyped, PART_NAMES, readLedgerFilter, writeLedgerFilter } from './ledger-filter';
 import { LOOK_NAMES, LOOKS, type Look, MEASURE_NAMES, type Measure } from './measures';
 
 /** What a comparison is asked: which visits, grouped by what, looked at how. Lives in the address. */
@@ -21,6 +21,9 @@ export type CompareAsk = {
 export const MOST_LEAST = 1000;
 const oneOf = <T extends string>(list: readonly T[], value: string | null | undefined): T | undefined => list.find((x) => x === value);
 type Get = (name: string) => string | null | undefined;
+
+/** The names by which a comparison is asked. What a number was counted of and what changed on a day are told by pages alone. */
+export const COMPARE_NAMES: readonly string[] = ['by', 'and', 'look', 'sort', 'least', ...PART_NAMES.filter((name) => name !== 'counted')];
 
 /** Reads it from an address; what is not understood is left out, never an error. Two groupings: `by=site&and=hour`, or `by=site,hour`. */
 export function readCompareAsk(get: Get): CompareAsk {
@@ -48,14 +51,13 @@ export function readCompareAsk(get: Get): CompareAsk {
 export function mistypedCompare(get: Get): string[] {
   const [first, second, ...more] = (get('by') ?? '').split(',');
   const none = (list: readonly string[], value: string | null | undefined) => !!value && !list.includes(value);
-  const [least, change] = [get('least'), get('change')];
+  const least = get('least');
   const wrong = {
     by: none(GROUPING_NAMES, first) || none(GROUPING_NAMES, second) || more.length > 0 || (!!second && !!get('and')),
     and: none(GROUPING_NAMES, get('and')),
     look: none(LOOK_NAMES, get('look')),
     sort: none(LOOKS[readCompareAsk(get).look].measures, get('sort')),
     least: !!least && !(Number.isInteger(Number(least)) && Number(least) >= 0 && Number(least) <= MOST_LEAST),
-    change: !!change && !isDay(change),
   };
   return [...mistyped(get), ...Object.entries(wrong).flatMap(([name, is]) => (is ? [name] : []))];
 }

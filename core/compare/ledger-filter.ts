@@ -45,7 +45,7 @@ export const ONLY_LABELS: Readonly<Record<LedgerOnly, string>> = {
   left_out: 'Left out of comparisons',
 };
 /** Longer words are cut. */
-const TEXT_MAX = 60;
+export const TEXT_MAX = 60;
 
 export const END_MARKS = ['kW', 'kWh', 'A'] as const satisfies readonly EndMark[];
 
@@ -99,7 +99,8 @@ const PARTS = {
   mark: among(END_MARKS),
 } as const;
 type Part = keyof typeof PARTS;
-const PART_NAMES = Object.keys(PARTS) as Part[];
+/** What stands in an address by one name each. */
+export const PART_NAMES = Object.keys(PARTS) as Part[];
 
 /** Reads a filter from an address. What is not understood is left out, never an error: addresses get mistyped. */
 export function readLedgerFilter(get: (name: string) => string | null | undefined): LedgerFilter {
@@ -114,9 +115,7 @@ export function readLedgerFilter(get: (name: string) => string | null | undefine
 /** The parts of an address that say something, but nothing that is understood: a program is told so, where a page leaves them out. */
 export function mistyped(get: (name: string) => string | null | undefined): string[] {
   const said = (name: string) => get(name)?.trim() ?? '';
-  const parts = PART_NAMES.filter((name) => said(name) !== '' && PARTS[name](said(name)) === undefined);
-  const groups = said('group');
-  return groups !== '' && readGroups(groups).length < groups.split(',').length ? [...parts, 'group'] : parts;
+  return PART_NAMES.filter((name) => said(name) !== '' && PARTS[name](said(name)) === undefined);
 }
 
 /** The address of a filter, `''` when it holds everything; defaults are not written. */

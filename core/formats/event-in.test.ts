@@ -60,17 +60,23 @@ describe('events as a program sends them', () => {
     expect(one({ at })).toMatchObject({ at: ms, precision });
   });
   it('stand in the order of the request, visit by visit', () => {
-    const seqs = read(event(), event({ visitId: idOf(4) }), event({ seq: 90 }), event()).map((f) => (f.ok ? f.event.seq : null));
+    const [b, c] = [{ id: idOf(11) }, { id: idOf(12) }];
+    const seqs = read(event(), event({ visitId: idOf(4) }), event({ ...b, seq: 90 }), event(c)).map((f) => (f.ok ? f.event.seq : null));
     expect(seqs).toEqual([1, 1, 90, 3]);
     // What is refused takes no place.
     expect(read(event({ at: 'x' }), event()).map((f) => (f.ok ? f.event.seq : null))).toEqual([null, 1]);
+  });
+  it('that stand there twice stand in one place, and those behind them in theirs', () => {
+    const [b, c] = [{ id: idOf(11) }, { id: idOf(12) }];
+    const seqs = read(event(), event(b), event(), event(b), event(c)).map((f) => (f.ok ? f.event.seq : null));
+    expect(seqs).toEqual([1, 2, 1, 2, 3]);
   });
   it('stand behind what is here of their visit, and where they stood when they are sent again', () => {
     const [a, b] = [idOf(11), idOf(12)];
     const known = { seqs: new Map([[a, 2]]), last: new Map([[idOf(3), 7]]) };
     const seqs = eventsFrom([event({ id: a }), event({ id: b }), event({ id: b, visitId: idOf(4) }), event({ id: a, seq: 90 })], of, known);
     expect(seqs.map((f) => (f.ok ? f.event.seq : null))).toEqual([2, 9, 1, 90]);
-    const full = eventsFrom([event(), event()], of, { ...none, last: new Map([[idOf(3), MOST_SEQ - 1]]) });
+    const full = eventsFrom([event(), event({ id: a })], of, { ...none, last: new Map([[idOf(3), MOST_SEQ - 1]]) });
     expect(full.map((f) => (f.ok ? f.event.seq : null))).toEqual([MOST_SEQ, MOST_SEQ]);
     expect(idsIn([event({ id: a }), event({ id: 'x' }), null, 7, 'id', event({ id: a, visitId: [] })])).toEqual({ events: [a], visits: [idOf(3)] });
   });

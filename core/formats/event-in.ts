@@ -67,6 +67,8 @@ export function eventsFrom(
   known: KnownSeqs,
 ): ({ ok: true; event: StoredEvent } | { ok: false; id: string; path: string; reason: string })[] {
   const seqs = new Map<string, number>();
+  // One that stands here twice is the same event, in the same place.
+  const placed = new Map<string, number>();
   return list.map((raw) => {
     const named = typeof raw === 'object' && raw !== null ? (raw as { id?: unknown }).id : undefined;
     const no = (path: string, reason: string) => ({ ok: false as const, id: typeof named === 'string' ? named : '', path, reason });
@@ -79,8 +81,10 @@ export function eventsFrom(
     const zone = e.zone ?? of.zone;
     const time = timeOf(e.at, zone);
     if (!time) return no('at', 'is no time that there is');
-    const seq = (seqs.get(e.visitId) ?? 0) + 1;
-    seqs.set(e.visitId, seq);
+    const which = `${e.visitId} ${e.id}`;
+    const seq = placed.get(which) ?? (seqs.get(e.visitId) ?? 0) + 1;
+    placed.set(which, seq);
+    seqs.set(e.visitId, Math.max(seq, seqs.get(e.visitId) ?? 0));
     const deviceId = e.deviceId ?? of.deviceId;
     const event: StoredEvent = {
       id: e.id,

@@ -4,7 +4,7 @@ import { answering } from '../http/answer';
 import { perMinute } from '../http/rate';
 import { whoAsks } from '../http/session-cookie';
 import { readQuestion } from '../http/write-guard';
-import { asProblem, problem } from './problem';
+import { asProblem, problem, type Wrong } from './problem';
 
 /** Somebody, or a program of theirs, in one household. `source`: what its events say they come from. */
 export type Caller = Member & { householdName: string; currency: string; zone: string; source: string };
@@ -51,15 +51,32 @@ function householdOf(of: TokenOf, asked: string | null): OpenHousehold | Respons
     : wrong(422, `This token opens ${of.households.length} households: say which, one of ${of.households.map((h) => h.householdId).join(', ')}.`);
 }
 
-/** A route of the API: whoever calls is known, and every refusal is a problem. @param limit what a call counts towards */
+/** Names in the address that are not understood, or said twice: no answer is one to another question. */
+function notUnderstood(request: Request, takes: readonly string[]): Wrong[] {
+  const { searchParams } = new URL(request.url);
+  return [...new Set(searchParams.keys())].flatMap((name): Wrong[] => {
+    const pointer = `?${name}`;
+    if (name !== 'household' && !takes.includes(name)) return [{ pointer, detail: `is not understood here: ${['household', ...takes].join(', ')}` }];
+    return searchParams.getAll(name).length > 1 ? [{ pointer, detail: 'is said more than once' }] : [];
+  });
+}
+
+/**
+ * A route of the API: whoever calls is known, and every refusal is a problem.
+ * @param takes the names that its address may hold, beside `household`
+ * @param limit what a call counts towards
+ */
 export const calling = <P>(
   needs: Needs,
+  takes: readonly string[],
   handle: (caller: Caller, request: Request, params: P) => Promise<Response>,
   limit: (id: string) => Response | null = ofEverything,
 ) => {
   const guarded = answering(async (request: Request, context: { params: Promise<P> }): Promise<Response> => {
     const caller = await callerOf(request, needs, limit);
-    return caller instanceof Response ? caller : handle(caller, request, await context.params);
+    if (caller instanceof Response) return caller;
+    const errors = notUnderstood(request, takes);
+    return errors.length > 0 ? problem(422, 'The parameters are not understood.', { errors }) : handle(caller, request, await context.params);
   });
   return async (request: Request, context: { params: Promise<P> }): Promise<Response> => {
     const answer = await guarded(request, context);

@@ -46,6 +46,11 @@ describeWithDatabase('events of a program', () => {
       expect((await visit()).line.flatMap((e) => (e.kind === 'note' ? [e.payload.text] : []))).toContain(text);
     }
   });
+  it('of which one stands there twice are there once', async () => {
+    const [note, more] = [event('note', { text: 'a' }), event('note', { text: 'b' })];
+    expect(await send([note, note, more])).toEqual(['taken', 'already', 'taken']);
+    expect(await send([note, more, note])).toEqual(['already', 'already', 'already']);
+  });
   it('of which one was refused stand in their place when it is mended', async () => {
     const half = [event('note', { text: 'a' }), event('note', { text: 7 }), event('note', { text: 'c' })];
     expect(await send(half)).toEqual(['taken', 'refused', 'taken']);

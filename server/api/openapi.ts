@@ -1,6 +1,6 @@
 import { toJSONSchema } from 'zod';
 import { MOST_LEAST } from '@/core/compare/compare-address';
-import { END_MARKS } from '@/core/compare/ledger-filter';
+import { END_MARKS, LEDGER_ONLY, TEXT_MAX } from '@/core/compare/ledger-filter';
 import { LOOK_NAMES, MEASURE_NAMES } from '@/core/compare/measures';
 import { SIDES } from '@/core/faults/fault-list';
 import { GROUPING_NAMES } from '@/core/figures/groupings';
@@ -73,6 +73,7 @@ const COMPARE: Parameter[] = [
     schema: { type: 'string', default: 'network' },
     example: 'network',
   },
+  oneOf('and', 'what each of these is grouped by', GROUPING_NAMES),
   oneOf('look', 'which figures', LOOK_NAMES),
   oneOf('sort', 'the figure whose best stands first, one of the look', MEASURE_NAMES),
   { name: 'least', in: 'query', description: 'groups of so many visits at least', schema: { type: 'integer', minimum: 0, maximum: MOST_LEAST, default: 0 } },
@@ -81,6 +82,8 @@ const COMPARE: Parameter[] = [
   dayOf('until', 'to this day'),
   oneOf('means', 'that ran on these means', MEANS_KIND_NAMES),
   { name: 'faults', in: 'query', description: '“any”, or the code of a fault', schema: { type: 'string' } },
+  oneOf('only', 'with this alone', LEDGER_ONLY),
+  { name: 'text', in: 'query', description: 'with these words in the site, the network or a note', schema: { type: 'string', maxLength: TEXT_MAX } },
   oneOf('without', 'without the faults of this side', SIDES),
   oneOf('time', 'from where on power is waited for', POWER_TIMES),
   oneOf('mark', 'what tells that there is power', END_MARKS),

@@ -11,6 +11,9 @@ import { problem, type Wrong } from './problem';
 
 /** Visits of one page. */
 const LIMIT = { usual: 100, most: 500 };
+/** The names by which a page of a list is asked for, and those of visits. */
+export const PAGE_NAMES = ['limit', 'cursor'] as const;
+export const VISIT_NAMES = [...PAGE_NAMES, 'from', 'to', 'site'] as const;
 /** What part of the visits is asked for, and from where on. Times are UTC ms. */
 export type PageAsk = { limit: number; after: string | null; from: number | null; to: number | null; site: string | null };
 

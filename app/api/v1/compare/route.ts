@@ -1,4 +1,4 @@
-import { mistypedCompare, readCompareAsk } from '@/core/compare/compare-address';
+import { COMPARE_NAMES, mistypedCompare, readCompareAsk } from '@/core/compare/compare-address';
 import { comparedGroups, inOrder, withLeast } from '@/core/compare/compared-groups';
 import { writeLedgerFilter } from '@/core/compare/ledger-filter';
 import { figuresRead, LOOKS } from '@/core/compare/measures';
@@ -15,7 +15,7 @@ import { compareRows } from '@/server/visits/compare-query';
 export const dynamic = 'force-dynamic';
 
 /** A comparison as Compare shows it, by the parameters of its address: the sentences, no surer than they are, and every figure with what it was counted of. */
-export const GET = calling('read', async (caller, request) => {
+export const GET = calling('read', COMPARE_NAMES, async (caller, request) => {
   const { searchParams } = new URL(request.url);
   const asks = (name: string) => searchParams.get(name);
   const wrong = mistypedCompare(asks);

@@ -6,7 +6,7 @@ export const dynamic = 'force-dynamic';
 
 export const GET = listing('events');
 /** Events in, as a program sends them. */
-export const POST = calling('write', async (caller, request) => {
+export const POST = calling('write', [], async (caller, request) => {
   const body = await bodyOf(request);
   return body instanceof Response ? body : takeEventsIn(caller, body.json);
 });

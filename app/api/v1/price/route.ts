@@ -11,6 +11,7 @@ const take = perMinute(1_200);
  */
 export const POST = calling(
   'read',
+  ['lines'],
   async (_caller, request) => {
     const body = await bodyOf(request);
     if (body instanceof Response) return body;

@@ -1,12 +1,12 @@
 import { calling } from '@/server/api/caller';
-import { pageAsk, pageOf } from '@/server/api/pages';
+import { PAGE_NAMES, pageAsk, pageOf } from '@/server/api/pages';
 import { tagged } from '@/server/api/tagged';
 import { recordsOf } from '@/server/records/record-tables';
 
 export const dynamic = 'force-dynamic';
 
 /** Prices on file, each with its OCPI object where it has one. */
-export const GET = calling('read', async (caller, request) => {
+export const GET = calling('read', PAGE_NAMES, async (caller, request) => {
   const ask = pageAsk(request);
   if (ask instanceof Response) return ask;
   return tagged(caller, request, async () => {

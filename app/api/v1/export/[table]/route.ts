@@ -10,7 +10,7 @@ import { noStore } from '@/server/http/answer';
 export const dynamic = 'force-dynamic';
 
 /** A sheet of the household as CSV, written as it is read: `visits.csv`, `attempts.csv`, `events.csv`, `readings.csv`, `bills.csv`, `sites.csv`, `tariffs.csv`; or a document of a standard: `ocpi-cdrs.json`, `ocpi-sessions.json`, `ocpi-locations.json`, `sites.geojson`; or `places.zip`, places and prices without visits. */
-export const GET = calling<{ table: string }>('read', async (who, _request, { table }) => {
+export const GET = calling<{ table: string }>('read', [], async (who, _request, { table }) => {
   const document = DOCUMENT_NAMES.find((n) => n === table);
   if (document)
     return new Response(JSON.stringify(await documentOf(who, document)), {

@@ -10,7 +10,7 @@ import { visitSeen } from '@/server/visits/visit-seen';
 export const dynamic = 'force-dynamic';
 
 /** One visit with all that is listed of it. */
-export const GET = calling<{ visitId: string }>('read', async (caller, request, { visitId }) => {
+export const GET = calling<{ visitId: string }>('read', [], async (caller, request, { visitId }) => {
   if (!isId(visitId) || !(await visitSeen(caller, visitId))) return problem(404, 'There is no such visit.');
   return tagged(caller, request, async () => {
     const [byVisit, names] = [await eventsOfVisits(caller.householdId, [visitId]), await sheetNames(caller)];

@@ -1,0 +1,11 @@
+import { request } from '@playwright/test';
+import { writeFileSync } from 'node:fs';
+import { newHousehold, own } from './hands/household';
+const B = 'http://127.0.0.1:4220';
+const r = await request.newContext({ baseURL: B });
+const page: any = { request: r };
+await newHousehold(page, B);
+const who = await (await r.get('/api/v1/me')).json();
+const t = await (await r.post('/api/v1/tokens', { headers: own(B), data: { name: 'prog', write: true, households: [who.householdId] } })).json();
+console.log(t); writeFileSync('/tmp/tok', t.token); 
+await r.storageState({ path: '/tmp/api-state.json' });
