@@ -32,6 +32,7 @@ test('a neighbour and the heater: bands, what held it back, and three visits ove
     look(1040, 60, 74, '24.8'),
     [1045, 'change', { what: 'neighbour_out' }],
     [1047, 'change', { what: 'rain' }],
+    [1048, 'change', { what: 'other', text: 'A barrier was put across the lane' }],
     [1050, 'change', { what: 'climate_on' }],
     look(1400, 70, 60, '31.0'),
     ...OVER,
@@ -50,7 +51,7 @@ test('a neighbour and the heater: bands, what held it back, and three visits ove
   await expect(page.getByRole('listitem').filter({ hasText: 'heating or cooling' })).toContainText('Noted');
 
   // What bears on the power and what does not is marked where it was.
-  for (const mark of ['Neighbour plugs in', 'Neighbour leaves', 'Heating or cooling on', 'Rain'])
+  for (const mark of ['Neighbour plugs in', 'Neighbour leaves', 'Heating or cooling on', 'Rain', 'A barrier was put acros…'])
     await expect(page.getByText(mark, { exact: true })).toBeVisible();
 
   // By keyboard alone: two more visits over it, the crosshair along them, then along the clock.
@@ -69,6 +70,14 @@ test('a neighbour and the heater: bands, what held it back, and three visits ove
   // Ticked at once, drawn when the page has come.
   await expect(page).toHaveURL(/over=[^,&]+(,|%2C)/);
   await page.keyboard.press('Escape');
+  // What each line is stands below the picture; an address that names one twice, or the visit itself, lays it over once.
+  const named = page.locator('svg text').filter({ hasText: /^\d+ \w+ \d+, stall/ });
+  await expect(named).toHaveCount(3);
+  const laid = new URL(page.url()).searchParams.get('over') as string;
+  const twice = page.url();
+  await page.goto(`/ledger/${visitId}/power?over=${visitId},${laid},${laid}`);
+  await expect(named).toHaveCount(3);
+  await page.goto(twice);
   const crosshair = page.getByRole('slider');
   await crosshair.focus();
   const drawn = await page.locator('svg path').count();

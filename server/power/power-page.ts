@@ -109,7 +109,7 @@ async function costOf(householdId: string, visit: Visit, sites: MileRecord<'site
 
 /** The power of a visit, and of others to lay over it; those that cannot be seen or do not exist are left out. `null`: the visit itself. */
 export async function powerPage(who: Who, visitId: string, over: readonly string[]): Promise<{ page: VisitPower; over: VisitPower[] } | null> {
-  const ids = [visitId, ...over.filter((id) => isId(id) && id !== visitId)].slice(0, 1 + MOST_OVER);
+  const ids = [...new Set([visitId, ...over.filter(isId)])].slice(0, 1 + MOST_OVER);
   if (!isId(visitId)) return null;
   const events = await eventsOfVisits(who.householdId, ids);
   const kept = new Map<string, Promise<PastSession[]>>();

@@ -7,7 +7,7 @@ import { seen, seenBy } from '../visits/seen-by';
 export type OtherVisit = { id: string; at: number; zone: string; site: string; carId: string | null };
 
 /** Visits that can be laid over another: those of the same car or at the same site whose power was read; what they share most first, then the newest. */
-export async function visitsToLayOver(who: Who, visitId: string, most = 24): Promise<OtherVisit[]> {
+export async function visitsToLayOver(who: Who, visitId: string, most = 300): Promise<OtherVisit[]> {
   const [rows] = await (await figuresOf(who.householdId)).execute<RowDataPacket[]>(
     `SELECT v.id, v.sort_at, v.zone, v.car_id, s.name AS site
        FROM visit v JOIN visit here ON here.household_id = v.household_id AND here.id = ?

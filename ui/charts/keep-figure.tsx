@@ -5,12 +5,17 @@ import { Floating } from '../forms/floating';
 import { saveFile } from '../forms/save-file';
 import { pngOf, svgText } from './svg-file';
 
-/** A name that every file system takes. */
+/** A name that every file system takes: letters of any script, short enough. */
 const fileName = (name: string) =>
-  name
-    .toLowerCase()
-    .replace(/[^a-z0-9]+/g, '-')
-    .replace(/^-|-$/g, '');
+  [
+    ...name
+      .normalize('NFC')
+      .toLowerCase()
+      .replace(/[^\p{L}\p{N}]+/gu, '-'),
+  ]
+    .slice(0, 60)
+    .join('')
+    .replace(/^-|-$/g, '') || 'figure';
 
 /**
  * A figure of a page, and a way to take it along: its numbers as CSV, copied or saved, and its drawing as SVG or PNG where it has one.

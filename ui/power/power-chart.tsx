@@ -7,19 +7,15 @@ import type { HeldBy } from '@/core/power/what-held-it-back';
 import { isCar } from '@/core/power/what-held-it-back';
 import { NOT_READ } from '@/core/units/print';
 import { useWidth } from '../tape/use-width';
+import { type ChartRow, cutTo, DASH, DOTTED, LAID, LEGEND_ROW, LETTER, Legend, legendColumns, legendOf, NARROW } from './chart-legend';
 
 export type Along = 'battery' | 'clock';
 /** Below the plot: the axis, then the strip of what held it back, then its words. */
 const PLOT = { left: 42, right: 12, top: 16, bottom: 76 };
 const AXIS = 20;
 const STRIP = 18;
-/** Narrower, a name would lie over its neighbour's. */
-const LETTER = 6.3;
 /** A longer name of a mark is cut: half of a phone's width. */
 const MOST_LETTERS = 24;
-/** Told apart without colour: by dashes. */
-const DASH = [undefined, '9 6', '3 4', '12 4 3 4', '1 5'] as const;
-
 const xOf = (p: Pick<ChartPoint, 'min' | 'socPct'>, along: Along): number | null => (along === 'battery' ? p.socPct : p.min);
 
 type Scales = { x: (v: number) => number; y: (kW: number) => number; from: number; to: number; top: number; height: number; width: number };
@@ -53,13 +49,13 @@ function runsOf(points: readonly ChartPoint[], along: Along): { x: number; kW: n
 const HELD_FILL = (by: HeldBy): string => (by === 'not_known' ? 'var(--asphalt-2)' : isCar(by) ? 'var(--lane)' : 'url(#paint-fault)');
 
 /** The lines themselves: drawn once, whatever the crosshair does. */
-const Drawn = memo(function Drawn({ data, along, s }: { data: PowerChartData; along: Along; s: Scales }) {
+const Drawn = memo(function Drawn({ data, along, s, legend }: { data: PowerChartData; along: Along; s: Scales; legend: readonly ChartRow[] }) {
   const floor = s.y(0);
   const step = s.top > 200 ? 100 : s.top > 60 ? 50 : s.top > 24 ? 20 : 5;
   const kWs = Array.from({ length: Math.floor(s.top / step) }, (_, i) => (i + 1) * step);
   const crowded = s.y(kWs.at(-1) ?? 0) < PLOT.top + 12;
   const span = s.to - s.from;
-  const tick = along === 'battery' ? (s.width < 480 ? 20 : 10) : ([1, 2, 5, 10, 15, 30, 60, 120].find((m) => span / m <= s.width / 80) ?? 240);
+  const tick = along === 'battery' ? (s.width < NARROW ? 20 : 10) : ([1, 2, 5, 10, 15, 30, 60, 120].find((m) => span / m <= s.width / 80) ?? 240);
   const ticks = Array.from({ length: Math.floor(span / tick) + 1 }, (_, i) => s.from + i * tick);
   const [main, ...over] = data.lines;
   const path = line<{ x: number; kW: number }>(
@@ -88,19 +84,16 @@ const Drawn = memo(function Drawn({ data, along, s }: { data: PowerChartData; al
         kW
       </text>
       {main ? runsOf(main.points, along).map((run) => <path key={run[0]?.x} d={fill(run) ?? ''} fill="var(--paint)" />) : null}
-      {expected.length > 1 ? (
-        <path d={path(expected) ?? ''} fill="none" stroke="var(--line)" strokeWidth="2.5" strokeDasharray="2 5" strokeLinecap="round" />
-      ) : null}
+      {expected.length > 1 ? <path d={path(expected) ?? ''} fill="none" {...DOTTED} /> : null}
       {over.map((l, i) =>
         runsOf(l.points, along).map((run) => (
           <g key={`${l.label} ${run[0]?.x}`} fill="none">
             {/* Dark beneath: the line is seen on yellow too. */}
             <path d={path(run) ?? ''} stroke="var(--asphalt)" strokeWidth="4.5" />
-            <path d={path(run) ?? ''} stroke="var(--line)" strokeWidth="2" strokeDasharray={DASH[i % DASH.length]} />
+            <path d={path(run) ?? ''} {...LAID} strokeDasharray={DASH[i % DASH.length]} />
           </g>
         )),
       )}
-      <OverNames over={over} along={along} s={s} />
       {(main?.looks ?? []).map((l) => {
         const at = xOf(l, along);
         return at === null || l.kW === null ? null : (
@@ -110,10 +103,12 @@ const Drawn = memo(function Drawn({ data, along, s }: { data: PowerChartData; al
       {data.marks.map((m, i) => {
         const at = along === 'battery' ? m.socPct : m.min;
         if (at === null || at < s.from || at > s.to) return null;
-        const name = m.text.length > MOST_LETTERS ? `${[...m.text].slice(0, MOST_LETTERS - 1).join('')}…` : m.text;
+        const name = cutTo(m.text, MOST_LETTERS);
         const right = s.x(at) + name.length * LETTER + 8 > s.width - PLOT.right;
         return (
-          <g key={`${name} ${m.min}`}>
+          // biome-ignore lint/suspicious/noArrayIndexKey: two of one name may be noted at once
+          <g key={i}>
+            {name === m.text ? null : <title>{m.text}</title>}
             <line x1={s.x(at)} x2={s.x(at)} y1={PLOT.top - 8} y2={floor} stroke="var(--line)" strokeWidth="1.5" />
             <text
               x={s.x(at) + (right ? -5 : 5)}
@@ -126,7 +121,7 @@ const Drawn = memo(function Drawn({ data, along, s }: { data: PowerChartData; al
               strokeWidth="3"
               paintOrder="stroke"
             >
-              {m.text}
+              {name}
             </text>
           </g>
         );
@@ -159,7 +154,8 @@ const Drawn = memo(function Drawn({ data, along, s }: { data: PowerChartData; al
           </g>
         );
       })}
-      <ExpectedName data={data} s={s} shown={expected.length > 1} />
+      <ExpectedName data={data} s={s} shown={expected.length > 1 && !legend.some((l) => l.dotted)} />
+      <Legend rows={legend} width={s.width} top={s.height} />
     </>
   );
 });
@@ -182,36 +178,6 @@ function ExpectedName({ data, s, shown }: { data: PowerChartData; s: Scales; sho
       {data.expectedText}
     </text>
   );
-}
-
-/** The names of what is laid over, each where its line ends, pushed apart. */
-function OverNames({ over, along, s }: { over: readonly ChartLine[]; along: Along; s: Scales }) {
-  const ends = over.flatMap((l) => {
-    const run = runsOf(l.points, along).at(-1);
-    const p = run?.[Math.floor(run.length * 0.6)];
-    return p ? [{ label: l.label, x: s.x(p.x), y: s.y(p.kW) - 6 }] : [];
-  });
-  const placed: typeof ends = [];
-  for (const e of ends.sort((a, b) => a.y - b.y)) {
-    const clash = placed.filter((p) => Math.abs(p.x - e.x) < 130).at(-1);
-    placed.push({ ...e, y: clash && e.y - clash.y < 14 ? clash.y + 14 : e.y });
-  }
-  return placed.map((e) => (
-    <text
-      key={e.label}
-      x={e.x}
-      y={e.y}
-      textAnchor="middle"
-      fontSize="12"
-      fontWeight="600"
-      fill="var(--line)"
-      stroke="var(--asphalt)"
-      strokeWidth="3.5"
-      paintOrder="stroke"
-    >
-      {e.label}
-    </text>
-  ));
 }
 
 /** The point of a line nearest to a place on the axis. */
@@ -256,7 +222,7 @@ function readout(data: PowerChartData, at: number, along: Along): string {
  */
 export function PowerChart({ data, along }: { data: PowerChartData; along: Along }) {
   const [ref, width] = useWidth<HTMLDivElement>(820);
-  const s = useScales(data, along, width, width < 480 ? 300 : 420);
+  const s = useScales(data, along, width, width < NARROW ? 300 : 420);
   const [at, setAt] = useState<number | null>(null);
   const floor = s.y(0);
   const place = (e: PointerEvent<SVGSVGElement>) => {
@@ -274,6 +240,8 @@ export function PowerChart({ data, along }: { data: PowerChartData; along: Along
     setAt(Math.min(s.to, Math.max(s.from, next)));
   };
   const text = at === null ? null : readout(data, at, along);
+  const legend = useMemo(() => legendOf(data, along, width), [data, along, width]);
+  const height = s.height + Math.ceil(legend.length / legendColumns(width)) * LEGEND_ROW;
   return (
     <div>
       <div
@@ -290,15 +258,15 @@ export function PowerChart({ data, along }: { data: PowerChartData; along: Along
       >
         <svg
           width={width}
-          height={s.height}
-          viewBox={`0 0 ${width} ${s.height}`}
+          height={height}
+          viewBox={`0 0 ${width} ${height}`}
           className="block touch-pan-y"
           role="img"
           aria-label={`Power along the ${along}; the same is in the table`}
           onPointerDown={place}
           onPointerMove={place}
         >
-          <Drawn data={data} along={along} s={s} />
+          <Drawn data={data} along={along} s={s} legend={legend} />
           {at === null ? null : <line x1={s.x(at)} x2={s.x(at)} y1={PLOT.top - 8} y2={floor} stroke="var(--shake-on)" strokeWidth="2" />}
         </svg>
       </div>

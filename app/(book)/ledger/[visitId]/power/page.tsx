@@ -11,8 +11,9 @@ import { lossOf, sessionChecks } from '@/core/power/session-checks';
 import type { SessionPower } from '@/core/power/session-power';
 import { deliveredWords, stretchWords } from '@/core/power/stretch-words';
 import { plateKW } from '@/core/records/stall-plate';
+import { toldApart } from '@/core/units/told-apart';
 import { noLevel, typedLevel, wrongLevels } from '@/core/units/typed-level';
-import { printDate, printLongDate } from '@/core/units/zoned';
+import { printDate, printLongDate, printTime } from '@/core/units/zoned';
 import { carLogsOf } from '@/server/formats/import-car-log';
 import { whoAsks } from '@/server/http/session-cookie';
 import type { VisitPower } from '@/server/power/power-page';
@@ -47,12 +48,19 @@ export default async function PowerPage({ params, searchParams }: { params: Prom
   const { page } = found;
   const { visit, car } = page;
   const along: Along = one(query, 'along') === 'clock' ? 'clock' : 'battery';
-  const laid = found.over.flatMap((v) => {
+  const drawn = [page, ...found.over].flatMap((v) => {
     const session = longest(v);
-    if (!session) return [];
-    const name = [shortName(v, session), v.siteName === page.siteName ? '' : v.siteName, v.car?.id === car?.id ? '' : (v.car?.fields.name ?? '')];
-    return [{ id: v.visit.id, line: chartLine(session.series, name.filter(Boolean).join(', ')) }];
+    return session ? [{ v, session }] : [];
   });
+  const labels = toldApart(
+    drawn,
+    ({ v, session }) =>
+      [shortName(v, session), v.siteName === page.siteName ? '' : v.siteName, v.car?.id === car?.id ? '' : (v.car?.fields.name ?? '')]
+        .filter(Boolean)
+        .join(', '),
+    ({ v }) => printTime(dayOf(v), v.visit.zone),
+  );
+  const laid = drawn.flatMap(({ v, session }, i) => (v === page ? [] : [{ id: v.visit.id, line: chartLine(session.series, labels[i] as string) }]));
   const stretch = stretchAsked(query);
   // What the address says of each: whoever changes one keeps the others.
   const alongAs = (way: Along): Record<string, string> => (way === 'clock' ? { along: 'clock' } : {});
@@ -61,8 +69,12 @@ export default async function PowerPage({ params, searchParams }: { params: Prom
   const turned = new URLSearchParams({ ...alongAs(along === 'clock' ? 'battery' : 'clock'), ...laidAs, ...stretchAs });
   const others = await visitsToLayOver(who, visitId);
   const carNames = new Map(others.length > 0 ? (await recordsOf(who.householdId, 'car')).map((c) => [c.id, c.fields.name]) : []);
-  const otherName = ({ at, zone, site, carId }: OtherVisit) =>
-    [printLongDate(at, zone), site, carId === (car?.id ?? null) ? '' : (carNames.get(carId ?? '') ?? '')].filter(Boolean).join(', ');
+  const otherNames = toldApart(
+    others,
+    ({ at, zone, site, carId }: OtherVisit) =>
+      [printLongDate(at, zone), site, carId === (car?.id ?? null) ? '' : (carNames.get(carId ?? '') ?? '')].filter(Boolean).join(', '),
+    ({ at, zone }) => printTime(at, zone),
+  );
   return (
     <div className="mx-auto w-full max-w-[1280px] px-4 py-4 sm:px-6">
       <p className="text-[12.5px] font-semibold text-ink-2">
@@ -75,7 +87,10 @@ export default async function PowerPage({ params, searchParams }: { params: Prom
         <h1 className="mr-auto text-[24px]">Power along the {along}</h1>
         <PageChoice href={`/ledger/${visitId}/power${turned.size > 0 ? '?' : ''}${turned}`}>Along the {along === 'clock' ? 'battery' : 'clock'}</PageChoice>
         <LayOver
-          others={others.map((o) => ({ id: o.id, name: otherName(o), chosen: laid.some((l) => l.id === o.id) }))}
+          others={[
+            ...laid.filter((l) => others.every((o) => o.id !== l.id)).map((l) => ({ id: l.id, name: l.line.label, chosen: true })),
+            ...others.map((o, i) => ({ id: o.id, name: otherNames[i] as string, chosen: laid.some((l) => l.id === o.id) })),
+          ]}
           base={`/ledger/${visitId}/power`}
           kept={{ ...alongAs(along), ...stretchAs }}
         />
@@ -90,7 +105,7 @@ export default async function PowerPage({ params, searchParams }: { params: Prom
           const [stall, outlet] = [page.stall(s.stallId), page.outletOf(s.n)];
           const chart = chartOf(
             s,
-            page.sessions.length > 1 ? `Session ${s.n}` : shortName(page, s),
+            page.sessions.length > 1 ? `Session ${s.n}` : (labels[0] as string),
             laid.map((l) => l.line),
           );
           const whole = s.whole && s.whole.covered !== 'none' ? s.whole : null;
