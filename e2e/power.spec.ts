@@ -70,14 +70,19 @@ test('a neighbour and the heater: bands, what held it back, and three visits ove
   // Ticked at once, drawn when the page has come.
   await expect(page).toHaveURL(/over=[^,&]+(,|%2C)/);
   await page.keyboard.press('Escape');
-  // What each line is stands below the picture; an address that names one twice, or the visit itself, lays it over once.
+  // What each line is stands below the picture, each once whatever an address says; a single one is named where it is.
   const named = page.locator('svg text').filter({ hasText: /^\d+ \w+ \d+, stall/ });
   await expect(named).toHaveCount(3);
-  const laid = new URL(page.url()).searchParams.get('over') as string;
-  const twice = page.url();
+  const asked = page.url();
+  const laid = new URL(asked).searchParams.get('over') as string;
   await page.goto(`/ledger/${visitId}/power?over=${visitId},${laid},${laid}`);
   await expect(named).toHaveCount(3);
-  await page.goto(twice);
+  await page.goto(`/ledger/${visitId}/power?over=${laid.split(',')[0]}`);
+  await expect(named).toHaveCount(1);
+  await page.setViewportSize({ width: 390, height: 844 });
+  await expect(named).toHaveCount(2);
+  await page.setViewportSize({ width: 1280, height: 800 });
+  await page.goto(asked);
   const crosshair = page.getByRole('slider');
   await crosshair.focus();
   const drawn = await page.locator('svg path').count();

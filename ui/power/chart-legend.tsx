@@ -15,12 +15,42 @@ export const LAID = { stroke: 'var(--line)', strokeWidth: 2 } as const;
 export const DOTTED = { stroke: 'var(--line)', strokeWidth: 2.5, strokeDasharray: '2 5', strokeLinecap: 'round' } as const;
 
 export type ChartRow = { name: string; painted: boolean; dash?: string | undefined; dotted?: boolean };
-/** What has no room in the picture: its lines where there are several, and what the dotted one is where they leave it none. */
+/** What has no room in the picture: its lines, but for a single one laid over a wide picture, and what the dotted one is where they leave it none. */
 export function legendOf(data: PowerChartData, along: 'battery' | 'clock', width: number): ChartRow[] {
-  const many = data.lines.length > 1;
+  const many = data.lines.length > (width < NARROW ? 1 : 2);
   const lines = many ? data.lines.map((l, i): ChartRow => ({ name: l.label, painted: i === 0, dash: i === 0 ? undefined : DASH[(i - 1) % DASH.length] })) : [];
   const expected = along === 'battery' && data.expected.length > 1 && (many || width < NARROW);
   return expected ? [...lines, { name: data.expectedText, painted: false, dotted: true }] : lines;
+}
+
+type InPlace = {
+  name: string;
+  /** The last unbroken run of its line. */
+  at: readonly { x: number; kW: number }[] | undefined;
+  s: { x: (v: number) => number; y: (kW: number) => number };
+  /** Ends of the picture. */
+  left: number;
+  right: number;
+};
+/** What a single line laid over is, below its first part. */
+export function NameInPlace({ name, at, s, left, right }: InPlace) {
+  const p = at?.[Math.floor(at.length / 3)];
+  const half = (name.length * LETTER) / 2;
+  return p ? (
+    <text
+      x={Math.min(right - half, Math.max(left + half, s.x(p.x)))}
+      y={Math.min(s.y(0) - 6, s.y(p.kW) + 30)}
+      textAnchor="middle"
+      fontSize="12"
+      fontWeight="600"
+      fill="var(--line)"
+      stroke="var(--asphalt)"
+      strokeWidth="3.5"
+      paintOrder="stroke"
+    >
+      {name}
+    </text>
+  ) : null;
 }
 
 /** @param width of the drawing @param top where its picture ends */

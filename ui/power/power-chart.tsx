@@ -7,7 +7,7 @@ import type { HeldBy } from '@/core/power/what-held-it-back';
 import { isCar } from '@/core/power/what-held-it-back';
 import { NOT_READ } from '@/core/units/print';
 import { useWidth } from '../tape/use-width';
-import { type ChartRow, cutTo, DASH, DOTTED, LAID, LEGEND_ROW, LETTER, Legend, legendColumns, legendOf, NARROW } from './chart-legend';
+import { type ChartRow, cutTo, DASH, DOTTED, LAID, LEGEND_ROW, LETTER, Legend, legendColumns, legendOf, NARROW, NameInPlace } from './chart-legend';
 
 export type Along = 'battery' | 'clock';
 /** Below the plot: the axis, then the strip of what held it back, then its words. */
@@ -94,6 +94,9 @@ const Drawn = memo(function Drawn({ data, along, s, legend }: { data: PowerChart
           </g>
         )),
       )}
+      {over[0] && !legend.some((l) => l.painted) ? (
+        <NameInPlace name={over[0].label} at={runsOf(over[0].points, along).at(-1)} s={s} left={PLOT.left} right={s.width - PLOT.right} />
+      ) : null}
       {(main?.looks ?? []).map((l) => {
         const at = xOf(l, along);
         return at === null || l.kW === null ? null : (
