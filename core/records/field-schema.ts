@@ -1,6 +1,6 @@
 import * as z from '@/core/units/schema';
 import { ID_PATTERN, NOT_AN_ID } from '../units/id';
-import { DECIMAL } from '../units/money';
+import { DECIMAL, MOST_PRICE } from '../units/money';
 import { accountNumber, privateNumber } from './private-number';
 
 /** Building stones of the record schemas: each has its bounds and one sentence per bound, for form and server alike. */
@@ -65,8 +65,8 @@ export const maybeDay = maybe(day);
 export const choice = <const T extends readonly [string, ...string[]]>(of: T) => maybe(z.enum(of));
 
 export const currency = z.string().check(z.regex(/^[A-Z]{3}$/, 'Three letters, such as EUR'));
-/** Decimal string of money. */
-export const price = (most: number) =>
+/** Decimal string of money. @param most `MOST_PRICE` for what a unit costs */
+export const price = (most: number = MOST_PRICE) =>
   z.string().check(
     z.trim(),
     z.regex(DECIMAL, 'A decimal number such as 0.55'),

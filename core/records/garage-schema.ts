@@ -76,7 +76,7 @@ export const planSchema = z
     name: payName(80, 'Name the plan'),
     providerId: maybe(uuid),
     networkId: maybe(uuid),
-    monthlyFee: maybe(price(1000)),
+    monthlyFee: maybe(price()),
     currency,
     from: day,
     until: maybeDay,

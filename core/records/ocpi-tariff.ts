@@ -1,4 +1,5 @@
 import * as z from '@/core/units/schema';
+import { MOST_PRICE } from '../units/money';
 import { isDay, momentOf } from './moment';
 import { WEEKDAYS } from './weekdays';
 
@@ -8,7 +9,6 @@ export type Dimension = (typeof DIMENSIONS)[number];
 
 /** Elements, components and price steps that one tariff may have: more is no price anybody could read. */
 export const MOST_ELEMENTS = 200;
-const MOST_PRICE = 1_000_000;
 const MOST_MINUTES = 100_000;
 
 export const price = z.number().check(z.minimum(0, 'must not be below 0'), z.maximum(MOST_PRICE));

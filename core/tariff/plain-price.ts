@@ -1,7 +1,7 @@
 import * as z from '@/core/units/schema';
 import { canonicalJson } from '../records/canonical-json';
 import type { ExtraPricing, OcpiTariff, Restrictions } from '../records/ocpi-tariff';
-import { DECIMAL } from '../units/money';
+import { DECIMAL, MOST_PRICE } from '../units/money';
 
 /** Days that a time of day is of. */
 export const DAYS = { all: [], weekdays: ['MONDAY', 'TUESDAY', 'WEDNESDAY', 'THURSDAY', 'FRIDAY'], weekend: ['SATURDAY', 'SUNDAY'] } as const;
@@ -10,7 +10,7 @@ export type Days = keyof typeof DAYS;
 const money = z.string().check(
   z.trim(),
   z.regex(DECIMAL, 'A decimal number such as 0.55'),
-  z.refine((s) => Number(s) >= 0 && Number(s) <= 10_000, 'Between 0 and 10000'),
+  z.refine((s) => Number(s) >= 0 && Number(s) <= MOST_PRICE, `Between 0 and ${MOST_PRICE}`),
 );
 const number = (least: number, most: number) =>
   z.string().check(

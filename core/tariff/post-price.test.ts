@@ -39,7 +39,7 @@ describe('what a post said as a price', () => {
     expect(kept({ ...price(), archived: true })?.id).toBe(idOf(61));
   });
   it('is none where it cannot be', () => {
-    expect(priceFromPost([], place, { ...SAID, perKWh: '101' }, '2026-06-01', idOf(61))).toBeNull();
+    expect(priceFromPost([], place, { ...SAID, perKWh: '1000000' }, '2026-06-01', idOf(61))).toBeNull();
     expect(priceFromPost([], place, { ...SAID, currency: 'x' }, '2026-06-01', idOf(61))).toBeNull();
   });
 });

@@ -3,6 +3,13 @@ import Big from 'big.js';
 /** Decimal string of an amount: digits, optional fraction of up to six, optional leading minus. */
 export const DECIMAL = /^-?\d{1,9}(\.\d{1,6})?$/;
 
+/**
+ * The most that a unit (a kWh, a start, a month) and that a bill may be, in any currency: a kWh is a third of a euro, 230 forint,
+ * 4,000 đồng or 30,000 Lebanese pounds (common practice, no source).
+ */
+export const MOST_PRICE = 999_999;
+export const MOST_AMOUNT = 100_000_000;
+
 const digits = new Map<string, number>();
 /** Minor unit digits of a currency (ISO 4217 as carried by the runtime's locale data). @throws RangeError for what is no currency */
 export function minorDigits(currency: string): number {
@@ -33,15 +40,17 @@ export function printMoney(amount: string | Big, currency: string): string {
   }).format(d.toNumber());
 }
 
-/** Prints a price per kWh with three decimals. @param perKWh decimal string, currency per kWh */
+/** Prints a price per kWh with three decimals; with fewer where a kWh costs ten and more of its currency. @param perKWh decimal string, currency per kWh */
 export function printPerKWh(perKWh: string | Big, currency: string): string {
+  const price = new Big(perKWh);
+  const places = price.abs().gte(1000) ? 0 : price.abs().lt(10) ? 3 : minorDigits(currency) === 0 ? 1 : 2;
   return new Intl.NumberFormat('en', {
     style: 'currency',
     currency,
     currencyDisplay: 'narrowSymbol',
-    minimumFractionDigits: 3,
-    maximumFractionDigits: 3,
-  }).format(new Big(perKWh).round(3, Big.roundHalfUp).toNumber());
+    minimumFractionDigits: places,
+    maximumFractionDigits: places,
+  }).format(price.round(places, Big.roundHalfUp).toNumber());
 }
 
 /** The currency's symbol, for labels. */

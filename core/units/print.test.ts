@@ -45,7 +45,16 @@ describe('figures', () => {
     expect([printMoney('24.165', 'EUR'), printMoney('1234.5', 'GBP'), printMoney('1200.4', 'JPY')]).toEqual(['€24.17', '£1,234.50', '¥1,200']);
     expect(toMinor('2.675', 'EUR')).toBe('2.68');
   });
-  it('a price per kWh has three decimals', () => expect(printPerKWh('0.5824', 'EUR')).toBe('€0.582'));
+  it.each([
+    ['0.5824', 'EUR', '€0.582'],
+    ['9.9994', 'CZK', 'Kč 9.999'],
+    ['15.4', 'CZK', 'Kč 15.40'],
+    ['55.25', 'JPY', '¥55.3'],
+    ['229.9', 'HUF', 'Ft 229.9'],
+    ['3858.4', 'VND', '₫3,858'],
+  ])('a price of %s %s a kWh is %s: three decimals, fewer where a kWh is many', (price, currency, text) =>
+    expect(printPerKWh(price, currency).replace('\u00a0', ' ')).toBe(text),
+  );
 });
 
 describe('times of day', () => {

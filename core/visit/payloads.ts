@@ -4,7 +4,7 @@ import { MEANS_KIND_NAMES } from '../records/means-kind';
 import { privateNumber } from '../records/private-number';
 import { ID_PATTERN, NOT_AN_ID } from '../units/id';
 import { FIRST_INSTANT, LAST_INSTANT } from '../units/instant';
-import { DECIMAL } from '../units/money';
+import { DECIMAL, MOST_AMOUNT, MOST_PRICE } from '../units/money';
 import { firstProblem, ownWords } from '../units/own-words';
 import { isFieldPath } from './set-fields';
 
@@ -57,7 +57,7 @@ const means = () =>
   z.looseObject({
     meansKind: meansKind(),
     meansId: opt(uuid()),
-    holdAmount: opt(decimal(100000, '')),
+    holdAmount: opt(decimal(MOST_AMOUNT, '')),
     currency: opt(currency()),
     fault: opt(code()),
   });
@@ -98,7 +98,7 @@ export const PAYLOADS = {
   means_shown: means(),
   means_accepted: means(),
   means_refused: means(),
-  price_shown: z.looseObject({ where: text(80), text: text(200), perKWh: opt(decimal(100, '')), currency: opt(currency()), taxIn: opt(z.boolean()) }),
+  price_shown: z.looseObject({ where: text(80), text: text(200), perKWh: opt(decimal(MOST_PRICE, '')), currency: opt(currency()), taxIn: opt(z.boolean()) }),
   claimed: z.looseObject({ by: z.enum(['beep', 'light', 'screen', 'app']) }),
   power_seen: z.looseObject({ screen: screen(), mark: z.enum(['A', 'kW', 'kWh']), value: opt(between(0, 4000, '')), late: opt(z.boolean()) }),
   reading: z.looseObject({
@@ -108,7 +108,7 @@ export const PAYLOADS = {
     kWh: opt(decimal(2000, 'kWh')),
     meterStart: opt(decimal(99_999_999, 'kWh')),
     meterEnd: opt(decimal(99_999_999, 'kWh')),
-    cost: opt(decimal(100_000, '')),
+    cost: opt(decimal(MOST_AMOUNT, '')),
     currency: opt(currency()),
     V: opt(between(0, 1500, 'V')),
     A: opt(between(0, 3000, 'A')),
@@ -163,13 +163,13 @@ export const PAYLOADS = {
     payee: opt(text(80)),
     meansKind: opt(meansKind()),
     meansId: opt(uuid()),
-    amount: decimal(100_000, ''),
+    amount: decimal(MOST_AMOUNT, ''),
     currency: currency(),
     kWh: opt(decimal(2000, 'kWh')),
     minutes: opt(between(0, 10_000, 'min')),
-    tax: opt(decimal(100_000, '')),
+    tax: opt(decimal(MOST_AMOUNT, '')),
     /** What it came to on the account, in the household's own currency. */
-    fx: opt(decimal(100_000, '')),
+    fx: opt(decimal(MOST_AMOUNT, '')),
     ref: opt(text(80)),
     /** Brought in for sessions that have a bill, it tells that one again; so it is a bill of its own. */
     counts: opt(z.enum(['as_well'])),

@@ -1,6 +1,7 @@
 import { faultOf } from '../faults/fault-list';
 import { MEANS_KIND_NAMES, type MeansKind } from '../records/means-kind';
 import { privateNumber } from '../records/private-number';
+import { MOST_AMOUNT } from '../units/money';
 import type { Payload } from './payloads';
 import type { TypedVisit } from './typed-visit';
 
@@ -89,7 +90,7 @@ export function readTypedVisit(
     return null;
   };
   const [socFrom, socTo] = [figure('socFrom', 100, '%'), figure('socTo', 100, '%')];
-  const [kWh, minutes, amount] = [figure('kWh', 2000, 'kWh'), figure('minutes', 2880, 'min'), figure('amount', 100_000, '')];
+  const [kWh, minutes, amount] = [figure('kWh', 2000, 'kWh'), figure('minutes', 2880, 'min'), figure('amount', MOST_AMOUNT, '')];
   if (socFrom !== null && socTo !== null && Number(socTo) < Number(socFrom)) problems.socTo = 'Is below the level on arrival';
   const handshake_s = t.handshake.trim() === '' ? null : readSeconds(t.handshake);
   if (t.handshake.trim() !== '' && handshake_s === null) problems.handshake = 'Such as 33.4 or 1:05';

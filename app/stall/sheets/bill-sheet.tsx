@@ -1,11 +1,11 @@
 'use client';
 import { useState } from 'react';
-import { currencySymbol } from '@/core/units/money';
 import type { AttemptChoice } from '@/core/visit/billed';
 import { billDoubt } from '@/core/visit/sense-check';
 import { AttemptsBilled } from '@/ui/forms/attempts-billed';
 import { type DigitField, DigitPad } from '@/ui/pads/digit-pad';
 import { Sheet } from '@/ui/pads/sheet';
+import { moneyField } from '../money-field';
 import type { Draft } from '../stall-state';
 
 /** What was charged, and on how many kWh when the receipt says. */
@@ -34,10 +34,7 @@ export function BillSheet({
   const [values, setValues] = useState<Record<string, string>>({});
   const [named, setNamed] = useState(charged);
   const [problem, setProblem] = useState<string | null>(null);
-  const fields: DigitField[] = [
-    { key: 'amount', label: 'Amount paid', unit: currencySymbol(currency), max: 9999, decimals: 2 },
-    { key: 'kWh', label: 'kWh on the bill', unit: 'kWh', max: 999, decimals: 3 },
-  ];
+  const fields: DigitField[] = [moneyField('amount', 'Amount paid', currency), { key: 'kWh', label: 'kWh on the bill', unit: 'kWh', max: 999, decimals: 3 }];
   const billed = attempts.length < 2 ? charged : named;
   const expected = expectedFor(billed, undefined)?.text;
   return (

@@ -1,11 +1,11 @@
 'use client';
 import { useState } from 'react';
-import { currencySymbol } from '@/core/units/money';
 import type { Attempt, Reading } from '@/core/visit/attempts/attempt';
 import { readingDoubt, type SenseFacts } from '@/core/visit/sense-check';
 import { OneOf } from '@/ui/forms/one-of';
 import { type DigitField, DigitPad } from '@/ui/pads/digit-pad';
 import { Sheet } from '@/ui/pads/sheet';
+import { moneyField } from '../money-field';
 import type { Draft } from '../stall-state';
 
 const plain = (text: string | undefined): string | undefined => text?.replace(/\.$/, '') || undefined;
@@ -50,7 +50,7 @@ export function ReadingSheet({
     { key: 'socPct', label: 'Battery', unit: '%', max: 100, decimals: 0, last: last('socPct') },
     { key: 'kW', label: 'Power', unit: 'kW', max: 1000, decimals: 1, last: last('kW') },
     { key: 'kWh', label: 'Delivered', unit: 'kWh', max: 999, decimals: 2, last: last('kWh') },
-    ...(screen === 'stall' ? [{ key: 'cost', label: 'Cost', unit: currencySymbol(currency), max: 9999, decimals: 2, last: last('cost') }] : []),
+    ...(screen === 'stall' ? [{ ...moneyField('cost', 'Cost', currency), last: last('cost') }] : []),
     ...(electric
       ? [
           { key: 'V', label: 'Volts', unit: 'V', max: 1500, decimals: 0, last: last('V') },

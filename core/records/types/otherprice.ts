@@ -22,7 +22,7 @@ export const otherprice = garageType({
   schema: z
     .object({
       what: z.enum(['home', 'petrol', 'diesel', 'hour']),
-      price: price(10_000),
+      price: price(),
       currency,
       /** Of fuel: what it is sold by. */
       unit: z._default(z.enum(['litre', 'imperial', 'us']), 'litre'),
