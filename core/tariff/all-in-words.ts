@@ -1,7 +1,7 @@
 import { csvFormatRows } from 'd3-dsv';
 import { csvText } from '../units/csv-text';
 import { type DistanceUnit, KM_PER_MILE } from '../units/distance';
-import { printMoney, printPerKWh } from '../units/money';
+import { minorDigits, printMoney, printPerKWh } from '../units/money';
 import { printConsumption, printCount, printKWh } from '../units/print';
 import type { AllIn, Yields } from './all-in';
 
@@ -47,11 +47,11 @@ export function allInCsv(rows: readonly (AllIn & { name: string })[], { currency
       csvText(r.name),
       String(r.visits),
       cell(r.kWh, 3),
-      cell(r.paid, 2),
+      cell(r.paid, minorDigits(currency)),
       cell(r.perKWh, 4),
       cell(r.perBatteryKWh, 4),
-      cell(r.per100km === null ? null : per100(r.per100km, distance), 2),
-      cell(r.time.per100km === null ? null : per100(r.time.per100km, distance), 2),
+      cell(r.per100km === null ? null : per100(r.per100km, distance), Math.max(2, minorDigits(currency))),
+      cell(r.time.per100km === null ? null : per100(r.time.per100km, distance), Math.max(2, minorDigits(currency))),
       cell(r.time.hours, 2),
       cell(r.stop.kWh, 1),
       r.stop.hour === null ? '' : String(r.stop.hour),

@@ -1,3 +1,4 @@
+import { minorDigits } from '../units/money';
 import { printMonth } from '../units/zoned';
 import { sumOfBills } from './bill-words';
 import { breakEven } from './break-even';
@@ -9,15 +10,21 @@ import type { KeptTariff } from './tariff-on';
 
 /** A visit that a plan would have been of: its day's prices as a guest and with the plan. Decimal kWh; `month` by the clock of the place. */
 export type PlanVisit = { month: string; attempts: readonly ChargedAttempt[]; guest: KeptTariff; member: KeptTariff };
-/** A month: what its visits cost as a guest and with the plan, its fee in; what the plan saved, less than nothing where it cost more. Numbers to the cent. */
+/** A month: what its visits cost as a guest and with the plan, its fee in; what the plan saved, less than nothing where it cost more. To the currency’s smallest coin. */
 export type PlanMonth = { month: string; visits: number; kWh: number; guest: number; plan: number; saved: number; held: boolean };
 
 /**
  * What a plan would have saved, month by month; a month without visits costs its fee.
- * @param months in order, `2025-10` @param heldIn whether it was held in a month
+ * @param visits priced in the currency of the fee @param months in order, `2025-10` @param heldIn whether it was held in a month
  */
-export function planMonths(visits: readonly PlanVisit[], months: readonly string[], monthlyFee: number, heldIn: (month: string) => boolean): PlanMonth[] {
-  const cents = (n: number) => Math.round(n * 100) / 100;
+export function planMonths(
+  visits: readonly PlanVisit[],
+  months: readonly string[],
+  fee: { monthlyFee: number; currency: string },
+  heldIn: (month: string) => boolean,
+): PlanMonth[] {
+  const coins = 10 ** minorDigits(fee.currency);
+  const rounded = (n: number) => Math.round(n * coins) / coins;
   return months.map((month) => {
     const own = visits.filter((v) => v.month === month);
     const cost = (tariff: (v: PlanVisit) => KeptTariff): number =>
@@ -26,14 +33,14 @@ export function planMonths(visits: readonly PlanVisit[], months: readonly string
         return sum + (bills.known ? Number(sumOfBills(bills.value, true)) : 0);
       }, 0);
     const [guest, member] = [cost((v) => v.guest), cost((v) => v.member)];
-    const plan = cents(member + monthlyFee);
+    const plan = rounded(member + fee.monthlyFee);
     return {
       month,
       visits: own.length,
       kWh: own.reduce((s, v) => s + v.attempts.reduce((t, a) => t + Number(a.kWh), 0), 0),
-      guest: cents(guest),
+      guest: rounded(guest),
       plan,
-      saved: cents(guest - plan),
+      saved: rounded(guest - plan),
       held: heldIn(month),
     };
   });

@@ -1,5 +1,6 @@
 import { csvFormatRows } from 'd3-dsv';
 import { csvText } from '../units/csv-text';
+import { minorDigits } from '../units/money';
 import { PARTS, type StopAt } from './same-stop';
 
 /** One stop at every site, as RFC 4180 has it; what is not known is empty, with its reason. */
@@ -31,7 +32,7 @@ export function sameStopCsv(rows: readonly (StopAt & { name: string; network: st
         csvText(r.held?.name ?? ''),
         cost?.since ?? '',
         cost?.before ?? '',
-        ...PARTS.map((p) => cost?.parts.find(([q]) => q === p)?.[1].toFixed(2) ?? ''),
+        ...PARTS.map((p) => cost?.parts.find(([q]) => q === p)?.[1].toFixed(minorDigits(currency)) ?? ''),
         r.why ?? '',
       ];
     }),

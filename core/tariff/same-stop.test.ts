@@ -274,9 +274,14 @@ describe('a plan by months', () => {
   const months = planMonths(
     [visit('2025-06', 60), visit('2025-06', 40), visit('2025-07', 30), visit('2024-01', 500)],
     ['2025-05', '2025-06', '2025-07'],
-    4.99,
+    { monthlyFee: 4.99, currency: 'EUR' },
     (m) => m >= '2025-06',
   );
+  it('to the smallest coin of its currency', () => {
+    const of = (currency: string, monthlyFee: number) => planMonths([visit('2025-06', 10.01)], ['2025-06'], { monthlyFee, currency }, () => true)[0];
+    expect(of('KWD', 2.9974)).toMatchObject({ guest: 4.9, plan: 6.897, saved: -1.997 });
+    expect(of('JPY', 3)).toMatchObject({ guest: 5, plan: 7, saved: -2 });
+  });
   it('each with its fee, to the cent', () => {
     expect(months).toEqual([
       { month: '2025-05', visits: 0, kWh: 0, guest: 0, plan: 4.99, saved: -4.99, held: false },

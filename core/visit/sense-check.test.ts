@@ -16,6 +16,7 @@ describe('a reading is asked about, never blocked', () => {
   it('when it is more than the plate gives in the time', () =>
     expect(doubt({ kWh: '40' }, { charging_s: 600 })).toMatch(/In 10 min a stall of 150 kW gives at most 26.4 kWh/));
   it('when it does not fit the battery’s rise', () => expect(doubt({ socPct: 70, kWh: '58' })).toMatch(/20 to 70 % of 62 kWh is about 31 kWh/));
+  it('in whole coins where the screen shows no others', () => expect(doubt({ cost: '2818' }, { expectedCost: 900.4 })).toMatch(/about 900\. Is it 2818/));
   it('when it costs more than twice the tariff', () => expect(doubt({ cost: '153.00' }, { expectedCost: 15.3 })).toMatch(/about 15.30/));
   it('when volts times amps are another power', () => expect(doubt({ V: 387, A: 95, kW: 66 })).toMatch(/387 V × 95 A is 37 kW/));
   // 95 A at 387 V is 36.8 kW at the connector while the car shows 33: common practice, no source.

@@ -52,7 +52,8 @@ export function readingDoubt(next: NextReading, before: readonly Pick<Reading, '
   if (next.cost !== undefined && facts.expectedCost !== null && facts.expectedCost >= 1) {
     const cost = Number(next.cost);
     if (cost > facts.expectedCost * 2 || cost < facts.expectedCost / 2)
-      return `By tariff it would be about ${facts.expectedCost.toFixed(2)}. Is it ${next.cost}?`;
+      // To as many places as the screen shows them: yen have none.
+      return `By tariff it would be about ${facts.expectedCost.toFixed(next.cost.split('.')[1]?.length ?? 0)}. Is it ${next.cost}?`;
   }
   return null;
 }

@@ -17,7 +17,16 @@ import { seen, seenBy } from '../visits/seen-by';
 /** Visits of a year that are priced: the newest. */
 const MOST_VISITS = 1_000;
 
-export type PlanRow = { id: string; name: string; monthlyFee: string; currency: string; from: string | null; months: PlanMonth[]; priced: boolean };
+export type PlanRow = {
+  id: string;
+  name: string;
+  monthlyFee: string;
+  currency: string;
+  from: string | null;
+  months: PlanMonth[];
+  priced: boolean;
+  otherCurrency: string | null;
+};
 
 /** Every plan with what it would have saved in each of the last twelve months, by the prices of each visit’s day. */
 export async function plansPage(who: SignedIn): Promise<PlanRow[]> {
@@ -48,13 +57,18 @@ export async function plansPage(who: SignedIn): Promise<PlanRow[]> {
       : [];
   });
   const rowOf = (plan: (typeof kept)[number]): PlanRow => {
+    const { currency } = plan.fields;
     const fee = plan.fields.monthlyFee ?? '0';
+    const prices = tariffs.filter((t) => t.fields.planId === plan.id);
     const payer = { planId: plan.id, providerId: null };
     const own = visits.flatMap((v): PlanVisit[] => {
       const of = byNetwork.get(v.networkId ?? '') ?? [];
       const member = tariffOn(of, v, v.day, payer);
       const guest = tariffOn(of, v, v.day);
-      const visit = member && guest && member.currency === guest.currency ? { month: v.day.slice(0, 7), attempts: v.attempts, guest, member } : null;
+      const visit =
+        member && guest && member.currency === currency && guest.currency === currency
+          ? { month: v.day.slice(0, 7), attempts: v.attempts, guest, member }
+          : null;
       return visit && pricedBothWays(visit) ? [visit] : [];
     });
     const of = byNetwork.get(plan.fields.networkId ?? '') ?? [];
@@ -64,15 +78,17 @@ export async function plansPage(who: SignedIn): Promise<PlanRow[]> {
       id: plan.id,
       name: plan.fields.name,
       monthlyFee: fee,
-      currency: plan.fields.currency,
-      from: guest && member ? paysFrom(guest, member, Number(fee)) : null,
+      currency,
+      from: guest?.currency === currency && member?.currency === currency ? paysFrom(guest, member, Number(fee)) : null,
       months: planMonths(
         own,
         months,
-        Number(fee),
+        { monthlyFee: Number(fee), currency },
         (month) => plan.fields.from.slice(0, 7) <= month && (plan.fields.until === null || month <= plan.fields.until.slice(0, 7)),
       ),
-      priced: tariffs.some((t) => t.fields.planId === plan.id),
+      priced: prices.length > 0,
+      // A sum of two currencies is none.
+      otherCurrency: prices.every((t) => t.fields.currency !== currency) ? (prices[0]?.fields.currency ?? null) : null,
     };
   };
   const used = (p: PlanRow) => p.months.reduce((n, m) => n + m.visits, 0);

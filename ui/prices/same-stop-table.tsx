@@ -19,9 +19,9 @@ const [WIDE, HIGH] = [360, 22] as const;
 /** Narrower than this a word does not fit. */
 const WORD = 6.6;
 
-function Bar({ parts, most, of }: { parts: readonly [Part, number][]; most: number; of: string }) {
+function Bar({ parts, most, of, currency }: { parts: readonly [Part, number][]; most: number; of: string; currency: string }) {
   let x = 0;
-  const said = parts.map(([part, amount]) => `${LOOK[part].word} ${amount.toFixed(2)}`).join(', ');
+  const said = parts.map(([part, amount]) => `${LOOK[part].word} ${printMoney(amount.toFixed(6), currency)}`).join(', ');
   return (
     <svg viewBox={`0 0 ${WIDE} ${HIGH}`} className="h-auto w-full" role="img" aria-label={`${of}: ${said}`}>
       <rect width={WIDE} height={HIGH} className="fill-asphalt" />
@@ -129,7 +129,9 @@ export function SameStopTable({ rows, currency }: { rows: readonly StopRow[]; cu
                           .join(', ')}
                       </span>
                     </th>
-                    <td className="w-[40%] px-2.5 py-2 max-sm:hidden">{cost ? <Bar parts={cost.parts} most={most} of={r.name} /> : null}</td>
+                    <td className="w-[40%] px-2.5 py-2 max-sm:hidden">
+                      {cost ? <Bar parts={cost.parts} most={most} of={r.name} currency={currency} /> : null}
+                    </td>
                     <td className="num px-2.5 py-2 text-right text-[15px]">{r.guest ? printMoney(r.guest.total, currency) : '–'}</td>
                     {plans ? (
                       <td className="num px-2.5 py-2 text-right text-[15px]">

@@ -221,7 +221,7 @@ function NextTens({ advice, currency, unit }: { advice: StayAdvice; currency: st
               {r.to} %
             </th>
             <td>{r.minutes === null ? 'never' : r.minutes.toFixed(1)}</td>
-            <td>{r.money === null ? '\u2003' : printMoney(r.money.toFixed(2), currency).replace(/^[^\d]+/, '')}</td>
+            <td>{r.money === null ? '\u2003' : printMoney(r.money.toFixed(6), currency).replace(/^[^\d]+/, '')}</td>
             <td>{r.range_km === null ? '\u2003' : Math.round(fromKm(r.range_km, unit))}</td>
             <td>{r.range_km_per_min === null ? '\u2003' : fromKm(r.range_km_per_min, unit).toFixed(1)}</td>
           </tr>

@@ -42,7 +42,11 @@ export default async function PlansPage() {
           const money = (amount: number) => printMoney(String(amount), p.currency);
           return (
             <Section key={p.id} head={`${p.name}, ${money(Number(p.monthlyFee))} a month`} beside="paid, or would have" className="mb-8">
-              {p.priced ? (
+              {p.otherCurrency ? (
+                <p className="text-sm text-ink-2">
+                  Its fee is noted in {p.currency}, its prices in {p.otherCurrency}: what it saved cannot be told of two currencies.
+                </p>
+              ) : p.priced ? (
                 <>
                   <p className="mb-3 text-[16px]">{planSentence(p.months, p.from, money)}</p>
                   {p.months.some((m) => m.visits > 0) ? (

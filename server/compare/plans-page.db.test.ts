@@ -1,0 +1,37 @@
+import { v7 } from 'uuid';
+import { recordItem } from '@/core/records/record-schema';
+import { now } from '../clock';
+import { pool } from '../db/pool';
+import { addPlace, addVisit, asRecords, describeWithDatabase, newHousehold, send, signedIn } from '../fixtures/household';
+import { plansPage } from './plans-page';
+
+afterAll(() => (process.env.DATABASE_URL ? pool().end() : undefined));
+
+describeWithDatabase('what plans would have saved', () => {
+  it('is told in the currency of the fee and the prices; of two it is not', async () => {
+    const who = await newHousehold();
+    const place = await addPlace(who);
+    const { networkId } = place;
+    const [euros, forint] = [v7(), v7()];
+    const tariff = (perKWh: string, more: object) =>
+      recordItem('tariff', v7(), { networkId, currency: 'EUR', perKWh, startFee: '0', validFrom: '2020-01-01', ...more });
+    const answers = await send(
+      who,
+      asRecords([
+        recordItem('plan', euros, { name: 'Euros', networkId, monthlyFee: '1.00', currency: 'EUR', from: '2020-01-01' }),
+        recordItem('plan', forint, { name: 'Forint', networkId, monthlyFee: '3990', currency: 'HUF', from: '2020-01-01' }),
+        tariff('0.60', {}),
+        tariff('0.40', { planId: euros }),
+        tariff('0.30', { planId: forint }),
+      ]),
+    );
+    expect(answers.map((a) => a.status)).toEqual(Array(5).fill('taken'));
+    await addVisit(who, place, now() - 3_600_000);
+    const [first, second] = await plansPage(signedIn(who));
+    // 12.5 kWh: 7.50 as a guest, 5.00 and the fee with the plan.
+    expect(first).toMatchObject({ name: 'Euros', from: '5', otherCurrency: null });
+    expect(first?.months.at(-1)).toMatchObject({ visits: 1, guest: 7.5, plan: 6, saved: 1.5 });
+    expect(second).toMatchObject({ name: 'Forint', from: null, otherCurrency: 'EUR' });
+    expect(second?.months.every((m) => m.visits === 0)).toBe(true);
+  });
+});
