@@ -178,6 +178,22 @@ test('name, units, emergency number and colours are kept, and what is shown foll
   await expect(page.getByLabel('Emergency number')).toHaveValue('911');
   await page.goto(`/places?from=${place.siteId}`);
   await expect(page.getByText('Ferrywell, 35 mi')).toBeVisible();
+  // Consumption is typed and read in the unit that is wished for; what is not typed anew stays what it was.
+  const uses = page.getByLabel('Usual consumption, mi/kWh');
+  const kept = async () => {
+    const { records } = await (await page.request.get('/api/v1/changes?since=0')).json();
+    return records.find((r: { id: string }) => r.id === place.carId)?.fields.kWhPer100km;
+  };
+  await page.goto(`/garage/car/${place.carId}`);
+  await uses.fill('3,5');
+  await page.getByRole('button', { name: 'Save' }).click();
+  await expect.poll(kept).toBe(17.753);
+  await page.goto(`/garage/car/${place.carId}`);
+  await expect(uses).toHaveValue('3.5');
+  await page.getByLabel('Name', { exact: true }).fill('Heron at last');
+  await page.getByRole('button', { name: 'Save' }).click();
+  await expect(page.getByRole('heading', { name: 'Heron at last' })).toBeVisible();
+  expect(await kept()).toBe(17.753);
   // An odometer is typed and read in miles, and kept in km.
   await send(page.request, base, asItems(visitEvents(who, place, Date.now() - 86_400_000)));
   await page.goto('/ledger');

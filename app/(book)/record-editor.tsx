@@ -6,6 +6,8 @@ import { askAboutPlace, zoneAt } from '@/client/places/position';
 import type { Position } from '@/core/records/place-questions';
 import type { MileRecord, RecordItem } from '@/core/records/record-schema';
 import { TYPES } from '@/core/records/types/registry';
+import { NO_WISHES } from '@/core/records/wishes';
+import type { ConsumptionUnit } from '@/core/units/consumption';
 import { DifferenceSheet, type UnsettledRecord } from '@/ui/records/difference-sheet';
 import { fillingZone } from '@/ui/records/filling-zone';
 import type { Names } from '@/ui/records/form-fields';
@@ -22,6 +24,8 @@ export type EditorProps = {
   used: number;
   /** Where to go when it is kept; `:id` stands for the record's id. */
   then: string;
+  /** In which consumption is typed. */
+  unit?: ConsumptionUnit;
   /** Positions of the household's other sites, to ask about slips. */
   others?: Position[];
   /** The household's zone. */
@@ -29,7 +33,7 @@ export type EditorProps = {
 };
 
 /** A record's page: its form, how often it was used, and putting it away. By the same way as at the Stall. */
-export function RecordEditor({ type, record, start, names, today, person, used, then, others, homeZone = 'UTC' }: EditorProps) {
+export function RecordEditor({ type, record, start, names, today, person, used, then, unit = NO_WISHES.consumption, others, homeZone = 'UTC' }: EditorProps) {
   const router = useRouter();
   const [unsettled, setUnsettled] = useState<UnsettledRecord | null>(null);
   const [said, setSaid] = useState<string | null>(null);
@@ -89,6 +93,7 @@ export function RecordEditor({ type, record, start, names, today, person, used, 
         names={names}
         today={today}
         person={person}
+        unit={unit}
         submitText={record ? 'Save' : `Add the ${what}`}
         onSave={(items) => keep(items, true)}
         ask={type === 'site' && others ? (fields) => askAboutPlace(fields, others, homeZone) : undefined}

@@ -4,6 +4,8 @@ type Base = { path: string; label: string; hint?: string };
 export type Field =
   | (Base & { kind: 'text' | 'long' | 'date' | 'month' | 'phone' })
   | (Base & { kind: 'number'; unit?: string })
+  /** Kept as kWh for 100 km, typed in the unit that the person reads. */
+  | (Base & { kind: 'consumption' })
   /** Money as a decimal string. */
   | (Base & { kind: 'money' })
   | (Base & { kind: 'yesno' })

@@ -1,5 +1,6 @@
 import * as z from '@/core/units/schema';
-import { CONSUMPTIONS, NO_WISHES, type Wishes } from './wishes';
+import { CONSUMPTIONS } from '../units/consumption';
+import { NO_WISHES, type Wishes } from './wishes';
 
 /** One schema for the page and the server. */
 export const wishesForm = z.object({

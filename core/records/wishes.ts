@@ -1,10 +1,11 @@
+import type { ConsumptionUnit } from '../units/consumption';
+
 export const DISTANCES = { km: 'Kilometres', mi: 'Miles' } as const;
-export const CONSUMPTIONS = ['kWh/100 km', 'Wh/km', 'mi/kWh', 'km/kWh'] as const;
 
 /** What a person wishes for, on every device of theirs. */
 export type Wishes = {
   distance: keyof typeof DISTANCES;
-  consumption: (typeof CONSUMPTIONS)[number];
+  consumption: ConsumptionUnit;
   /** Called before the one that a place's zone proposes, never before one noted at the site. */
   emergencyNumber: string | null;
   /** Where a photo was taken is written beside it without being asked for each time. */

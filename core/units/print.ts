@@ -1,4 +1,5 @@
 import Big from 'big.js';
+import { type ConsumptionUnit, consumptionIn } from './consumption';
 import { type DistanceUnit, KM_PER_MILE } from './distance';
 
 /** What stands where a figure is not known. */
@@ -75,10 +76,8 @@ export function printDistance(km: number, unit: DistanceUnit = 'km'): string {
 }
 
 /** Consumption in the way it is spoken of. @param kWhPer100km above 0 */
-export function printConsumption(kWhPer100km: number, unit: 'kWh/100 km' | 'Wh/km' | 'mi/kWh' | 'km/kWh' = 'kWh/100 km'): string {
-  if (unit === 'kWh/100 km') return `${kWhPer100km.toFixed(1)} ${unit}`;
-  if (unit === 'Wh/km') return `${Math.round(kWhPer100km * 10)} ${unit}`;
-  return `${(100 / kWhPer100km / (unit === 'mi/kWh' ? KM_PER_MILE : 1)).toFixed(1)} ${unit}`;
+export function printConsumption(kWhPer100km: number, unit: ConsumptionUnit = 'kWh/100 km'): string {
+  return `${consumptionIn(kWhPer100km, unit).toFixed(unit === 'Wh/km' ? 0 : 1)} ${unit}`;
 }
 
 /** A share as whole per cent. @param share 0…1 */

@@ -1,4 +1,5 @@
 import type { Field } from '@/core/records/form-field';
+import { type ConsumptionUnit, consumptionFrom, consumptionIn } from '@/core/units/consumption';
 
 /** The value at a path. */
 export function at(value: unknown, path: string): unknown {
@@ -17,9 +18,11 @@ export function put(target: Record<string, unknown>, path: string, value: unknow
 
 export type Names = Partial<Record<string, { id: string; name: string }[]>>;
 
-/** What stands in the form's control for a value of the record. */
-export function toControl(field: Field, value: unknown, names: Names): unknown {
+/** What stands in the form's control for a value of the record. @param unit in which consumption is read */
+export function toControl(field: Field, value: unknown, names: Names, unit: ConsumptionUnit): unknown {
   switch (field.kind) {
+    case 'consumption':
+      return typeof value === 'number' && value > 0 ? String(Number(consumptionIn(value, unit).toFixed(2))) : '';
     case 'yesno':
       return value === true ? 'yes' : value === false ? 'no' : '';
     case 'many':
@@ -32,14 +35,14 @@ export function toControl(field: Field, value: unknown, names: Names): unknown {
     case 'words':
       return ((value as string[] | undefined) ?? []).join(', ');
     case 'list':
-      return ((value as unknown[] | undefined) ?? []).map((row) => rowToControls(field.row, row, names));
+      return ((value as unknown[] | undefined) ?? []).map((row) => rowToControls(field.row, row, names, unit));
     default:
       return value === null || value === undefined ? '' : String(value);
   }
 }
-export function rowToControls(fields: readonly Field[], row: unknown, names: Names): Record<string, unknown> {
+export function rowToControls(fields: readonly Field[], row: unknown, names: Names, unit: ConsumptionUnit): Record<string, unknown> {
   const out: Record<string, unknown> = {};
-  for (const f of fields) put(out, f.path, toControl(f, at(row, f.path), names));
+  for (const f of fields) put(out, f.path, toControl(f, at(row, f.path), names, unit));
   return out;
 }
 
@@ -50,10 +53,15 @@ export const typedNumber = (text: string): number | null | undefined => {
   return /^-?\d*\.?\d+$/.test(t) ? Number(t) : undefined;
 };
 
-/** The record's value for what stands in a control. A name that is no record yet is given as `{ make: name }`. */
-export function fromControl(field: Field, typed: unknown, names: Names): unknown {
+/** The record's value for what stands in a control. A name that is no record yet is given as `{ make: name }`. @param unit in which consumption is typed */
+export function fromControl(field: Field, typed: unknown, names: Names, unit: ConsumptionUnit): unknown {
   const text = typeof typed === 'string' ? typed : '';
   switch (field.kind) {
+    case 'consumption': {
+      const said = typedNumber(text) ?? (text.trim() === '' ? null : Number.NaN);
+      // Nothing a mile is nothing a kWh goes: the schema says what can be.
+      return said === null || said <= 0 || Number.isNaN(said) ? said : Number(consumptionFrom(said, unit).toFixed(3));
+    }
     case 'number':
       return typedNumber(text) ?? (text.trim() === '' ? null : Number.NaN);
     case 'money':
@@ -88,13 +96,13 @@ export function fromControl(field: Field, typed: unknown, names: Names): unknown
         .map((w) => w.trim())
         .filter((w) => w !== '');
     case 'list':
-      return ((typed as unknown[] | undefined) ?? []).map((row) => rowFromControls(field.row, row, names));
+      return ((typed as unknown[] | undefined) ?? []).map((row) => rowFromControls(field.row, row, names, unit));
     default:
       return text;
   }
 }
-export function rowFromControls(fields: readonly Field[], row: unknown, names: Names): Record<string, unknown> {
+export function rowFromControls(fields: readonly Field[], row: unknown, names: Names, unit: ConsumptionUnit): Record<string, unknown> {
   const out: Record<string, unknown> = {};
-  for (const f of fields) put(out, f.path, fromControl(f, at(row, f.path), names));
+  for (const f of fields) put(out, f.path, fromControl(f, at(row, f.path), names, unit));
   return out;
 }

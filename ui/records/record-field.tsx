@@ -6,7 +6,7 @@ import { FormContext } from './form-context';
 import { PhotosField } from './photos-field';
 
 const WIDE = new Set<Field['kind']>(['long', 'many', 'curve', 'photos', 'list']);
-const NARROW = new Set<Field['kind']>(['number', 'money', 'yesno', 'date', 'month']);
+const NARROW = new Set<Field['kind']>(['number', 'consumption', 'money', 'yesno', 'date', 'month']);
 const span = (f: Field) => (WIDE.has(f.kind) ? 'col-span-2 sm:col-span-6' : NARROW.has(f.kind) ? 'col-span-1 sm:col-span-2' : 'col-span-2 sm:col-span-3');
 
 /** One field with its label, unit, hint and message. @param path where it stands in the form, row number included */
@@ -35,7 +35,7 @@ function Message({ id, path, hint }: { id: string; path: string; hint?: string |
 
 function OneField({ field, path }: { field: Exclude<Field, { kind: 'list' | 'many' | 'photos' }>; path: string }) {
   const { register, getValues, setValue } = useFormContext();
-  const { messages, names, idBase, onLeave } = useContext(FormContext);
+  const { messages, names, unit: consumption, idBase, onLeave } = useContext(FormContext);
   const id = `${idBase}-${path}`;
   const wrong = messages[path];
   const own = register(path, {
@@ -53,7 +53,8 @@ function OneField({ field, path }: { field: Exclude<Field, { kind: 'list' | 'man
     'aria-invalid': wrong ? (true as const) : undefined,
     'aria-describedby': wrong ? `${id}-error` : field.hint ? `${id}-hint` : undefined,
   };
-  const unit = field.kind === 'number' ? field.unit : undefined;
+  const unit = field.kind === 'number' ? field.unit : field.kind === 'consumption' ? consumption : undefined;
+  const figure = field.kind === 'number' || field.kind === 'money' || field.kind === 'consumption';
   return (
     <div className={`mb-3 min-w-0 ${span(field)}`}>
       <label htmlFor={id} className="mb-1 block text-sm font-semibold">
@@ -89,9 +90,9 @@ function OneField({ field, path }: { field: Exclude<Field, { kind: 'list' | 'man
       ) : (
         <input
           {...state}
-          className={`field ${field.kind === 'number' || field.kind === 'money' ? 'num' : ''}`}
+          className={`field ${figure ? 'num' : ''}`}
           type={field.kind === 'date' ? 'date' : 'text'}
-          inputMode={field.kind === 'number' || field.kind === 'money' ? 'decimal' : field.kind === 'phone' ? 'tel' : undefined}
+          inputMode={figure ? 'decimal' : field.kind === 'phone' ? 'tel' : undefined}
           placeholder={field.kind === 'month' ? '2026-03' : undefined}
           autoComplete="off"
         />

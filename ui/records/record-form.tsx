@@ -7,6 +7,8 @@ import type { PlaceQuestion } from '@/core/records/place-questions';
 import { type MileRecord, RECORDS, type RecordItem } from '@/core/records/record-schema';
 import type { RecordType } from '@/core/records/record-types';
 import { TYPES } from '@/core/records/types/registry';
+import { NO_WISHES } from '@/core/records/wishes';
+import type { ConsumptionUnit } from '@/core/units/consumption';
 import { FormAlert } from '@/ui/forms/form-alert';
 import { FormContext } from './form-context';
 import { at, type Names, put, rowFromControls, rowToControls } from './form-fields';
@@ -24,6 +26,8 @@ export type RecordFormProps = {
   today: string;
   person: string;
   submitText: string;
+  /** In which consumption is typed. */
+  unit?: ConsumptionUnit;
   /** Keeps the record and those made with it. @returns what went wrong, by path or as one sentence; `null` when it is kept */
   onSave: (items: RecordItem[]) => Promise<{ fields?: Record<string, string>; form?: string } | null>;
   /** Slips that are asked about before it is kept. */
@@ -37,11 +41,12 @@ export type RecordFormProps = {
 
 /** The form of any record: one schema says what is allowed, here as at the server. */
 export function RecordForm(props: RecordFormProps) {
-  const { type, record, start, names, onSave, ask, submitText } = props;
+  const { type, record, start, names, onSave, ask, submitText, unit = NO_WISHES.consumption } = props;
   const groups = TYPES[type].form;
   const flat = groups.flatMap((g) => g.fields);
   const base = record?.fields ?? start ?? {};
-  const form = useForm<Record<string, unknown>>({ defaultValues: rowToControls(flat, base, names) });
+  const shown = rowToControls(flat, base, names, unit);
+  const form = useForm<Record<string, unknown>>({ defaultValues: shown });
   const [messages, setMessages] = useState<Record<string, string>>({});
   const [wrong, setWrong] = useState<string | null>(null);
   const [questions, setQuestions] = useState<PlaceQuestion[]>([]);
@@ -58,7 +63,9 @@ export function RecordForm(props: RecordFormProps) {
 
   const submit = form.handleSubmit(async (controls) => {
     setWrong(null);
-    const typed = shaped(type, rowFromControls(flat, controls, names), props);
+    const typed = shaped(type, rowFromControls(flat, controls, names, unit), props);
+    // What was not typed anew stays as it was, however it is rounded in another unit.
+    for (const f of flat) if (f.kind === 'consumption' && at(controls, f.path) === at(shown, f.path)) put(typed, f.path, at(base, f.path) ?? null);
     const made: RecordItem[] = [];
     const bad: Record<string, string> = {};
     for (const f of flat) if (f.kind === 'ref') settleRef(f, typed, made, bad);
@@ -87,7 +94,7 @@ export function RecordForm(props: RecordFormProps) {
 
   return (
     <FormProvider {...form}>
-      <FormContext.Provider value={{ messages, names, idBase, onLeave: props.onLeave, onPhoto: props.onPhoto, photoSource: props.photoSource }}>
+      <FormContext.Provider value={{ messages, names, unit, idBase, onLeave: props.onLeave, onPhoto: props.onPhoto, photoSource: props.photoSource }}>
         <form ref={host} onSubmit={submit} noValidate>
           {groups.map((g) => (
             <fieldset key={g.head} className="mb-5 min-w-0">

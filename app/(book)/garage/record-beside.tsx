@@ -60,6 +60,7 @@ export async function RecordBeside({
         names={names}
         today={today}
         person={who.name}
+        unit={who.wishes.consumption}
         used={record ? (used.get(record.id) ?? 0) : 0}
         then={`/garage/${type}/:id`}
       />

@@ -1,7 +1,8 @@
 'use client';
 import { useState } from 'react';
-import { CONSUMPTIONS, DISTANCES, type Wishes } from '@/core/records/wishes';
+import { DISTANCES, type Wishes } from '@/core/records/wishes';
 import { wishesForm } from '@/core/records/wishes-form';
+import { CONSUMPTIONS } from '@/core/units/consumption';
 import { FormAlert } from '@/ui/forms/form-alert';
 import { FormField, fieldState } from '@/ui/forms/form-field';
 import { OneOf } from '@/ui/forms/one-of';

@@ -50,6 +50,7 @@ export function GarageSheet({
           names={names}
           today={today}
           person={who.name}
+          unit={who.wishes.consumption}
           submitText={open === 'new' ? `Add the ${one}` : 'Keep the change'}
           onSave={async (items) => {
             await onSave(items);

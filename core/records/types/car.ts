@@ -30,7 +30,7 @@ export const car = garageType({
         { kind: 'number', path: 'usableKWh', label: 'Usable battery', unit: 'kWh' },
         { kind: 'many', path: 'connectors', label: 'Inlets', options: plain(INLETS), required: true },
         { kind: 'choice', path: 'port', label: 'Port sits at', options: same(PORTS) },
-        { kind: 'number', path: 'kWhPer100km', label: 'Usual consumption', unit: 'kWh/100 km' },
+        { kind: 'consumption', path: 'kWhPer100km', label: 'Usual consumption' },
       ],
     },
     {
