@@ -106,9 +106,10 @@ export function DigitPad({
               {f.label}
               {f.last ? `, last ${f.last}` : ''}
             </span>
-            <span className="num block truncate text-[24px] font-semibold leading-tight short:text-[18px]">
-              {i === at && stands ? <mark className="rounded-sm bg-ink px-1 text-card">{text}</mark> : values[f.key] || '–'}
-              <span className="text-[15px] text-ink-2"> {f.unit}</span>
+            {/* Where there is no room for both, the unit is cut and never the figure. */}
+            <span className="num flex items-baseline gap-x-2 overflow-hidden text-[24px] font-semibold leading-tight short:gap-x-1.5 short:text-[18px]">
+              <span className="shrink-0">{i === at && stands ? <mark className="rounded-sm bg-ink px-1 text-card">{text}</mark> : values[f.key] || '–'}</span>{' '}
+              <span className="min-w-0 truncate text-[15px] text-ink-2">{f.unit}</span>
             </span>
           </button>
         ))}
