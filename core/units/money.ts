@@ -27,33 +27,40 @@ export const isSameMoney = (a: { amount: string; currency: string }, b: { amount
 /** Rounds half up to the currency's minor unit. @param amount decimal string @param currency ISO 4217 */
 export const toMinor = (amount: string | Big, currency: string): string => new Big(amount).toFixed(minorDigits(currency), Big.roundHalfUp);
 
-/** Prints an amount in the currency's own form. @param amount decimal string @param currency ISO 4217 */
-export function printMoney(amount: string | Big, currency: string): string {
-  const places = minorDigits(currency);
-  const d = new Big(toMinor(amount, currency));
-  return new Intl.NumberFormat('en', {
-    style: 'currency',
-    currency,
-    currencyDisplay: 'narrowSymbol',
-    minimumFractionDigits: places,
-    maximumFractionDigits: places,
-  }).format(d.toNumber());
+/** Signs that several currencies have: beside each other dollars, crowns and rupees are told apart, CA$ and SEK. */
+const SHARED: ReadonlySet<string> = new Set(['$', '¥', 'kr', '£', '₩', 'Rs']);
+const signOf = (currency: string, currencyDisplay: 'narrowSymbol' | 'symbol'): string =>
+  new Intl.NumberFormat('en', { style: 'currency', currency, currencyDisplay }).formatToParts(0).find((p) => p.type === 'currency')?.value ?? currency;
+
+const formats = new Map<string, Intl.NumberFormat>();
+function formatOf(currency: string, places: number): Intl.NumberFormat {
+  const key = `${currency} ${places}`;
+  const made =
+    formats.get(key) ??
+    new Intl.NumberFormat('en', {
+      style: 'currency',
+      currency,
+      currencyDisplay: SHARED.has(signOf(currency, 'narrowSymbol')) ? 'symbol' : 'narrowSymbol',
+      minimumFractionDigits: places,
+      maximumFractionDigits: places,
+    });
+  formats.set(key, made);
+  return made;
 }
+
+/** Prints an amount in the currency's own form. @param amount decimal string @param currency ISO 4217 */
+export const printMoney = (amount: string | Big, currency: string): string =>
+  formatOf(currency, minorDigits(currency)).format(new Big(toMinor(amount, currency)).toNumber());
 
 /** Prints a price per kWh with three decimals; with fewer where a kWh costs ten and more of its currency. @param perKWh decimal string, currency per kWh */
 export function printPerKWh(perKWh: string | Big, currency: string): string {
   const price = new Big(perKWh);
   const places = price.abs().gte(1000) ? 0 : price.abs().lt(10) ? 3 : minorDigits(currency) === 0 ? 1 : 2;
-  return new Intl.NumberFormat('en', {
-    style: 'currency',
-    currency,
-    currencyDisplay: 'narrowSymbol',
-    minimumFractionDigits: places,
-    maximumFractionDigits: places,
-  }).format(price.round(places, Big.roundHalfUp).toNumber());
+  return formatOf(currency, places).format(price.round(places, Big.roundHalfUp).toNumber());
 }
 
-/** The currency's symbol, for labels. */
-export const currencySymbol = (currency: string): string =>
-  new Intl.NumberFormat('en', { style: 'currency', currency, currencyDisplay: 'narrowSymbol' }).formatToParts(0).find((p) => p.type === 'currency')?.value ??
-  currency;
+/** The currency's sign, for labels. */
+export const currencySymbol = (currency: string): string => {
+  const narrow = signOf(currency, 'narrowSymbol');
+  return SHARED.has(narrow) ? signOf(currency, 'symbol') : narrow;
+};

@@ -1,4 +1,4 @@
-import { printMoney, printPerKWh, toMinor } from './money';
+import { currencySymbol, printMoney, printPerKWh, toMinor } from './money';
 import { printAgo, printConsumption, printCount, printDistance, printDuration, printKWh, printShift, printStopwatch } from './print';
 import { isZone, localDay, localMonth, printClock, printDay, printMonth } from './zoned';
 
@@ -44,6 +44,20 @@ describe('figures', () => {
   it('money is in the currency’s own form and minor unit (ISO 4217)', () => {
     expect([printMoney('24.165', 'EUR'), printMoney('1234.5', 'GBP'), printMoney('1200.4', 'JPY')]).toEqual(['€24.17', '£1,234.50', '¥1,200']);
     expect(toMinor('2.675', 'EUR')).toBe('2.68');
+  });
+  it.each([
+    ['USD', '$12.50'],
+    ['CAD', 'CA$12.50'],
+    ['JPY', '¥13'],
+    ['CNY', 'CN¥12.50'],
+    ['GBP', '£12.50'],
+    ['SEK', 'SEK 12.50'],
+    ['NOK', 'NOK 12.50'],
+    ['CHF', 'CHF 12.50'],
+    ['PLN', 'zł 12.50'],
+  ])('%s beside others of its sign is %s', (currency, text) => {
+    expect(printMoney('12.5', currency).replace('\u00a0', ' ')).toBe(text);
+    expect(text.startsWith(currencySymbol(currency))).toBe(true);
   });
   it.each([
     ['0.5824', 'EUR', '€0.582'],

@@ -12,6 +12,8 @@ describe('letters on paper', () => {
     ['Z\u030cleb', ['latin-ext Ž', 'latin leb']],
     ['Αθήνα 3, Ἀθῆναι', ['greek Αθήνα', 'latin  3, ', 'greek-ext Ἀ', 'greek θ', 'greek-ext ῆ', 'greek ναι']],
     ['漢字', ['latin ??']],
+    // The baht has no letter in either family.
+    ['฿646.00', ['latin THB 646.00']],
   ])('%s is written in the fonts that have its letters', (text, want) => {
     const written = fontRuns(new PDFDocument());
     for (const face of ['words', 'bold', 'figures'] as const satisfies readonly Face[])

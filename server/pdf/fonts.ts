@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs';
 import path from 'node:path';
+import { currencySymbol } from '@/core/units/money';
 
 /** The faces of the application, as its packages ship them. */
 export type Face = 'words' | 'bold' | 'figures';
@@ -20,7 +21,14 @@ type WithFonts = { registerFont(name: string, src: Buffer): unknown; font(name: 
 
 const nameOf = (face: Face, set: (typeof SETS)[number]): string => `${face} ${set}`;
 
-/** Gives a document the faces. @returns in which font each stretch of a text is written; a letter that none has becomes a question mark */
+let codes: ReadonlyMap<string, string> | null = null;
+/** What is written for a letter that no font has: a currency's code for its sign, else a question mark. */
+function insteadOf(letter: string): string {
+  codes ??= new Map(Intl.supportedValuesOf('currency').map((code) => [currencySymbol(code), `${code} `]));
+  return codes.get(letter) ?? '?';
+}
+
+/** Gives a document the faces. @returns in which font each stretch of a text is written */
 export function fontRuns(doc: PDFKit.PDFDocument): (text: string, face: Face) => { font: string; text: string }[] {
   const covers = new Map<string, Covering>();
   /** A file is read when the first letter comes that those before it do not have. */
@@ -47,7 +55,7 @@ export function fontRuns(doc: PDFKit.PDFDocument): (text: string, face: Face) =>
       const set = SETS.find((s) => covering(face, s).hasGlyphForCodePoint(code));
       const font = nameOf(face, set ?? 'latin');
       const last = out.at(-1);
-      const own = set ? letter : '?';
+      const own = set ? letter : insteadOf(letter);
       if (last?.font === font) last.text += own;
       else out.push({ font, text: own });
     }
