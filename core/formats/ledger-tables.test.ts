@@ -42,6 +42,14 @@ describe('the ledger as sheets', () => {
       withdrawn: 'no',
     });
   });
+  it('counts what failed and what was given up, and not what came', () => {
+    const fault: Step[] = [...STEPS.slice(0, 4), [100, 'fault', { code: 'no_power' }], [110, 'unplugged']];
+    const gaveUp: Step[] = [...fault, [120, 'plugged'], [400, 'pulled_out', { reason: 'gave_up' }]];
+    const came: Step[] = [...fault, ...STEPS.slice(2).map(([s, ...of]) => [s + 600, ...of] as Step)];
+    const told = (steps: Step[]) => [visit(steps).attempts.map((a) => a.outcome.kind), sheet('visits', steps)[0]?.failed];
+    expect(told(gaveUp)).toEqual([['failed', 'gave_up'], '2']);
+    expect(told(came)).toEqual([['failed', 'power'], '1']);
+  });
   it('the visits come in again as they went out; what is withdrawn is passed over', () => {
     const took = (steps: Step[]) => {
       const { columns, rows } = VISIT_SHEETS.visits;

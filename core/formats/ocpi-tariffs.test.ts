@@ -60,6 +60,7 @@ describe('a tariff is a price of a kWh and a start fee', () => {
     ],
     ['time_priced', [element([ENERGY, { type: 'PARKING_TIME', price: 3 }])]],
     ['step', [element([{ ...ENERGY, step_size: 2 }])]],
+    ['step', [element([FLAT, { ...ENERGY, step_size: 2 }])]],
   ] as const)('not where there is more to it: %s', (why, elements) => {
     expect(one(elements)).toBe(why);
     expect(one(elements, { min_price: { excl_vat: 1 } })).toBe(why);
