@@ -4,12 +4,15 @@ import { takePhoto } from '../photos/take-photo';
 import { keepRecords } from '../store/keep-record';
 import { openPhoneStore, type PhoneStore, type Unsettled } from '../store/phone-store';
 import { askWho, readWho } from '../store/who';
-import { sendOutbox } from './send-outbox';
+import { type SendOutcome, sendOutbox } from './send-outbox';
 
 export type Kept = { is: 'sent' } | { is: 'kept_here' } | { is: 'unsettled'; unsettled: Unsettled } | { is: 'failed'; why: string };
 
+/** So long somebody waits at a form for the server, in all; what was typed is kept before, and sent behind them. */
+const PATIENCE_MS = { who: 5_000, sending: 15_000 } as const;
+
 async function withStore<T>(work: (store: PhoneStore) => Promise<T>): Promise<T> {
-  const asked = await askWho();
+  const asked = await askWho(PATIENCE_MS.who);
   const who = typeof asked === 'object' ? asked : readWho();
   if (!who || asked === 'signed_out') throw new Error('Sign in again, then repeat this.');
   const store = await openPhoneStore(who.householdId, who.personId);
@@ -18,6 +21,23 @@ async function withStore<T>(work: (store: PhoneStore) => Promise<T>): Promise<T>
   } finally {
     store.close();
   }
+}
+
+/** Words first, then the pictures that they name. */
+async function sendAll(store: PhoneStore): Promise<SendOutcome> {
+  const outcome = await sendOutbox(store);
+  return outcome === 'sent' && !(await sendPhotos(store)) ? 'unreachable' : outcome;
+}
+
+/** What takes longer is left behind: nothing is lost by that, it is still in the outbox and goes with another round. */
+async function inTime(sending: Promise<SendOutcome>): Promise<SendOutcome> {
+  let timer: ReturnType<typeof setTimeout> | undefined;
+  const late = new Promise<SendOutcome>((done) => {
+    timer = setTimeout(() => done('unreachable'), PATIENCE_MS.sending);
+  });
+  // Left behind it finds the store closed.
+  const sent = sending.catch(() => 'unreachable' as const);
+  return Promise.race([sent, late]).finally(() => clearTimeout(timer));
 }
 
 /**
@@ -32,8 +52,7 @@ export async function keepAndSend(items: readonly RecordItem[], was: readonly Mi
         if (!here || here.rev < r.rev) await store.put('record', r);
       }
       await keepRecords(store, items, was);
-      await sendPhotos(store);
-      const outcome = await sendOutbox(store);
+      const outcome = await inTime(sendAll(store));
       for (const i of items) {
         const unsettled = await store.get('unsettled', [i.type, i.id]);
         if (unsettled) return { is: 'unsettled', unsettled };

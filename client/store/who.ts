@@ -35,9 +35,9 @@ export function writeWho(who: PhoneWho): void {
 }
 export const forgetWho = (): void => localStorage.removeItem(KEY);
 
-/** Asks the server. @returns the person, `'signed_out'`, or `'unreachable'` */
-export async function askWho(): Promise<PhoneWho | 'signed_out' | 'unreachable'> {
-  const said = await askServer('/api/v1/me');
+/** Asks the server. @param waitMs milliseconds until it is given up @returns the person, `'signed_out'`, or `'unreachable'` */
+export async function askWho(waitMs?: number): Promise<PhoneWho | 'signed_out' | 'unreachable'> {
+  const said = await askServer('/api/v1/me', {}, waitMs);
   if (said?.status === 401) return 'signed_out';
   if (!said?.ok) return 'unreachable';
   const who = said.body as PhoneWho;
