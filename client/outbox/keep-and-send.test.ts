@@ -32,7 +32,10 @@ const withPhoto = async () => {
 };
 const taken = async () => Response.json({ results: [{ id: network.id, status: 'taken', rev: 4 }] });
 const until = async (holds: () => unknown) => {
-  while (!holds()) await new Promise((done) => setImmediate(done));
+  for (let turns = 0; !holds(); turns++) {
+    if (turns > 2000) throw new Error('it never came');
+    await new Promise((done) => setImmediate(done));
+  }
 };
 
 beforeEach(async () => {

@@ -23,15 +23,64 @@ describe('asking the server', () => {
     says(() => new Response('<html>', { status: 413 }));
     expect(await askServer('/api/v1/outbox')).toEqual({ status: 413, ok: false, body: null });
   });
-  it('gives up what is never answered, and what begins and never ends', async () => {
-    globalThis.fetch = ((_: string, { signal }: { signal: AbortSignal }) =>
-      new Promise((_, fail) => signal.addEventListener('abort', () => fail(signal.reason)))) as never;
-    expect(await askServer('/api/v1/outbox', {}, 1)).toBeNull();
-    globalThis.fetch = (async (_: string, { signal }: { signal: AbortSignal }) => {
-      const body = new ReadableStream({ start: (c) => signal.addEventListener('abort', () => c.error(signal.reason)) });
-      return new Response(body, { headers: { 'content-type': 'application/json' } });
-    }) as never;
-    expect(await askServer('/api/v1/outbox', {}, 1)).toBeNull();
+  describe('with a clock of its own', () => {
+    beforeEach(() => {
+      jest.useFakeTimers({ doNotFake: ['setImmediate', 'queueMicrotask', 'nextTick', 'performance', 'hrtime', 'Date'] });
+    });
+    afterEach(() => jest.useRealTimers());
+    const until = async (holds: () => unknown) => {
+      for (let turns = 0; !holds(); turns++) {
+        if (turns > 2000) throw new Error('it never came');
+        await new Promise((done) => setImmediate(done));
+      }
+    };
+    const settled = async () => {
+      for (let i = 0; i < 5; i++) await new Promise((done) => setImmediate(done));
+    };
+    /** Whether it is still waited for after so long. */
+    const waits = async (answer: Promise<unknown>, ms: number) => {
+      jest.advanceTimersByTime(ms);
+      await settled();
+      return (await Promise.race([answer, Promise.resolve('waits')])) === 'waits';
+    };
+
+    it('gives up what is never answered', async () => {
+      globalThis.fetch = ((_: string, { signal }: { signal: AbortSignal }) =>
+        new Promise((_, fail) => signal.addEventListener('abort', () => fail(signal.reason)))) as never;
+      const answer = askServer('/api/v1/outbox');
+      expect([await waits(answer, 59_999), await waits(answer, 1)]).toEqual([true, false]);
+      expect(await answer).toBeNull();
+      const sooner = askServer('/api/v1/zone', {}, 5_000);
+      expect([await waits(sooner, 4_999), await waits(sooner, 1)]).toEqual([true, false]);
+    });
+    it('reads what comes slowly to its end, and gives up what falls silent', async () => {
+      const streams: ReadableStreamDefaultController<Uint8Array>[] = [];
+      globalThis.fetch = (async (_: string, { signal }: { signal: AbortSignal }) => {
+        const start = (c: ReadableStreamDefaultController<Uint8Array>) => {
+          streams.push(c);
+          signal.addEventListener('abort', () => c.error(signal.reason));
+        };
+        return new Response(new ReadableStream({ start }), { headers: { 'content-type': 'application/json' } });
+      }) as never;
+      const say = (text: string) => {
+        streams.at(-1)?.enqueue(new TextEncoder().encode(text));
+        return settled();
+      };
+      const slow = askServer('/api/v1/changes');
+      await until(() => streams.length === 1);
+      for (const piece of ['{"name":', '"Šmar', 'je"', '}']) {
+        expect(await waits(slow, 29_999)).toBe(true);
+        await say(piece);
+      }
+      streams[0]?.close();
+      expect(await slow).toEqual({ status: 200, ok: true, body: { name: 'Šmarje' } });
+      expect(jest.getTimerCount()).toBe(0);
+      const silent = askServer('/api/v1/changes');
+      await until(() => streams.length === 2);
+      await say('{');
+      expect([await waits(silent, 29_999), await waits(silent, 1)]).toEqual([true, false]);
+      expect(await silent).toBeNull();
+    });
   });
   it('never takes an answer from the browser’s own store', async () => {
     let how: RequestInit | undefined;
