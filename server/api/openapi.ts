@@ -231,7 +231,8 @@ export const OPERATIONS: Readonly<Record<string, Readonly<Record<string, Operati
     get: {
       id: 'compare',
       tag: 'Comparisons',
-      summary: 'A comparison: the sentences, and every figure with what it was counted of. What the address of the page Compare says, it takes, but for the day of a change',
+      summary:
+        'A comparison: the sentences, and every figure with what it was counted of. What the address of the page Compare says, it takes, but for the day of a change',
       parameters: [household, ...COMPARE, ETAG],
       answers: {
         200: {
