@@ -216,6 +216,18 @@ describe('a decimal mark that a column does not prove itself', () => {
     const said = got.accepted.map((r) => r.amount ?? r.perKWh)[0] ?? got.asks.map((a) => `${a.code} ${a.column}`)[0] ?? reasons(got)[0]?.[0];
     expect(said).toBe(want);
   });
+  it.each([
+    ['EUR', '100', '100000', ['100', '100000']],
+    ['EUR', '100.01', '100000.01', ['4 out_of_bounds', '5 out_of_bounds']],
+    // Of money without a smaller coin a kWh is tens and hundreds: 229 forint (common practice, no source).
+    ['HUF', '229', '112345', ['229', '112345']],
+    ['JPY', '999999', '100000000', ['999999', '100000000']],
+    ['JPY', '1000000', '100000001', ['4 out_of_bounds', '5 out_of_bounds']],
+    ['CZK', '101', '1', ['4 out_of_bounds']],
+  ])('%s: %s a kWh, %s in all', (currency, perKWh, amount, want) => {
+    const got = read(['Start;Station;Currency;Price per kWh;Cost', `${START};${currency};${perKWh};${amount}`]);
+    expect(got.accepted.length > 0 ? [got.accepted[0]?.perKWh, got.accepted[0]?.amount] : reasons(got)[0]).toEqual(want);
+  });
   it('is asked where the others do not agree, or its own cells do not', () => {
     const asks = (...rows: string[]) =>
       read(['Start;Station;Energy (kWh);Cost;SoC from', ...rows.map((r, i) => `2025-10-1${i} 10:00;Vrba Crossing;${r}`)]).asks;

@@ -1,5 +1,6 @@
 import Big from 'big.js';
 import { privateNumber } from '../records/private-number';
+import { MOST_AMOUNT, MOST_PRICE, minorDigits } from '../units/money';
 import { fold } from './match-sessions';
 import { cellAt, plainText } from './sheet-cells';
 import { REASONS_HEADING, type SheetColumn, type SheetField } from './sheet-columns';
@@ -39,6 +40,8 @@ export type ReadRow = { row: SheetRow | null; reasons: RowReason[]; asks: RowAsk
 const BOUNDS = { kWh: [0, 2000], amount: [-100_000, 100_000], perKWh: [0, 100], minutes: [0, 2880], handshake: [0, 172_800], soc: [0, 100] } as const;
 const LONGEST: Partial<Record<SheetField, number>> = { site: 80, stall: 40, network: 80, car: 80, note: 2000 };
 const MEANS = new Map(Object.entries(words.means).flatMap(([kind, all]) => all.map((w) => [fold(w), kind])));
+/** Of money that has no smaller coin: a kWh is 55 yen or 230 forint. */
+const WHOLE_COINS = { amount: [-MOST_AMOUNT, MOST_AMOUNT], perKWh: [0, MOST_PRICE] } as const;
 const within = (n: number | Big, [lo, hi]: readonly [number, number]) => new Big(n).gte(lo) && new Big(n).lte(hi);
 
 /** Whether a value passes the bound of its column: energy, amount or price. */
@@ -76,9 +79,12 @@ export function readRow(line: number, cells: readonly string[], rules: SheetRule
 
   const place = placeIn();
   const kWh = energy();
+  const coin = currencyFound();
   const amount = money('amount');
   const perKWh = money('perKWh');
-  const currency = currencyOf();
+  reasons.push(...coin.reasons);
+  asks.push(...coin.asks);
+  const { currency } = coin;
   const minutes = duration();
   const handshake_s = handshake();
   const [socFrom, socTo] = [level('socFrom'), level('socTo')];
@@ -172,7 +178,8 @@ export function readRow(line: number, cells: readonly string[], rules: SheetRule
     const cell = cellOf(c);
     const read = c && cell !== null ? figure(c, cell, field) : null;
     if (!c || !read) return null;
-    return within(read.value, BOUNDS[field]) ? read.value : no(c.n, 'out_of_bounds');
+    const bounds = coin.currency !== null && minorDigits(coin.currency) === 0 ? WHOLE_COINS : BOUNDS;
+    return within(read.value, bounds[field]) ? read.value : no(c.n, 'out_of_bounds');
   }
 
   function level(field: 'socFrom' | 'socTo'): number | null {
@@ -183,7 +190,7 @@ export function readRow(line: number, cells: readonly string[], rules: SheetRule
     return within(read.value, BOUNDS.soc) ? Number(read.value) : no(c.n, 'out_of_bounds');
   }
 
-  function currencyOf(): string | null {
+  function currencyFound(): ReturnType<typeof rowCurrency> {
     const paid = (['amount', 'perKWh'] as const).flatMap((field) => {
       const c = column(field);
       const cell = cellOf(c);
@@ -191,13 +198,10 @@ export function readRow(line: number, cells: readonly string[], rules: SheetRule
     });
     const own = column('currency');
     const written = cellOf(own);
-    const found = rowCurrency(
+    return rowCurrency(
       { paid, own: own && written !== null ? { column: own.n, written } : null },
       { usual: settings.currency, said: rules.currency, symbol: rules.symbol },
     );
-    reasons.push(...found.reasons);
-    asks.push(...found.asks);
-    return found.currency;
   }
 
   function duration(): number | null {
