@@ -75,6 +75,7 @@ test('a program reads by its token what its person sees; a token ended in mid-us
   for (const [path, names] of [
     ['/visits?form=2026-06-03&site_id=x&limit=3', ['?form', '?site_id']],
     ['/tariffs?limit=1&limit=2', ['?limit']],
+    ['/places?limit=0&site=x&from=y', ['?site', '?from', '?limit']],
     ['/compare?by=site&change=2026-06-03&group=hour:7', ['?change', '?group']],
     ['/export/visits.csv?from=2026-06-03', ['?from']],
   ] as const) {

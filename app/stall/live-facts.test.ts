@@ -185,6 +185,20 @@ describe('what the pads propose', () => {
 });
 
 describe('what stands beside the events', () => {
+  it('money is in what somebody said on this visit, else in what the price on file is, else in the household’s', () => {
+    const charging: Step[] = [IN, CHOSEN, [20, 'plugged'], [30, 'means_shown', CARD], [60, 'power_seen', KW]];
+    const of = (records: MileRecord[], ...steps: Step[]) => {
+      const { currency, currencies } = liveFacts(live(records, ...charging, ...steps));
+      return [currency, ...currencies];
+    };
+    const nothing = base().filter((r) => r.type !== 'tariff');
+    const francs = record('rate', idOf(70), { currency: 'CHF', into: 'EUR', rate: '1.05', on: '2025-01-01' });
+    const pounds = record('tariff', idOf(71), { networkId: NETWORK, currency: 'GBP', perKWh: '0.60', validFrom: '2025-01-01' });
+    expect(of(nothing)).toEqual(['EUR', 'EUR']);
+    expect(of([...nothing, pounds, francs])).toEqual(['GBP', 'EUR', 'GBP', 'CHF']);
+    expect(of(base(), [90, 'reading', { screen: 'stall', kW: 60 }])).toEqual(['EUR', 'EUR']);
+    expect(of(base(), [90, 'reading', { screen: 'stall', cost: '12', currency: 'SEK' }], [120, 'reading', { screen: 'stall', kW: 60 }])[0]).toBe('SEK');
+  });
   it('is from the phone’s own copy: price, plate, limits, the next full ten', () => {
     const facts = liveFacts(
       live(
@@ -198,6 +212,7 @@ describe('what stands beside the events', () => {
       ),
     );
     expect([facts.ratedKW, facts.currency]).toEqual([150, 'EUR']);
+    expect(facts.currencies).toEqual(['EUR']);
     // The stall's own limit goes before the site's.
     expect(facts.clocks).toEqual([{ kind: 'max_stay', until: T0 + 45 * 60_000 }]);
     // 62 kW into 62 kWh: ten per cent in six minutes.

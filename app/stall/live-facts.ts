@@ -13,6 +13,7 @@ import type { Visit } from '@/core/visit/derive';
 import { inDanger, isPlugged, nextAct } from '@/core/visit/next-act';
 import { orderInWords } from '@/core/visit/start-order';
 import { stayClocks } from '@/core/visit/stay-clocks';
+import { currenciesOf } from './money-field';
 import type { StallState } from './stall-state';
 import { usualMeans } from './usual-means';
 
@@ -50,6 +51,7 @@ export function liveFacts(state: Pick<Live, 'visit' | 'records' | 'who' | 'latel
   const providers = providersOf(records.means, shown.length > 0 ? shown : [means.meansId]);
   const offers = offersOn(records.tariff, records.plan, providers, { siteId: visit.siteId, networkId: network?.id ?? null }, day);
   const tariff = takenOf(offers)?.tariff;
+  const said = visit.line.findLast((e) => 'currency' in e.payload && e.payload.currency)?.payload as { currency?: string } | undefined;
   const clocks = stayClocks(visit, {
     maxStay_min: stall?.fields.maxStay_min ?? site?.fields.maxStay_min ?? null,
     // What the sign says goes before what the price on file says.
@@ -89,7 +91,9 @@ export function liveFacts(state: Pick<Live, 'visit' | 'records' | 'who' | 'latel
     tariff,
     /** Every price that can be paid by here today: for guests first, `by` is what the plan or provider is called. */
     offers: offers.map((o) => ({ tariff: o.tariff, by: payerName(o.payer, { plans: records.plan, providers: records.provider }) })),
-    currency: tariff?.currency ?? who.currency,
+    /** What is paid in here: as somebody said on this visit, else as the price on file. */
+    currency: said?.currency ?? tariff?.currency ?? who.currency,
+    currencies: currenciesOf(who.currency, records),
     ratedKW: stall ? plateKW(stall.fields) : null,
     clocks,
     ten,

@@ -134,8 +134,9 @@ export function LiveSheets({
               // Power that was seen late flowed longer than is known.
               charging_s: facts.charging && !facts.charging.proof?.late ? chargingSoFar(facts.charging, phoneNow()) : null,
             }}
-            expected={(kWh) => (kWh === undefined ? null : (pricing?.screen(kWh) ?? null))}
+            expected={(kWh, of) => (kWh === undefined || of !== facts.tariff?.currency ? null : (pricing?.screen(kWh) ?? null))}
             currency={facts.currency}
+            currencies={facts.currencies}
             openedAt={open.at}
             onClose={close}
             onSave={act}
@@ -145,10 +146,15 @@ export function LiveSheets({
         return (
           <BillSheet
             currency={facts.currency}
+            currencies={facts.currencies}
             attempts={attempts}
             charged={visit.attempts.filter((a) => a.proof).map((a) => a.opened.id)}
             shown={(named) => stallKWhOf(visit.attempts.filter((a) => named.includes(a.opened.id))) ?? null}
-            expectedFor={(named, kWh) => pricing?.bill({ attempts: visit.attempts.filter((a) => named.includes(a.opened.id)).map((a) => a.n), kWh }) ?? null}
+            expectedFor={(named, kWh, of) =>
+              of === facts.tariff?.currency
+                ? (pricing?.bill({ attempts: visit.attempts.filter((a) => named.includes(a.opened.id)).map((a) => a.n), kWh }) ?? null)
+                : null
+            }
             onClose={close}
             onSave={act}
             onReceipt={() => go('receipt')}
@@ -220,6 +226,7 @@ export function LiveSheets({
         return (
           <PriceSheet
             currency={facts.currency}
+            currencies={facts.currencies}
             place={
               facts.site && mayRecord(who.role)
                 ? { siteId: facts.site.id, networkId: facts.site.fields.networkId, name: facts.site.fields.name, day: facts.day }

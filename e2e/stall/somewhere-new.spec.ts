@@ -73,3 +73,45 @@ test('left without a name it stands in the ledger and in no comparison, and is n
   await page.goBack();
   await expect(page.getByRole('dialog')).toHaveCount(0);
 });
+
+test('abroad the money is said once: what is typed after it on this visit is in it, too, and no tariff of another is held against it', async ({
+  page,
+  baseURL,
+}) => {
+  await newHousehold(page, baseURL as string);
+  await openStall(page);
+  const hand = thumb(page);
+  await hand.at(page.getByRole('button', { name: /^Pulled in/, disabled: false }));
+  await hand.pad(/^Plugged in/);
+  await hand.pad(/^Card shown/);
+  await hand.pad(/^I see power/);
+  const currency = page.getByRole('dialog').getByLabel('Currency');
+  await hand.pad(/^Add a reading/);
+  await expect(currency).toHaveValue('EUR');
+  await currency.selectOption('SEK');
+  await hand.figures([null, '50', null, '112345.67']);
+  // The car's screen shows no money.
+  await hand.sheet('Car’s screen');
+  await expect(currency).toHaveCount(0);
+  await hand.sheet('Stall’s screen');
+  await expect(currency).toHaveValue('SEK');
+  await hand.sheet('Save the reading');
+  await hand.pad(/^Add a reading/);
+  await expect(currency).toHaveValue('SEK');
+  await page.keyboard.press('Escape');
+  await hand.pad(/^I pressed stop/);
+  await hand.pad(/^Unplugged/);
+  await hand.pad(/^Pulled out/);
+  await hand.pad(/^Bill/);
+  await expect(currency).toHaveValue('SEK');
+  await hand.figures(['230']);
+  await hand.sheet('Save the bill');
+  await allSent(page, 9);
+  const events = (await keptEvents(page)).map((k) => k.event);
+  expect(events.flatMap((e) => ('currency' in e.payload ? [[e.kind, e.payload.currency]] : []))).toEqual([
+    ['reading', 'SEK'],
+    ['bill', 'SEK'],
+  ]);
+  await page.goto(`/ledger/${events[0]?.visitId}`);
+  await expect(page.getByText('SEK 230.00').first()).toBeVisible();
+});

@@ -51,8 +51,8 @@ function householdOf(of: TokenOf, asked: string | null): OpenHousehold | Respons
     : wrong(422, `This token opens ${of.households.length} households: say which, one of ${of.households.map((h) => h.householdId).join(', ')}.`);
 }
 
-/** Names in the address that are not understood, or said twice: no answer is one to another question. */
-function notUnderstood(request: Request, takes: readonly string[]): Wrong[] {
+/** Names in the address that are not understood, or said twice: no answer is one to another question. @param takes those that it may hold, beside `household` */
+export function notUnderstood(request: Request, takes: readonly string[]): Wrong[] {
   const { searchParams } = new URL(request.url);
   return [...new Set(searchParams.keys())].flatMap((name): Wrong[] => {
     const pointer = `?${name}`;
@@ -63,19 +63,19 @@ function notUnderstood(request: Request, takes: readonly string[]): Wrong[] {
 
 /**
  * A route of the API: whoever calls is known, and every refusal is a problem.
- * @param takes the names that its address may hold, beside `household`
+ * @param wrongIn what is wrong with its address; or the names that it may hold, where that is all
  * @param limit what a call counts towards
  */
 export const calling = <P>(
   needs: Needs,
-  takes: readonly string[],
+  wrongIn: readonly string[] | ((request: Request) => Wrong[]),
   handle: (caller: Caller, request: Request, params: P) => Promise<Response>,
   limit: (id: string) => Response | null = ofEverything,
 ) => {
   const guarded = answering(async (request: Request, context: { params: Promise<P> }): Promise<Response> => {
     const caller = await callerOf(request, needs, limit);
     if (caller instanceof Response) return caller;
-    const errors = notUnderstood(request, takes);
+    const errors = typeof wrongIn === 'function' ? wrongIn(request) : notUnderstood(request, wrongIn);
     return errors.length > 0 ? problem(422, 'The parameters are not understood.', { errors }) : handle(caller, request, await context.params);
   });
   return async (request: Request, context: { params: Promise<P> }): Promise<Response> => {

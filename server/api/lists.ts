@@ -7,7 +7,7 @@ import { inRecordOrder } from '@/core/visit/record-order';
 import { sheetNames } from '../formats/export-sheets';
 import { eventsOfVisits } from '../visits/event-rows';
 import { calling } from './caller';
-import { pageAsk, VISIT_NAMES, visitsOfPage } from './pages';
+import { pageAsk, VISIT_NAMES, visitsOfPage, wrongInPage } from './pages';
 import { tagged } from './tagged';
 
 /** What is listed of visits. */
@@ -26,9 +26,8 @@ export function rowsOf(name: ListName, id: string, events: readonly StoredEvent[
 
 /** A route that lists what there is of visits, a page at a time. */
 export const listing = (name: ListName) =>
-  calling('read', VISIT_NAMES, async (caller, request) => {
+  calling('read', wrongInPage(VISIT_NAMES), async (caller, request) => {
     const ask = pageAsk(request);
-    if (ask instanceof Response) return ask;
     return tagged(caller, request, async () => {
       const { ids, next } = await visitsOfPage(caller, ask);
       const [byVisit, names] = [await eventsOfVisits(caller.householdId, ids), await sheetNames(caller)];

@@ -6,8 +6,8 @@ import { FIRST_INSTANT, LAST_INSTANT } from '@/core/units/instant';
 import { fromBin, toBin } from '../db/binary-id';
 import { figuresOf } from '../figures/refresh';
 import { seen, seenBy } from '../visits/seen-by';
-import type { Caller } from './caller';
-import { problem, type Wrong } from './problem';
+import { type Caller, notUnderstood } from './caller';
+import type { Wrong } from './problem';
 
 /** Visits of one page. */
 const LIMIT = { usual: 100, most: 500 };
@@ -29,8 +29,17 @@ function idOfCursor(cursor: string): string | null {
   return isId(id) && cursorOf(id) === cursor ? id : null;
 }
 
-/** Reads what part is asked for; all that is wrong with it at once. */
-export function pageAsk(request: Request): PageAsk | Response {
+/** What is wrong with the address of a page, all of it at once. @param takes the names that it may hold */
+export const wrongInPage =
+  (takes: readonly string[]) =>
+  (request: Request): Wrong[] => {
+    const names = notUnderstood(request, takes);
+    return [...names, ...readPage(request).errors.filter((e) => names.every((n) => n.pointer !== e.pointer))];
+  };
+/** What part is asked for, where nothing is wrong with the address. */
+export const pageAsk = (request: Request): PageAsk => readPage(request).ask;
+
+function readPage(request: Request): { ask: PageAsk; errors: Wrong[] } {
   const get = (name: string) => new URL(request.url).searchParams.get(name);
   const errors: Wrong[] = [];
   const wrong = (name: string, detail: string): null => {
@@ -47,7 +56,7 @@ export function pageAsk(request: Request): PageAsk | Response {
   };
   const [from, to, site] = [time('from'), time('to'), get('site')];
   if (site !== null && !isId(site)) wrong('site', 'must be the id of a site');
-  return errors.length > 0 ? problem(422, 'The parameters are not understood.', { errors }) : { limit, after, from, to, site };
+  return { ask: { limit, after, from, to, site }, errors };
 }
 
 /** The visits of a page that this caller sees whole, in the order of their ids, and the cursor of the next. */

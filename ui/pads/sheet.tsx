@@ -27,7 +27,20 @@ function onClosed(e: Event): void {
 }
 
 /** A sheet that comes up over the pads; Escape, Back, the cross or the ground behind closes it and records nothing. */
-export function Sheet({ title, onClose, children, hint }: { title: string; onClose: () => void; children: ReactNode; hint?: string }) {
+export function Sheet({
+  title,
+  onClose,
+  children,
+  hint,
+  beside,
+}: {
+  title: string;
+  onClose: () => void;
+  children: ReactNode;
+  hint?: string;
+  /** What is chosen for all of it, beside its title. */
+  beside?: ReactNode;
+}) {
   useBackCloses(onClose);
   return (
     <Dialog.Root
@@ -49,6 +62,7 @@ export function Sheet({ title, onClose, children, hint }: { title: string; onClo
               <Dialog.Title className="text-xl">{title}</Dialog.Title>
               {hint ? <p className="mt-1 text-sm text-ink-2">{hint}</p> : null}
             </div>
+            {beside}
             <Dialog.Close className="plate !min-h-[44px] !w-[44px] shrink-0 !p-0" aria-label="Close">
               <X size={20} aria-hidden="true" />
             </Dialog.Close>

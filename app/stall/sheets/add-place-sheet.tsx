@@ -11,6 +11,8 @@ import { localDay } from '@/core/units/zoned';
 import { FormField, fieldState } from '@/ui/forms/form-field';
 import { Sheet } from '@/ui/pads/sheet';
 import { whereIAm } from '@/ui/places/where-i-am';
+import { CurrencyChoice } from '../currency-choice';
+import { currenciesOf } from '../money-field';
 import type { Records } from '../stall-state';
 
 type Form = { site: string; network: string; stall: string; kW: string; connector: string; perKWh: string };
@@ -20,7 +22,7 @@ export function AddPlaceSheet({
   records,
   site,
   where = null,
-  currency,
+  currency: usual,
   onClose,
   onAdd,
 }: {
@@ -39,6 +41,7 @@ export function AddPlaceSheet({
     formState: { errors, isSubmitting },
   } = useForm<Form>({ defaultValues: { site: '', network: '', stall: '', kW: '', connector: 'CCS2', perKWh: '' } });
   const [here, setHere] = useState<(Position & { zone: string | null }) | null>(where && { ...where, zone: null });
+  const [currency, setCurrency] = useState(usual);
   const [trouble, setTrouble] = useState<string | null>(null);
   const noteWhere = async () => {
     setTrouble(null);
@@ -97,6 +100,7 @@ export function AddPlaceSheet({
       title={site ? `A stall at ${site.fields.name}` : 'A site and its stall'}
       onClose={onClose}
       hint="As the post and the sign say. Card and contract numbers are never kept."
+      beside={site ? null : <CurrencyChoice value={currency} near={currenciesOf(usual, records)} onChange={setCurrency} />}
     >
       <form onSubmit={submit} noValidate>
         {site ? null : (

@@ -5,6 +5,7 @@ import { readingDoubt, type SenseFacts } from '@/core/visit/sense-check';
 import { OneOf } from '@/ui/forms/one-of';
 import { type DigitField, DigitPad } from '@/ui/pads/digit-pad';
 import { Sheet } from '@/ui/pads/sheet';
+import { CurrencyChoice } from '../currency-choice';
 import { moneyField } from '../money-field';
 import type { Draft } from '../stall-state';
 
@@ -22,22 +23,26 @@ export function ReadingSheet({
   attempt,
   facts,
   expected,
-  currency,
+  currency: usual,
+  currencies,
   openedAt,
   onClose,
   onSave,
 }: {
   attempt: Attempt | undefined;
   facts: Omit<SenseFacts, 'expectedCost'>;
-  /** What the tariff says so many kWh cost. */
-  expected: (kWh: string | undefined) => string | null;
+  /** What the tariff says so many kWh cost, in a currency of its own. */
+  expected: (kWh: string | undefined, currency: string) => string | null;
   currency: string;
+  /** Others that are likely. */
+  currencies: readonly string[];
   openedAt: number;
   onClose: () => void;
   onSave: (timeStamp: number, draft: Draft<'reading'>) => void;
 }) {
   const [values, setValues] = useState<Record<string, string>>({});
   const [screen, setScreen] = useState<'stall' | 'car'>('stall');
+  const [currency, setCurrency] = useState(usual);
   const [stamp, setStamp] = useState(openedAt);
   const [asked, setAsked] = useState<string | null>(null);
   const [electric, setElectric] = useState(false);
@@ -70,13 +75,17 @@ export function ReadingSheet({
       ...(electric && A !== undefined ? { A } : {}),
     };
     if (Object.keys(figures).length === 0) return setAsked('Type at least one figure.');
-    const total = expected(kWh);
+    const total = expected(kWh, currency);
     const doubt = readingDoubt(figures, readings, { ...facts, expectedCost: total === null ? null : Number(total) });
     if (doubt && asked !== `${doubt} Save again if so.`) return setAsked(`${doubt} Save again if so.`);
     onSave(stamp, { kind: 'reading', payload: { screen, ...figures, ...(cost === undefined ? {} : { currency }) } });
   };
   return (
-    <Sheet title="Reading" onClose={onClose}>
+    <Sheet
+      title="Reading"
+      onClose={onClose}
+      beside={screen === 'stall' ? <CurrencyChoice value={currency} near={[usual, ...currencies]} onChange={setCurrency} /> : null}
+    >
       <div className="mb-3 flex items-center gap-1.5">
         <OneOf label="Whose screen" headed={false} value={screen} choices={SCREENS} onChoose={setScreen} look={() => SMALL_PLATE} row="flex gap-1.5" />
         <button type="button" aria-pressed={electric} className={SMALL_PLATE} onClick={() => setElectric(!electric)}>

@@ -8,6 +8,7 @@ import { currencySymbol } from '@/core/units/money';
 import { FormField, fieldState } from '@/ui/forms/form-field';
 import { OneOf } from '@/ui/forms/one-of';
 import { Sheet } from '@/ui/pads/sheet';
+import { CurrencyChoice } from '../currency-choice';
 import type { Draft } from '../stall-state';
 
 /** A note, or what was typed or pressed in the app or kiosk. The time is that of the touch that opened the sheet. */
@@ -62,7 +63,8 @@ const wrongPrice = (text: string, of: string): string | undefined =>
 
 /** What the price was said to be, before it was paid; kept as the price of the place where somebody says so. */
 export function PriceSheet({
-  currency,
+  currency: usual,
+  currencies,
   place,
   prices,
   openedAt,
@@ -72,6 +74,8 @@ export function PriceSheet({
   onPrices,
 }: {
   currency: string;
+  /** Others that are likely. */
+  currencies: readonly string[];
   /** Where it can be kept as a price, from which day on; `null`: nowhere, or by nobody who looks. */
   place: { siteId: string; networkId: string; name: string; day: string } | null;
   prices: readonly MileRecord<'tariff'>[];
@@ -83,6 +87,7 @@ export function PriceSheet({
   onPrices: () => void;
 }) {
   const [where, setWhere] = useState('Screen');
+  const [currency, setCurrency] = useState(usual);
   const [perKWh, setPerKWh] = useState('');
   const [perStart, setPerStart] = useState('');
   const [keep, setKeep] = useState(false);
@@ -95,7 +100,7 @@ export function PriceSheet({
   const kept = place && keep && price !== '' && taxIn !== 'on_top';
   const said = [price === '' ? '' : `${price} ${currency} per kWh`, start === '' ? '' : `${start} ${currency} per start`].filter(Boolean).join(', ');
   return (
-    <Sheet title="Price shown" onClose={onClose}>
+    <Sheet title="Price shown" onClose={onClose} beside={<CurrencyChoice value={currency} near={[usual, ...currencies]} onChange={setCurrency} />}>
       <form
         onSubmit={(e) => {
           e.preventDefault();

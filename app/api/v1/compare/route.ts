@@ -5,8 +5,8 @@ import { figuresRead, LOOKS } from '@/core/compare/measures';
 import { calledBy, saidOf } from '@/core/compare/said';
 import type { CompareSentence } from '@/core/compare/sentence';
 import type { Asked } from '@/core/figures/populations';
-import { calling } from '@/server/api/caller';
-import { problem } from '@/server/api/problem';
+import { calling, notUnderstood } from '@/server/api/caller';
+import type { Wrong } from '@/server/api/problem';
 import { tagged } from '@/server/api/tagged';
 import { watchesOf } from '@/server/compare/watches';
 import { groupNames } from '@/server/records/group-names';
@@ -14,13 +14,18 @@ import { compareRows } from '@/server/visits/compare-query';
 
 export const dynamic = 'force-dynamic';
 
-/** A comparison as Compare shows it, by the parameters of its address: the sentences, no surer than they are, and every figure with what it was counted of. */
-export const GET = calling('read', COMPARE_NAMES, async (caller, request) => {
+const asksOf = (request: Request) => {
   const { searchParams } = new URL(request.url);
-  const asks = (name: string) => searchParams.get(name);
-  const wrong = mistypedCompare(asks);
-  if (wrong.length > 0)
-    return problem(422, 'The parameters are not understood.', { errors: wrong.map((name) => ({ pointer: `?${name}`, detail: 'is not understood' })) });
+  return (name: string) => searchParams.get(name);
+};
+const wrongIn = (request: Request): Wrong[] => [
+  ...notUnderstood(request, COMPARE_NAMES),
+  ...mistypedCompare(asksOf(request)).map((name) => ({ pointer: `?${name}`, detail: 'is not understood' })),
+];
+
+/** A comparison as Compare shows it, by the parameters of its address: the sentences, no surer than they are, and every figure with what it was counted of. */
+export const GET = calling('read', wrongIn, async (caller, request) => {
+  const asks = asksOf(request);
   return tagged(caller, request, async () => {
     const ask = readCompareAsk(asks);
     const { time, mark, without, ...others } = ask.filter;

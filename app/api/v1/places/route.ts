@@ -1,16 +1,15 @@
 import { byId } from '@/core/units/by-id';
 import { grouped } from '@/core/units/grouped';
 import { calling } from '@/server/api/caller';
-import { PAGE_NAMES, pageAsk, pageOf } from '@/server/api/pages';
+import { PAGE_NAMES, pageAsk, pageOf, wrongInPage } from '@/server/api/pages';
 import { tagged } from '@/server/api/tagged';
 import { recordsOf } from '@/server/records/record-tables';
 
 export const dynamic = 'force-dynamic';
 
 /** Sites with their networks and stalls, in the order of their ids. */
-export const GET = calling('read', PAGE_NAMES, async (caller, request) => {
+export const GET = calling('read', wrongInPage(PAGE_NAMES), async (caller, request) => {
   const ask = pageAsk(request);
-  if (ask instanceof Response) return ask;
   return tagged(caller, request, async () => {
     const [sites, networks, stalls] = await Promise.all([
       recordsOf(caller.householdId, 'site'),
