@@ -135,7 +135,7 @@ test('the same stop at every site, and a plan month by month', async ({ page, ba
   const rows = page.getByRole('region', { name: 'One stop at every site' }).getByRole('row');
   await expect(rows.nth(1)).toContainText(/Vrba Crossing.*€10\.00€4\.00Saltmarsh plan/);
   await expect(rows.nth(2)).toContainText(/Brod Landing.*€10\.00€10\.00/);
-  await expect(rows.nth(2).getByRole('img')).toHaveAccessibleName('Brod Landing: energy 6.00, start 4.00');
+  await expect(rows.nth(2).getByRole('img')).toHaveAccessibleName('Brod Landing: energy €6.00, start €4.00');
   // From a level to another, at least so long, kept as the usual one: the page begins with it, until the ledger is to propose again.
   await page.getByLabel('or from %').fill('80');
   await page.getByLabel('to %', { exact: true }).fill('20');
