@@ -113,5 +113,5 @@ test('abroad the money is said once: what is typed after it on this visit is in 
     ['bill', 'SEK'],
   ]);
   await page.goto(`/ledger/${events[0]?.visitId}`);
-  await expect(page.getByText('SEK 230.00').first()).toBeVisible();
+  await expect(page.getByText('SEK 230.00').filter({ visible: true }).first()).toBeVisible();
 });
