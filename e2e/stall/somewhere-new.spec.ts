@@ -1,8 +1,20 @@
-import { expect, test } from '@playwright/test';
+import { expect, type Page, test } from '@playwright/test';
 import { newHousehold } from '../hands/household';
 import { allSent, keptEvents, openStall, thumb } from '../hands/stall';
 
 test.use({ geolocation: { latitude: 46.051234567, longitude: 14.506 }, permissions: ['geolocation'] });
+
+/** A new phone that charges at a place without a name. */
+async function charging(page: Page, baseURL: string): Promise<ReturnType<typeof thumb>> {
+  await newHousehold(page, baseURL);
+  await openStall(page);
+  const hand = thumb(page);
+  await hand.at(page.getByRole('button', { name: /^Pulled in/, disabled: false }));
+  await hand.pad(/^Plugged in/);
+  await hand.pad(/^Card shown/);
+  await hand.pad(/^I see power/);
+  return hand;
+}
 
 test('pulling in somewhere new is one touch without a field; all works, and it is named when there is time', async ({ page, baseURL }) => {
   await newHousehold(page, baseURL as string);
@@ -51,13 +63,7 @@ test('pulling in somewhere new is one touch without a field; all works, and it i
 });
 
 test('left without a name it stands in the ledger and in no comparison, and is named from the visit that is over', async ({ page, baseURL }) => {
-  await newHousehold(page, baseURL as string);
-  await openStall(page);
-  const hand = thumb(page);
-  await hand.at(page.getByRole('button', { name: /^Pulled in/, disabled: false }));
-  await hand.pad(/^Plugged in/);
-  await hand.pad(/^Card shown/);
-  await hand.pad(/^I see power/);
+  const hand = await charging(page, baseURL as string);
   await hand.pad(/^I pressed stop/);
   await hand.pad(/^Unplugged/);
   await hand.pad(/^Pulled out/);
@@ -78,13 +84,7 @@ test('abroad the money is said once: what is typed after it on this visit is in 
   page,
   baseURL,
 }) => {
-  await newHousehold(page, baseURL as string);
-  await openStall(page);
-  const hand = thumb(page);
-  await hand.at(page.getByRole('button', { name: /^Pulled in/, disabled: false }));
-  await hand.pad(/^Plugged in/);
-  await hand.pad(/^Card shown/);
-  await hand.pad(/^I see power/);
+  const hand = await charging(page, baseURL as string);
   const currency = page.getByRole('dialog').getByLabel('Currency');
   await hand.pad(/^Add a reading/);
   await expect(currency).toHaveValue('EUR');
