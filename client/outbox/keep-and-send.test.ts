@@ -4,6 +4,7 @@ import 'fake-indexeddb/auto';
 import { recordItem } from '@/core/records/record-schema';
 import { idOf } from '@/core/visit/fixtures/story';
 import { phoneWho } from '../store/fixtures/phone-who';
+import { onlyTimersStand, until } from '../store/fixtures/turns';
 import { openPhoneStore } from '../store/phone-store';
 import { keepAndSend } from './keep-and-send';
 
@@ -31,16 +32,10 @@ const withPhoto = async () => {
   store.close();
 };
 const taken = async () => Response.json({ results: [{ id: network.id, status: 'taken', rev: 4 }] });
-const until = async (holds: () => unknown) => {
-  for (let turns = 0; !holds(); turns++) {
-    if (turns > 2000) throw new Error('it never came');
-    await new Promise((done) => setImmediate(done));
-  }
-};
 
 beforeEach(async () => {
   await withPhoto();
-  jest.useFakeTimers({ doNotFake: ['setImmediate', 'queueMicrotask', 'nextTick', 'performance', 'hrtime', 'Date'] });
+  onlyTimersStand();
 });
 afterEach(() => jest.useRealTimers());
 
@@ -69,6 +64,23 @@ describe('a form that is kept', () => {
     jest.advanceTimersByTime(1);
     expect(await kept).toEqual({ is: 'kept_here' });
     expect(await waiting()).toEqual(left);
+  });
+  it('answered late it is settled behind whoever waited, and nobody conflicts with himself', async () => {
+    let late: (answer: Response) => void = () => {};
+    let hangs = 0;
+    server((url) => {
+      hangs += 1;
+      return url.includes('/photos/') ? Promise.resolve(Response.json({}, { status: 503 })) : new Promise((done) => (late = done));
+    });
+    const kept = keepAndSend([network], []);
+    await until(() => hangs === 1);
+    jest.advanceTimersByTime(15_000);
+    expect(await kept).toEqual({ is: 'kept_here' });
+    late(await taken());
+    await until(async () => (await waiting()).outbox === 0);
+    const store = await openPhoneStore(who.householdId, who.personId);
+    expect(await store.get('record', ['network', network.id])).toMatchObject({ rev: 4 });
+    store.close();
   });
   it('is kept here where the server says “later”', async () => {
     server(async () => Response.json({ code: 'later' }, { status: 503 }));

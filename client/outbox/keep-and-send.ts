@@ -11,11 +11,14 @@ export type Kept = { is: 'sent' } | { is: 'kept_here' } | { is: 'unsettled'; uns
 /** So long somebody waits at a form for the server, in all; what was typed is kept before, and sent behind them. */
 const PATIENCE_MS = { who: 5_000, sending: 15_000 } as const;
 
-async function withStore<T>(work: (store: PhoneStore) => Promise<T>): Promise<T> {
+async function openStore(): Promise<PhoneStore> {
   const asked = await askWho(PATIENCE_MS.who);
   const who = typeof asked === 'object' ? asked : readWho();
   if (!who || asked === 'signed_out') throw new Error('Sign in again, then repeat this.');
-  const store = await openPhoneStore(who.householdId, who.personId);
+  return openPhoneStore(who.householdId, who.personId);
+}
+async function withStore<T>(work: (store: PhoneStore) => Promise<T>): Promise<T> {
+  const store = await openStore();
   try {
     return await work(store);
   } finally {
@@ -29,15 +32,13 @@ async function sendAll(store: PhoneStore): Promise<SendOutcome> {
   return outcome === 'sent' && !(await sendPhotos(store)) ? 'unreachable' : outcome;
 }
 
-/** What takes longer is left behind: nothing is lost by that, it is still in the outbox and goes with another round. */
+/** What takes longer goes on behind whoever waits; what does not get through is still in the outbox, and goes with another round. */
 async function inTime(sending: Promise<SendOutcome>): Promise<SendOutcome> {
   let timer: ReturnType<typeof setTimeout> | undefined;
   const late = new Promise<SendOutcome>((done) => {
     timer = setTimeout(() => done('unreachable'), PATIENCE_MS.sending);
   });
-  // Left behind it finds the store closed.
-  const sent = sending.catch(() => 'unreachable' as const);
-  return Promise.race([sent, late]).finally(() => clearTimeout(timer));
+  return Promise.race([sending, late]).finally(() => clearTimeout(timer));
 }
 
 /**
@@ -45,22 +46,28 @@ async function inTime(sending: Promise<SendOutcome>): Promise<SendOutcome> {
  * @param was what the changed ones said when the page was opened: the device's copy follows, and a difference is told from it
  */
 export async function keepAndSend(items: readonly RecordItem[], was: readonly MileRecord[]): Promise<Kept> {
+  let sending: Promise<SendOutcome> | null = null;
+  let store: PhoneStore | null = null;
   try {
-    return await withStore(async (store) => {
-      for (const r of was) {
-        const here = await store.get('record', [r.type, r.id]);
-        if (!here || here.rev < r.rev) await store.put('record', r);
-      }
-      await keepRecords(store, items, was);
-      const outcome = await inTime(sendAll(store));
-      for (const i of items) {
-        const unsettled = await store.get('unsettled', [i.type, i.id]);
-        if (unsettled) return { is: 'unsettled', unsettled };
-      }
-      return { is: outcome === 'sent' ? 'sent' : 'kept_here' };
-    });
+    store = await openStore();
+    for (const r of was) {
+      const here = await store.get('record', [r.type, r.id]);
+      if (!here || here.rev < r.rev) await store.put('record', r);
+    }
+    await keepRecords(store, items, was);
+    sending = sendAll(store).catch(() => 'unreachable' as const);
+    const outcome = await inTime(sending);
+    for (const i of items) {
+      const unsettled = await store.get('unsettled', [i.type, i.id]);
+      if (unsettled) return { is: 'unsettled', unsettled };
+    }
+    return { is: outcome === 'sent' ? 'sent' : 'kept_here' };
   } catch (error) {
     return { is: 'failed', why: error instanceof Error ? error.message : String(error) };
+  } finally {
+    // An answer that comes late is still written down: what is typed again meanwhile is a change of it, no conflict with it.
+    if (sending) void sending.finally(() => store?.close());
+    else store?.close();
   }
 }
 

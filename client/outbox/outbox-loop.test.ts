@@ -3,6 +3,7 @@ import 'fake-indexeddb/auto';
 
 import { idOf, VISIT } from '@/core/visit/fixtures/story';
 import { phoneWho } from '../store/fixtures/phone-who';
+import { onlyTimersStand, until } from '../store/fixtures/turns';
 import { holdEvents } from '../store/held-events';
 import { keepEvents } from '../store/keep-event';
 import { openPhoneStore, type PhoneStore } from '../store/phone-store';
@@ -11,20 +12,13 @@ import { type OutboxStatus, startOutbox } from './outbox-loop';
 const who = phoneWho();
 const plugged = (at: number) => ({ visitId: VISIT, kind: 'plugged' as const, payload: {}, zone: 'UTC', touch: { at, mono: at } });
 const photo = (n: number) => ({ sha256: String(n).repeat(64), bytes: new Blob(['x']), state: 'kept' as const });
-/** Settles once something holds; the loop works beside the test. */
-const until = async (holds: () => unknown) => {
-  for (let turns = 0; !holds(); turns++) {
-    if (turns > 2000) throw new Error('it never came');
-    await new Promise((done) => setImmediate(done));
-  }
-};
 
 let store: PhoneStore;
 let loop: ReturnType<typeof startOutbox> | undefined;
 let told: OutboxStatus[];
 let person = 700;
 beforeEach(async () => {
-  jest.useFakeTimers({ doNotFake: ['setImmediate', 'queueMicrotask', 'nextTick', 'performance', 'hrtime', 'Date'] });
+  onlyTimersStand();
   Object.assign(globalThis, {
     addEventListener: () => {},
     removeEventListener: () => {},

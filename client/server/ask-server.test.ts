@@ -1,3 +1,4 @@
+import { onlyTimersStand, until } from '../store/fixtures/turns';
 import { askServer } from './ask-server';
 
 const says = (answer: () => Response | Promise<Response>) => {
@@ -25,15 +26,9 @@ describe('asking the server', () => {
   });
   describe('with a clock of its own', () => {
     beforeEach(() => {
-      jest.useFakeTimers({ doNotFake: ['setImmediate', 'queueMicrotask', 'nextTick', 'performance', 'hrtime', 'Date'] });
+      onlyTimersStand();
     });
     afterEach(() => jest.useRealTimers());
-    const until = async (holds: () => unknown) => {
-      for (let turns = 0; !holds(); turns++) {
-        if (turns > 2000) throw new Error('it never came');
-        await new Promise((done) => setImmediate(done));
-      }
-    };
     const settled = async () => {
       for (let i = 0; i < 5; i++) await new Promise((done) => setImmediate(done));
     };
