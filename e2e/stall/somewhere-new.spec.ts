@@ -37,6 +37,7 @@ test('pulling in somewhere new is one touch without a field; all works, and it i
   // While it charges, without a network.
   await hand.at(page.getByRole('alert', { name: 'The place' }).getByRole('button', { name: 'Name it' }));
   const form = page.getByRole('dialog');
+  await expect(form.getByRole('button', { name: 'Close' })).toBeFocused();
   await form.getByLabel('Site').fill('Drava Osier');
   await form.getByLabel('Network').fill('Otterbrook');
   await form.getByLabel('Stall number or name').fill('7');

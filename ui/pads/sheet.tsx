@@ -7,11 +7,15 @@ import { useBackCloses } from './back-closes';
 /** What had the focus before the first sheet opened; a sheet that gives way to another keeps it. */
 let home: HTMLElement | null = null;
 
-/** Keys work in the sheet from its first moment: where there are digits to type, they have the focus. */
+/**
+ * Keys work in the sheet from its first moment: where there are digits to type, they have the focus, else the cross. Never a
+ * choice, which letters typed too early would change.
+ */
 function onOpen(e: Event): void {
   const before = document.activeElement;
   if (before instanceof HTMLElement && before !== document.body && !before.closest('[role=dialog]')) home = before;
-  const keys = (e.currentTarget as HTMLElement).querySelector<HTMLElement>('[data-takes-keys]');
+  const sheet = e.currentTarget as HTMLElement;
+  const keys = sheet.querySelector<HTMLElement>('[data-takes-keys]') ?? sheet.querySelector<HTMLElement>('[data-closes]');
   if (!keys) return;
   e.preventDefault();
   keys.focus();
@@ -63,7 +67,7 @@ export function Sheet({
               {hint ? <p className="mt-1 text-sm text-ink-2">{hint}</p> : null}
             </div>
             {beside}
-            <Dialog.Close className="plate !min-h-[44px] !w-[44px] shrink-0 !p-0" aria-label="Close">
+            <Dialog.Close className="plate !min-h-[44px] !w-[44px] shrink-0 !p-0" aria-label="Close" data-closes>
               <X size={20} aria-hidden="true" />
             </Dialog.Close>
           </div>
