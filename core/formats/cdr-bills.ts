@@ -1,6 +1,6 @@
 import Big from 'big.js';
 import { localInstant } from '../units/local-time';
-import { localDay } from '../units/zoned';
+import { dayAfter, localDay } from '../units/zoned';
 import { sessionEnergy } from '../visit/delivered';
 import type { Visit } from '../visit/derive';
 import type { Payload } from '../visit/payloads';
@@ -34,15 +34,13 @@ export function recordedAttempts(v: Visit, site: string, stallName: (id: string 
   });
 }
 
-const DAY_MS = 86_400_000;
 /** From when to when somebody stood there; all of the day where no more is known, and no end where that is known to the day. */
 function stayOf(v: Visit): Pick<RecordedAttempt, 'pulledIn' | 'pulledOut'> {
   const pulledIn = v.pulledInAt ?? v.line[0]?.t ?? v.lastEventAt;
   const left = v.line.find((e) => e.kind === 'pulled_out' && e.t === v.pulledOutAt);
   if (!v.dayOnly) return { pulledIn, pulledOut: left?.precision === 'day' ? null : v.pulledOutAt };
   const day = localDay(pulledIn, v.zone);
-  const next = new Date(Date.parse(`${day}T00:00:00Z`) + DAY_MS).toISOString().slice(0, 10);
-  const [from, to] = [localInstant(day, '00:00', v.zone), localInstant(next, '00:00', v.zone)];
+  const [from, to] = [localInstant(day, '00:00', v.zone), localInstant(dayAfter(day), '00:00', v.zone)];
   return { pulledIn: from ?? pulledIn, pulledOut: to ?? pulledIn };
 }
 

@@ -1,4 +1,5 @@
-import { localDay, printTime } from '../units/zoned';
+import { localIso } from '../units/local-iso';
+import { localDay } from '../units/zoned';
 import { member, objectsIn, ocpiInstant, textOf } from './ocpi-check';
 import type { JsonObject } from './strict-json';
 
@@ -19,7 +20,7 @@ export function openAt(hours: JsonObject | null, zone: string, at: number): bool
   if (within(objectsIn(hours, 'exceptional_openings'), at)) return true;
   if (member(hours, 'twentyfourseven') === true) return true;
   const weekday = new Date(`${localDay(at, zone)}T12:00:00Z`).getUTCDay() || 7;
-  const clock = printTime(at, zone);
+  const clock = localIso(at, zone, 'min').slice('2025-10-14T'.length, '2025-10-14T13:52'.length);
   return objectsIn(hours, 'regular_hours').some((h) => {
     const day = member(h, 'weekday');
     const [begin, end] = [textOf(h, 'period_begin') ?? '', textOf(h, 'period_end') ?? ''];

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { Temporal } from 'temporal-polyfill';
-import { localInstant, localText } from './local-time';
+import { localInstant, localInstants, localText } from './local-time';
 
 // Held against Temporal (ECMAScript's own, here as a polyfill).
 const ZONES = ['Europe/Ljubljana', 'Europe/London', 'America/New_York', 'America/St_Johns', 'Australia/Lord_Howe', 'Asia/Kathmandu', 'Pacific/Apia', 'UTC'];
@@ -30,6 +30,19 @@ describe('local times', () => {
     ['2011-12-30', '12:00', 'Pacific/Apia'],
   ])('around clock changes too: %s %s in %s', (day, time, zone) => {
     expect(localInstant(day, time, zone)).toBe(byTemporal(`${day}T${time}`, zone));
+  });
+  it('are both that a clock shows as it is put back, the earlier first', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: -180, max: 180 }), fc.constantFrom(...ZONES), (minutes, zone) => {
+        const from =
+          Temporal.Instant.from('2025-06-01T00:00Z').toZonedDateTimeISO(zone).getTimeZoneTransition('next')?.epochMilliseconds ?? Date.UTC(2025, 9, 26);
+        const text = localText(from + minutes * 60_000, zone);
+        const both = (['earlier', 'later'] as const).map((d) => Temporal.PlainDateTime.from(text).toZonedDateTime(zone, { disambiguation: d }));
+        const shown = both.filter((z) => z.toPlainDateTime().equals(Temporal.PlainDateTime.from(text))).map((z) => z.epochMilliseconds);
+        expect(localInstants(text.slice(0, 10), text.slice(11), zone)).toEqual([...new Set(shown)]);
+      }),
+      { seed: 12, numRuns: 1000 },
+    );
   });
   it('are none where there is no such day, time or zone', () => {
     for (const [day, time, zone] of [

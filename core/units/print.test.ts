@@ -1,6 +1,6 @@
 import { currencySymbol, printMoney, printPerKWh, toMinor } from './money';
 import { printAgo, printConsumption, printCount, printDistance, printDuration, printKWh, printShift, printStopwatch } from './print';
-import { isZone, localDay, localMonth, printClock, printDay, printMonth } from './zoned';
+import { isZone, localDay, localMonth, printClock, printDay, printMonth, printTime } from './zoned';
 
 describe('durations', () => {
   it.each([
@@ -74,9 +74,24 @@ describe('figures', () => {
 describe('times of day', () => {
   // European summer time ends on the last Sunday of October at 01:00 UTC (Directive 2000/84/EC).
   it('follow the site’s zone over the change of the clocks', () => {
-    expect(printClock(Date.parse('2025-10-26T00:59:59Z'), 'Europe/Ljubljana')).toBe('02:59:59');
-    expect(printClock(Date.parse('2025-10-26T01:00:00Z'), 'Europe/Ljubljana')).toBe('02:00:00');
+    expect(printClock(Date.parse('2025-10-25T23:59:59Z'), 'Europe/Ljubljana')).toBe('01:59:59');
+    expect(printClock(Date.parse('2025-10-26T00:59:59Z'), 'Europe/Ljubljana')).toBe('02:59:59 (+02:00)');
+    expect(printClock(Date.parse('2025-10-26T01:00:00Z'), 'Europe/Ljubljana')).toBe('02:00:00 (+01:00)');
+    expect(printClock(Date.parse('2025-10-26T02:00:00Z'), 'Europe/Ljubljana')).toBe('03:00:00');
   });
+  // British time ends at the same instant. Lord Howe puts back by half an hour, first Sunday of April, Newfoundland by one, first Sunday of November (IANA tz database, from memory).
+  it.each([
+    ['Europe/London', '2025-10-26T00:30:00Z', '01:30 (+01:00)'],
+    ['Europe/London', '2025-10-26T01:30:00Z', '01:30 (+00:00)'],
+    ['Australia/Lord_Howe', '2026-04-04T14:29:00Z', '01:29'],
+    ['Australia/Lord_Howe', '2026-04-04T14:30:00Z', '01:30 (+11:00)'],
+    ['Australia/Lord_Howe', '2026-04-04T15:29:00Z', '01:59 (+10:30)'],
+    ['Australia/Lord_Howe', '2026-04-04T15:30:00Z', '02:00'],
+    ['America/St_Johns', '2025-11-02T04:00:00Z', '01:30 (-02:30)'],
+    ['America/St_Johns', '2025-11-02T05:00:00Z', '01:30 (-03:30)'],
+    ['Europe/London', '2025-03-30T01:00:00Z', '02:00'],
+    ['UTC', '2025-10-26T01:00:00Z', '01:00'],
+  ])('say which of two they are, in %s at %s', (zone, at, text) => expect(printTime(Date.parse(at), zone)).toBe(text));
   it('months are local: New Year comes earlier in the east', () => {
     const t = Date.parse('2025-12-31T23:30:00Z');
     expect([localMonth(t, 'Europe/Ljubljana'), localMonth(t, 'UTC')]).toEqual(['2026-01', '2025-12']);

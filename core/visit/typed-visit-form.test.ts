@@ -3,11 +3,13 @@ import { SITE, STALL_A } from './fixtures/story';
 import { readSeconds, readTypedVisit, type TypedTexts } from './typed-visit-form';
 
 const ZONE = 'Europe/Ljubljana';
-const instant = (day: string, time: string): number | null => {
+const instant = (day: string, time: string, disambiguation: 'earlier' | 'later' = 'earlier') =>
+  Temporal.PlainDateTime.from(`${day}T${time}`).toZonedDateTime(ZONE, { disambiguation }).epochMilliseconds;
+const instants = (day: string, time: string): number[] => {
   try {
-    return Temporal.PlainDateTime.from(`${day}T${time}`).toZonedDateTime(ZONE).epochMilliseconds;
+    return [...new Set([instant(day, time), instant(day, time, 'later')])];
   } catch {
-    return null;
+    return [];
   }
 };
 const NOW = Date.parse('2025-10-15T12:00:00Z');
@@ -36,7 +38,7 @@ const texts = (more: Partial<TypedTexts> = {}): TypedTexts => ({
   note: '',
   ...more,
 });
-const read = (more: Partial<TypedTexts>) => readTypedVisit(texts(more), instant, NOW);
+const read = (more: Partial<TypedTexts>) => readTypedVisit(texts(more), instants, NOW);
 
 describe('a visit typed in afterwards', () => {
   it('needs a site and a day, nothing else', () => {
@@ -47,6 +49,23 @@ describe('a visit typed in afterwards', () => {
     const { visit } = read({ pulledIn: '23:50', pulledOut: '0:25'.padStart(5, '0') });
     expect(visit?.pulledIn).toBe(Date.parse('2025-10-14T21:50:00Z'));
     expect(visit?.pulledOut).toBe(Date.parse('2025-10-14T22:25:00Z'));
+  });
+  describe('in the night in which the clock is put back', () => {
+    const NOVEMBER = Date.parse('2025-11-15T12:00:00Z');
+    const over = (more: Partial<TypedTexts>) => readTypedVisit(texts({ day: '2025-10-26', ...more }), instants, NOVEMBER);
+    it('a time that comes twice is the first that is not before the one above it', () => {
+      const { visit, problems } = over({ pulledIn: '02:40', plugged: '02:45', powerSeen: '02:10', pulledOut: '03:00' });
+      expect(problems).toEqual({});
+      expect([visit?.pulledIn, visit?.plugged, visit?.powerSeen, visit?.pulledOut]).toEqual(
+        ['00:40', '00:45', '01:10', '02:00'].map((utc) => Date.parse(`2025-10-26T${utc}:00Z`)),
+      );
+      expect(over({ pulledIn: '03:10', pulledOut: '02:50' }).problems).toEqual({ pulledOut: 'Is before the time above it' });
+    });
+    it('a time after midnight is by the clock of the day after', () => {
+      const { visit } = over({ day: '2025-10-25', pulledIn: '22:00', stopped: '02:30', pulledOut: '04:00' });
+      expect(visit?.stopped).toBe(Date.parse('2025-10-26T00:30:00Z'));
+      expect(visit?.pulledOut).toBe(Date.parse('2025-10-26T03:00:00Z'));
+    });
   });
   it('says which time is wrong', () => {
     expect(read({ pulledIn: '14:00', plugged: '13:50' }).problems).toEqual({ plugged: 'Is before the time above it' });
@@ -126,14 +145,12 @@ describe('the bounds of each field', () => {
     // NOW is 14:00 at the site.
     expect(problem({ day: '2025-10-15', pulledIn: '14:00' })).toEqual({});
     expect(problem({ day: '2025-10-15', pulledIn: '14:01' })).toEqual({ pulledIn: 'This time has not come yet' });
-    expect(readTypedVisit(texts({ day: '2025-10-16' }), instant, Date.parse('2025-10-15T22:00:00Z')).problems).toEqual({});
-    expect(readTypedVisit(texts({ day: '2025-10-16' }), instant, Date.parse('2025-10-15T21:59:59Z')).problems).toEqual({ day: 'This day has not come yet' });
+    expect(readTypedVisit(texts({ day: '2025-10-16' }), instants, Date.parse('2025-10-15T22:00:00Z')).problems).toEqual({});
+    expect(readTypedVisit(texts({ day: '2025-10-16' }), instants, Date.parse('2025-10-15T21:59:59Z')).problems).toEqual({ day: 'This day has not come yet' });
     // Where a zone has no midnight of that day, its noon is asked.
-    expect(readTypedVisit(texts({}), (day, time) => (time === '00:00' ? null : instant(day, time)), instant('2025-10-14', '11:59') as number).problems).toEqual(
-      {
-        day: 'This day has not come yet',
-      },
-    );
+    expect(readTypedVisit(texts({}), (day, time) => (time === '00:00' ? [] : instants(day, time)), instant('2025-10-14', '11:59')).problems).toEqual({
+      day: 'This day has not come yet',
+    });
   });
   it('what is empty is not known, what is there is taken as it is', () => {
     const none = read({ stallId: '', means: '' }).visit;

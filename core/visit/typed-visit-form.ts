@@ -2,6 +2,7 @@ import { faultOf } from '../faults/fault-list';
 import { MEANS_KIND_NAMES, type MeansKind } from '../records/means-kind';
 import { privateNumber } from '../records/private-number';
 import { MOST_AMOUNT } from '../units/money';
+import { dayAfter } from '../units/zoned';
 import type { Payload } from './payloads';
 import type { TypedVisit } from './typed-visit';
 
@@ -33,7 +34,6 @@ export type TypedTexts = Record<
 >;
 
 const TIMES = ['pulledIn', 'plugged', 'powerSeen', 'stopped', 'pulledOut'] as const;
-const DAY_MS = 24 * 3600 * 1000;
 /** A time so far before the one above it is of the day after; a nearer one is a mistake. */
 const OVER_MIDNIGHT_MS = 12 * 3600 * 1000;
 
@@ -48,31 +48,36 @@ export function readSeconds(text: string): number | null {
 
 /**
  * Reads the form of a visit typed in afterwards.
- * @param instant UTC ms of a local time at the site; `null` when it is no time
+ * @param instants UTC ms of a local time at the site, two where the clock is put back, none when it is no time
  * @param now UTC ms: nothing is typed in before it happened
  * @returns what is wrong by field, and the visit when nothing is
  */
 export function readTypedVisit(
   t: TypedTexts,
-  instant: (day: string, time: string) => number | null,
+  instants: (day: string, time: string) => number[],
   now: number,
 ): { visit: TypedVisit | null; problems: Partial<Record<keyof TypedTexts, string>> } {
   const problems: Partial<Record<keyof TypedTexts, string>> = {};
   if (t.siteId === '') problems.siteId = 'Which site?';
-  const noon = t.day === '' ? null : instant(t.day, '12:00');
+  const noon = t.day === '' ? null : (instants(t.day, '12:00')[0] ?? null);
   if (noon === null) problems.day = 'Which day?';
-  else if ((instant(t.day, '00:00') ?? noon) > now) problems.day = 'This day has not come yet';
+  else if ((instants(t.day, '00:00')[0] ?? noon) > now) problems.day = 'This day has not come yet';
 
   const times: Record<(typeof TIMES)[number], number | null> = { pulledIn: null, plugged: null, powerSeen: null, stopped: null, pulledOut: null };
   let before = Number.NEGATIVE_INFINITY;
   for (const name of TIMES) {
     if (t[name].trim() === '' || noon === null) continue;
-    let at = instant(t.day, t[name].trim());
-    if (at === null) {
+    // Of two at which the clock shows it, the first that is not before the time above it.
+    const shown = (day: string) => {
+      const all = instants(day, t[name].trim());
+      return all.find((at) => at >= before) ?? all[0];
+    };
+    let at = shown(t.day);
+    if (at === undefined) {
       problems[name] = 'A time such as 13:52';
       continue;
     }
-    if (at < before && before - at >= OVER_MIDNIGHT_MS) at += DAY_MS;
+    if (before - at >= OVER_MIDNIGHT_MS) at = shown(dayAfter(t.day)) ?? at;
     if (at < before) problems[name] = 'Is before the time above it';
     else if (at > now) problems[name] = 'This time has not come yet';
     else {

@@ -9,13 +9,13 @@ import type { Side } from '@/core/faults/fault-list';
 import { GROUPINGS } from '@/core/figures/groupings';
 import type { Asked, Population } from '@/core/figures/populations';
 import { printCount, printShare } from '@/core/units/print';
+import { dayBefore } from '@/core/units/zoned';
 import { PhoneHead } from '../charts/phone-head';
 import { CellView, scaleOf } from './cell-views';
 
 /** `names`: of its groups, in their order. `part`: before or after the day on which something changed. */
 export type NamedRow = { row: ComparedGroup; names: string[]; part: 'before' | 'after' | null };
 
-const dayBefore = (day: string): string => new Date(Date.parse(`${day}T00:00:00Z`) - 86_400_000).toISOString().slice(0, 10);
 /** The list of the visits of one number of one row. */
 function listOf(ask: CompareAsk, { row, part }: NamedRow, counted: Population, without?: Side): string {
   const filter: LedgerFilter = { ...ask.filter, counted, groups: row.groups };

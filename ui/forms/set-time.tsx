@@ -1,6 +1,6 @@
 'use client';
 import { useState } from 'react';
-import { localInstant, localText } from '@/core/units/local-time';
+import { localInstants, localText } from '@/core/units/local-time';
 import { FormField, fieldState } from './form-field';
 import { ShiftTime } from './shift-time';
 
@@ -19,10 +19,11 @@ export function SetTime({ at, original, zone, onChange }: { at: number; original
             value={localText(at, zone)}
             onChange={(e) => {
               const [day = '', time = ''] = e.target.value.split('T');
-              const typed = localInstant(day, time, zone);
-              setProblem(typed === null ? 'A date and a time' : undefined);
+              // Of two at which the clock shows it, as it is put back, the one nearer to what was recorded.
+              const typed = localInstants(day, time, zone).sort((a, b) => Math.abs(a - original) - Math.abs(b - original))[0];
+              setProblem(typed === undefined ? 'A date and a time' : undefined);
               // A whole second keeps the part of it that was measured.
-              if (typed !== null) onChange(typed + (((original % 1000) + 1000) % 1000));
+              if (typed !== undefined) onChange(typed + (((original % 1000) + 1000) % 1000));
             }}
           />
         </FormField>

@@ -12,7 +12,7 @@ import { askWho, readWho } from '@/client/store/who';
 import { phoneNow } from '@/client/touch/touch-time';
 import { FAULTS } from '@/core/faults/fault-list';
 import { MEANS_KINDS, meansLabel } from '@/core/records/means-kind';
-import { localInstant } from '@/core/units/local-time';
+import { localInstants } from '@/core/units/local-time';
 import { LEAVE_LABELS } from '@/core/visit/kinds/pulled-out';
 import { typedVisit } from '@/core/visit/typed-visit';
 import { readTypedVisit, type TypedTexts } from '@/core/visit/typed-visit-form';
@@ -61,7 +61,7 @@ export function TypeVisit({ currency, site, people }: { currency: string; site: 
   const choices = recordChoices(records, siteId);
 
   const keep = async (texts: TypedTexts) => {
-    const read = readTypedVisit(texts, (day, time) => localInstant(day, time, zone), phoneNow());
+    const read = readTypedVisit(texts, (day, time) => localInstants(day, time, zone), phoneNow());
     setProblems(read.problems);
     setFailed(null);
     const first = Object.keys(read.problems)[0];
