@@ -82,3 +82,26 @@ test('places open by their numbers from the Stall too, until a visit is open', a
   await page.keyboard.press('2');
   await expect(page).toHaveURL(/\/stall$/);
 });
+
+test('a find box that cannot be fetched says so over a form half typed, and comes when asked again', async ({ page, baseURL }) => {
+  let away = false;
+  await page.route(/\/_next\/static\/.*\.js/, (r) => (away ? r.abort() : r.continue()));
+  await newHousehold(page, baseURL as string);
+  await page.goto('/ledger/new');
+  const note = page.getByLabel(/^Note/);
+  await note.fill('the second lane was blocked');
+  away = true;
+  await page.keyboard.press('Control+k');
+  const trouble = page.getByRole('alert').filter({ hasText: 'not on this device yet' });
+  await expect(trouble).toBeVisible();
+  await trouble.getByRole('button', { name: 'Close' }).click();
+  await expect(trouble).toHaveCount(0);
+  await expect(note).toHaveValue('the second lane was blocked');
+  await page.keyboard.press('Control+k');
+  await expect(trouble).toBeVisible();
+  away = false;
+  await trouble.getByRole('button', { name: 'Try again' }).click();
+  await page.getByRole('combobox', { name: /find/i }).fill('Settings');
+  await expect(page.getByRole('option').first()).toBeVisible();
+  await expect(note).toHaveValue('the second lane was blocked');
+});

@@ -2,10 +2,10 @@ import { redirect } from 'next/navigation';
 import type { ReactNode } from 'react';
 import { whoAsks } from '@/server/http/session-cookie';
 import { BookFoot } from '@/ui/road/book-foot';
-import { Keys } from '@/ui/road/keys';
 import { RoadBar } from '@/ui/road/road-bar';
 import { RoleHere } from '@/ui/road/role';
 import { TapePaint } from '@/ui/tape/paint';
+import { BookKeys } from './book-keys';
 import { KeepInStep } from './keep-in-step';
 
 /** Every page with data: behind the sign-in, between the road and the thumb bar. */
@@ -25,7 +25,7 @@ export default async function BookLayout({ children }: { children: ReactNode }) 
           {children}
         </main>
         <BookFoot />
-        <Keys />
+        <BookKeys />
       </div>
     </RoleHere>
   );

@@ -1,7 +1,7 @@
 'use client';
 import { useState } from 'react';
 import type { OutboxStatus } from '@/client/outbox/outbox-loop';
-import { later } from './later';
+import { later } from '../later';
 import { laterParts } from './stall-parts';
 import type { StallHands } from './stall-state';
 

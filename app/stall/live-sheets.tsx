@@ -9,7 +9,7 @@ import { attemptChoices } from '@/core/visit/billed';
 import { stallKWhOf } from '@/core/visit/delivered';
 import { likelyFaults } from '@/core/visit/likely-faults';
 import { statesSeen } from '@/core/visit/states-seen';
-import { later } from './later';
+import { later } from '../later';
 import type { Live, LiveFacts } from './live-facts';
 import type { Open, Plain } from './open-sheet';
 import type { Draft, StallHands } from './stall-state';

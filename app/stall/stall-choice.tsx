@@ -12,7 +12,7 @@ import { localDay, printSeen } from '@/core/units/zoned';
 import { OneOf } from '@/ui/forms/one-of';
 import { Milestone } from '@/ui/road/milestone';
 import { ForDrivers } from '@/ui/road/role';
-import { later } from './later';
+import { later } from '../later';
 import type { StallHands, StallState } from './stall-state';
 
 const ChangeSheet = later(() => import('./sheets/record-sheets').then((m) => m.ChangeRecordSheet));

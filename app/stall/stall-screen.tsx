@@ -3,7 +3,7 @@ import { useEffect } from 'react';
 import { fetchAllNow } from '@/client/visit-session/fetched-later';
 import { RoleHere } from '@/ui/road/role';
 import { TapePaint } from '@/ui/tape/paint';
-import { later } from './later';
+import { later } from '../later';
 import { PullInScreen } from './pull-in-screen';
 import { laterParts } from './stall-parts';
 import { useStall } from './use-stall';

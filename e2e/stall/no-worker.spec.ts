@@ -65,7 +65,7 @@ test('a part that cannot be fetched says so, the visit around it goes on, and it
     await hand.sheet('Another stall …');
   };
   await another();
-  const trouble = page.getByRole('alert').filter({ hasText: 'not on the phone yet' });
+  const trouble = page.getByRole('alert').filter({ hasText: 'not on this device yet' });
   await expect(trouble).toBeVisible();
   await trouble.getByRole('button', { name: 'Close' }).tap();
   await expect(trouble).toHaveCount(0);

@@ -13,19 +13,17 @@ const HEADS: [string, (f: Found) => boolean][] = [
   ['Visits', (f) => f.kind === 'visit'],
 ];
 
+export type FindProps = {
+  search: (typed: string, signal: AbortSignal) => Promise<Found[]>;
+  onOpen: (href: string, found: Found | null) => void;
+  onClose: () => void;
+};
+
 /**
  * Finds sites, stalls, networks, the garage, visits by place and date, and what can be done.
  * @param search answers for what was typed; may be called again before it has answered
  */
-export function FindDialog({
-  search,
-  onOpen,
-  onClose,
-}: {
-  search: (typed: string, signal: AbortSignal) => Promise<Found[]>;
-  onOpen: (href: string, found: Found | null) => void;
-  onClose: () => void;
-}) {
+export function FindDialog({ search, onOpen, onClose }: FindProps) {
   const [typed, setTyped] = useState('');
   const [found, setFound] = useState<Found[]>([]);
   const [state, setState] = useState<'idle' | 'looking' | 'failed'>('idle');

@@ -1,12 +1,12 @@
 'use client';
 import * as Dialog from '@radix-ui/react-dialog';
 import { useRouter } from 'next/navigation';
-import { lazy, Suspense, useCallback, useEffect, useState } from 'react';
+import { type ComponentType, useCallback, useEffect, useState } from 'react';
 import type { Found } from '@/core/records/findables';
+import type { FindProps } from '../find/find-dialog';
 import { PLACES } from './places';
 import { usePlaceKeys } from './use-place-keys';
 
-const FindDialog = lazy(() => import('../find/find-dialog').then((m) => ({ default: m.FindDialog })));
 /** Asked for by the find plate of the road. */
 export const FIND_EVENT = 'mile:find';
 
@@ -18,8 +18,8 @@ const KEYS: [string, string][] = [
   ['?', 'This list'],
 ];
 
-/** Single keys for the pages with data, and the list of them. */
-export function Keys() {
+/** Single keys for the pages with data, and the list of them. @param Find the find box, which few open */
+export function Keys({ Find }: { Find: ComponentType<FindProps> }) {
   const router = useRouter();
   const [open, setOpen] = useState(false);
   const go = useCallback((href: string) => (PLACES.some((p) => p.shell && p.href === href) ? location.assign(href) : router.push(href)), [router]);
@@ -38,18 +38,16 @@ export function Keys() {
   }, [find]);
   return (
     <>
-      <Suspense>
-        {finding ? (
-          <FindDialog
-            search={searchServer}
-            onClose={() => setFinding(false)}
-            onOpen={(href) => {
-              setFinding(false);
-              go(href);
-            }}
-          />
-        ) : null}
-      </Suspense>
+      {finding ? (
+        <Find
+          search={searchServer}
+          onClose={() => setFinding(false)}
+          onOpen={(href) => {
+            setFinding(false);
+            go(href);
+          }}
+        />
+      ) : null}
       <Dialog.Root open={open} onOpenChange={setOpen}>
         <Dialog.Portal>
           <div className="fixed inset-0 z-30 bg-black/50" />

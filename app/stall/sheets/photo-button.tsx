@@ -14,9 +14,16 @@ export function PhotoButton({ onPhoto, onKept }: { onPhoto: (file: Blob) => Prom
   const take = async (file: File | undefined) => {
     if (!file) return;
     try {
-      const takenAt = wanted ? await photoPosition(file) : null;
+      const read = wanted ? await photoPosition(file) : null;
+      const takenAt = read === 'unread' ? null : read;
       onKept(await onPhoto(file), takenAt);
-      const position = !wanted ? '' : takenAt ? ' Its position is written beside it.' : ' It does not say where it was taken.';
+      const position = !wanted
+        ? ''
+        : takenAt
+          ? ' Its position is written beside it.'
+          : read === 'unread'
+            ? ' Where it was taken could not be read without a network, and is not written down.'
+            : ' It does not say where it was taken.';
       setSaid({ ok: true, text: `The photo goes with the record.${position}` });
     } catch (error) {
       setSaid({ ok: false, text: error instanceof Error ? error.message : String(error) });

@@ -3,8 +3,8 @@ import { type ComponentType, type ReactNode, useEffect, useState } from 'react';
 import { fetchedLater } from '@/client/visit-session/fetched-later';
 
 /**
- * A part of the Stall that is fetched apart. Where it cannot be fetched the part says so and can be asked for again; the
- * visit around it stands.
+ * A part that is fetched apart. Where it cannot be fetched the part says so and can be asked for again; what is around it,
+ * a visit or a form half typed, stands.
  * @param meanwhile what holds its place
  * @param told whether it says so itself; of two that come together one is enough
  */
@@ -43,7 +43,9 @@ function Part<P extends object>({ fetch, here, meanwhile, told, given }: PartPro
   const onClose = 'onClose' in given && typeof given.onClose === 'function' ? (given.onClose as () => void) : null;
   return (
     <div role="alert" className={`border-2 border-fault bg-fault-card p-4 ${onClose ? 'fixed inset-x-0 bottom-0 z-50' : ''}`}>
-      <p className="text-[15px]">This part is not on the phone yet and cannot be fetched without a network. What was recorded stands.</p>
+      <p className="text-[15px]">
+        This part is not on this device yet and could not be fetched: there is no network, or a newer version is at the server. What was recorded stands.
+      </p>
       <div className="mt-2 flex gap-2">
         <button type="button" className="plate !min-h-[44px]" onClick={() => setTries((n) => n + 1)}>
           Try again
