@@ -60,6 +60,7 @@ test('a visit and a month as PDF: their words can be read, each page has its num
   expect(statement.name).toBe('statement-2026-06.pdf');
   expect(statement.pages[0]).toContain('€15.50 in 1 bill, from 1 visit.');
   expect(statement.pages[0]).toContain('1 receipt attached.');
+  for (const w of ['Statement, Jun 2026', '10 Jun', 'of that tax', '€2.80']) expect(statement.pages[0]).toContain(w);
   expect(statement.pages).toHaveLength(2);
   expect(statement.pages[1]).toMatch(/Receipt, 10 Jun.*, Vrba Crossing/);
 
@@ -102,6 +103,8 @@ test('a site, a network and a trial as PDF, with n, dates, method and that the o
     'The operator was not asked.',
   ];
   for (const w of words) expect(site.pages.join(' ')).toContain(w);
+  // A column in which nothing stands is left out.
+  expect(site.pages.join(' ')).not.toContain('taken as');
   expect(site.pages.at(-1)).toMatch(/3 visits, .* Method: every visit that was recorded counts/);
   expect(site.pages[0]).toContain(`page 1 of ${site.pages.length}`);
   await page.goto(`/places/networks/${place.networkId}`);

@@ -90,5 +90,7 @@ export const localHour = (ms: number, zone: string): number =>
 
 /** `Oct 2025` from `2025-10`. */
 export const printMonth = (month: string) => threeLetters(format('UTC', { month: 'short', year: 'numeric' }).format(Date.parse(`${month}-15T12:00:00Z`)));
+/** `14 Oct 2025` of a calendar day, `2025-10-14`. */
+export const printCalendarDate = (day: string): string => printDate(Date.parse(`${day}T12:00:00Z`), 'UTC');
 /** `14 Oct` of a calendar day, `2025-10-14`. */
 export const printSeen = (day: string): string => printDay(Date.parse(`${day}T12:00:00Z`), 'UTC');

@@ -7,6 +7,8 @@ const PAPER = { width: 595.28, height: 841.89, side: 46, top: 46, bottom: 54 };
 const INK = '#15201C';
 const INK_2 = '#54625B';
 const RULE = '#C9D0C9';
+/** Lines of a paragraph that are not parted by the end of a page. */
+const KEPT_TOGETHER = 4;
 export const WIDTH = PAPER.width - 2 * PAPER.side;
 
 export type Column = { head: string /** Share of the width. */; of: number; right?: boolean };
@@ -83,7 +85,10 @@ export class PdfSheet {
 
   text(text: string, { face = 'words', size = 10, color = INK }: Style = {}): void {
     const height = size * 1.4;
-    for (const line of this.lines(text, face, size, WIDTH)) {
+    const lines = this.lines(text, face, size, WIDTH);
+    // A few lines stand together.
+    if (lines.length <= KEPT_TOGETHER) this.room(lines.length * height);
+    for (const line of lines) {
       this.room(height);
       this.write(line, PAPER.side, this.y, face, size, color);
       this.y += height;
@@ -114,13 +119,16 @@ export class PdfSheet {
     this.y += height;
   }
 
-  /** A table; its heads stand on every page that it reaches. */
+  /** A table; its heads stand on every page that it reaches. A column in which nothing stands is left out, and its width is the others'. */
   table(columns: readonly Column[], rows: readonly (readonly string[])[], size = 8.5): void {
     finish(this.longTable(columns, rows, size));
   }
   /** The same in steps, for a year of bills. */
-  *longTable(columns: readonly Column[], rows: readonly (readonly string[])[], size = 8.5): Steps<void> {
-    const widths = columns.map((c) => c.of * WIDTH);
+  *longTable(all: readonly Column[], rows: readonly (readonly string[])[], size = 8.5): Steps<void> {
+    const filled = all.map((_, i) => rows.some((row) => (row[i] ?? '') !== ''));
+    const columns = all.filter((_, i) => filled[i]);
+    const whole = columns.reduce((sum, c) => sum + c.of, 0);
+    const widths = columns.map((c) => (c.of / whole) * WIDTH);
     const lefts = widths.map((_, i) => PAPER.side + widths.slice(0, i).reduce((a, b) => a + b, 0));
     const line = size * 1.35;
     const headed = columns.some((c) => c.head !== '');
@@ -139,7 +147,7 @@ export class PdfSheet {
     this.room(line * 4);
     heads();
     for (const row of rows) {
-      const cells = row.map((cell, i) => this.lines(cell, faceOf(columns[i]), size, (widths[i] ?? 0) - 6));
+      const cells = row.filter((_, i) => filled[i]).map((cell, i) => this.lines(cell, faceOf(columns[i]), size, (widths[i] ?? 0) - 6));
       const height = Math.max(1, ...cells.map((c) => c.length)) * line + 4;
       if (this.y + height > PAPER.height - PAPER.bottom) {
         this.room(PAPER.height);

@@ -4,7 +4,7 @@ import { meansLabel } from '@/core/records/means-kind';
 import { aroundLines, arrivalLines } from '@/core/records/place-lines';
 import { plateText } from '@/core/records/stall-plate';
 import { printDuration, printShare } from '@/core/units/print';
-import { printDate, printMonth } from '@/core/units/zoned';
+import { printCalendarDate, printDate, printMonth } from '@/core/units/zoned';
 import type { NetworkPage } from '../places/network-page';
 import type { SitePage } from '../places/site-page';
 import { PdfSheet } from './pdf-sheet';
@@ -31,7 +31,7 @@ export async function sitePdf(page: SitePage, at: Date): Promise<Buffer> {
         { head: 'On its plate', of: 0.46 },
         { head: 'As seen', of: 0.4 },
       ],
-      stalls.map((s) => [s.fields.name, plateText(s.fields), s.fields.state ? `${s.fields.state.is}, ${s.fields.state.seenOn}` : '']),
+      stalls.map((s) => [s.fields.name, plateText(s.fields), s.fields.state ? `${s.fields.state.is}, ${printCalendarDate(s.fields.state.seenOn)}` : '']),
     );
   }
   recordOf(sheet, record, 'Stall', (id) => stalls.find((s) => s.id === id)?.fields.name ?? 'not known');

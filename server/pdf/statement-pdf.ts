@@ -1,8 +1,20 @@
 import { inOneWords } from '@/core/tariff/exchange';
 import type { StatementRow, StatementSum } from '@/core/tariff/statement';
+import {
+  beyondWords,
+  billWords,
+  changeWords,
+  closedWords,
+  dayAndPlace,
+  NOTHING_OPEN,
+  OF_STATEMENTS,
+  OPEN_KINDS,
+  periodWords,
+  statementWords,
+} from '@/core/tariff/statement-words';
 import { printMoney } from '@/core/units/money';
 import { printCount, printKWh } from '@/core/units/print';
-import { printDate } from '@/core/units/zoned';
+import { printSeen } from '@/core/units/zoned';
 import type { StatementPage } from '../compare/statement-page';
 import { unhurried } from '../unhurried';
 import { PdfSheet } from './pdf-sheet';
@@ -17,23 +29,15 @@ export async function statementPdf(
   at: Date,
 ): Promise<Buffer> {
   const { household, period, zone, statement: s, beyond, more, inOne, closed, changes } = of;
-  const sheet = new PdfSheet(`Statement ${period}, ${household}`, at);
+  const title = `Statement, ${periodWords(period)}`;
+  const sheet = new PdfSheet(`${title}, ${household}`, at);
   sheet.small(household);
-  sheet.text(`Statement, ${period}`, { face: 'bold', size: 20 });
-  sheet.text(
-    s.rows.length === 0
-      ? 'Nothing was charged or paid then.'
-      : s.sums.length === 0
-        ? `${printCount(s.rows.length, 'visit')}, and no bill yet.`
-        : `${s.sums.map((x) => `${printMoney(x.paid, x.currency)} in ${printCount(x.bills, 'bill')}`).join('; ')}, from ${printCount(s.rows.length, 'visit')}.`,
-  );
-  if (beyond > 0) sheet.small(`${beyond} more visits are in no statement of so many: ask for a month.`);
+  sheet.text(title, { face: 'bold', size: 20 });
+  sheet.text(statementWords(s));
+  if (beyond > 0) sheet.small(beyondWords(beyond));
   if (inOne) sheet.small(inOneWords(inOne));
-  for (const m of closed) sheet.small(`${m.month} was closed on ${printDate(m.at, zone)} by ${m.by}, and is told as it was then.`);
-  for (const c of changes)
-    sheet.small(
-      `Changed since: ${c.day} ${c.place}: ${c.what.join('; ')}${c.by.length > 0 ? ` (${c.by.map((x) => printMoney(x.amount, x.currency)).join(', ')})` : ''}`,
-    );
+  if (closed.length > 0) sheet.small(`${closedWords(period, closed, zone)}, and told as it was then. ${changes.length === 0 ? 'Nothing changed since.' : ''}`);
+  for (const c of changes) sheet.small(`Changed since: ${dayAndPlace(c)}: ${changeWords(c)}`);
   if (s.rows.length > 0) {
     sheet.gap(8);
     const table = sheet.longTable(
@@ -47,15 +51,12 @@ export async function statementPdf(
         { head: 'Car and driver', of: 0.18 },
       ],
       s.rows.map((r) => [
-        r.day,
+        printSeen(r.day),
         r.as ? `${r.place}, ${r.as}` : r.place,
         r.bills.map((b) => printMoney(b.amount, b.currency)).join('\n'),
         r.kWh === null ? '' : printKWh(r.kWh),
         r.bills.map((b) => (b.tax === null ? '' : printMoney(b.tax, b.currency))).join('\n'),
-        r.bills.length === 0
-          ? 'no bill'
-          : r.bills.map((b) => [b.payee, b.ref, b.state === 'charged' ? null : b.state].filter(Boolean).join(', ')).join('; ') ||
-            (r.receipts === 0 ? 'no receipt' : printCount(r.receipts, 'receipt')),
+        billWords(r),
         `${r.car}, ${r.driver}`,
       ]),
     );
@@ -66,15 +67,10 @@ export async function statementPdf(
     sums(sheet, 'By tax rate', s.byTax);
     sums(sheet, 'Charging and parking', s.byKind);
     sheet.head('Open and missing');
-    missing(sheet, s.open, 'with a bill that is pending or queried');
-    missing(sheet, s.noBill, 'charged, and no bill');
-    missing(sheet, s.noReceipt, 'billed, and no receipt');
-    if (s.open.length + s.noBill.length + s.noReceipt.length === 0)
-      sheet.small('Nothing: every charge has its bill, every bill its receipt, and none waits for an answer.');
+    for (const [of, what] of OPEN_KINDS) missing(sheet, s[of], what);
+    if (OPEN_KINDS.every(([of]) => s[of].length === 0)) sheet.small(NOTHING_OPEN);
     sheet.gap(6);
-    sheet.small(
-      'Sums are of one currency each. Tax is that of the bills that say it. What is private to somebody else is told by its car, kWh and money alone.',
-    );
+    sheet.small(OF_STATEMENTS);
   }
   if (receipts.length > 0) sheet.small(`${printCount(receipts.length, 'receipt')} attached${more > 0 ? `; ${more} more are not: ask for a month` : ''}.`);
   for (const r of receipts) sheet.picture(r.bytes, r.words);
@@ -96,5 +92,5 @@ function sums(sheet: PdfSheet, head: string, all: readonly StatementSum[]): void
 
 function missing(sheet: PdfSheet, rows: readonly StatementRow[], what: string): void {
   if (rows.length === 0) return;
-  sheet.text(`${printCount(rows.length, 'visit')} ${what}: ${rows.map((r) => `${r.day} ${r.place}`).join('; ')}.`, { size: 9 });
+  sheet.text(`${printCount(rows.length, 'visit')} ${what}: ${rows.map(dayAndPlace).join('; ')}.`, { size: 9 });
 }

@@ -4,7 +4,7 @@ import { billState } from '@/core/tariff/bill-state';
 import type { DistanceUnit } from '@/core/units/distance';
 import { printMoney } from '@/core/units/money';
 import { NOT_READ, printKWh } from '@/core/units/print';
-import { printClock, printLongDate, printTime } from '@/core/units/zoned';
+import { printCalendarDate, printClock, printLongDate, printTime } from '@/core/units/zoned';
 import { attemptsText } from '@/core/visit/attempt-text';
 import { meansOf, TIME_RULES, type TimeName } from '@/core/visit/attempt-times';
 import { attemptsBy } from '@/core/visit/billed';
@@ -125,7 +125,7 @@ function bill(sheet: PdfSheet, { visit: v, checked }: VisitPageData): void {
     ...(priced
       ? [
           ...priced.lines.map((l) => [l.how ? `${l.label}, ${l.how}` : l.label, printMoney(l.amount, priced.currency)]),
-          [`By the price on file, ${priced.by}, from ${priced.since}`, printMoney(priced.total, priced.currency)],
+          [`By the price on file, ${priced.by}, since ${printCalendarDate(priced.since)}`, printMoney(priced.total, priced.currency)],
         ]
       : []),
     ...v.bills.map(({ payload: b }) => [

@@ -4,7 +4,7 @@ import { billState } from '@/core/tariff/bill-state';
 import type { CheckedBill } from '@/core/tariff/checked-bill';
 import { printMoney } from '@/core/units/money';
 import { printCount, printKWh } from '@/core/units/print';
-import { printDate, printSeen, printTime } from '@/core/units/zoned';
+import { printCalendarDate, printSeen, printTime } from '@/core/units/zoned';
 import { attemptsText } from '@/core/visit/attempt-text';
 import { attemptsBy } from '@/core/visit/billed';
 import type { Visit } from '@/core/visit/derive';
@@ -133,7 +133,7 @@ export function BillTable({
             <b>
               {printMoney(off.replace('-', ''), priced.currency)} {off.startsWith('-') ? 'under' : 'over'}.
             </b>{' '}
-            Set against the price on file for that day, {priced.by}, since {printDate(Date.parse(`${priced.since}T12:00:00Z`), 'UTC')}.
+            Set against the price on file for that day, {priced.by}, since {printCalendarDate(priced.since)}.
           </p>
           {priced.explanations.length > 0 ? (
             <ul className="mt-1.5 list-disc pl-5">

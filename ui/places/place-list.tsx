@@ -34,7 +34,7 @@ export function PlaceList({ rows, selected, cars, distance }: PlaceListProps) {
     for (const [key, value] of Object.entries(change))
       if (value === '') q.delete(key);
       else q.set(key, value);
-    return `${path}?${q}`;
+    return q.size === 0 && path !== '' ? path : `${path}?${q}`;
   };
   /** Filters that the page itself applies cost no round trip. */
   const set = (change: Record<string, string>) => history.replaceState(null, '', address(change));

@@ -7,7 +7,7 @@ import { aroundLines, arrivalLines, bayLines } from '@/core/records/place-lines'
 import type { MileRecord, RecordFields } from '@/core/records/record-schema';
 import { priceWords } from '@/core/tariff/price-words';
 import { printCount } from '@/core/units/print';
-import { printDate, printDay, printSeen } from '@/core/units/zoned';
+import { printCalendarDate, printDate, printDay } from '@/core/units/zoned';
 import { AnswerTable } from './answer-table';
 import { Bays } from './bays';
 import { FromFile } from './from-file';
@@ -107,9 +107,7 @@ export function SiteSheet({ page, carChoice, actions }: { page: SiteSheetData; c
             empty="No way to pay is noted in the garage."
           />
           <p className="mt-2 text-[13px] text-ink-2">
-            {page.tariff
-              ? `Price, guest: ${priceWords(page.tariff)}, since ${printSeen(page.tariff.validFrom)} ${page.tariff.validFrom.slice(0, 4)}. `
-              : 'No price is on file. '}
+            {page.tariff ? `Price, guest: ${priceWords(page.tariff)}, since ${printCalendarDate(page.tariff.validFrom)}. ` : 'No price is on file. '}
             <Link href={`/places/${site.id}/prices`} className="inline-block min-h-6 font-semibold text-shake underline">
               Prices
             </Link>

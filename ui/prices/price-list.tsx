@@ -1,7 +1,7 @@
 import Link from 'next/link';
 import { priceWords } from '@/core/tariff/price-words';
 import type { KeptTariff } from '@/core/tariff/tariff-on';
-import { printSeen } from '@/core/units/zoned';
+import { printCalendarDate, printSeen } from '@/core/units/zoned';
 
 export type ListedPrice = { tariff: KeptTariff; archived: boolean; rev: number; forWhom: string; ofWhat: string; now: boolean };
 
@@ -19,7 +19,7 @@ export function PriceList({ prices, href }: { prices: readonly ListedPrice[]; hr
             {[
               p.forWhom,
               p.ofWhat,
-              `from ${printSeen(p.tariff.validFrom)} ${p.tariff.validFrom.slice(0, 4)}`,
+              `from ${printCalendarDate(p.tariff.validFrom)}`,
               p.tariff.validUntil ? `to ${printSeen(p.tariff.validUntil)} ${p.tariff.validUntil.slice(0, 4)}` : null,
               p.now ? 'in force' : null,
               p.archived ? 'put away' : null,

@@ -6,7 +6,7 @@ import { fetchedLater } from '@/client/visit-session/fetched-later';
 import type { MileRecord, RecordItem } from '@/core/records/record-schema';
 import { draftFrom, draftOf, itemOfDraft, objectOfDraft, otherPrices, type PriceDraft } from '@/core/tariff/price-draft';
 import { priceWords } from '@/core/tariff/price-words';
-import { printSeen } from '@/core/units/zoned';
+import { printCalendarDate } from '@/core/units/zoned';
 import { FormAlert } from '@/ui/forms/form-alert';
 import { Sheet } from '@/ui/pads/sheet';
 import { type Named, type PriceAround, PriceSaid, unseenOf } from '@/ui/prices/price-said';
@@ -41,7 +41,7 @@ export function PricesSheet(props: Props) {
             <li key={tariff.id} className="mb-4 border-b border-rule-2 pb-3">
               <p className="text-[15px] font-semibold">{priceWords(tariff)}</p>
               <p className="mb-2 text-[13px] text-ink-2">
-                {by ?? 'Guests'}, from {printSeen(tariff.validFrom)} {tariff.validFrom.slice(0, 4)}
+                {by ?? 'Guests'}, from {printCalendarDate(tariff.validFrom)}
               </p>
               {record ? (
                 <div className="grid grid-cols-2 gap-2">

@@ -3,9 +3,21 @@ import Link from 'next/link';
 import { redirect } from 'next/navigation';
 import { inOneWords } from '@/core/tariff/exchange';
 import { periodOf, type StatementRow, type StatementSum, statementCsv, wordsOfUse } from '@/core/tariff/statement';
+import {
+  beyondWords,
+  billWords,
+  changeWords,
+  closedWords,
+  dayAndPlace,
+  NOTHING_OPEN,
+  OF_STATEMENTS,
+  OPEN_KINDS,
+  periodWords,
+  statementWords,
+} from '@/core/tariff/statement-words';
 import { printMoney } from '@/core/units/money';
 import { printCount, printKWh } from '@/core/units/print';
-import { localDay, printDate, printMonth, printSeen } from '@/core/units/zoned';
+import { localDay, printSeen } from '@/core/units/zoned';
 import { now } from '@/server/clock';
 import { statementPage } from '@/server/compare/statement-page';
 import { whoAsks } from '@/server/http/session-cookie';
@@ -18,7 +30,6 @@ export const metadata: Metadata = { title: 'Statement' };
 
 const before = (period: string): string =>
   period.length === 4 ? String(Number(period) - 1) : new Date(Date.UTC(Number(period.slice(0, 4)), Number(period.slice(5)) - 2, 15)).toISOString().slice(0, 7);
-const words = (period: string): string => (period.length === 4 ? period : printMonth(period));
 
 /** What was paid in a month or a year: every bill, sums by currency, car, driver and use, and what is missing. Prints as it stands. */
 export default async function StatementPage({ searchParams }: { searchParams: Promise<Query> }) {
@@ -31,11 +42,11 @@ export default async function StatementPage({ searchParams }: { searchParams: Pr
   return (
     <div className="mx-auto w-full max-w-[1080px] px-4 py-4 sm:px-6">
       <div className="mb-3 flex flex-wrap items-center gap-2">
-        <h1 className="mr-1 text-[22px]">Statement, {words(period)}</h1>
+        <h1 className="mr-1 text-[22px]">Statement, {periodWords(period)}</h1>
         <span className="grow" />
         <nav aria-label="Period" className="no-print flex flex-wrap gap-2">
           <Link prefetch={false} href={`/ledger/statement?of=${before(period)}`} className="plate">
-            {words(before(period))}
+            {periodWords(before(period))}
           </Link>
           <Link prefetch={false} href={`/ledger/statement?of=${today.slice(0, 7)}`} className="plate">
             This month
@@ -52,35 +63,30 @@ export default async function StatementPage({ searchParams }: { searchParams: Pr
         </nav>
       </div>
       {s.rows.length === 0 ? (
-        <p className="bg-card p-4 text-[15px]">Nothing was charged or paid then.</p>
+        <p className="bg-card p-4 text-[15px]">{statementWords(s)}</p>
       ) : (
         <>
           <p className="mb-3 border-l-[6px] border-paint bg-card px-4 py-2 text-[16px]">
-            {s.sums.length === 0
-              ? `${printCount(s.rows.length, 'visit')}, and no bill yet.`
-              : `${s.sums.map((x) => `${printMoney(x.paid, x.currency)} in ${printCount(x.bills, 'bill')}`).join('; ')}, from ${printCount(s.rows.length, 'visit')}.`}
-            {beyond > 0 ? ` ${beyond} more visits are in no statement of so many: ask for a month.` : ''}
+            {statementWords(s)} {beyondWords(beyond)}
           </p>
           {inOne ? <p className="mb-3 max-w-[820px] text-[14px]">{inOneWords(inOne)}</p> : null}
           {closed.length > 0 ? (
             <section aria-label="Closed books" className="mb-3 border-l-4 border-ink bg-card px-4 py-2 text-[14px]">
               <p>
-                {closed.map((m) => `${period.length === 4 ? `${printMonth(m.month)} closed` : 'Closed'} on ${printDate(m.at, who.zone)} by ${m.by}`).join('; ')}
-                . {changes.length === 0 ? 'Nothing changed since.' : 'It is told as it was closed. Changed since:'}
+                {closedWords(period, closed, who.zone)}. {changes.length === 0 ? 'Nothing changed since.' : 'It is told as it was closed. Changed since:'}
               </p>
               {changes.length > 0 ? (
                 <ul className="mt-1 list-disc pl-5">
                   {changes.map((c) => (
                     <li key={c.visitId}>
                       {c.hidden ? (
-                        `${printSeen(c.day)} private`
+                        dayAndPlace(c)
                       ) : (
                         <Link href={`/ledger/${c.visitId}`} prefetch={false} className="underline">
-                          {printSeen(c.day)} {c.place}
+                          {dayAndPlace(c)}
                         </Link>
                       )}
-                      : {c.what.join('; ')}
-                      {c.by.length > 0 ? ` (${c.by.map((x) => `${Number(x.amount) > 0 ? '+' : ''}${printMoney(x.amount, x.currency)}`).join(', ')})` : ''}
+                      : {changeWords(c)}
                     </li>
                   ))}
                 </ul>
@@ -98,17 +104,13 @@ export default async function StatementPage({ searchParams }: { searchParams: Pr
             {s.byKind.length > 0 ? <Sums head="Charging and parking" sums={s.byKind} /> : null}
           </div>
           <Section head="Open and missing" className="mt-6">
-            <Missing rows={s.open} what="with a bill that is pending or queried" />
-            <Missing rows={s.noBill} what="charged, and no bill" />
-            <Missing rows={s.noReceipt} what="billed, and no receipt" />
-            {s.open.length + s.noBill.length + s.noReceipt.length === 0 ? (
-              <p className="text-sm text-ink-2">Nothing: every charge has its bill, every bill its receipt, and none waits for an answer.</p>
-            ) : null}
+            {OPEN_KINDS.map(([of, what]) => (
+              <Missing key={of} rows={s[of]} what={what} />
+            ))}
+            {OPEN_KINDS.every(([of]) => s[of].length === 0) ? <p className="text-sm text-ink-2">{NOTHING_OPEN}</p> : null}
           </Section>
-          {canClose ? <CloseMonth month={canClose} words={words(canClose)} /> : null}
-          <p className="mt-4 text-[13px] text-ink-2">
-            Sums are of one currency each. Tax is that of the bills that say it. What is private to somebody else is told by its car, kWh and money alone.
-          </p>
+          {canClose ? <CloseMonth month={canClose} words={periodWords(canClose)} /> : null}
+          <p className="mt-4 text-[13px] text-ink-2">{OF_STATEMENTS}</p>
         </>
       )}
     </div>
@@ -144,12 +146,7 @@ function Bills({ rows }: { rows: readonly StatementRow[] }) {
               <td className="num px-2 py-1 text-right">{r.bills.map((b) => printMoney(b.amount, b.currency)).join(' ')}</td>
               <td className="num px-2 py-1 text-right">{r.kWh === null ? '' : printKWh(r.kWh)}</td>
               <td className="num px-2 py-1 text-right">{r.bills.map((b) => (b.tax === null ? '' : printMoney(b.tax, b.currency))).join(' ')}</td>
-              <td className="px-2 py-1 text-[12.5px] text-ink-2">
-                {r.bills.length === 0
-                  ? 'no bill'
-                  : r.bills.map((b) => [b.payee, b.ref, b.state === 'charged' ? null : b.state].filter(Boolean).join(', ')).join('; ') ||
-                    (r.receipts === 0 ? 'no receipt' : printCount(r.receipts, 'receipt'))}
-              </td>
+              <td className="px-2 py-1 text-[12.5px] text-ink-2">{billWords(r)}</td>
               <td className="px-2 py-1">
                 {r.car}, {r.driver}
               </td>
@@ -191,10 +188,10 @@ function Missing({ rows, what }: { rows: readonly StatementRow[]; what: string }
         <span key={r.visitId}>
           {i > 0 ? ', ' : ''}
           {r.hidden ? (
-            `${printSeen(r.day)} private`
+            dayAndPlace(r)
           ) : (
             <Link href={`/ledger/${r.visitId}`} prefetch={false} className="underline">
-              {printSeen(r.day)} {r.place}
+              {dayAndPlace(r)}
             </Link>
           )}
         </span>
