@@ -1,4 +1,5 @@
 import { type NextRequest, NextResponse } from 'next/server';
+import { methodRefused } from '@/server/api/methods';
 import { contentSecurityPolicy, isStaticShell } from '@/server/content-security';
 
 /** What every answer carries, whatever its path: pages, the API, static files and what is not found. */
@@ -32,9 +33,12 @@ export function proxy(request: NextRequest) {
   const headers = new Headers(request.headers);
   // Next reads the nonce for its own scripts from the policy on the request.
   if (!isStaticShell(pathname)) headers.set('content-security-policy', policy);
-  const response = isText(pathname)
-    ? NextResponse.next({ request: { headers } })
-    : new NextResponse('There is no such address.', { status: 404, headers: { 'content-type': 'text/plain; charset=utf-8' } });
+  const refused = methodRefused(request.method, pathname);
+  const response = refused
+    ? new NextResponse(refused.body, refused)
+    : isText(pathname)
+      ? NextResponse.next({ request: { headers } })
+      : new NextResponse('There is no such address.', { status: 404, headers: { 'content-type': 'text/plain; charset=utf-8' } });
   response.headers.set('content-security-policy', policy);
   // Opened as a page, an answer of the API is a file; pictures are shown, and what is taken along says its own name.
   if (pathname.startsWith('/api/') && !SAYS_ITSELF.test(pathname)) response.headers.set('content-disposition', 'attachment; filename="answer.json"');

@@ -84,6 +84,8 @@ test('a program reads by its token what its person sees; a token ended in mid-us
   }
   const nowhere = await get('/nothing/here');
   expect([nowhere.status(), nowhere.headers()['content-type']]).toEqual([404, 'application/problem+json']);
+  const method = await program.delete('/api/v1/visits', { headers: bearer(reads) });
+  expect([method.status(), method.headers()['content-type'], method.headers().allow]).toEqual([405, 'application/problem+json', 'GET, HEAD']);
   expect((await get(`/visits/${v7()}`)).status()).toBe(404);
   expect((await get(`/visits?household=${v7()}`)).status()).toBe(403);
   const late = await program.post('/api/v1/events', { headers: bearer(reads), data: { events: [{}] } });

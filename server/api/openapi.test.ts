@@ -1,6 +1,7 @@
 import { existsSync, readFileSync } from 'node:fs';
 import { COMPARE_NAMES } from '@/core/compare/compare-address';
 import { LISTS } from './lists';
+import { methodRefused } from './methods';
 import { OPERATIONS, openApi } from './openapi';
 import { PAGE_NAMES, VISIT_NAMES } from './pages';
 
@@ -13,6 +14,26 @@ describe('the API as it is described', () => {
       expect(readFileSync(file, 'utf8')).toMatch(new RegExp(`export const ${method}\\b`));
     },
   );
+  it('refuses the methods that it does not describe, and those alone', async () => {
+    for (const [path, methods] of Object.entries(OPERATIONS)) {
+      const address = `/api/v1${path.replace('{visitId}', '0199d251-cbc0-70e0-8157-e26b8d8d88cc').replace('{sheet}', 'visits.csv')}`;
+      const described = Object.keys(methods).flatMap((m) => (m === 'get' ? ['GET', 'HEAD'] : [m.toUpperCase()]));
+      for (const method of ['GET', 'HEAD', 'POST', 'PUT', 'PATCH', 'DELETE']) {
+        const refused = methodRefused(method, address);
+        expect([method, path, refused === null]).toEqual([method, path, described.includes(method)]);
+        if (!refused) continue;
+        expect([refused.status, refused.headers.get('content-type'), refused.headers.get('allow')]).toEqual([
+          405,
+          'application/problem+json',
+          described.join(', '),
+        ]);
+        expect(((await refused.json()) as { title: string }).title).toContain(`no ${method}.`);
+      }
+      expect(methodRefused('OPTIONS', address)).toBeNull();
+    }
+    for (const other of ['/api/v1/visits/join', '/api/v1/visits/mark', '/api/v1/import/sheet', '/api/v1/export', '/ledger'])
+      expect(methodRefused('PUT', other)).toBeNull();
+  });
   it('takes in an address what it describes, and nothing else', () => {
     const names = (path: string) => (OPERATIONS[path]?.get?.parameters ?? []).flatMap((p) => (p.in === 'query' ? [p.name] : [])).sort();
     const takes = (of: readonly string[]) => [...of, 'household'].sort();
