@@ -1,5 +1,5 @@
 import type { Band } from './bands';
-import { lossOf, sessionChecks } from './session-checks';
+import { lossOf, lossWords, sessionChecks } from './session-checks';
 import type { SessionPower } from './session-power';
 
 type Around = Parameters<typeof sessionChecks>[5];
@@ -96,6 +96,21 @@ describe('what did not reach the battery', () => {
     // 40 % of 60 kWh are 24 of 25 metered; a per cent at both ends is 0.6.
     expect(lossOf(25, 40, 60)).toEqual({ share: expect.closeTo(0.04, 12), pm: expect.closeTo(0.024, 12) });
     expect(lossOf(12, 20, 60)).toEqual({ share: 0, pm: expect.closeTo(0.05, 12) });
+    expect(
+      [
+        { share: 0.04, pm: 0.024 },
+        { share: 0.18, pm: 0.001 },
+        { share: 0, pm: 0.05 },
+        { share: -0.01, pm: 0.03 },
+        { share: -0.06, pm: 0.02 },
+      ].map((l) => lossWords(l).replace(/, with.*|: fewer.*/, '')),
+    ).toEqual([
+      'Did not reach the battery: 4 % ± 2',
+      'Did not reach the battery: 18 % ± 1',
+      'Did not reach the battery: at most 5 %',
+      'Did not reach the battery: at most 2 %',
+      'By its levels the battery took 6 % ± 2 more than the meter gave',
+    ]);
     expect([lossOf(11, 19.9, 60), lossOf(0, 40, 60), lossOf(-1, 40, 60)]).toEqual([null, null, null]);
   });
 });

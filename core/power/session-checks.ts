@@ -1,4 +1,5 @@
 import { minorDigits, printMoney } from '../units/money';
+import { printShare } from '../units/print';
 import type { Attempt } from '../visit/attempts/attempt';
 import {
   costForTariff,
@@ -120,4 +121,13 @@ export type Loss = { share: number; pm: number };
 export function lossOf(kWh: number, deltaPct: number, usableKWh: number): Loss | null {
   if (deltaPct < LEAST_DELTA_PCT || kWh <= 0) return null;
   return { share: 1 - (usableKWh * deltaPct) / 100 / kWh, pm: usableKWh / 100 / kWh };
+}
+
+/** The same in words: nothing less than none is lost, and what cannot be says what may be wrong. */
+export function lossWords({ share, pm }: Loss): string {
+  const pct = (x: number) => Math.max(1, Math.round(x * 100));
+  if (share + pm < 0)
+    return `By its levels the battery took ${pct(-share)} % ± ${pct(pm)} more than the meter gave: fewer kWh may be usable than the garage says, or one of the two screens is off.`;
+  const lost = share > 0 ? `${printShare(share)} ± ${pct(pm)}` : `at most ${pct(share + pm)} %`;
+  return `Did not reach the battery: ${lost}, with climate, heating and ageing in it.`;
 }

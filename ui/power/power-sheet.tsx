@@ -3,10 +3,10 @@ import type { ReactNode } from 'react';
 import type { Band } from '@/core/power/bands';
 import type { PowerChartData } from '@/core/power/power-chart';
 import { bandHeld, paceFeet, peakText, powerSentences, ratioText } from '@/core/power/power-words';
-import type { Loss, SessionCheck } from '@/core/power/session-checks';
+import { type Loss, lossWords, type SessionCheck } from '@/core/power/session-checks';
 import type { SessionPower } from '@/core/power/session-power';
 import { type DistanceUnit, fromKm } from '@/core/units/distance';
-import { NOT_READ, printKW, printShare } from '@/core/units/print';
+import { NOT_READ, printKW } from '@/core/units/print';
 import { KeepFigure } from '../charts/keep-figure';
 import { type Along, PowerChart, VoltsAndAmps } from './power-chart';
 
@@ -188,11 +188,7 @@ export function PowerSheet({ session, visit, chart, along, checks, loss, csv, ba
                 {b}
               </li>
             ))}
-            {loss ? (
-              <li className="py-0.5">
-                Did not reach the battery: {printShare(loss.share)} ± {Math.max(1, Math.round(loss.pm * 100))}, with climate, heating and ageing in it.
-              </li>
-            ) : null}
+            {loss ? <li className="py-0.5">{lossWords(loss)}</li> : null}
           </ul>
           <details className="mt-2 text-[13px]">
             <summary className="min-h-[28px] cursor-pointer font-semibold text-shake">How this was checked</summary>
