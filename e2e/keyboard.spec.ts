@@ -1,5 +1,5 @@
 import { expect, type Page, test } from '@playwright/test';
-import { addPlace, newHousehold } from './hands/household';
+import { addPlace, asItems, newHousehold, send, visitEvents } from './hands/household';
 import { allSent, keptEvents } from './hands/stall';
 
 /** Moves the focus to a control by Tab alone and presses it. */
@@ -104,4 +104,39 @@ test('a find box that cannot be fetched says so over a form half typed, and come
   await page.getByRole('combobox', { name: /find/i }).fill('Settings');
   await expect(page.getByRole('option').first()).toBeVisible();
   await expect(note).toHaveValue('the second lane was blocked');
+});
+
+test('what is stepped to on a narrow screen is never hidden, and the rows can be sorted there', async ({ page, baseURL }) => {
+  const base = baseURL as string;
+  const who = await newHousehold(page, base);
+  const place = await addPlace(page, base, { network: 'Copperbeech', site: 'Kamen Toll' });
+  const other = await addPlace(page, base, { network: 'Saltmarsh Rapid', site: 'Vrba Crossing' });
+  const visits = [place, other].flatMap((p, i) => [20, 9].map((days) => visitEvents(who, p, Date.now() - (days + i) * 86_400_000, days === 9)));
+  for (const events of visits) await send(page.request, base, asItems(events));
+  await page.setViewportSize({ width: 320, height: 640 });
+  // WCAG 2.2, 2.4.11: something of what has the focus is in sight.
+  const hidden = () =>
+    page.evaluate(() => {
+      const el = document.activeElement as HTMLElement;
+      const { left, top, width, height } = el.getBoundingClientRect();
+      if (el === document.body || width < 2 || height < 2) return null;
+      const seen = [0.1, 0.5, 0.9].some((y) => {
+        const there = document.elementFromPoint(left + width / 2, top + height * y);
+        return there !== null && (el.contains(there) || there.contains(el));
+      });
+      return seen ? null : `${el.tagName} ${el.textContent?.slice(0, 40)} at ${Math.round(top)}`;
+    });
+  for (const address of [`/ledger/${visits[0]?.[0]?.visitId}`, '/compare', '/settings']) {
+    await page.goto(address);
+    for (let i = 0; i < 60; i++) {
+      await page.keyboard.press('Tab');
+      expect([address, await hidden()]).toEqual([address, null]);
+    }
+  }
+  await page.goto('/compare');
+  const names = page.getByRole('region', { name: 'networks compared' }).getByRole('rowheader');
+  await page.getByLabel('Sorted by').selectOption({ label: 'Lost per visit' });
+  await expect(page).toHaveURL(/sort=lost/);
+  await expect(names).toHaveCount(2);
+  await expect(page.getByLabel('Sorted by')).toHaveValue('lost');
 });

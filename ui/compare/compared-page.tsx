@@ -19,6 +19,7 @@ import { ComparedTable, type NamedRow } from './compared-table';
 import { OnWatch, type WatchRow } from './on-watch';
 import { SavedViews } from './saved-views';
 import { Sentences } from './sentences';
+import { SortedBy } from './sorted-by';
 import { StillWaiting } from './still-waiting';
 
 type Named = { id: string; name: string }[];
@@ -103,6 +104,7 @@ export function ComparedPage(page: {
           {ask.look === 'starts' && ask.by[0] !== 'month' && page.watching ? (
             <OnWatch rows={page.watches} by={ask.by[0] ?? 'network'} one={by.one} groups={groups} />
           ) : null}
+          {rows.length > 1 ? <SortedBy ask={ask} asked={asked} /> : null}
           {rows.length === 0 ? (
             <p className="bg-card p-4 text-[15px]">No visit fits: nothing to compare by {by.one} under these filters.</p>
           ) : (

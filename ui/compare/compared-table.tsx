@@ -50,7 +50,13 @@ export function ComparedTable({ rows, ask, asked }: { rows: NamedRow[]; ask: Com
               const here = ask.sort === m;
               return (
                 <th key={m} scope="col" className="px-2.5 py-1.5 font-semibold" aria-sort={here ? 'descending' : 'none'} title={file.rule}>
-                  <Link prefetch={false} href={`/compare${writeCompareAsk({ ...ask, sort: m })}`} scroll={false} className="inline-block py-1 hover:underline">
+                  <span className="sm:hidden">{file.label(asked)}</span>
+                  <Link
+                    prefetch={false}
+                    href={`/compare${writeCompareAsk({ ...ask, sort: m })}`}
+                    scroll={false}
+                    className="inline-block py-1 hover:underline max-sm:hidden"
+                  >
                     {file.label(asked)}
                     {here ? <span aria-hidden="true"> ▾</span> : null}
                   </Link>

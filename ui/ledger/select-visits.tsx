@@ -117,7 +117,7 @@ export function SelectRow({ id, what, children }: { id: string; what: string; ch
     >
       {choosing ? (
         <label className="grid w-[44px] shrink-0 place-items-center border-b border-rule-2">
-          <input type="checkbox" className="size-5" aria-label={`Choose ${what}`} checked={chosen.has(id)} onChange={() => toggle(id)} />
+          <input type="checkbox" className="size-6" aria-label={`Choose ${what}`} checked={chosen.has(id)} onChange={() => toggle(id)} />
         </label>
       ) : null}
       {children}

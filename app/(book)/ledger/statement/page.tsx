@@ -66,9 +66,7 @@ export default async function StatementPage({ searchParams }: { searchParams: Pr
         <p className="bg-card p-4 text-[15px]">{statementWords(s)}</p>
       ) : (
         <>
-          <p className="mb-3 border-l-[6px] border-paint bg-card px-4 py-2 text-[16px]">
-            {`${statementWords(s)} ${beyondWords(beyond)}`.trim()}
-          </p>
+          <p className="mb-3 border-l-[6px] border-paint bg-card px-4 py-2 text-[16px]">{`${statementWords(s)} ${beyondWords(beyond)}`.trim()}</p>
           {inOne ? <p className="mb-3 max-w-[820px] text-[14px]">{inOneWords(inOne)}</p> : null}
           {closed.length > 0 ? (
             <section aria-label="Closed books" className="mb-3 border-l-4 border-ink bg-card px-4 py-2 text-[14px]">
