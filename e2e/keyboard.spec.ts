@@ -106,7 +106,7 @@ test('a find box that cannot be fetched says so over a form half typed, and come
   await expect(note).toHaveValue('the second lane was blocked');
 });
 
-test('what is stepped to on a narrow screen is never hidden, and the rows can be sorted there', async ({ page, baseURL }) => {
+test('what is stepped to on a narrow screen is never hidden, what is chosen is seen without our colours, and the rows can be sorted', async ({ page, baseURL }) => {
   const base = baseURL as string;
   const who = await newHousehold(page, base);
   const place = await addPlace(page, base, { network: 'Copperbeech', site: 'Kamen Toll' });
@@ -139,4 +139,8 @@ test('what is stepped to on a narrow screen is never hidden, and the rows can be
   await expect(page).toHaveURL(/sort=lost/);
   await expect(names).toHaveCount(2);
   await expect(page.getByLabel('Sorted by')).toHaveValue('lost');
+  // In the system's own colours what is chosen is framed.
+  await page.emulateMedia({ forcedColors: 'active' });
+  await expect(page.getByRole('radio', { name: 'Networks' })).toHaveCSS('outline-style', 'solid');
+  await expect(page.getByRole('radio', { name: 'Sites' })).toHaveCSS('outline-style', 'none');
 });

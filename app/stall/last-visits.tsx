@@ -46,7 +46,7 @@ function VisitButtons({ visits, records, hands, verb }: Props & { verb: (v: Last
   };
   return (
     <>
-      <ul className="grid grid-cols-1 gap-2 sm:grid-cols-2">
+      <ul className="grid grid-cols-[repeat(auto-fill,minmax(min(100%,296px),1fr))] gap-2">
         {visits.map((v) => {
           const site = v.siteName ?? records.site.find((s) => s.id === v.siteId)?.fields.name ?? (v.siteId === null ? 'Somewhere new' : 'Unknown site');
           return (
