@@ -90,6 +90,8 @@ describe('times of day', () => {
     ['America/St_Johns', '2025-11-02T04:00:00Z', '01:30 (-02:30)'],
     ['America/St_Johns', '2025-11-02T05:00:00Z', '01:30 (-03:30)'],
     ['Europe/London', '2025-03-30T01:00:00Z', '02:00'],
+    // Samoa left out 30 December 2011 whole: a time comes again a day later, and on another date.
+    ['Pacific/Apia', '2011-12-30T11:00:00Z', '01:00'],
     ['UTC', '2025-10-26T01:00:00Z', '01:00'],
   ])('say which of two they are, in %s at %s', (zone, at, text) => expect(printTime(Date.parse(at), zone)).toBe(text));
   it('months are local: New Year comes earlier in the east', () => {

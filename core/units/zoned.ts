@@ -40,6 +40,7 @@ function printOfDay(ms: number, zone: string, options: Intl.DateTimeFormatOption
   const text = print(ms);
   if (before === after) return text;
   const back_ms = (minutesOf(before) - minutesOf(after)) * 60_000;
+  if (back_ms < 0) return text;
   return print(ms + back_ms) === text || print(ms - back_ms) === text ? `${text} (${offsetText(ms, zone)})` : text;
 }
 /** `13:52:08`. @param ms UTC ms */
