@@ -121,7 +121,7 @@ test('signed-in devices are listed, one is ended, then all others; the log tells
   await expect(lines.first()).toContainText('A sign-in failed');
   await expect(lines.filter({ hasText: 'A signed-in device was ended' })).toHaveCount(2);
   await expect(lines.filter({ hasText: /^.*Signed in,/ })).toHaveCount(5);
-  expect(await page.getByRole('main').innerText()).not.toContain(who.email);
+  expect(await page.getByRole('main').textContent()).not.toContain(who.email);
   for (const c of [...others, old]) await c.close();
   await stranger.close();
 });

@@ -106,7 +106,10 @@ test('a find box that cannot be fetched says so over a form half typed, and come
   await expect(note).toHaveValue('the second lane was blocked');
 });
 
-test('what is stepped to on a narrow screen is never hidden, what is chosen is seen without our colours, and the rows can be sorted', async ({ page, baseURL }) => {
+test('what is stepped to on a narrow screen is never hidden, what is chosen is seen without our colours, and the rows can be sorted', async ({
+  page,
+  baseURL,
+}) => {
   const base = baseURL as string;
   const who = await newHousehold(page, base);
   const place = await addPlace(page, base, { network: 'Copperbeech', site: 'Kamen Toll' });

@@ -21,6 +21,7 @@ const NASTY: readonly unknown[] = [
     '%ff',
     '../../etc/passwd',
     "' OR 1=1 --",
+    // biome-ignore lint/suspicious/noTemplateCurlyInString: a template of others, sent as it stands
     '${7*7}',
     '<script>window.__hit=1</script>',
   ],
