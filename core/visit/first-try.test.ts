@@ -77,3 +77,41 @@ describe('left out and counted beside', () => {
     expect(of(IN, [20, 'fault', { code: 'stall_dark', side: 'network' }], looked('charging', 'charging'), out('queue')).answer).toBe('left_out');
   });
 });
+
+describe('starts at the first try', () => {
+  const visit = (...steps: Step[]) => deriveVisit(VISIT, story(IN, chosen, ...steps), payloadProblem);
+  const answer = (...steps: Step[]) => visit(...steps).firstTry.answer;
+  const start: Step[] = [
+    [10, 'plugged'],
+    [20, 'means_shown', CARD],
+  ];
+  it('yes with power, even when it dies later', () =>
+    expect(answer(...start, [50, 'power_seen', KW], [90, 'fault', { code: 'stopped_by_itself', side: 'network' }])).toBe('yes'));
+  it('no when attempt 1 failed: attempt 2 is never promoted', () =>
+    expect(
+      answer(
+        ...start,
+        [60, 'fault', { code: 'timed_out', side: 'network' }],
+        [70, 'unplugged'],
+        [80, 'plugged'],
+        [85, 'means_shown', CARD],
+        [100, 'power_seen', KW],
+      ),
+    ).toBe('no'));
+  it('no when given up', () => expect(answer(...start, [300, 'pulled_out', { reason: 'gave_up' }])).toBe('no'));
+  it('left out when only claimed or still open', () => {
+    expect(answer(...start, [40, 'claimed', { by: 'screen' }], [300, 'pulled_out', { reason: 'called_away' }])).toBe('left_out');
+    expect(answer(...start)).toBe('left_out');
+  });
+  it('yes when its bill has energy though nobody saw power', () => {
+    expect(
+      answer(
+        ...start,
+        [40, 'claimed', { by: 'screen' }],
+        [900, 'pulled_out', { reason: 'enough' }],
+        [990, 'bill', { sessions: [], amount: '8.00', currency: 'EUR', kWh: '14.2', state: 'charged' }],
+      ),
+    ).toBe('yes');
+  });
+  it('left out without an attempt', () => expect(answer([300, 'pulled_out', { reason: 'queue' }])).toBe('left_out'));
+});
