@@ -1,6 +1,6 @@
 import type { Condition } from './charge-conditions';
 import { type LimitStall, limitsOf } from './limits';
-import { chartLine, chartOf, kWOn, limitLine, lineFrom } from './power-chart';
+import { type ChartPoint, chartLine, chartOf, chartTop, kWOn, limitLine, lineFrom } from './power-chart';
 import { type SeriesReading, seriesOf } from './series';
 import type { SessionPower } from './session-power';
 
@@ -179,5 +179,23 @@ describe('what is laid over it', () => {
       { text: 'Rain', socPct: null, min: 16 },
     ]);
     expect(marks(condition('climate', null, null))).toEqual([['Heating or cooling on', null, null]]);
+  });
+});
+
+describe('the highest power that is shown', () => {
+  const points = (how: ChartPoint['how'], ...kWs: (number | null)[]) => kWs.map((kW, min): ChartPoint => ({ min, socPct: null, kW, kWh: null, how }));
+  const top = (expected: readonly (readonly [number, number])[], ...lines: ChartPoint[][]) =>
+    chartTop({ expected, lines: lines.map((of) => ({ label: '', points: of, looks: [] })) });
+  it('is the highest of what was read and what car and stall can', () => {
+    expect(top([[20, 120]], points('read', 62, null, 90))).toEqual({ highest: 120, beyond: null });
+    expect(top([[20, 50]], points('read', 62), points('VxA', 200))).toEqual({ highest: 200, beyond: null });
+    expect(top([])).toEqual({ highest: 0, beyond: null });
+  });
+  it('leaves out what a mistyped meter makes, and says so; without anything to hold it against nothing is left out', () => {
+    const mistyped = points('meter', 61, 7_000_000, 360);
+    expect(top([[20, 120]], mistyped)).toEqual({ highest: 360, beyond: 7_000_000 });
+    expect(top([[20, 119]], mistyped)).toEqual({ highest: 119, beyond: 7_000_000 });
+    expect(top([], points('read', 400, 7_000_000), mistyped)).toEqual({ highest: 7_000_000, beyond: null });
+    expect(top([], mistyped)).toEqual({ highest: 7_000_000, beyond: null });
   });
 });

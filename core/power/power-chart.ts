@@ -68,6 +68,21 @@ export function chartLine(series: Series, label: string, vAndA: readonly { t_s: 
   };
 }
 
+/** By so many times a power that only a meter tells passes all that was read, and what car and stall can, where one figure was mistyped. */
+const MISTYPED = 3;
+/**
+ * The highest power that a chart shows, kW, and what lies beyond: a meter mistyped once would press all else flat.
+ * @returns `beyond`: the highest power by the meter, where it is left out
+ */
+export function chartTop({ lines, expected }: Pick<PowerChartData, 'lines' | 'expected'>): { highest: number; beyond: number | null } {
+  const most = (all: readonly number[]) => all.reduce((a, b) => Math.max(a, b), 0);
+  const points = lines.flatMap((l) => l.points);
+  const kWs = (metered: boolean) => points.flatMap((p) => (p.kW !== null && (p.how === 'meter') === metered ? [p.kW] : []));
+  const [sure, metered] = [most([...kWs(false), ...expected.map(([, kW]) => kW)]), kWs(true)];
+  const fits = sure > 0 ? metered.filter((kW) => kW <= MISTYPED * sure) : metered;
+  return { highest: Math.max(sure, most(fits)), beyond: fits.length < metered.length ? most(metered) : null };
+}
+
 /** The least of the limits along a stretch of the battery, corner by corner. */
 export function limitLine(limits: Limits, from: number, to: number): [number, number][] {
   return limits.pieces.flatMap((p) => {

@@ -1,4 +1,5 @@
 import { scaleLinear } from 'd3-scale';
+import { evenStep, MINUTE_STEPS } from '@/core/units/even-step';
 import { powerProfile } from '@/core/visit/power-profile';
 import type { Segment } from '@/core/visit/tape';
 import { type PdfSheet, WIDTH } from './pdf-sheet';
@@ -82,9 +83,10 @@ export function drawTape(sheet: PdfSheet, tape: readonly Segment[], marks: reado
             .stroke();
       doc.restore();
     }
-    for (let kW = 50; kW < top; kW += top > 150 ? 100 : 50) label(`${kW} kW`, left + WIDTH - 30, up(kW) - 4, { size: 6.5, color: '#ffffff' });
+    for (let kW = 50; kW < top; kW += top > 150 ? evenStep(top, 10, [100]) : 50)
+      label(`${kW} kW`, left + WIDTH - 30, up(kW) - 4, { size: 6.5, color: '#ffffff' });
     const minutes = (to - from) / 60_000;
-    const tick = [1, 2, 5, 10, 15, 30, 60, 120, 240, 720].find((m) => minutes / m <= 8) ?? 1440;
+    const tick = evenStep(minutes, 8, MINUTE_STEPS);
     for (let m = 0; m <= minutes && x(from + m * 60_000) < WIDTH - 16; m += tick)
       label(`${m} min`, left + x(from + m * 60_000), y + HEIGHT + 3, { size: 7, color: '#54625B' });
   });

@@ -2,10 +2,11 @@
 import { scaleLinear } from 'd3-scale';
 import { area, line } from 'd3-shape';
 import { type KeyboardEvent, memo, type PointerEvent, useMemo, useState } from 'react';
-import { type ChartLine, type ChartPoint, kWOn, lineFrom, type PowerChartData } from '@/core/power/power-chart';
+import { type ChartLine, type ChartPoint, chartTop, kWOn, lineFrom, type PowerChartData } from '@/core/power/power-chart';
 import type { HeldBy } from '@/core/power/what-held-it-back';
 import { isCar } from '@/core/power/what-held-it-back';
-import { NOT_READ } from '@/core/units/print';
+import { evenStep, MINUTE_STEPS } from '@/core/units/even-step';
+import { NOT_READ, printKW } from '@/core/units/print';
 import { useWidth } from '../tape/use-width';
 import { type ChartRow, cutTo, DASH, DOTTED, LAID, LEGEND_ROW, LETTER, Legend, legendColumns, legendOf, NARROW, NameInPlace } from './chart-legend';
 
@@ -18,19 +19,29 @@ const STRIP = 18;
 const MOST_LETTERS = 24;
 const xOf = (p: Pick<ChartPoint, 'min' | 'socPct'>, along: Along): number | null => (along === 'battery' ? p.socPct : p.min);
 
-type Scales = { x: (v: number) => number; y: (kW: number) => number; from: number; to: number; top: number; height: number; width: number };
+/** `beyond`: power that is higher than what is drawn, kW. */
+type Scales = {
+  x: (v: number) => number;
+  y: (kW: number) => number;
+  from: number;
+  to: number;
+  top: number;
+  beyond: number | null;
+  height: number;
+  width: number;
+};
 
 /** Axes from what is drawn: whole tens along the battery, whole minutes along the clock. */
 function useScales(data: PowerChartData, along: Along, width: number, plot: number): Scales {
   return useMemo(() => {
     const xs = data.lines.flatMap((l) => l.points.flatMap((p) => xOf(p, along) ?? []));
-    const kWs = [...data.lines.flatMap((l) => l.points.flatMap((p) => p.kW ?? [])), ...data.expected.map(([, kW]) => kW)];
-    const top = Math.max(10, Math.ceil((Math.max(0, ...kWs) * 1.06) / 10) * 10);
+    const { highest, beyond } = chartTop(data);
+    const top = Math.max(10, Math.ceil((highest * 1.06) / 10) * 10);
     const [from, to] =
       along === 'battery' ? [Math.max(0, Math.floor((Math.min(100, ...xs) - 1) / 10) * 10), 100] : [0, Math.max(1, Math.ceil(Math.max(0, ...xs)))];
     const x = scaleLinear([from, to], [PLOT.left, width - PLOT.right]);
-    const y = scaleLinear([0, top], [plot - PLOT.bottom, PLOT.top]);
-    return { x, y, from, to, top, height: plot, width };
+    const y = scaleLinear([0, top], [plot - PLOT.bottom, PLOT.top]).clamp(true);
+    return { x, y, from, to, top, beyond, height: plot, width };
   }, [data, along, width, plot]);
 }
 
@@ -51,11 +62,11 @@ const HELD_FILL = (by: HeldBy): string => (by === 'not_known' ? 'var(--asphalt-2
 /** The lines themselves: drawn once, whatever the crosshair does. */
 const Drawn = memo(function Drawn({ data, along, s, legend }: { data: PowerChartData; along: Along; s: Scales; legend: readonly ChartRow[] }) {
   const floor = s.y(0);
-  const step = s.top > 200 ? 100 : s.top > 60 ? 50 : s.top > 24 ? 20 : 5;
+  const step = s.top > 200 ? evenStep(s.top, 10, [100]) : s.top > 60 ? 50 : s.top > 24 ? 20 : 5;
   const kWs = Array.from({ length: Math.floor(s.top / step) }, (_, i) => (i + 1) * step);
   const crowded = s.y(kWs.at(-1) ?? 0) < PLOT.top + 12;
   const span = s.to - s.from;
-  const tick = along === 'battery' ? (s.width < NARROW ? 20 : 10) : ([1, 2, 5, 10, 15, 30, 60, 120].find((m) => span / m <= s.width / 80) ?? 240);
+  const tick = along === 'battery' ? (s.width < NARROW ? 20 : 10) : evenStep(span, s.width / 80, MINUTE_STEPS);
   const ticks = Array.from({ length: Math.floor(span / tick) + 1 }, (_, i) => s.from + i * tick);
   const [main, ...over] = data.lines;
   const path = line<{ x: number; kW: number }>(
@@ -129,6 +140,11 @@ const Drawn = memo(function Drawn({ data, along, s, legend }: { data: PowerChart
           </g>
         );
       })}
+      {s.beyond === null ? null : (
+        <text x={PLOT.left + 8} y={floor - 10} fontSize="12" fontWeight="600" fill="var(--line)" stroke="var(--asphalt)" strokeWidth="3" paintOrder="stroke">
+          beyond the picture: {printKW(s.beyond)} by the meter
+        </text>
+      )}
       {ticks.map((v) => (
         <text key={v} x={s.x(v)} y={floor + AXIS - 5} textAnchor={v === s.to ? 'end' : 'middle'} className="num" fontSize="11.5" fill="var(--ink)">
           {v}

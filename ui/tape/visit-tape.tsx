@@ -1,6 +1,7 @@
 'use client';
 import { scaleLinear } from 'd3-scale';
 import { area, curveMonotoneX } from 'd3-shape';
+import { evenStep, MINUTE_STEPS } from '@/core/units/even-step';
 import { powerProfile } from '@/core/visit/power-profile';
 import type { Segment } from '@/core/visit/tape';
 import { FILL } from './paint';
@@ -23,11 +24,11 @@ export function VisitTape({ tape, marks, energy, description }: { tape: Segment[
   const peak = Math.max(50, ...tape.flatMap((s) => (s.kW ?? []).map((p) => p.kW)));
   const top = Math.ceil(peak / 50) * 50;
   const y = scaleLinear([0, top], [BOTTOM - 2, TOP + DAYLIGHT]);
-  const step = top > 150 ? 100 : 50;
+  const step = top > 150 ? evenStep(top, 10, [100]) : 50;
   // No scale where no power was read: it would measure nothing.
   const lines = tape.some((s) => (s.kW ?? []).length > 0) ? Array.from({ length: Math.floor(top / step) }, (_, i) => (i + 1) * step) : [];
   const minutes = (to - from) / 60_000;
-  const tick = [1, 2, 5, 10, 15, 30, 60, 120, 240, 720].find((m) => minutes / m <= width / 110) ?? 1440;
+  const tick = evenStep(minutes, width / 110, MINUTE_STEPS);
   const ticks = Array.from({ length: Math.floor(minutes / tick) + 1 }, (_, i) => i * tick).filter((m, i) => i === 0 || x(from + m * 60_000) < width - 24);
   const labels = placeLabels(
     marks.map((m) => ({ text: m.text, x: x(m.t) })),

@@ -1,5 +1,6 @@
 import type { TrialPlan } from '@/core/records/trial-schema';
 import type { RoundRun } from '@/core/trials/trial-rounds';
+import { evenStep } from '@/core/units/even-step';
 import { printDuration } from '@/core/units/print';
 
 const LANE = 26;
@@ -16,7 +17,7 @@ export function RoundLanes({ plan, rounds, labelOf }: { plan: TrialPlan; rounds:
   const numbers = [...new Set(shown.map((r) => r.round))];
   if (numbers.length === 0) return <p className="bg-card p-4 text-[15px]">No round counts yet. Each will be a road here, with a lane for each side.</p>;
   const longest = Math.max(10, ...shown.map((r) => (r.s ?? 0) + r.pm_s));
-  const every = [2, 5, 10, 20, 30, 60, 120, 300].find((s) => longest / s <= 7) ?? 600;
+  const every = evenStep(longest, 7, [2, 5, 10, 20, 30, 60, 120, 300, 600]);
   return (
     <section aria-labelledby="lanes-head" className="border-t-2 border-ink bg-card px-3.5 py-2.5">
       <h2 id="lanes-head" className="text-[15px]">
