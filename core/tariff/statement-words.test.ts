@@ -1,4 +1,4 @@
-import { billWords, changeWords, closedWords, dayAndPlace, periodWords, statementWords } from './statement-words';
+import { beyondWords, billWords, changeWords, closedWords, dayAndPlace, periodWords, statementWords } from './statement-words';
 
 const bill = { amount: '15.5', currency: 'EUR', tax: null, payee: null, ref: null, state: 'charged', kind: 'charging' as const, came: null };
 const row = { bills: [bill], receipts: 0 };
@@ -11,6 +11,9 @@ describe('the words of a statement', () => {
     expect(statementWords({ rows: [], sums: [] })).toBe('Nothing was charged or paid then.');
     expect(statementWords({ rows, sums: [] })).toBe('2 visits, and no bill yet.');
     expect(statementWords({ rows, sums: [sum('EUR', '15.5', 1), sum('HUF', '7000', 2)] })).toBe('€15.50 in 1 bill; Ft\u00a07,000 in 2 bills, from 2 visits.');
+  });
+  it('say how many visits are left out, where any are', () => {
+    expect([beyondWords(0), beyondWords(1)]).toEqual(['', 'Left out: 1 more visit, as no statement holds so many. Ask for a month.']);
   });
   it('say of bills by whom they are, else whether a receipt is there', () => {
     expect(billWords({ bills: [], receipts: 1 })).toBe('no bill');
@@ -38,9 +41,10 @@ describe('the words of a statement', () => {
         what: ['paid', 'day'],
         by: [
           { currency: 'EUR', amount: '3' },
-          { currency: 'CHF', amount: '-2' },
+          { currency: 'USD', amount: '-2' },
+          { currency: 'EUR', amount: '0' },
         ],
       }),
-    ).toMatch(/^paid; day \(\+€3\.00, .*2\.00\)$/);
+    ).toMatch(/^paid; day \(\+€3\.00, [-−]\$2\.00, €0\.00\)$/);
   });
 });

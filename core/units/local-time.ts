@@ -7,10 +7,8 @@ const offset = (zone: string, at: number) => tzOffset(zone, new Date(at)) * 60_0
 /** Every instant at which a zone's clock shows a time, rising: none where it is skipped, two where it comes twice. @param local the time as if it were UTC, ms */
 export function instantsShowing(local: number, zone: string): number[] {
   const offsets = new Set([local - DAY_MS, local, local + DAY_MS].map((at) => offset(zone, at)));
-  return [...offsets]
-    .map((o) => local - o)
-    .filter((at) => offset(zone, at) === local - at)
-    .sort((a, b) => a - b);
+  // It comes twice only where the offset before was the greater: that instant is the earlier, and stands first.
+  return [...offsets].map((o) => local - o).filter((at) => offset(zone, at) === local - at);
 }
 
 /**
