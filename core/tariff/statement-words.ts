@@ -14,7 +14,8 @@ export const statementWords = ({ rows, sums }: Pick<Statement, 'rows' | 'sums'>)
   return `${sums.map((x) => `${printMoney(x.paid, x.currency)} in ${printCount(x.bills, 'bill')}`).join('; ')}, from ${printCount(rows.length, 'visit')}.`;
 };
 /** Visits that one statement leaves out; empty for none. */
-export const beyondWords = (beyond: number): string => (beyond > 0 ? `Left out: ${printCount(beyond, 'more visit')}, as no statement holds so many. Ask for a month.` : '');
+export const beyondWords = (beyond: number): string =>
+  beyond > 0 ? `Left out: ${printCount(beyond, 'more visit')}, as no statement holds so many. Ask for a month.` : '';
 
 /** By whom a bill is, its number and state; of those that say nothing of it, whether a receipt is there. */
 export const billWords = (r: Pick<StatementRow, 'bills' | 'receipts'>): string =>

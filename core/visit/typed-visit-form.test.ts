@@ -59,6 +59,8 @@ describe('a visit typed in afterwards', () => {
       expect([visit?.pulledIn, visit?.plugged, visit?.powerSeen, visit?.pulledOut]).toEqual(
         ['00:40', '00:45', '01:10', '02:00'].map((utc) => Date.parse(`2025-10-26T${utc}:00Z`)),
       );
+      const alike = over({ pulledIn: '02:40', plugged: '02:40' }).visit;
+      expect(alike?.plugged).toBe(alike?.pulledIn);
       expect(over({ pulledIn: '03:10', pulledOut: '02:50' }).problems).toEqual({ pulledOut: 'Is before the time above it' });
     });
     it('a time after midnight is by the clock of the day after', () => {
