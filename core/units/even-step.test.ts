@@ -7,6 +7,8 @@ describe('an even step', () => {
     [41, 8, 10],
     [9 * 1440, 8, 2880],
     [0, 8, 1],
+    [30, 0, 30],
+    [5000, 0.4, 5760],
   ])('%s minutes in at most %s: %s', (span, most, step) => expect(evenStep(span, most, MINUTE_STEPS)).toBe(step));
   it('is never one of which more fit than asked for, however long the span', () => {
     fc.assert(
