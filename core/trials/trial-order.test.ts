@@ -1,24 +1,7 @@
-import { type TrialPlan, trialSchema } from '../records/trial-schema';
-import { STALL_A, STALL_B } from '../visit/fixtures/story';
+import { trialSchema } from '../records/trial-schema';
 import { bestVerdict, pairsOf, roundsFor } from './best-verdict';
+import { plan } from './fixtures/trial-plan';
 import { stepKey, stepsLeft, trialOrder } from './trial-order';
-
-const plan = (more: Partial<TrialPlan> = {}): TrialPlan => ({
-  name: 'Kamen or Vrba',
-  kind: 'stall',
-  sides: [
-    { key: STALL_A, label: 'Kamen Toll 1', siteId: null },
-    { key: STALL_B, label: 'Vrba Crossing 2', siteId: null },
-  ],
-  rounds: 8,
-  seed: 41,
-  time: 'handshake',
-  mark: 'kW',
-  observers: 2,
-  heldEqual: 'Heron 62, dry',
-  endedOn: null,
-  ...more,
-});
 
 describe('the order of a trial', () => {
   it('is by lot within each round, each side once, the same from the same seed', () => {

@@ -3,6 +3,7 @@ import type { TrialPlan } from '../records/trial-schema';
 import { deriveVisit, type Visit } from '../visit/derive';
 import { CARD, IN, idOf, KW, SECOND_PHONE, STALL_A, STALL_B, type Step, story, VISIT } from '../visit/fixtures/story';
 import { payloadProblem } from '../visit/payloads';
+import { plan } from './fixtures/trial-plan';
 import { stepKey, trialOrder } from './trial-order';
 import { trialResult } from './trial-result';
 import { countingRounds, type RoundRun, roundsOfVisit, stepsDone, trialRounds } from './trial-rounds';
@@ -10,23 +11,6 @@ import { trialCsv, trialJson } from './trial-share';
 import { doneWith } from './voided-rounds';
 
 const TRIAL = idOf(70);
-const plan = (more: Partial<TrialPlan> = {}): TrialPlan => ({
-  name: 'Kamen or Vrba',
-  kind: 'stall',
-  sides: [
-    { key: STALL_A, label: 'Kamen Toll 1', siteId: null },
-    { key: STALL_B, label: 'Vrba Crossing 2', siteId: null },
-  ],
-  rounds: 8,
-  seed: 41,
-  time: 'handshake',
-  mark: 'kW',
-  observers: 2,
-  heldEqual: 'Heron 62, dry',
-  endedOn: null,
-  ...more,
-});
-
 const round = (at: number, n: number, side: string, trialId = TRIAL): Step => [at, 'trial_round', { trialId, round: n, side }];
 const wait = (at: number, stallId: string, s: number | null): Step[] => [
   [at, 'stall_chosen', { stallId }],
