@@ -146,6 +146,59 @@ test('an account belongs to two households, goes from one to the other, and dele
   await other.close();
 });
 
+test('what is still on the phone of who was removed is told, goes into a file and with it into a ledger of their own; others are told of it only', async ({
+  browser,
+  page,
+  baseURL,
+}) => {
+  const base = baseURL as string;
+  await newHousehold(page, base);
+  await addPlace(page, base, { network: 'Ferrywell', site: 'Brod Landing' });
+  const phone = await browser.newContext({ baseURL: base, viewport: { width: 390, height: 844 }, hasTouch: true });
+  const guest = await phone.newPage();
+  const vid = await invitedMember(page, guest.request, base, 'driver', 'Vid Kos');
+  await guest.goto('/stall');
+  await guest.getByRole('button', { name: /Brod Landing/ }).tap();
+  await phone.setOffline(true);
+  await guest.getByRole('button', { name: /^Pulled in/ }).tap();
+  await expect(guest.getByText('Kept on phone 1')).toBeVisible();
+  const removed = await page.request.delete('/api/v1/members', { headers: own(base), data: { personId: vid.personId } });
+  expect(removed.status()).toBe(200);
+  await phone.setOffline(false);
+  await guest.goto('/stall');
+  await expect(guest.getByText(/^1 thing recorded on this phone by another sign-in, or for another household, is not sent/)).toBeVisible();
+  await guest.getByRole('link', { name: 'Look' }).tap();
+  const waits = guest.locator('#elsewhere');
+  await expect(waits).toContainText('1 thing that you recorded for Test household. You do not belong to it any more');
+  const [file] = await Promise.all([guest.waitForEvent('download'), waits.getByRole('button', { name: 'Save as a file' }).tap()]);
+  await guest.goto('/settings/restore');
+  await guest.locator('input[type=file]').setInputFiles(await file.path());
+  await guest.getByRole('button', { name: 'Bring it in' }).tap();
+  await expect(guest.getByText('Brought in: 3 records, 1 event')).toBeVisible();
+  await guest.goto('/ledger');
+  await expect(guest.locator('[data-ledger-row]')).toContainText('Brod Landing');
+
+  // Somebody else on this phone is told, and can neither save nor delete it.
+  await guest.request.delete('/api/v1/session', { headers: own(base), data: {} });
+  await newHousehold(guest, base);
+  await guest.goto('/settings');
+  await expect(waits).toContainText('1 thing that Vid Kos recorded for Test household: sent when Vid Kos signs in here.');
+  await expect(waits.getByRole('button')).toHaveCount(0);
+  await guest.request.delete('/api/v1/session', { headers: own(base), data: {} });
+  await guest.request.post('/api/v1/session', { headers: from(base), data: { email: vid.email, password: vid.password } });
+  await guest.goto('/settings');
+  await waits.getByRole('button', { name: 'Take off this device' }).tap();
+  await expect(waits.getByRole('alert')).toContainText('It is nowhere else. Taken off here, it is lost.');
+  await waits.getByRole('button', { name: 'Keep it' }).tap();
+  await waits.getByRole('button', { name: 'Take off this device' }).tap();
+  await waits.getByRole('button', { name: 'Take it off' }).tap();
+  await expect(waits).toHaveCount(0);
+  await guest.reload();
+  await expect(guest.getByRole('heading', { name: 'Changes to settle' })).toBeVisible();
+  await expect(waits).toHaveCount(0);
+  await phone.close();
+});
+
 test('name, units, emergency number and colours are kept, and what is shown follows', async ({ page, baseURL }) => {
   const base = baseURL as string;
   const who = await newHousehold(page, base);

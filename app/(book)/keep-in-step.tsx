@@ -4,20 +4,21 @@ import { useEffect, useState } from 'react';
 import { type OutboxStatus, startOutbox } from '@/client/outbox/outbox-loop';
 import { holdEvents } from '@/client/store/held-events';
 import { pullChanges } from '@/client/store/keep-record';
-import { openPhoneStore, type PhoneStore } from '@/client/store/phone-store';
+import { openOwnStore, type PhoneStore } from '@/client/store/phone-store';
 import { printCount } from '@/core/units/print';
 
 /**
  * While a page with data is open, what this device still keeps is sent and its copy follows the household's.
  * Says so only when something waits for a person.
  */
-export function KeepInStep({ householdId, personId }: { householdId: string; personId: string }) {
+export function KeepInStep({ who }: { who: Parameters<typeof openOwnStore>[0] }) {
   const [status, setStatus] = useState<OutboxStatus | null>(null);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: one store a person and household, whatever either is called
   useEffect(() => {
     let gone = false;
     let store: PhoneStore | null = null;
     let loop: ReturnType<typeof startOutbox> | null = null;
-    void openPhoneStore(householdId, personId).then(
+    void openOwnStore(who).then(
       (opened) => {
         store = opened;
         if (gone) return opened.close();
@@ -35,7 +36,7 @@ export function KeepInStep({ householdId, personId }: { householdId: string; per
       loop?.stop();
       store?.close();
     };
-  }, [householdId, personId]);
+  }, [who.householdId, who.personId]);
   if (!status || status.unsettled === 0) return null;
   return (
     <p role="status" className="no-print border-l-[6px] border-paint bg-picked px-4 py-2 text-sm font-semibold">

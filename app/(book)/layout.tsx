@@ -20,7 +20,16 @@ export default async function BookLayout({ children }: { children: ReactNode }) 
         </a>
         <RoadBar person={who.name} />
         <TapePaint />
-        <KeepInStep householdId={who.householdId} personId={who.personId} />
+        <KeepInStep
+          who={{
+            householdId: who.householdId,
+            personId: who.personId,
+            name: who.name,
+            householdName: who.householdName,
+            currency: who.currency,
+            zone: who.zone,
+          }}
+        />
         <main id="content" className="flex grow flex-col">
           {children}
         </main>

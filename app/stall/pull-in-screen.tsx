@@ -15,6 +15,7 @@ import { PLACES } from '@/ui/road/places';
 import { ThumbBar } from '@/ui/road/thumb-bar';
 import { usePlaceKeys } from '@/ui/road/use-place-keys';
 import { later } from '../later';
+import { ElsewhereLine } from './elsewhere-line';
 import { KeptCorner } from './kept-corner';
 import { SiteChoice } from './site-choice';
 import { laterParts } from './stall-parts';
@@ -157,6 +158,7 @@ export function PullInScreen({ state, hands }: { state: Extract<StallState, { is
             while anything waits.
           </p>
         ) : null}
+        <ElsewhereLine householdId={state.who.householdId} personId={state.who.personId} />
         {may && records.trial.length > 0 ? (
           <TrialCard
             records={records}

@@ -2,7 +2,7 @@ import type { MileRecord, RecordItem } from '@/core/records/record-schema';
 import { sendPhotos, writePhoto } from '../photos/photo-outbox';
 import { takePhoto } from '../photos/take-photo';
 import { keepRecords } from '../store/keep-record';
-import { openPhoneStore, type PhoneStore, type Unsettled } from '../store/phone-store';
+import { openOwnStore, type PhoneStore, type Unsettled } from '../store/phone-store';
 import { askWho, readWho } from '../store/who';
 import { type SendOutcome, sendOutbox } from './send-outbox';
 
@@ -15,7 +15,7 @@ async function openStore(): Promise<PhoneStore> {
   const asked = await askWho(PATIENCE_MS.who);
   const who = typeof asked === 'object' ? asked : readWho();
   if (!who || asked === 'signed_out') throw new Error('Sign in again, then repeat this.');
-  return openPhoneStore(who.householdId, who.personId);
+  return openOwnStore(who);
 }
 async function withStore<T>(work: (store: PhoneStore) => Promise<T>): Promise<T> {
   const store = await openStore();

@@ -3,6 +3,7 @@ import { fromOlderShape } from '@/core/records/older-shape';
 import type { MileRecord, RecordItem } from '@/core/records/record-schema';
 import type { RecordType } from '@/core/records/record-types';
 import type { StoredEvent } from '@/core/visit/event';
+import type { PhoneWho } from './who';
 
 /** An event as the phone keeps it. Refused ones stay, with the reason, until they are mended or withdrawn. */
 export type KeptEvent = { event: StoredEvent; state: 'kept' | 'sent' | 'refused'; reason?: string; path?: string };
@@ -27,6 +28,8 @@ export type SeqIndex = IDBPIndex<PhoneSchema, ('event' | 'outbox' | 'meta')[], '
 
 /** The name of the store of one person in one household. */
 export const storeName = (householdId: string, personId: string) => `mile-${householdId}-${personId}`;
+/** Whose a store is, for when somebody else, or the same person elsewhere, is told of what waits in it. */
+export type Whose = Pick<PhoneWho, 'name' | 'householdName' | 'currency' | 'zone'>;
 /** Acknowledged means on the disk, not in a buffer that dies with the phone. */
 export const STRICT = { durability: 'strict' } as const;
 
@@ -62,10 +65,29 @@ export function openPhoneStore(householdId: string, personId: string): Promise<P
   });
 }
 
+/** The same, and has it remember whose it is. */
+export async function openOwnStore(who: Whose & Pick<PhoneWho, 'householdId' | 'personId'>): Promise<PhoneStore> {
+  const store = await openPhoneStore(who.householdId, who.personId);
+  const { name, householdName, currency, zone } = who;
+  // One that is full or refuses is used all the same, and nameless then.
+  await store.put('meta', { name, householdName, currency, zone } satisfies Whose, 'whose').catch(() => {});
+  return store;
+}
+
 /** A photo on the phone: its bytes until the server has them. `sent`: left by an earlier version, and goes at the next sending. */
 export type KeptPhoto = { sha256: string; bytes: Blob; state: 'kept' | 'refused' | 'sent' };
 
-/** Signing out clears what is read here, never what is not sent yet. */
+/** How much of a store the server does not have: what waits, what it refused, and what somebody has to choose of. */
+export async function unsentIn(store: PhoneStore): Promise<number> {
+  return (
+    (await store.count('outbox')) +
+    (await store.countFromIndex('photo', 'byState', 'kept')) +
+    (await store.countFromIndex('event', 'byState', 'refused')) +
+    (await store.count('unsettled'))
+  );
+}
+
+/** Signing out clears what is read here, never what is not sent yet; whose that is stays with it. */
 export async function clearSentData(store: PhoneStore): Promise<void> {
   const tx = store.transaction(['event', 'record', 'meta', 'photo'], 'readwrite', STRICT);
   for (let c = await tx.objectStore('event').openCursor(); c; c = await c.continue()) if (c.value.state === 'sent') await c.delete();
@@ -73,4 +95,5 @@ export async function clearSentData(store: PhoneStore): Promise<void> {
   await tx.objectStore('record').clear();
   for (const key of ['rev', 'epoch', 'epochSeen', 'lately', 'usual', 'dangers', 'trials', 'outlooks', 'lastVisits']) await tx.objectStore('meta').delete(key);
   await tx.done;
+  if ((await unsentIn(store)) === 0) await store.delete('meta', 'whose');
 }

@@ -8,7 +8,7 @@ import type { takePhoto as TakePhoto } from '../photos/take-photo';
 import { letNewVersionIn } from '../register-service-worker';
 import { changesSince } from '../store/changes-from-server';
 import type * as LastVisitsPart from '../store/last-visits';
-import { openPhoneStore, type PhoneStore } from '../store/phone-store';
+import { openOwnStore, type PhoneStore } from '../store/phone-store';
 import type { PhoneWho } from '../store/who';
 import { takeAwake } from '../touch/page-life';
 import { phoneNow, touchTime } from '../touch/touch-time';
@@ -16,7 +16,7 @@ import { lastVisits, visitEvents } from '../visits/from-server';
 
 /** What a session of a visit needs of the world around it: here of a browser on a phone. */
 export const phoneWays = {
-  openStore: (who: PhoneWho): Promise<PhoneStore> => openPhoneStore(who.householdId, who.personId),
+  openStore: (who: PhoneWho): Promise<PhoneStore> => openOwnStore(who),
   startOutbox,
   changesSince,
   visitEvents,

@@ -4,11 +4,13 @@ import { redirect } from 'next/navigation';
 import { ROLES } from '@/core/records/roles';
 import { printDate, printTime } from '@/core/units/zoned';
 import { accountOfPerson, DEMO_EMAIL } from '@/server/accounts/accounts';
+import { householdsOf } from '@/server/accounts/members';
 import { sessionsOf } from '@/server/accounts/sessions';
 import { whoAsks } from '@/server/http/session-cookie';
 import { namesForForms } from '@/server/records/names-for-forms';
 import { SettleChanges } from '../../settle/settle-changes';
 import { ChangePassword } from './change-password';
+import { KeptForOthers } from './kept-elsewhere';
 import { OwnName } from './own-name';
 import { OwnWishes } from './own-wishes';
 import { Part } from './part';
@@ -24,7 +26,12 @@ const NO_PASSWORD = 'The demo is opened by one press: nobody knows its password.
 export default async function SettingsPage() {
   const who = await whoAsks();
   if (!who) redirect('/sign-in');
-  const [names, account, sessions] = await Promise.all([namesForForms(who.householdId), accountOfPerson(who.personId), sessionsOf(who.personId)]);
+  const [names, account, sessions, households] = await Promise.all([
+    namesForForms(who.householdId),
+    accountOfPerson(who.personId),
+    sessionsOf(who.personId),
+    householdsOf(who.personId),
+  ]);
   const demo = account?.email === DEMO_EMAIL;
   const when = (at: number) => `${printDate(at, who.zone)}, ${printTime(at, who.zone)}`;
   return (
@@ -86,6 +93,7 @@ export default async function SettingsPage() {
         </p>
       </Part>
       <PhoneSettings />
+      <KeptForOthers here={{ householdId: who.householdId, personId: who.personId }} households={households.map((h) => h.householdId)} />
       <Part id="settle" head="Changes to settle">
         <SettleChanges names={names} />
       </Part>

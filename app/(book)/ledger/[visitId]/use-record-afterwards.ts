@@ -5,7 +5,7 @@ import { sendOutbox } from '@/client/outbox/send-outbox';
 import { writePhoto } from '@/client/photos/photo-outbox';
 import type { Photo } from '@/client/photos/take-photo';
 import { eventsOfVisit, keepEvents } from '@/client/store/keep-event';
-import { openPhoneStore } from '@/client/store/phone-store';
+import { openOwnStore } from '@/client/store/phone-store';
 import { askWho, readWho } from '@/client/store/who';
 import { touchTime } from '@/client/touch/touch-time';
 import type { Origin } from '@/core/visit/event';
@@ -29,7 +29,7 @@ export function useRecordAfterwards(context: VisitContext) {
       const asked = await askWho();
       const who = typeof asked === 'object' ? asked : readWho();
       if (!who || asked === 'signed_out') return 'Sign in again, then repeat this.';
-      const store = await openPhoneStore(who.householdId, who.personId);
+      const store = await openOwnStore(who);
       // The picture before what speaks of it: an event never waits for a picture that nobody has.
       if (photo) await writePhoto(store, photo);
       const made = await keepEvents(

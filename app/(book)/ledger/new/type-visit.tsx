@@ -6,7 +6,7 @@ import { v7 } from 'uuid';
 import { sendOutbox } from '@/client/outbox/send-outbox';
 import { householdRecords } from '@/client/store/household-records';
 import { keepEvents } from '@/client/store/keep-event';
-import { openPhoneStore } from '@/client/store/phone-store';
+import { openOwnStore } from '@/client/store/phone-store';
 import { noRecords } from '@/client/store/records-by-type';
 import { askWho, readWho } from '@/client/store/who';
 import { phoneNow } from '@/client/touch/touch-time';
@@ -71,7 +71,7 @@ export function TypeVisit({ currency, site, people }: { currency: string; site: 
       const asked = await askWho();
       const who = typeof asked === 'object' ? asked : readWho();
       if (!who || asked === 'signed_out') throw new Error('Sign in again, then repeat this.');
-      const store = await openPhoneStore(who.householdId, who.personId);
+      const store = await openOwnStore(who);
       const visitId = v7();
       await keepEvents(
         store,

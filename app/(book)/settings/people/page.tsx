@@ -45,6 +45,7 @@ export default async function PeoplePage() {
           What somebody recorded stays when they leave.
         </p>
         <PeopleList
+          here={who.householdId}
           me={who.personId}
           owner={owner}
           people={people.map((p) => ({ ...p, since: day(p.since), leftAt: p.leftAt === null ? null : day(p.leftAt) }))}

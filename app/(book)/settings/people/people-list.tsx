@@ -1,11 +1,14 @@
 'use client';
 import { useState } from 'react';
 import { GIVEN_ROLES, type MemberRole, ROLES } from '@/core/records/roles';
+import { printCount } from '@/core/units/print';
 import { FormAlert } from '@/ui/forms/form-alert';
+import { unsentOf } from '../unsent';
 import { useSetting } from '../use-setting';
 
 export type PersonLine = { personId: string; name: string; role: MemberRole; since: string; leftAt: string | null };
-type Asked = { person: PersonLine; what: 'remove' | 'leave' | 'hand_over' };
+/** `unsent`: how much of what oneself recorded on this device would never be sent. */
+type Asked = { person: PersonLine; what: 'remove' | 'leave' | 'hand_over'; unsent: number };
 
 const ASK: Record<Asked['what'], (p: PersonLine) => string> = {
   remove: (p) => `Remove ${p.name}? What they recorded stays; their devices see nothing of this household any more.`,
@@ -15,9 +18,11 @@ const ASK: Record<Asked['what'], (p: PersonLine) => string> = {
 const DO: Record<Asked['what'], string> = { remove: 'Remove', leave: 'Leave', hand_over: 'Hand over' };
 
 /** The people of a household and what each may; the owner gives roles, removes and hands over, everybody else may leave. */
-export function PeopleList({ me, owner, people }: { me: string; owner: boolean; people: PersonLine[] }) {
+export function PeopleList({ me, here, owner, people }: { me: string; here: string; owner: boolean; people: PersonLine[] }) {
   const [asked, setAsked] = useState<Asked | null>(null);
   const { send, busy, problem } = useSetting();
+  const ask = async (person: PersonLine, what: Asked['what']) =>
+    setAsked({ person, what, unsent: what === 'leave' ? await unsentOf({ householdId: here, personId: me }).catch(() => 0) : 0 });
   const doIt = async ({ person, what }: Asked) => {
     const done =
       what === 'hand_over'
@@ -54,16 +59,16 @@ export function PeopleList({ me, owner, people }: { me: string; owner: boolean; 
                       </option>
                     ))}
                   </select>
-                  <button type="button" className="plate" onClick={() => setAsked({ person: p, what: 'hand_over' })} aria-label={`Hand over to ${p.name}`}>
+                  <button type="button" className="plate" onClick={() => void ask(p, 'hand_over')} aria-label={`Hand over to ${p.name}`}>
                     Hand over
                   </button>
-                  <button type="button" className="plate" onClick={() => setAsked({ person: p, what: 'remove' })} aria-label={`Remove ${p.name}`}>
+                  <button type="button" className="plate" onClick={() => void ask(p, 'remove')} aria-label={`Remove ${p.name}`}>
                     Remove
                   </button>
                 </>
               ) : null}
               {p.personId === me && p.role !== 'owner' ? (
-                <button type="button" className="plate" onClick={() => setAsked({ person: p, what: 'leave' })}>
+                <button type="button" className="plate" onClick={() => void ask(p, 'leave')}>
                   Leave
                 </button>
               ) : null}
@@ -71,6 +76,12 @@ export function PeopleList({ me, owner, people }: { me: string; owner: boolean; 
             {asked?.person.personId === p.personId ? (
               <div role="alert" className="mt-2 border-l-4 border-fault bg-fault-card px-3 py-2">
                 <p className="text-sm font-semibold">{ASK[asked.what](p)}</p>
+                {asked.unsent > 0 ? (
+                  <p className="mt-1 text-sm">
+                    {printCount(asked.unsent, 'thing')} recorded on this device {asked.unsent === 1 ? 'is' : 'are'} not sent yet, and would not be taken any
+                    more.
+                  </p>
+                ) : null}
                 <div className="mt-2 flex flex-wrap gap-2">
                   <button type="button" className="plate !min-h-[44px]" onClick={() => setAsked(null)}>
                     No
