@@ -112,3 +112,15 @@ test('as a ledger: the visits of which something waits, whole, with what they na
   const bytes = await read.value.photo(photo);
   expect(bytes.ok && bytes.value && new TextDecoder().decode(bytes.value)).toBe('picture');
 });
+
+test('a picture that waits takes the visit along that speaks of it, though all of that was sent', async () => {
+  const there = await store(THERE);
+  const photo = 'd'.repeat(64);
+  const [told] = await keepEvents(there, THERE, [{ visitId: VISIT, kind: 'note', payload: { text: 'bent pin', photo }, zone: 'UTC', touch }]);
+  await there.put('event', { event: told as never, state: 'sent' });
+  await there.clear('outbox');
+  await there.put('photo', { sha256: photo, bytes: new Blob(['picture']), state: 'kept' });
+  const [of] = await keptElsewhere(HERE);
+  const read = await openLedger(new Uint8Array(await (await ledgerOfUnsent(there, of as never)).arrayBuffer()));
+  expect(read.ok && read.value.head.events).toHaveLength(1);
+});

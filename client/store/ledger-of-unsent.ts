@@ -6,7 +6,7 @@ import { inReferenceOrder } from '@/core/records/reference-order';
 import { byId } from '@/core/units/by-id';
 import { inRecordOrder } from '@/core/visit/record-order';
 import type { KeptElsewhere } from './kept-elsewhere';
-import type { PhoneStore, Whose } from './phone-store';
+import type { KeptEvent, PhoneStore, Whose } from './phone-store';
 
 // Its workers would have to be fetched.
 configure({ useWebWorkers: false });
@@ -24,14 +24,16 @@ export async function ledgerOfUnsent(
 ): Promise<Blob> {
   const said = whose ?? NOT_SAID;
   const kept = (await store.getAll('event')).filter((k) => k.event.personId === personId);
-  const visits = new Set(kept.flatMap((k) => (k.state === 'sent' ? [] : [k.event.visitId])));
+  const photos = (await store.getAll('photo')).filter((p) => p.state === 'kept');
+  // A picture that waits is nothing without what speaks of it, though that was sent.
+  const waits = (k: KeptEvent) => k.state !== 'sent' || photos.some((p) => JSON.stringify(k.event.payload).includes(p.sha256));
+  const visits = new Set(kept.flatMap((k) => (waits(k) ? [k.event.visitId] : [])));
   const events = inRecordOrder(kept.flatMap((k) => (visits.has(k.event.visitId) ? [k.event] : [])));
   const mine = [
     ...(await store.getAll('outbox')).flatMap((e) => (e.type === 'record' ? [e.item] : [])),
     ...(await store.getAll('unsettled')).map((u) => u.mine),
   ];
   const records = named(await store.getAll('record'), mine, JSON.stringify(events));
-  const photos = (await store.getAll('photo')).filter((p) => p.state === 'kept');
 
   const zip = new ZipWriter(new BlobWriter('application/zip'));
   for (const p of photos) await zip.add(photoEntry(p.sha256), new BlobReader(p.bytes), { level: 0 });

@@ -54,7 +54,7 @@ function OfOneself({ kept, member, onGone }: { kept: KeptElsewhere; member: bool
         <b>{printCount(kept.unsent, 'thing')}</b> that you recorded for {householdOf(kept)}
         {member
           ? ': sent when you are there again.'
-          : `. You do not belong to it any more, so that nobody takes ${it}. ${stays} here until you take ${it} off; as a file it can be brought into another ledger.`}
+          : `. You do not belong to it any more, so that nobody takes ${it}. ${stays} here until you take ${it} off; a file of ${it} can be brought into another ledger.`}
       </p>
       <div className="mt-2 flex flex-wrap gap-2">
         {member ? (
@@ -77,8 +77,7 @@ function OfOneself({ kept, member, onGone }: { kept: KeptElsewhere; member: bool
       {asked ? (
         <div role="alert" className="mt-2 border-l-4 border-fault bg-fault-card px-3 py-2">
           <p className="font-bold">
-            {kept.unsent === 1 ? 'It is' : 'They are'} nowhere else{saved ? ' but in the file that you saved' : ''}. Taken off here,{' '}
-            {kept.unsent === 1 ? 'it is' : 'they are'} lost.
+            {is} nowhere else{saved ? ' but in the file that you saved' : ''}. Taken off here, {is.toLowerCase()} lost.
           </p>
           <div className="mt-2 flex flex-wrap gap-2">
             <button type="button" className="plate !min-h-[44px]" onClick={() => setAsked(false)}>
