@@ -61,6 +61,45 @@ afterEach(() => {
   jest.restoreAllMocks();
 });
 
+describe('a version that waits', () => {
+  it('takes over when the page is opened and when a visit is left, never under one that began while the server was slow', async () => {
+    let taken = 0;
+    const newVersion = async () => {
+      taken += 1;
+    };
+    let answer: (why: Error) => void = () => {};
+    jest.spyOn(globalThis, 'fetch').mockImplementationOnce(
+      () =>
+        new Promise((_, fail) => {
+          answer = fail;
+        }),
+    );
+    const { session } = begin({ newVersion });
+    const opened = session.open();
+    for (let i = 0; i < 1000 && !session.state().loaded; i++) await new Promise(setImmediate);
+    await session.act(1, { kind: 'pulled_in', payload: { siteId: SITE } });
+    answer(new Error('no network'));
+    await opened;
+    expect(session.state().visitId).toBe(VISIT);
+    expect(taken).toBe(0);
+    await session.leaveVisit();
+    expect(taken).toBe(1);
+    await begin({ newVersion }).session.open();
+    expect(taken).toBe(2);
+  });
+
+  it('waits for what lives in the page alone', async () => {
+    let taken = 0;
+    const held = holdEvents();
+    held.addPhoto({ sha256: '1'.repeat(64), bytes: new Blob(['x']) });
+    const newVersion = async () => {
+      taken += 1;
+    };
+    await begin({ newVersion }, undefined, held).session.open();
+    expect(taken).toBe(0);
+  });
+});
+
 describe('a visit on one phone', () => {
   it('begins with the first touch, is told to whoever looks, and is there again after a reload', async () => {
     const { session, woken, id } = begin();

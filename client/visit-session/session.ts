@@ -159,6 +159,10 @@ export function visitSession(who: PhoneWho, held: HeldEvents, ways: SessionWays)
     void loop?.wake();
     return ids;
   }
+  /** A version that waits takes over where nothing is lost by it: no visit runs by now, however long the server took, and nothing lives in this page alone. */
+  async function letNewVersionIn(): Promise<void> {
+    if (state.visitId === null && held.all().length + held.photos().length === 0) await ways.newVersion();
+  }
   /** Leaves the visit, finished or not; it stays in the ledger. */
   async function leaveVisit(): Promise<void> {
     dangers = state.dangers;
@@ -173,7 +177,7 @@ export function visitSession(who: PhoneWho, held: HeldEvents, ways: SessionWays)
         .then(() => readRecords(s))
         .catch(() => {});
     }
-    if (held.all().length + held.photos().length === 0) await ways.newVersion();
+    await letNewVersionIn();
   }
 
   return {
@@ -199,7 +203,7 @@ export function visitSession(who: PhoneWho, held: HeldEvents, ways: SessionWays)
         // A copy that cannot follow the household is no reason to stop keeping.
         // After a restore more waits to be sent than before.
         if (await follow(s).catch((error) => set({ cannotKeep: reasonOf(error), ...unanswered() }))) void loop?.wake();
-        if (!open) await ways.newVersion();
+        await letNewVersionIn();
       } catch (error) {
         if (closed) return;
         // Said at once; the visit goes on in the page's memory.

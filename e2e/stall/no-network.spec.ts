@@ -58,3 +58,36 @@ test('the newest visits of the household open without a network, on whichever de
   await expect(page.getByRole('heading', { name: /^The visit is over/ })).toBeVisible();
   await expect(page.getByRole('region', { name: 'The visit', exact: true })).toContainText(/Handshake\s*24\.\d s/);
 });
+
+test('a newer version that takes over waits for a sheet to be shut and for a visit to be left', async ({ page, baseURL }) => {
+  await newHousehold(page, baseURL as string);
+  await addPlace(page, baseURL as string, { network: 'Bluebarn', site: 'Lipa Barn' });
+  await openStall(page);
+  // A page that a worker held from its beginning takes notice of another one.
+  await page.reload();
+  const hand = thumb(page);
+  const mark = () => page.evaluate(() => Object.assign(window, { asItWas: true }));
+  const asItWas = () => page.evaluate(() => 'asItWas' in window).catch(() => null);
+  const takesOver = () => page.evaluate(() => void navigator.serviceWorker.dispatchEvent(new Event('controllerchange')));
+
+  await page.getByRole('button', { name: 'Add a site' }).tap();
+  await mark();
+  await page.getByRole('dialog').getByLabel('Site', { exact: true }).fill('Brod Landing');
+  await takesOver();
+  await expect(page.getByRole('dialog').getByLabel('Site', { exact: true })).toHaveValue('Brod Landing');
+  expect(await asItWas()).toBe(true);
+  await page.keyboard.press('Escape');
+  await expect.poll(asItWas).toBe(false);
+
+  await pullIn(page);
+  await mark();
+  await takesOver();
+  await hand.pad(/^More/);
+  await page.keyboard.press('Escape');
+  await allSent(page, 2);
+  expect(await asItWas()).toBe(true);
+  await hand.pad(/^Undo\s*stall/);
+  await hand.pad(/^Undo\s*pulled in/);
+  await expect.poll(asItWas).toBe(false);
+  await expect(page.getByRole('heading', { name: 'Where are you?' })).toBeVisible();
+});
