@@ -60,6 +60,29 @@ describe('a log laid beside a session', () => {
     expect(Math.abs((found?.offset_s as number) + before)).toBeLessThanOrEqual(60);
     expect(found && isTold(found)).toBe(true);
   });
+  // Power that falls evenly to next to nothing fits itself wherever it is laid.
+  const falls = (t_s: number): number => 120 - (110 * t_s) / END;
+  const even = (from: number, to: number, step: number): Sample[] =>
+    Array.from({ length: Math.floor((to - from) / step) + 1 }, (_, i) => ({ s: i * step, kW: falls(from + i * step) }));
+  const seen = SIX.map((t_s): Look => ({ t_s, kW: Math.round(falls(t_s)) }));
+  it.each([
+    ['to the second', 0, 0, 2],
+    ['a few seconds late', 15, 0, 2],
+    ['at a line a minute', 0, 0, 60],
+    ['with an end some seconds early', 0, 20, 5],
+  ])('written only while it charged is found by where it begins and ends, %s', (_, late, early, step) => {
+    const found = alignLog(seen, END, even(late, END - early, step));
+    expect(Math.abs((found?.offset_s as number) - late)).toBeLessThan(35);
+    expect(found && isTold(found)).toBe(true);
+    expect(found?.looks).toBe(SIX.length);
+  });
+  it.each([
+    ['begins', 60, 0],
+    ['ends', 0, 60],
+  ])('that %s in the midst of a charge has no edge there', (_, late, early) => {
+    const found = alignLog(seen, END, even(late, END - early, 2));
+    expect(found && isTold(found)).toBe(false);
+  });
   it('that is of another charge is not told to belong there', () => {
     const other = logOf(100).map((s, i) => ({ ...s, kW: 40 + 30 * Math.sin(i / 25) }));
     const found = alignLog(looksAt(SIX), END, other);

@@ -40,6 +40,25 @@ function at(x: readonly number[], y: readonly number[], t: number): number | nul
   return b === a ? (y[low] as number) : (y[low] as number) + (((y[high] as number) - (y[low] as number)) * (t - a)) / (b - a);
 }
 
+/** So little flows when nothing is charged: heating, the car's own needs. kW. */
+const FLOWS_KW = 1;
+/** By so much a log that was written only while it charged may be longer or shorter than the session: what a tap is late. Or two of its lines, or so much of the whole. */
+const ALIKE = { s: 30, lines: 2, of: 0.02 } as const;
+type Power = { s: number; kW: number };
+
+/**
+ * A recorder that writes only while it charges has no edges, and power that changes slowly fits minutes farther nearly as well. As long as the session and with power from its
+ * first line to its last, nothing flowed before and after: that is what the edges tell.
+ */
+function withEdges(samples: readonly Power[], end_s: number, far_s: number): Power[] {
+  const [first, last] = [samples[0] as Power, samples.at(-1) as Power];
+  const over = last.s - first.s;
+  const alike = Math.max(ALIKE.s, (ALIKE.lines * over) / (samples.length - 1), ALIKE.of * end_s);
+  if (first.kW < FLOWS_KW || last.kW < FLOWS_KW || Math.abs(over - end_s) > alike) return [...samples];
+  const still = (s: number): Power => ({ s, kW: 0 });
+  return [still(first.s - far_s), still(first.s - 1), ...samples, still(last.s + 1), still(last.s + far_s)];
+}
+
 function correlation(a: readonly number[], b: readonly number[]): number {
   const n = a.length;
   if (n < 4) return Number.NEGATIVE_INFINITY;
@@ -65,9 +84,9 @@ export const alignLog = (looks: readonly Look[], end_s: number, log: readonly Sa
 /** The same in steps: a log of a day is laid at some thousand places. */
 export function* aligningLog(looks: readonly Look[], end_s: number, log: readonly Sample[]): Steps<LogAligned | null> {
   const within = looks.filter((l) => l.t_s > 0 && l.t_s < end_s).sort((a, b) => a.t_s - b.t_s);
-  const samples = log.filter((s): s is { s: number; kW: number } => s.kW !== undefined);
+  const written = log.filter((s): s is Power => s.kW !== undefined);
   const [first, last] = [within[0], within.at(-1)];
-  if (within.length < LEAST_LOOKS || samples.length < 4 || !first || !last || !(end_s > 0)) return null;
+  if (within.length < LEAST_LOOKS || written.length < 4 || !first || !last || !(end_s > 0)) return null;
   const step = Math.max(STEP_S, Math.ceil(end_s / MOST_STEPS));
   const around = AROUND * step;
   const knots: [number, number][] = [
@@ -80,6 +99,7 @@ export function* aligningLog(looks: readonly Look[], end_s: number, log: readonl
     [end_s + around, 0],
   ];
   const [x, y] = [knots.map((k) => k[0]), knots.map((k) => k[1])];
+  const samples = withEdges(written, end_s, end_s);
   const [u, v] = [samples.map((s) => s.s), samples.map((s) => s.kW)];
   const moments: number[] = [];
   for (let t = -around; t <= end_s + around; t += step) moments.push(t);
@@ -112,11 +132,14 @@ export function* aligningLog(looks: readonly Look[], end_s: number, log: readonl
     yield;
   }
   const next = coarse.reduce((most, [offset, c]) => (Math.abs(offset - offset_s) >= around && c > most ? c : most), -1);
-  return { offset_s, r, next, looks: within.filter((l) => at(u, v, l.t_s - offset_s) !== null).length };
+  return {
+    offset_s,
+    r,
+    next,
+    looks: within.filter((l) => l.t_s - offset_s >= (written[0] as Power).s && l.t_s - offset_s <= (written.at(-1) as Power).s).length,
+  };
 }
 
-/** So little flows when nothing is charged: heating, the car's own needs. kW. */
-const FLOWS_KW = 1;
 /** Farther from the tap an edge is another one. */
 const EDGE_S = 120;
 export type TapErrors = {

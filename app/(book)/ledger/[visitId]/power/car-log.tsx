@@ -72,7 +72,7 @@ export function CarLog({ visitId, logs }: { visitId: string; logs: readonly { im
               ? 'It fits no session of this visit: three readings of power, and a log of most of the session, are needed to tell.'
               : session.told
                 ? `It goes with attempt ${session.n}: correlation ${session.aligned.r.toFixed(2)}, next best place ${Math.max(0, session.aligned.next).toFixed(2)}.${told.also.length > 0 ? ` By the same clock it has attempt ${told.also.map((s) => s.n).join(' and ')}.` : ''}`
-                : `It cannot be told where it lies: correlation ${session.aligned.r.toFixed(2)} at best, ${Math.max(0, session.aligned.next).toFixed(2)} somewhere else.`}{' '}
+                : `It cannot be told where it lies: correlation ${session.aligned.r.toFixed(2)} at best, ${Math.max(0, session.aligned.next).toFixed(2)} somewhere else. A log that begins before power is on and ends after it went tells most.`}{' '}
             {printCount(told.samples, 'sample')}
             {told.skipped > 0 ? `, ${printCount(told.skipped, 'line')} left out` : ''}
             {told.turned ? '; it counts charging as less than nothing, and was turned' : ''}.
