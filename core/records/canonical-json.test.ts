@@ -11,6 +11,15 @@ describe('canonical JSON', () => {
       { seed: 11, numRuns: 300 },
     );
   });
+  it('writes every text as JSON does, whatever stands in it', () => {
+    fc.assert(
+      fc.property(fc.string({ unit: fc.constantFrom('a', 'é', '"', '\\', '\0', '\n', '\u001f', '\u007f', '\u2028', '\ud800', '\udc00', '😀') }), (s) => {
+        expect(canonicalJson(s)).toBe(JSON.stringify(s));
+        expect(canonicalJson({ [s]: 1 })).toBe(JSON.stringify({ [s]: 1 }));
+      }),
+      { seed: 13, numRuns: 500 },
+    );
+  });
   it('does not depend on the order in which keys were set', () => {
     fc.assert(
       fc.property(fc.dictionary(fc.string(), fc.integer()), (d) => {

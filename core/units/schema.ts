@@ -23,6 +23,7 @@ export {
   record,
   refine,
   regex,
+  safeParse,
   strictObject,
   string,
   superRefine,

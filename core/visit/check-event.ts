@@ -1,7 +1,7 @@
 import * as z from '@/core/units/schema';
 import { FIRST_INSTANT } from '../units/instant';
 import { unkeepable } from '../units/keepable-json';
-import { firstProblem, ownWords } from '../units/own-words';
+import { firstProblem, parsed } from '../units/own-words';
 import { isZone } from '../units/zoned';
 import { EVENT_VERSION, MOST_SEQ, type StoredEvent } from './event';
 import { isKind } from './kinds/registry';
@@ -58,9 +58,9 @@ export function checkEvent(raw: unknown, nowMs: number): EventCheck {
   if (typeof raw !== 'object' || raw === null || Array.isArray(raw)) return { ok: false, path: 'event', reason: 'must hold named fields' };
   const odd = unkeepable(raw, '');
   if (odd) return { ok: false, ...odd };
-  const parsed = envelope.safeParse(raw, { error: ownWords });
-  if (!parsed.success) return { ok: false, ...firstProblem(parsed.error, '') };
-  const e = parsed.data;
+  const read = parsed(envelope, raw);
+  if (!read.success) return { ok: false, ...firstProblem(read.error, '') };
+  const e = read.data;
   if (e.at > nowMs + FUTURE_LIMIT_MS) return { ok: false, path: 'at', reason: 'is more than 48 hours in the future' };
   const event: StoredEvent = {
     id: e.id,

@@ -5,7 +5,7 @@ import { privateNumber } from '../records/private-number';
 import { ID_PATTERN, NOT_AN_ID } from '../units/id';
 import { FIRST_INSTANT, LAST_INSTANT } from '../units/instant';
 import { DECIMAL, MOST_AMOUNT, MOST_PRICE } from '../units/money';
-import { firstProblem, ownWords } from '../units/own-words';
+import { firstProblem, parsed } from '../units/own-words';
 import { isFieldPath } from './set-fields';
 
 /**
@@ -216,6 +216,6 @@ export type PayloadCheck = (kind: Kind, payload: unknown) => { path: string; rea
 
 /** What is wrong with a payload: the path of the field and the reason; `null` when nothing is. */
 export const payloadProblem: PayloadCheck = (kind, payload) => {
-  const r = PAYLOADS[kind].safeParse(payload, { error: ownWords });
+  const r = parsed(PAYLOADS[kind], payload);
   return r.success ? null : firstProblem(r.error, 'payload');
 };

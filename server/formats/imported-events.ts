@@ -57,9 +57,11 @@ export async function sendImported(
   figures: 'now' | 'later' = 'now',
 ): Promise<{ taken: number; refused: Set<string> }> {
   const batches: StoredEvent[][] = [];
+  // All alike, so that none is left of a handful: that too would be a transaction.
+  const size = events.length / Math.ceil(events.length / PORTION);
   for (const of of grouped(events, (e) => e.visitId).values()) {
     const last = batches.at(-1);
-    if (last && last.length + of.length <= PORTION) last.push(...of);
+    if (last && last.length < size) last.push(...of);
     else batches.push([...of]);
   }
   let taken = 0;

@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import type { PoolConnection, RowDataPacket } from 'mysql2/promise';
+import { escape, type PoolConnection, type RowDataPacket } from 'mysql2/promise';
 import { canonicalJson } from '@/core/records/canonical-json';
 import { grouped } from '@/core/units/grouped';
 import type { StoredEvent } from '@/core/visit/event';
@@ -63,8 +63,9 @@ export async function eventsById(c: Reader, householdId: string, ids: readonly s
 }
 
 /** SHA-256 over what the device wrote: what the server adds is no part of it. */
-export function contentHash({ heard_ms: _, ...event }: StoredEvent): Buffer {
-  return createHash('sha256').update(canonicalJson(event)).digest();
+export function contentHash(event: StoredEvent): Buffer {
+  const written = event.heard_ms === undefined ? event : { ...event, heard_ms: undefined };
+  return createHash('sha256').update(canonicalJson(written)).digest();
 }
 
 /** Content hashes of the events of these ids that are there already. */
@@ -103,6 +104,15 @@ export const eventRow = (e: StoredEvent, hash: Buffer, receivedAt: Date, sentAt:
   sentAt,
 ];
 
+/** A value of a row as SQL. The driver's own way asks much more of each of them; of a hundred thousand events that is a third of the work. */
+function literal(v: ReturnType<typeof eventRow>[number]): string {
+  if (typeof v === 'string') return escape(v);
+  if (typeof v === 'number') return Number.isFinite(v) ? String(v) : 'NULL';
+  if (typeof v === 'boolean') return v ? '1' : '0';
+  if (v === null) return 'NULL';
+  return v instanceof Date ? `'${v.toISOString().slice(0, -1).replace('T', ' ')}'` : `x'${v.toString('hex')}'`;
+}
+
 /**
  * Appends events, in one statement where the database takes them all. One that it cannot keep is left out and hinders no other.
  * @returns ids of those that were kept
@@ -113,9 +123,8 @@ export async function insertEvents(
   sentAt: Date | null | ((e: StoredEvent) => Date | null),
 ): Promise<Set<string>> {
   const insert = async (some: typeof events) => {
-    await w.c.query(`INSERT INTO event (${EVENT_COLUMNS}) VALUES ?`, [
-      some.map(({ event, hash }) => eventRow(event, hash, w.at, typeof sentAt === 'function' ? sentAt(event) : sentAt)),
-    ]);
+    const rows = some.map(({ event, hash }) => eventRow(event, hash, w.at, typeof sentAt === 'function' ? sentAt(event) : sentAt));
+    await w.c.query(`INSERT INTO event (${EVENT_COLUMNS}) VALUES ${rows.map((row) => `(${row.map(literal).join(',')})`).join(',')}`);
     for (const { event, hash } of some) w.written.push({ type: 'event', id: event.id, hash });
   };
   if (events.length === 0) return new Set();
