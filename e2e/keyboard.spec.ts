@@ -147,3 +147,34 @@ test('what is stepped to on a narrow screen is never hidden, what is chosen is s
   await expect(page.getByRole('radio', { name: 'Networks' })).toHaveCSS('outline-style', 'solid');
   await expect(page.getByRole('radio', { name: 'Sites' })).toHaveCSS('outline-style', 'none');
 });
+
+// WCAG 2.2, 1.4.12 (from memory): line height 1.5, letters 0.12 em and words 0.16 em apart.
+test('with letters and words further apart nothing is cut from the lists', async ({ page, baseURL }) => {
+  const base = baseURL as string;
+  const who = await newHousehold(page, base);
+  const place = await addPlace(page, base, { network: 'Saltmarsh Rapid', site: 'Vrba Crossing by the old ferry' });
+  await send(page.request, base, asItems(visitEvents(who, place, Date.now() - 86_400_000, true)));
+  await page.setViewportSize({ width: 320, height: 640 });
+  for (const path of ['/ledger', '/places', '/stall']) {
+    await page.goto(path);
+    await expect(page.getByText('Vrba Crossing by the old ferry').first()).toBeVisible();
+    await page.evaluate(() => {
+      const spaced = new CSSStyleSheet();
+      spaced.replaceSync('* { line-height: 1.5 !important; letter-spacing: 0.12em !important; word-spacing: 0.16em !important }');
+      document.adoptedStyleSheets = [...document.adoptedStyleSheets, spaced];
+    });
+    const cut = await page
+      .locator('[data-ledger-row] *, main button *')
+      .evaluateAll((all) =>
+        all
+          .filter(
+            (e) => getComputedStyle(e).overflow === 'hidden' && e.clientWidth > 1 && (e.scrollWidth > e.clientWidth + 1 || e.scrollHeight > e.clientHeight + 1),
+          )
+          .map((e) => e.textContent),
+      );
+    expect(
+      cut.filter((t) => t?.trim()),
+      path,
+    ).toEqual([]);
+  }
+});

@@ -59,8 +59,8 @@ function VisitButtons({ visits, records, hands, verb }: Props & { verb: (v: Last
                 aria-label={`${verb(v)}: ${site}, ${printDay(v.at, v.zone)} ${v.timeKnown ? printTime(v.at, v.zone) : ''}`.trim()}
               >
                 <span className="min-w-0 grow">
-                  <b className="block truncate text-[15px]">{site}</b>
-                  <span className="block truncate text-[13px] text-ink-2">{opening === v.id ? 'opening …' : facts(v)}</span>
+                  <b className="block text-[15px] wrap-anywhere">{site}</b>
+                  <span className="block text-[13px] text-ink-2">{opening === v.id ? 'opening …' : facts(v)}</span>
                 </span>
                 <span className="num shrink-0 text-right text-[13px] text-ink-2">
                   {printDay(v.at, v.zone)}

@@ -135,7 +135,7 @@ export function PullInScreen({ state, hands }: { state: Extract<StallState, { is
         <Milestone text={stall?.fields.name ?? '?'} />
         <div className="min-w-0">
           <h1 className="truncate text-lg">{site?.fields.name ?? 'Where are you?'}</h1>
-          <p className="truncate text-[13.5px] text-line-2">
+          <p className="line-clamp-2 text-[13.5px] text-line-2 wrap-anywhere">
             {site ? `${networkName(site.fields.networkId)}${stall ? `, ${plateText(stall.fields)}` : ''}` : 'Choose the site, then the stall'}
           </p>
         </div>

@@ -118,8 +118,8 @@ export function SiteChoice({
               className="flex min-h-[56px] w-full items-center gap-3 rounded-lg border-2 border-ink bg-card px-3 py-2 text-left"
             >
               <span className="min-w-0 grow">
-                <b className="block truncate text-[16px]">{site.fields.name}</b>
-                <span className="block truncate text-[13px] text-ink-2">{networkName(site.fields.networkId)}</span>
+                <b className="block text-[16px] wrap-anywhere">{site.fields.name}</b>
+                <span className="block text-[13px] text-ink-2 wrap-anywhere">{networkName(site.fields.networkId)}</span>
               </span>
               <span className="shrink-0 text-right text-[13px] text-ink-2">
                 {km === null ? null : <span className="num block text-[14px] font-semibold text-ink">{printDistance(km, distance)}</span>}

@@ -104,7 +104,7 @@ function Answer({ value, label, line, onSelect }: { value: string; label: string
       onSelect={onSelect}
       className="flex min-h-[44px] cursor-pointer items-baseline gap-3 px-3 py-2.5 text-[15px] data-[selected=true]:bg-picked"
     >
-      <b className="min-w-0 grow truncate">{label}</b>
+      <b className="line-clamp-2 min-w-0 grow wrap-anywhere">{label}</b>
       <span className="shrink-0 text-[13px] text-ink-2">{line}</span>
     </Command.Item>
   );

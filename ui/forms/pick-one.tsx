@@ -78,7 +78,7 @@ export function PickOne({
         {...(label ? { 'aria-label': `${label}: ${chosen}` } : {})}
         className={`${className} flex items-center gap-1.5 text-left`}
       >
-        <span className="min-w-0 grow truncate">{chosen}</span>
+        <span className="line-clamp-2 min-w-0 grow wrap-anywhere">{chosen}</span>
         <ChevronDown size={14} aria-hidden="true" className="shrink-0" />
       </Popover.Trigger>
       <Floating label={label ?? 'Choose'} className="w-[min(320px,calc(100vw-24px))]">

@@ -173,11 +173,11 @@ function Row({ row: r, query, selected }: { row: LedgerRow; query: string; selec
         className={`relative grid min-w-0 grow grid-cols-[1fr_auto] gap-x-2.5 border-b border-rule-2 px-4 py-2 ${selected ? 'lg:bg-picked' : 'hover:bg-band'}`}
       >
         {selected ? <span className="absolute inset-y-0 left-0 hidden w-[5px] bg-paint lg:block" aria-hidden="true" /> : null}
-        <span className="truncate">
+        <span className="min-w-0 wrap-anywhere">
           <b>{called(r)}</b> <span className="text-[12.5px] text-ink-2">{r.networkName ?? ''}</span>
         </span>
         <span className="num text-right">{r.kWh === null ? NOT_READ : `${r.kWhAtLeast ? '≥ ' : ''}${printKWh(r.kWh)}`}</span>
-        <span className="truncate text-[12.5px] text-ink-2">
+        <span className="min-w-0 text-[12.5px] text-ink-2 wrap-anywhere">
           {printDay(r.at, r.zone)}, {r.isPrivate ? `charged by ${r.driver ?? 'somebody else'}` : describeStart(r)}
           {r.newer ? ', recorded by a newer version' : ''}
         </span>

@@ -190,17 +190,15 @@ export function PlaceList({ rows, selected, cars, distance }: PlaceListProps) {
                 >
                   <Milestone text={String(r.stalls)} small dark />
                   <span className="min-w-0 grow">
-                    <b className="block truncate text-[15px]">{r.name}</b>
-                    <span className="block truncate text-[13px] text-ink-2">
+                    <b className="block text-[15px] wrap-anywhere">{r.name}</b>
+                    <span className="block text-[13px] text-ink-2 wrap-anywhere">
                       {r.networkName}
                       {r.km !== null && r.id !== origin?.id ? `, ${printDistance(r.km, distance)}` : ''}
                     </span>
                     {r.dangers > 0 ? (
-                      <span className="block truncate text-[13px] font-semibold text-fault">
-                        danger reported at {printCount(r.dangers, 'stall')}, not cleared
-                      </span>
+                      <span className="block text-[13px] font-semibold text-fault">danger reported at {printCount(r.dangers, 'stall')}, not cleared</span>
                     ) : null}
-                    {r.lastAt === null ? null : <span className="block truncate text-[12.5px] text-ink-2">last here {printDate(r.lastAt, r.zone)}</span>}
+                    {r.lastAt === null ? null : <span className="block text-[12.5px] text-ink-2">last here {printDate(r.lastAt, r.zone)}</span>}
                   </span>
                   <span className="shrink-0 text-right">
                     <span className="num block text-[14px]">{power(r)}</span>

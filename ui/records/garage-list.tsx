@@ -78,7 +78,7 @@ export function GarageList({ type, rows, selected }: { type: GarageType; rows: U
                 className={`block border-b border-rule-2 border-l-[5px] px-3 py-2 ${r.id === selected ? 'border-l-paint bg-picked' : 'border-l-transparent'}`}
               >
                 <span className="flex items-baseline gap-3">
-                  <b className="min-w-0 grow truncate text-[15px]">{r.name}</b>
+                  <b className="line-clamp-2 min-w-0 grow text-[15px] wrap-anywhere">{r.name}</b>
                   <span className="num shrink-0 text-[12.5px] text-ink-2">{r.used === 0 ? 'not used' : printCount(r.used, 'visit')}</span>
                 </span>
                 <span className="block text-[13px] text-ink-2">{r.line}</span>
