@@ -37,7 +37,10 @@ export function SignOut({ who }: { who: { householdId: string; personId: string 
           <p className="font-bold">
             {printCount(unsent, 'thing')} recorded on this device {unsent === 1 ? 'is' : 'are'} not sent yet.
           </p>
-          <p className="text-sm">Signed out, they stay on this device and are sent when you sign in here again. Whoever else signs in here is told that there are some, not what they say.</p>
+          <p className="text-sm">
+            Signed out, they stay on this device and are sent when you sign in here again. Whoever else signs in here is told that there are some, not what they
+            say.
+          </p>
           <div className="mt-2 flex flex-wrap gap-2">
             <button type="button" className="plate !min-h-[44px]" onClick={() => setUnsent(0)}>
               Stay signed in
