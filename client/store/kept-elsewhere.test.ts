@@ -124,3 +124,24 @@ test('a picture that waits takes the visit along that speaks of it, though all o
   const read = await openLedger(new Uint8Array(await (await ledgerOfUnsent(there, of as never)).arrayBuffer()));
   expect(read.ok && read.value.head.events).toHaveLength(1);
 });
+
+test('changes of records that nobody took go along as they were changed, with what they name; a picture that was refused does not', async () => {
+  const there = await store(THERE);
+  const site = (name: string) => recordItem('site', SITE, { networkId: NETWORK, name, zone: 'UTC' });
+  await there.put('record', record('network', NETWORK, { name: 'Ferrywell' }));
+  await there.put('record', record('site', SITE, { networkId: NETWORK, name: 'Brod Landing', zone: 'UTC' }));
+  await there.add('outbox', { type: 'record', id: SITE, item: site('Brod Landing West') });
+  await there.put('unsettled', { type: 'network', id: OTHER, mine: recordItem('network', OTHER, { name: 'Otterbrook' }), reason: 'no' });
+  await there.put('photo', { sha256: 'e'.repeat(64), bytes: new Blob(['x']), state: 'refused' });
+  const [of] = await keptElsewhere(HERE);
+  expect(of?.unsent).toBe(2);
+  const read = await openLedger(new Uint8Array(await (await ledgerOfUnsent(there, of as never)).arrayBuffer()));
+  if (!read.ok) throw new Error(JSON.stringify(read.refused));
+  expect(read.value.head.records).toEqual([
+    { type: 'network', id: NETWORK, archived: false, fields: expect.objectContaining({ name: 'Ferrywell' }) },
+    { type: 'site', id: SITE, archived: false, fields: expect.objectContaining({ name: 'Brod Landing West' }) },
+    { type: 'network', id: OTHER, archived: false, fields: expect.objectContaining({ name: 'Otterbrook' }) },
+  ]);
+  expect(read.value.head.photos).toEqual([]);
+  expect(read.value.head.events).toEqual([]);
+});

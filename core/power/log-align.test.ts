@@ -83,6 +83,44 @@ describe('a log laid beside a session', () => {
     const found = alignLog(seen, END, even(late, END - early, 2));
     expect(found && isTold(found)).toBe(false);
   });
+  it.each([2, 15, 60])('with a line every %i s is told rightly or not at all, and always where it has both ends of the charge', (step) => {
+    const shapes: ((t_s: number) => number)[] = [
+      falls,
+      () => 50,
+      (t) => 120 - (40 * t) / END,
+      (t) => (t < 500 ? 120 : 120 - (100 * (t - 500)) / 800),
+      (t) => 60 + 60 * Math.min(1, t / 600),
+    ];
+    const parts = [
+      [0, 0],
+      [20, 0],
+      [60, 0],
+      [120, 0],
+      [300, 0],
+      [0, 60],
+      [0, 200],
+      [200, 200],
+      [-100, 0],
+      [-100, -100],
+      [-100, 100],
+      [100, -100],
+      [-20, 40],
+    ] as const;
+    const odd = shapes.flatMap((f, shape) =>
+      parts.flatMap(([late, early]) => {
+        const log = Array.from({ length: Math.floor((END - late - early) / step) + 1 }, (_, i): Sample => {
+          const t = late + i * step;
+          return { s: i * step, kW: t < 0 || t > END ? 0.2 : f(t) };
+        });
+        const looks = SIX.map((t_s): Look => ({ t_s, kW: Math.round(f(t_s)) }));
+        const found = alignLog(looks, END, log);
+        const told = found !== null && isTold(found);
+        const right = told && Math.abs(found.offset_s - late) <= Math.max(30, step);
+        return (told && !right) || (late < 0 && early < 0 && !told) ? [{ shape, late, early, found }] : [];
+      }),
+    );
+    expect(odd).toEqual([]);
+  });
   it('that is of another charge is not told to belong there', () => {
     const other = logOf(100).map((s, i) => ({ ...s, kW: 40 + 30 * Math.sin(i / 25) }));
     const found = alignLog(looksAt(SIX), END, other);

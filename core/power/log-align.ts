@@ -9,7 +9,7 @@ export type LogAligned = {
   offset_s: number;
   /** Correlation of the two, 1 at best. */
   r: number;
-  /** The best correlation at least a minute and a half away, of many hours farther: where it is as good, the place is not told. */
+  /** The best correlation half a minute away or farther, of a charge of many hours or of lines a minute apart more: where it is as good, the place is not told. */
   next: number;
   /** Looks that lie within the log. */
   looks: number;
@@ -21,6 +21,8 @@ const FINE_S = 0.5;
 const MOST_STEPS = 720;
 /** What is looked at before power and after it went, steps: the edges tell most. */
 const AROUND = 18;
+/** So many steps from the best place is another: without edges power that changes evenly fits there as well. */
+const ELSEWHERE = 6;
 /** Looks that say something of where it lies, at least. */
 const LEAST_LOOKS = 3;
 /** Of the session the log must have so much. */
@@ -42,8 +44,8 @@ function at(x: readonly number[], y: readonly number[], t: number): number | nul
 
 /** So little flows when nothing is charged: heating, the car's own needs. kW. */
 const FLOWS_KW = 1;
-/** By so much a log that was written only while it charged may be longer or shorter than the session: what a tap is late. Or two of its lines, or so much of the whole. */
-const ALIKE = { s: 30, lines: 2, of: 0.02 } as const;
+/** By so much a log that was written only while it charged may be longer or shorter than the session: what a tap is late. Or the time from one of its lines to the next, or so much of the whole. */
+const ALIKE = { s: 30, of: 0.02 } as const;
 type Power = { s: number; kW: number };
 
 /**
@@ -53,7 +55,7 @@ type Power = { s: number; kW: number };
 function withEdges(samples: readonly Power[], end_s: number, far_s: number): Power[] {
   const [first, last] = [samples[0] as Power, samples.at(-1) as Power];
   const over = last.s - first.s;
-  const alike = Math.max(ALIKE.s, (ALIKE.lines * over) / (samples.length - 1), ALIKE.of * end_s);
+  const alike = Math.max(ALIKE.s, over / (samples.length - 1), ALIKE.of * end_s);
   if (first.kW < FLOWS_KW || last.kW < FLOWS_KW || Math.abs(over - end_s) > alike) return [...samples];
   const still = (s: number): Power => ({ s, kW: 0 });
   return [still(first.s - far_s), still(first.s - 1), ...samples, still(last.s + 1), still(last.s + far_s)];
@@ -131,7 +133,9 @@ export function* aligningLog(looks: readonly Look[], end_s: number, log: readonl
     if (found > r) [offset_s, r] = [offset, found];
     yield;
   }
-  const next = coarse.reduce((most, [offset, c]) => (Math.abs(offset - offset_s) >= around && c > most ? c : most), -1);
+  // Lines a minute apart blur their edges by as much.
+  const elsewhere = Math.max(ELSEWHERE * step, over / (samples.length - 1));
+  const next = coarse.reduce((most, [offset, c]) => (Math.abs(offset - offset_s) >= elsewhere && c > most ? c : most), -1);
   return {
     offset_s,
     r,
