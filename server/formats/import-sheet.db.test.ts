@@ -273,3 +273,16 @@ describeWithDatabase('rows near recorded visits', () => {
     expect(await after(all, { code: 'near', lines: [2], answer: 'new' })).toEqual({ near: 1, merge: 1, new: 1, nearBills: 0, accepted: 3 });
   });
 });
+
+describeWithDatabase('rows that are long', () => {
+  it('come in though together they are more than the database takes at once', async () => {
+    const owner = await newHousehold();
+    await addPlace(owner);
+    // Three bytes a letter, 300 rows: some 17 MB of one transaction, where a statement may have 16 MiB.
+    const said = '充'.repeat(19_000);
+    const rows = Array.from({ length: 300 }, (_, i) => `${new Date(Date.UTC(2020, 0, 1 + i)).toISOString().slice(0, 10)};Lipa Barn;${10 + (i % 60)};${said}`);
+    const file = new TextEncoder().encode(['Date;Station;Energy (kWh);Said beside', ...rows].join('\n'));
+    const { taken, left, preview } = await told(signedIn(owner), file, nothing, true);
+    expect([taken, left, preview.counts.there]).toEqual([300, 0, 300]);
+  }, 60_000);
+});

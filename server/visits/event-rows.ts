@@ -113,6 +113,25 @@ function literal(v: ReturnType<typeof eventRow>[number]): string {
   return v instanceof Date ? `'${v.toISOString().slice(0, -1).replace('T', ' ')}'` : `x'${v.toString('hex')}'`;
 }
 
+/** Letters of one statement, of three bytes each at most: well within what the database takes at once, 16 MiB where nobody says otherwise. */
+const MOST_LETTERS = 4_000_000;
+
+/** An event with its row as SQL. */
+type Line = { event: StoredEvent; hash: Buffer; values: string };
+function* statements(lines: readonly Line[]): Generator<Line[]> {
+  let some: Line[] = [];
+  let letters = 0;
+  for (const line of lines) {
+    if (some.length > 0 && letters + line.values.length > MOST_LETTERS) {
+      yield some;
+      [some, letters] = [[], 0];
+    }
+    some.push(line);
+    letters += line.values.length;
+  }
+  if (some.length > 0) yield some;
+}
+
 /**
  * Appends events, in one statement where the database takes them all. One that it cannot keep is left out and hinders no other.
  * @returns ids of those that were kept
@@ -122,21 +141,25 @@ export async function insertEvents(
   events: readonly { event: StoredEvent; hash: Buffer }[],
   sentAt: Date | null | ((e: StoredEvent) => Date | null),
 ): Promise<Set<string>> {
-  const insert = async (some: typeof events) => {
-    const rows = some.map(({ event, hash }) => eventRow(event, hash, w.at, typeof sentAt === 'function' ? sentAt(event) : sentAt));
-    await w.c.query(`INSERT INTO event (${EVENT_COLUMNS}) VALUES ${rows.map((row) => `(${row.map(literal).join(',')})`).join(',')}`);
+  const insert = async (some: readonly Line[]) => {
+    await w.c.query(`INSERT INTO event (${EVENT_COLUMNS}) VALUES ${some.map((l) => l.values).join(',')}`);
     for (const { event, hash } of some) w.written.push({ type: 'event', id: event.id, hash });
   };
-  if (events.length === 0) return new Set();
-  try {
-    await insert(events);
-  } catch (error) {
-    if (!isDataError(error)) throw error;
-    for (const one of events)
-      await insert([one]).catch((alone) => {
-        if (!isDataError(alone)) throw alone;
-        console.error(`event ${one.event.id} cannot be kept: ${(alone as Error).message}`);
-      });
+  const lines = events.map(({ event, hash }): Line => {
+    const row = eventRow(event, hash, w.at, typeof sentAt === 'function' ? sentAt(event) : sentAt);
+    return { event, hash, values: `(${row.map(literal).join(',')})` };
+  });
+  for (const some of statements(lines)) {
+    try {
+      await insert(some);
+    } catch (error) {
+      if (!isDataError(error)) throw error;
+      for (const one of some)
+        await insert([one]).catch((alone) => {
+          if (!isDataError(alone)) throw alone;
+          console.error(`event ${one.event.id} cannot be kept: ${(alone as Error).message}`);
+        });
+    }
   }
   const kept = new Set(w.written.map((x) => x.id));
   return new Set(events.flatMap(({ event }) => (kept.has(event.id) ? [event.id] : [])));

@@ -1,9 +1,10 @@
 'use client';
 import { useState } from 'react';
+import { inStoreOf } from '@/client/store/kept-elsewhere';
+import { unsentIn } from '@/client/store/phone-store';
 import { GIVEN_ROLES, type MemberRole, ROLES } from '@/core/records/roles';
 import { printCount } from '@/core/units/print';
 import { FormAlert } from '@/ui/forms/form-alert';
-import { unsentOf } from '../unsent';
 import { useSetting } from '../use-setting';
 
 export type PersonLine = { personId: string; name: string; role: MemberRole; since: string; leftAt: string | null };
@@ -21,8 +22,9 @@ const DO: Record<Asked['what'], string> = { remove: 'Remove', leave: 'Leave', ha
 export function PeopleList({ me, here, owner, people }: { me: string; here: string; owner: boolean; people: PersonLine[] }) {
   const [asked, setAsked] = useState<Asked | null>(null);
   const { send, busy, problem } = useSetting();
+  // As this device has it: nobody waits for a network to be asked.
   const ask = async (person: PersonLine, what: Asked['what']) =>
-    setAsked({ person, what, unsent: what === 'leave' ? await unsentOf({ householdId: here, personId: me }).catch(() => 0) : 0 });
+    setAsked({ person, what, unsent: what === 'leave' ? await inStoreOf({ householdId: here, personId: me }, unsentIn).catch(() => 0) : 0 });
   const doIt = async ({ person, what }: Asked) => {
     const done =
       what === 'hand_over'
