@@ -121,6 +121,30 @@ describe('a log laid beside a session', () => {
     );
     expect(odd).toEqual([]);
   });
+  it.each([2, 30])('of several charges with nothing written between, a line every %i s, is told rightly or not at all', (step) => {
+    const shapes: ((t_s: number) => number)[] = [falls, () => 50, (t) => (t < 500 ? 120 : 120 - (100 * (t - 500)) / 800)];
+    let told = 0;
+    const odd = shapes.flatMap((f, own) =>
+      shapes.flatMap((other, beside) =>
+        [700, 3600].flatMap((gap) => {
+          const log: Sample[] = [];
+          let [s, lies] = [0, 0];
+          for (const [k, long] of [900, END, 1500].entries()) {
+            if (k === 1) lies = s;
+            for (let t = 0; t <= long; t += step) log.push({ s: s + t, kW: k === 1 ? f(t) : other((t * END) / long) });
+            s += long + gap;
+          }
+          const looks = SIX.map((t_s): Look => ({ t_s, kW: Math.round(f(t_s)) }));
+          const found = alignLog(looks, END, log);
+          if (!found || !isTold(found)) return [];
+          told += 1;
+          return Math.abs(found.offset_s + lies) <= 30 ? [] : [{ own, beside, gap, found, lies }];
+        }),
+      ),
+    );
+    expect(odd).toEqual([]);
+    expect(told).toBeGreaterThan(5);
+  });
   it('that is of another charge is not told to belong there', () => {
     const other = logOf(100).map((s, i) => ({ ...s, kW: 40 + 30 * Math.sin(i / 25) }));
     const found = alignLog(looksAt(SIX), END, other);

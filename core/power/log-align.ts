@@ -48,17 +48,42 @@ const FLOWS_KW = 1;
 const ALIKE = { s: 30, of: 0.02 } as const;
 type Power = { s: number; kW: number };
 
+/** So long nothing was written is a gap: what flowed in it is not told. Or so many times what usually lies between two lines. */
+const GAP = { s: 600, lines: 10 } as const;
+const still = (s: number): Power => ({ s, kW: 0 });
+const notTold = (s: number): Power => ({ s, kW: Number.NaN });
+
+/** What usually lies between two lines of a log, seconds: the median, which gaps do not move. */
+const usualApart = (samples: readonly Power[]): number => {
+  const apart = samples.slice(1).map((x, i) => x.s - (samples[i] as Power).s);
+  return apart.sort((a, b) => a - b)[apart.length >> 1] as number;
+};
+
+/** A log in its pieces: where nothing was written for long another begins. */
+function pieces(samples: readonly Power[]): Power[][] {
+  const gap = Math.max(GAP.s, GAP.lines * usualApart(samples));
+  const out: Power[][] = [[]];
+  for (const [i, x] of samples.entries()) {
+    if (i > 0 && x.s - (samples[i - 1] as Power).s > gap) out.push([]);
+    out.at(-1)?.push(x);
+  }
+  return out;
+}
+
 /**
- * A recorder that writes only while it charges has no edges, and power that changes slowly fits minutes farther nearly as well. As long as the session and with power from its
- * first line to its last, nothing flowed before and after: that is what the edges tell.
+ * A recorder that writes only while it charges has no edges, and power that changes slowly fits minutes farther nearly as well. A piece as long as the session and with power from
+ * its first line to its last had nothing before and after: that is what the edges tell. Between pieces nothing is told.
+ * @param far_s so much of what lies beyond is taken as still
  */
 function withEdges(samples: readonly Power[], end_s: number, far_s: number): Power[] {
-  const [first, last] = [samples[0] as Power, samples.at(-1) as Power];
-  const over = last.s - first.s;
-  const alike = Math.max(ALIKE.s, over / (samples.length - 1), ALIKE.of * end_s);
-  if (first.kW < FLOWS_KW || last.kW < FLOWS_KW || Math.abs(over - end_s) > alike) return [...samples];
-  const still = (s: number): Power => ({ s, kW: 0 });
-  return [still(first.s - far_s), still(first.s - 1), ...samples, still(last.s + 1), still(last.s + far_s)];
+  return pieces(samples).flatMap((piece) => {
+    const [first, last] = [piece[0] as Power, piece.at(-1) as Power];
+    const over = last.s - first.s;
+    const alike = Math.max(ALIKE.s, over / Math.max(1, piece.length - 1), ALIKE.of * end_s);
+    const edges = first.kW >= FLOWS_KW && last.kW >= FLOWS_KW && Math.abs(over - end_s) <= alike;
+    const own = edges ? [still(first.s - far_s), still(first.s - 1), ...piece, still(last.s + 1), still(last.s + far_s)] : piece;
+    return [notTold((own[0] as Power).s - 0.5), ...own, notTold((own.at(-1) as Power).s + 0.5)];
+  });
 }
 
 function correlation(a: readonly number[], b: readonly number[]): number {
@@ -101,16 +126,20 @@ export function* aligningLog(looks: readonly Look[], end_s: number, log: readonl
     [end_s + around, 0],
   ];
   const [x, y] = [knots.map((k) => k[0]), knots.map((k) => k[1])];
-  const samples = withEdges(written, end_s, end_s);
+  const samples = withEdges(written, end_s, Math.min(end_s, 2 * around, GAP.s / 2 - 1));
   const [u, v] = [samples.map((s) => s.s), samples.map((s) => s.kW)];
+  const logAt = (s: number): number | null => {
+    const kW = at(u, v, s);
+    return kW === null || Number.isNaN(kW) ? null : kW;
+  };
   const moments: number[] = [];
   for (let t = -around; t <= end_s + around; t += step) moments.push(t);
   const own = moments.map((t) => at(x, y, t) as number);
-  const fitted = (logAt: (i: number) => number | null): number => {
+  const fitted = (kWAt: (i: number) => number | null): number => {
     const a: number[] = [];
     const b: number[] = [];
     for (const [i, kW] of own.entries()) {
-      const logged = logAt(i);
+      const logged = kWAt(i);
       if (logged === null) continue;
       a.push(kW);
       b.push(logged);
@@ -119,7 +148,7 @@ export function* aligningLog(looks: readonly Look[], end_s: number, log: readonl
   };
   // Shifted by whole steps it is asked at the same moments over and over: they are worked out once.
   const [begin, over] = [u[0] as number, (u.at(-1) as number) - (u[0] as number)];
-  const grid = Array.from({ length: Math.floor(over / step) + 1 }, (_, k) => at(u, v, begin + k * step));
+  const grid = Array.from({ length: Math.floor(over / step) + 1 }, (_, k) => logAt(begin + k * step));
   const coarse: [number, number][] = [];
   for (let k = 1 - own.length; k < grid.length; k++) {
     coarse.push([-around - begin - k * step, fitted((i) => grid[i + k] ?? null)]);
@@ -129,12 +158,12 @@ export function* aligningLog(looks: readonly Look[], end_s: number, log: readonl
   if (!Number.isFinite(best[1])) return null;
   let [offset_s, r] = best;
   for (let offset = best[0] - step; offset <= best[0] + step; offset += FINE_S) {
-    const found = fitted((i) => at(u, v, (moments[i] as number) - offset));
+    const found = fitted((i) => logAt((moments[i] as number) - offset));
     if (found > r) [offset_s, r] = [offset, found];
     yield;
   }
   // Lines a minute apart blur their edges by as much.
-  const elsewhere = Math.max(ELSEWHERE * step, over / (samples.length - 1));
+  const elsewhere = Math.max(ELSEWHERE * step, usualApart(written));
   const next = coarse.reduce((most, [offset, c]) => (Math.abs(offset - offset_s) >= elsewhere && c > most ? c : most), -1);
   return {
     offset_s,
