@@ -83,7 +83,9 @@ test('a newer version that takes over waits for a sheet to be shut and for a vis
   await mark();
   await takesOver();
   await hand.pad(/^More/);
+  await expect(page.getByRole('dialog', { name: 'More' })).toBeVisible();
   await page.keyboard.press('Escape');
+  await expect(page.getByRole('dialog')).toHaveCount(0);
   await allSent(page, 2);
   expect(await asItWas()).toBe(true);
   await hand.pad(/^Undo\s*stall/);
