@@ -1,6 +1,6 @@
 import { readFile } from 'node:fs/promises';
 import { expect, type Page, test } from '@playwright/test';
-import { addPlace, newHousehold, own, send } from './hands/household';
+import { addPlace, newHousehold, send } from './hands/household';
 
 const choose = async (page: Page, of: object | string, name = 'sites.geojson') => {
   await page.goto('/places/import');
@@ -106,7 +106,12 @@ test('sites of a GeoJSON file: what is plain is proposed, what is likely a slip 
     if (said) await status(page, said);
     else await expect(page.getByText('No site of it can be read.')).toBeVisible();
   }
-  expect((await page.request.post('/api/v1/import/places?choices=x', { headers: own(base), data: file })).status()).toBe(422);
+  const beside = (asked: string) => ({
+    headers: { origin: base },
+    multipart: { asked, file: { name: 'sites.geojson', mimeType: 'application/geo+json', buffer: Buffer.from(JSON.stringify(file)) } },
+  });
+  const said = await page.request.post('/api/v1/import/places', beside('{"choices":[{"pointer":"/features/0","network":" ","position":"file"}]}'));
+  expect([said.status(), await said.json()]).toEqual([422, { error: 'asked.choices.0.network: of which network?' }]);
 });
 
 test('Locations of a network with their posts; places and prices go out and start somebody else’s ledger', async ({ page, baseURL, browser }) => {

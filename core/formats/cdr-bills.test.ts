@@ -1,7 +1,7 @@
 import { deriveVisit } from '../visit/derive';
 import { CARD, IN, KW, SITE, STALL_A, type Step, story, T0, VISIT } from '../visit/fixtures/story';
 import { payloadProblem } from '../visit/payloads';
-import { billPayload, MOST_DOCUMENT, recordedAttempts } from './cdr-bills';
+import { billPayload, billProblem, MOST_DOCUMENT, recordedAttempts } from './cdr-bills';
 import { cdrOf } from './fixtures/cdr';
 import { cdrsIn } from './ocpi-cdrs';
 import { readJson } from './strict-json';
@@ -59,24 +59,49 @@ it('an attempt begins with its power, else where it was opened; what it gave cou
 });
 
 describe('a bill as it is kept', () => {
-  const kept = (more: object) => {
+  const told = (more: object) => {
     const read = readJson(new TextEncoder().encode(JSON.stringify(cdrOf({ start: T0, end: T0 + 3_600_000 }, more))));
     if (!read.ok) throw new Error(read.code);
     const { bills, records } = cdrsIn(read.value);
     const [bill] = bills;
     if (!bill) throw new Error('no bill');
-    return billPayload(bill, 'session', 'import', records.get(bill.id));
+    return { bill, payload: billPayload(bill, 'session', 'import', records.get(bill.id)) };
   };
+  const kept = (more: object) => told(more).payload;
   it('has its own figures; a credit takes money back, and no energy', () => {
     expect(kept({})).toMatchObject({ sessions: ['session'], amount: '5', currency: 'EUR', kWh: '10', minutes: 60, state: 'charged', import: 'import' });
     const back = kept({ credit: true, credit_reference_id: 'C-0', total_cost: { excl_vat: -5 } });
     expect(back).toMatchObject({ amount: '5', state: 'refunded', cdr: { credits: 'SI*BLU*C-0' } });
     expect(back).not.toHaveProperty('kWh');
   });
+  it('has six decimals at most, as programs write sums of money and energy', () => {
+    const odd = told({ total_energy: 10.000000000000002, total_cost: { excl_vat: 12.704918032786885 } });
+    expect(odd.payload).toMatchObject({ amount: '12.704918', kWh: '10' });
+    expect([billProblem(odd.bill), odd.payload.cdr.document]).toEqual([null, expect.stringContaining('12.704918032786885')]);
+  });
   it('has the record itself beside them as long as an event holds it', () => {
     expect(kept({ remark: 'x' }).cdr.document).toContain('"remark":"x"');
     const room = MOST_DOCUMENT - new TextEncoder().encode(JSON.stringify(kept({ remark: '' }).cdr.document)).length;
     expect(kept({ remark: 'x'.repeat(room) }).cdr).toHaveProperty('document');
     expect(kept({ remark: 'x'.repeat(room + 1) }).cdr).not.toHaveProperty('document');
+  });
+  it('is known by its id, and by the end of one that may be a card’s number', () => {
+    expect(kept({ id: '4111111111111112' }).ref).toBe('SI*BLU*4111111111111112');
+    // A number of those that are published for trying payments, from memory; its check digit is right.
+    const odd = kept({ id: '4111111111111111' });
+    expect(odd.ref).toBe(`SI*BLU* … 1111 of ${new Date(T0).toISOString()}`);
+    expect(JSON.stringify(odd)).not.toContain('4111111111111111');
+    expect(payloadProblem('bill', { ...odd, sessions: [] })).toBeNull();
+    expect(kept({ id: '😀'.repeat(90) }).ref).toBe(`SI*BLU*${'😀'.repeat(73)}`);
+  });
+  it('says why it cannot be kept; whatever is long about it is no reason', () => {
+    expect(billProblem(told({}).bill)).toBeNull();
+    expect(billProblem(told({ total_energy: 2000 }).bill)).toBeNull();
+    expect(billProblem(told({ total_energy: 2001 }).bill)).toBe('kWh must be at most 2000 kWh');
+    expect(billProblem(told({ total_cost: { excl_vat: 100_000_001 } }).bill)).toBe('amount must be at most 100000000');
+    const long = 'x'.repeat(70_000);
+    const wordy = told({ credit_reference_id: long, credit: true, cdr_location: { ...cdrOf({ start: T0, end: T0 }).cdr_location, evse_id: long } });
+    expect(billProblem(wordy.bill)).toBeNull();
+    expect(JSON.stringify(wordy.payload).length).toBeLessThan(2_000);
   });
 });

@@ -1,9 +1,11 @@
 import Big from 'big.js';
+import { privateNumber } from '../records/private-number';
+import { firstLetters } from '../units/first-letters';
 import { localInstant } from '../units/local-time';
 import { dayAfter, localDay } from '../units/zoned';
 import { sessionEnergy } from '../visit/delivered';
 import type { Visit } from '../visit/derive';
-import type { Payload } from '../visit/payloads';
+import { type Payload, payloadProblem } from '../visit/payloads';
 import { chosenStall, NO_ATTEMPT } from '../visit/receipt-alone';
 import { jsonText } from './json-text';
 import type { BilledItem, RecordedAttempt } from './match-sessions';
@@ -53,10 +55,18 @@ type CdrBeside = { cdr: { start: string; end: string; evse: string; minutes: num
 /** UTF-8 bytes of a record that are kept with its bill; an event holds 64 kB in all. What is longer is kept by its figures alone. */
 export const MOST_DOCUMENT = 40_000;
 const bytesOf = (text: string): number => new TextEncoder().encode(JSON.stringify(text)).length;
+/** Letters of what a network calls something that are noted beside a bill: the record has it whole. */
+const MOST_NOTED = 200;
+/** A figure with the decimals that the record has: 12.704918032786885 is a price without its tax, 15.342000000000001 what a program makes of 15.342. */
+const kept = (figure: Big): string => figure.round(6, Big.roundHalfEven).toFixed();
 const iso = (ms: number) => new Date(ms).toISOString();
 
-/** By what a bill is known to the network that made it. */
-export const cdrRef = (b: Pick<BillIn, 'id'>): string => b.id.slice(0, 80);
+/** By what a bill is known to the network that made it. Of an id that may be a card's number as well (one in ten of sixteen figures may) stands whose it is, its end, and of when. */
+export function cdrRef({ id, start }: Pick<BillIn, 'id' | 'start'>): string {
+  if (privateNumber(id) === null) return firstLetters(id, 80);
+  const [country, party] = id.split('*');
+  return `${firstLetters(`${country}*${party}`, 20)}* … ${id.slice(-4)} of ${iso(start)}`;
+}
 
 /** A bill as it is kept with a visit. A negative amount takes money back: a bill of state refunded without its sign. @param session the attempt it is for @param record the whole of it */
 export function billPayload(b: BillIn, session: string | null, importId: string, record?: JsonObject): Payload<'bill'> & CdrBeside & { import: string } {
@@ -64,10 +74,10 @@ export function billPayload(b: BillIn, session: string | null, importId: string,
   const document = record ? jsonText(record) : null;
   return {
     sessions: session ? [session] : [],
-    amount: new Big(b.amount).abs().toFixed(),
+    amount: kept(new Big(b.amount).abs()),
     currency: b.currency,
     // A credit takes money back, never energy.
-    ...(back ? {} : { kWh: new Big(b.kWh).toFixed() }),
+    ...(back ? {} : { kWh: kept(new Big(b.kWh)) }),
     minutes: Math.min(10_000, Math.round(b.minutes * 100) / 100),
     ref: cdrRef(b),
     state: back ? 'refunded' : 'charged',
@@ -75,14 +85,20 @@ export function billPayload(b: BillIn, session: string | null, importId: string,
     cdr: {
       start: iso(b.start),
       end: iso(b.end),
-      evse: b.evse,
+      evse: firstLetters(b.evse, MOST_NOTED),
       minutes: b.minutes,
       taxIn: b.taxIn,
-      ...(b.credits ? { credits: b.credits } : {}),
-      ...(b.signed ? { signed: b.signed.method } : {}),
+      ...(b.credits ? { credits: firstLetters(b.credits, MOST_NOTED) } : {}),
+      ...(b.signed ? { signed: firstLetters(b.signed.method, MOST_NOTED) } : {}),
       ...(document === null || bytesOf(document) > MOST_DOCUMENT ? {} : { document }),
     },
   };
+}
+
+/** Why a bill cannot be kept as the record has bills, its field and the reason; `null`: it can. */
+export function billProblem(b: BillIn): string | null {
+  const problem = payloadProblem('bill', billPayload(b, null, ''));
+  return problem && `${problem.path.replace(/^payload\./, '')} ${problem.reason}`;
 }
 
 /** The network's record that came with a bill, as text; `null`: none did. */

@@ -106,6 +106,9 @@ function checkTwice(o: JsonObject, pointer: string, into: Findings): void {
   }
 }
 
+/** A text in which something stands. */
+const wordsOf = (o: JsonObject, name: string): string | null => (textOf(o, name)?.trim() ? textOf(o, name) : null);
+
 function siteIn(o: JsonObject, pointer: string): SiteIn {
   const leftOut: SiteIn['leftOut'] = [];
   const place = objectIn(o, 'coordinates') as JsonObject;
@@ -113,8 +116,8 @@ function siteIn(o: JsonObject, pointer: string): SiteIn {
   return {
     pointer,
     id: partyId(o),
-    name: textOf(o, 'name') ?? textOf(o, 'address') ?? '',
-    network: (operator && textOf(operator, 'name')) ?? `${textOf(o, 'country_code')}*${textOf(o, 'party_id')}`,
+    name: wordsOf(o, 'name') ?? wordsOf(o, 'address') ?? '',
+    network: (operator && wordsOf(operator, 'name')) ?? `${textOf(o, 'country_code')}*${textOf(o, 'party_id')}`,
     zone: textOf(o, 'time_zone') ?? 'UTC',
     latitude: Number(textOf(place, 'latitude')),
     longitude: Number(textOf(place, 'longitude')),

@@ -2,6 +2,7 @@ import Big from 'big.js';
 import { getCountryForTimezone } from 'countries-and-timezones';
 import { alpha2ToAlpha3 } from 'i18n-iso-countries';
 import type { RecordFields } from '../records/record-schema';
+import { firstLetters } from '../units/first-letters';
 import { chargingEnd, meansOf } from '../visit/attempt-times';
 import { attemptsNamed, forCharging } from '../visit/billed';
 import { sessionEnergy } from '../visit/delivered';
@@ -48,7 +49,6 @@ const PLUGS = new Map<string, string>(
     .map(([theirs, ours]) => [ours, theirs]),
 );
 const iso = (ms: number): string => new Date(ms).toISOString();
-const first = (text: string, most: number): string => [...text].slice(0, most).join('');
 /** ISO 3166 codes of a zone's country; the codes for nobody's where it has none. */
 export function countryOf(zone: string): { two: string; three: string } {
   const two = getCountryForTimezone(zone)?.id;
@@ -57,7 +57,7 @@ export function countryOf(zone: string): { two: string; three: string } {
 }
 /** Five decimals, as the standard writes degrees. */
 const degrees = (n: number): string => new Big(n).toFixed(5);
-const evseUid = (s: SiteOut['stalls'][number]): string => first(s.fields.evseUids[0] ?? s.id, 36);
+const evseUid = (s: SiteOut['stalls'][number]): string => firstLetters(s.fields.evseUids[0] ?? s.id, 36);
 const standardOf = (o: Outlet): string | undefined => PLUGS.get(o.connector);
 const isDc = (o: Outlet): boolean => ['CHADEMO', 'GBT_DC', 'IEC_62196_T1_COMBO', 'IEC_62196_T2_COMBO'].includes(standardOf(o) ?? '');
 const powerType = (o: Outlet): string => (isDc(o) ? 'DC' : o.phases === 1 ? 'AC_1_PHASE' : 'AC_3_PHASE');
@@ -70,8 +70,8 @@ const told = (s: SiteOut): Partial<Record<(typeof OF_THE_FILE)[number], string>>
 };
 /** Members of a location that it shares with a CDR's. What nobody noted is said to be not known, and named in the extension. */
 const addressOf = (s: SiteOut) => ({
-  name: first(s.fields.name, 255),
-  address: first(s.fields.entrance ?? NOT_KNOWN, 45),
+  name: firstLetters(s.fields.name, 255),
+  address: firstLetters(s.fields.entrance ?? NOT_KNOWN, 45),
   city: NOT_KNOWN,
   ...told(s),
   country: countryOf(s.fields.zone).three,
@@ -82,7 +82,7 @@ const notKnown = (s: SiteOut): string[] =>
 /** A network, with what the file says of it where it is the same. */
 const operatorOf = (network: string, theirs: Record<string, unknown> | undefined): object => ({
   ...(typeof theirs?.name === 'string' && fold(theirs.name) === fold(network) ? theirs : {}),
-  name: first(network, 100),
+  name: firstLetters(network, 100),
 });
 /** Its opening times as its file has them, where they are still those that are noted. */
 const openingTimes = (s: SiteOut, file: Readonly<Record<string, unknown>>): object => {
@@ -123,7 +123,7 @@ export function locationsOut(sites: readonly SiteOut[], at: number): OcpiOut {
             {
               ...theirs,
               uid: evseUid(stall),
-              ...(evseId ? { evse_id: first(evseId, 48) } : {}),
+              ...(evseId ? { evse_id: firstLetters(evseId, 48) } : {}),
               status: stall.fields.state?.is === 'not yet open' ? 'PLANNED' : 'UNKNOWN',
               connectors: connectors.map((c, i) => (theirConnectors.length === connectors.length ? { ...theirConnectors[i], ...c } : c)),
               ...(stall.fields.name.length <= 16 ? { physical_reference: stall.fields.name } : {}),
@@ -264,10 +264,10 @@ export function cdrsOut(visits: readonly Visit[], siteOf: SiteOf): OcpiOut {
       ...common(v, told),
       end_date_time: iso(end),
       cdr_location: {
-        id: first(site.id, 36),
+        id: firstLetters(site.id, 36),
         ...addressOf(site),
         evse_uid: evseUid(stall),
-        evse_id: first(stall.fields.evseUids.find((uid) => uid.includes('*')) ?? stall.fields.name, 48),
+        evse_id: firstLetters(stall.fields.evseUids.find((uid) => uid.includes('*')) ?? stall.fields.name, 48),
         connector_id: String(plug + 1),
         connector_standard: standardOf(outlet),
         connector_format: outlet.cable === 'own cable' || (outlet.cable === null && !isDc(outlet)) ? 'SOCKET' : 'CABLE',

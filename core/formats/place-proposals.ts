@@ -1,6 +1,7 @@
 import { isApart } from '../records/place-questions';
 import { siteSchema } from '../records/place-schema';
 import type { RecordFields } from '../records/record-schema';
+import { firstLetters } from '../units/first-letters';
 import { grouped } from '../units/grouped';
 import type { GeoQuestion, GeoSite } from './geojson';
 import { keptText, type SiteAccess } from './location-access';
@@ -29,10 +30,14 @@ export type PlaceProposal = SiteTold & {
 /** Fields of a site that a file may fill. */
 export type SiteWords = Partial<Omit<RecordFields<'site'>, (typeof OF_ITS_OWN)[number]>>;
 
+/** Letters of a name that a record keeps; OCPI lets an operator have a hundred. */
+const MOST_NAME = 80;
+const shortened = (name: string): string => firstLetters(name.trim(), MOST_NAME).trimEnd();
+
 const whereabouts = ({ pointer, name, network, zone, latitude, longitude }: GeoSite | SiteIn) => ({
   pointer,
-  name: name.trim(),
-  network,
+  name: shortened(name),
+  network: network === null ? null : shortened(network),
   zone,
   latitude,
   longitude,
@@ -140,8 +145,8 @@ export const isNews = (n: PlaceNews): boolean =>
 export function stallFields(s: StallIn, siteId: string, day: string): Partial<RecordFields<'stall'>> {
   return {
     siteId,
-    name: [...s.name].slice(0, 40).join(''),
-    otherName: s.otherName ? [...s.otherName].slice(0, 40).join('') : null,
+    name: firstLetters(s.name, 40),
+    otherName: s.otherName ? firstLetters(s.otherName, 40) : null,
     evseUids: s.evseUids.slice(0, 8),
     outlets: s.outlets.slice(0, 4).map((o) => ({
       connector: o.connector as RecordFields<'stall'>['outlets'][number]['connector'],

@@ -24,7 +24,7 @@ const decimal = (hi: number, unit: string) =>
   z.string('must be a decimal number in quotes').check(
     z.regex(DECIMAL, 'must be a decimal number'),
     z.refine((s) => !s.startsWith('-') || Number(s) === 0, 'must not be negative'),
-    z.refine((s) => !(Number(s) > hi), `must be at most ${hi} ${unit}`),
+    z.refine((s) => !(Number(s) > hi), `must be at most ${hi} ${unit}`.trim()),
   );
 const text = (max = 500) =>
   z.string().check(

@@ -137,4 +137,23 @@ describeWithDatabase('CDRs of a network', () => {
     expect(told).toMatchObject({ ok: true, taken: 1 });
     expect(told.ok && told.preview.rows.map((r) => r.match.is)).toContain('paired');
   });
+
+  it('that the record cannot hold say why and are not taken; one whose id may be the number of a card comes in, once', async () => {
+    const who = await newHousehold();
+    const visitId = await addVisit(who, await addPlace(who), AT);
+    const [usual] = JSON.parse(new TextDecoder().decode(cdrs)) as { cdr_location: object }[];
+    const long = { ...usual, id: '4111111111111111', cdr_location: { ...usual?.cdr_location, evse_id: 'E'.repeat(70_000) } };
+    const all = new TextEncoder().encode(
+      JSON.stringify([{ ...usual, id: 'MUCH', start_date_time: '2020-01-01T00:00:00Z', total_cost: { excl_vat: 1e8 + 1 } }, long]),
+    );
+    const told = await takeCdrs(who, all, new Map());
+    expect(told).toMatchObject({
+      taken: 1,
+      preview: {
+        rows: [{ unkept: 'amount must be at most 100000000' }, { unkept: null, said: ['/cdr_location/evse_id is longer than it may be', expect.anything()] }],
+      },
+    });
+    expect(await amounts(who, visitId)).toEqual(['6.25']);
+    expect(await takeCdrs(who, all, new Map())).toMatchObject({ taken: 0, preview: { rows: [{ there: false }, { there: true }] } });
+  });
 });

@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto';
 import { billPlaces } from '@/core/formats/bill-place';
-import { billedItems, billPayload, cdrRef } from '@/core/formats/cdr-bills';
+import { BREACH_WORDS } from '@/core/formats/breach-words';
+import { billedItems, billPayload, billProblem, cdrRef } from '@/core/formats/cdr-bills';
 import { type AttemptRef, fold, matchSessions } from '@/core/formats/match-sessions';
 import { type BillIn, readingCdrs } from '@/core/formats/ocpi-cdrs';
 import { BREACHES_LISTED, type Breach } from '@/core/formats/ocpi-check';
@@ -36,6 +37,8 @@ export type CdrRow = {
   currency: string;
   taxIn: boolean;
   said: string[];
+  /** Why it cannot be kept. */
+  unkept: string | null;
   /** It stands in the ledger already. */
   there: boolean;
   /** Where, and what it says there where that is another amount. */
@@ -95,7 +98,7 @@ async function load(who: Member, bytes: Uint8Array): Promise<Loaded | { refused:
   const [pairs, asks, credits] = [firstBy(match.pairs, (p) => p.item), firstBy(match.asks, (a) => a.item), firstBy(match.credits, (c) => c.item)];
   const rows = bills.map((b): CdrRow => {
     const [pair, ask, credit] = [pairs.get(b.id), asks.get(b.id), credits.get(b.id)];
-    const said = (saidOf.get(b.pointer) ?? []).map((x) => `${x.pointer.slice(b.pointer.length)}: ${x.code}`);
+    const said = (saidOf.get(b.pointer) ?? []).map((x) => `${x.pointer.slice(b.pointer.length)} ${BREACH_WORDS[x.code]}`);
     return {
       id: b.id,
       start: b.start,
@@ -107,6 +110,7 @@ async function load(who: Member, bytes: Uint8Array): Promise<Loaded | { refused:
       currency: b.currency,
       taxIn: b.taxIn,
       said,
+      unkept: billProblem(b),
       there: there.has(b.id),
       stands: standsAs(b, there.get(b.id)),
       noted: pair ? paidFor(visits.get(pair.visitId) as Visit, pair.n, 'person') : [],
@@ -190,7 +194,7 @@ export async function takeCdrs(who: Member, bytes: Uint8Array, chosen: ReadonlyM
   const { preview, bills, visits, records } = found;
   const billOf = firstBy(bills, (b) => b.id);
   const wanted = preview.rows.flatMap((row) => {
-    if (row.there) return [];
+    if (row.there || row.unkept !== null) return [];
     const picked = row.match.is === 'asked' ? row.match.candidates.find((c) => `${c.visitId} ${c.n}` === chosen.get(row.id)) : undefined;
     const at = row.match.is === 'paired' ? row.match.where : picked;
     const bill = billOf.get(row.id);

@@ -137,6 +137,24 @@ describeWithDatabase('places of a file', () => {
       ],
     ]);
   });
+  it('whose names are longer than a record keeps are shortened, are the same again, and cost no other its place; blank ones are none', async () => {
+    const who = signedIn(await newHousehold());
+    const odd = (id: string, latitude: string, more: object) => ({ ...location(id, latitude, '14.51', [[`U${id}`, '1']]), ...more });
+    // OCPI 2.2.1: 100 letters for the name of an operator (BusinessDetails), 255 for that of a Location.
+    const bytes = file([
+      odd('L1', '46.05', { operator: { name: `Bluebarn ${'N'.repeat(91)}` } }),
+      odd('L2', '46.15', { name: `Lipa ${'S'.repeat(250)}` }),
+      odd('L3', '46.25', { name: ' ', operator: { name: '  ' } }),
+      odd('L4', '46.35', { name: 'Brod Landing' }),
+    ]);
+    const answer = await take(who, bytes);
+    expect(answer.notTaken).toEqual([]);
+    const [sites, networks] = [await recordsOf(who.householdId, 'site'), await recordsOf(who.householdId, 'network')];
+    expect(sites.map((s) => s.fields.name).sort()).toEqual(['Brod Landing', 'City Hall', `Lipa ${'S'.repeat(75)}`, 'Road 1']);
+    expect(networks.map((n) => n.fields.name).sort()).toEqual(['Bluebarn', `Bluebarn ${'N'.repeat(71)}`, 'ZZ*BLU']);
+    expect((await rows(who, bytes)).map((r) => r.is)).toEqual(['here', 'here', 'here', 'here']);
+    expect((await take(who, bytes)).taken).toBe(0);
+  });
   it('that were put away come into use again where that is asked, with their network', async () => {
     const one = file([location('A', '46.0500', '14.5000', [['a1', '1']])]);
     await take(who, one);

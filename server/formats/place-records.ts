@@ -71,7 +71,7 @@ export class PlaceRecords {
     const fields = {
       ...blankFields('site'),
       networkId,
-      name: [...p.name].slice(0, 80).join(''),
+      name: p.name,
       zone: p.zone ?? (position ? tzLookup(position.latitude, position.longitude) : this.who.zone),
       ...position,
       ...p.fields,

@@ -7,6 +7,7 @@ import { printDate, printTime } from '@/core/units/zoned';
 import type { CdrPreview, CdrRow } from '@/server/formats/import-cdrs';
 import { ChooseFile, refusedText, useFileWork } from '@/ui/forms/file-work';
 import { LeftOut } from '@/ui/forms/left-out';
+import { sendFile } from '@/ui/forms/send-file';
 import { useSome } from '@/ui/forms/some-at-a-time';
 import { NotInFile } from './not-in-file';
 import { NotedThere } from './noted-there';
@@ -24,9 +25,6 @@ const REFUSED: Readonly<Record<string, string>> = {
   too_many: 'It holds more than 5,000 CDRs: send it in parts.',
 };
 
-/** So many choices an address holds. */
-const PICKS_AT_ONCE = 60;
-
 /** Chooses a file, shows what would come of it, takes it in and back. */
 export function ImportBills() {
   const [file, setFile] = useState<File | null>(null);
@@ -35,10 +33,10 @@ export function ImportBills() {
   const { busy, said, say, working, reading } = useFileWork('cdrs');
 
   /** @returns how many bills came in; `null` where the file was refused */
-  const send = async (of: File, query = ''): Promise<number | null> => {
-    const answer = await fetch(`/api/v1/import/cdrs${query}`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: of });
-    const body = await answer.json();
-    if (!answer.ok) {
+  const send = async (of: File, take = false): Promise<number | null> => {
+    const chosen = Object.entries(picks).flatMap(([id, at]) => (at ? [{ id, visitId: at.split('~')[0], n: Number(at.split('~')[1]) }] : []));
+    const { ok, body } = await sendFile(`/api/v1/import/cdrs${take ? '?take=yes' : ''}`, of, take ? { picks: chosen } : {});
+    if (!ok) {
       setSeen(null);
       say(refusedText(body, REFUSED));
       return null;
@@ -48,14 +46,8 @@ export function ImportBills() {
   };
   const takeIn = (of: File) =>
     void working(async () => {
-      const chosen = Object.entries(picks).flatMap(([id, at]) => (at ? [`&pick=${encodeURIComponent(`${id}~${at}`)}`] : []));
-      let all = 0;
-      for (let from = 0; from === 0 || from < chosen.length; from += PICKS_AT_ONCE) {
-        const taken = await send(of, `?take=yes${chosen.slice(from, from + PICKS_AT_ONCE).join('')}`);
-        if (taken === null) return;
-        all += taken;
-      }
-      say(`${printCount(all, 'bill')} taken in.`);
+      const taken = await send(of, true);
+      if (taken !== null) say(`${printCount(taken, 'bill')} taken in.`);
     }, 'takes in');
   const undo = () =>
     void working(async () => {
@@ -65,7 +57,7 @@ export function ImportBills() {
       say(stopped ? 'It could not be taken back just now.' : `${printCount(undone, 'bill')} taken back.`);
     }, 'takes back');
   const { some, more } = useSome(seen?.rows ?? [], 'bill');
-  const ready = (seen?.rows ?? []).filter((r) => !r.there && (r.match.is === 'paired' || (r.match.is === 'asked' && picks[r.id])));
+  const ready = (seen?.rows ?? []).filter((r) => !r.there && r.unkept === null && (r.match.is === 'paired' || (r.match.is === 'asked' && picks[r.id])));
   return (
     <>
       <ChooseFile
@@ -139,9 +131,10 @@ function Row({ row: r, pick, onPick }: { row: CdrRow; pick: string; onPick: (at:
         </span>
         {r.said.map((s) => (
           <span key={s} className="block text-[12.5px] font-normal text-fault">
-            does not add up: {s}
+            {s}
           </span>
         ))}
+        {r.unkept ? <span className="block text-[12.5px] font-normal text-fault">cannot be kept: {r.unkept}</span> : null}
       </th>
       <td className="num px-2.5 py-1.5">{printKWh(r.kWh)}</td>
       <td className="num px-2.5 py-1.5">

@@ -7,12 +7,13 @@ import type { PlaceRow, PlacesPreview } from '@/server/formats/import-places';
 import type { PlaceChoice } from '@/server/formats/place-records';
 import { ChooseFile, refusedText, useFileWork } from '@/ui/forms/file-work';
 import { LeftOut } from '@/ui/forms/left-out';
+import { sendFile } from '@/ui/forms/send-file';
 import { useSome } from '@/ui/forms/some-at-a-time';
 import { NetworkOfMany } from '@/ui/places/network-of-many';
 import { fieldLabel } from '@/ui/records/record-fields';
 
-/** Rows of one request: all of them would be more than an address can hold. */
-const AT_ONCE = 25;
+/** Rows of one request: of a register's thousands one sees how far it is. */
+const AT_ONCE = 500;
 /** Rows that are seen at a look; and those of a register of a country rather than of somebody’s places. */
 const [FEW, MANY] = [20, 500] as const;
 const IS = { new: 'new', adds: 'adds to what is here', here: 'is here already', away: 'is here, put away: it comes into use again' } as const;
@@ -64,10 +65,8 @@ export function ImportPlaces() {
   const [called, setCalled] = useState('');
 
   const send = async (of: File, some: readonly PlaceChoice[] | null): Promise<(PlacesPreview & { taken?: number; notTaken?: NotTaken[] }) | null> => {
-    const query = some === null ? '' : `?${new URLSearchParams({ choices: JSON.stringify(some) })}`;
-    const answer = await fetch(`/api/v1/import/places${query}`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: of });
-    const body = await answer.json();
-    if (answer.ok) return body;
+    const { ok, body } = await sendFile('/api/v1/import/places', of, { choices: some });
+    if (ok) return body;
     say(refusedText(body, REFUSED));
     return null;
   };

@@ -8,6 +8,7 @@ import { printDate, printTime } from '@/core/units/zoned';
 import type { SheetLine, SheetPreview, SheetSite } from '@/server/formats/import-sheet';
 import { ChooseFile, useFileWork } from '@/ui/forms/file-work';
 import { saveFile } from '@/ui/forms/save-file';
+import { sendFile } from '@/ui/forms/send-file';
 import { NotInFile } from '../not-in-file';
 import { NotedThere } from '../noted-there';
 import { undoImport } from '../undo-import';
@@ -36,13 +37,9 @@ export function ImportSheet() {
   const send = async (of: File, with_: readonly SheetAnswer[] | null, make: readonly SheetSite[], take: boolean, allRefused = false): Promise<Told | null> => {
     asked.current += 1;
     const mine = asked.current;
-    const form = new FormData();
-    form.set('asked', JSON.stringify({ answers: with_, sites: make, allRefused }));
-    form.set('file', of);
-    const answer = await fetch(`/api/v1/import/sheet${take ? '?take=yes' : ''}`, { method: 'POST', body: form });
-    const body = await answer.json();
+    const { ok, body } = await sendFile(`/api/v1/import/sheet${take ? '?take=yes' : ''}`, of, { answers: with_, sites: make, allRefused });
     if (mine !== asked.current) return null;
-    if (answer.ok) {
+    if (ok) {
       setSeen(body);
       setAnswers(body.answers);
       return body;

@@ -1,33 +1,42 @@
+import * as z from 'zod';
 import { mayRecord } from '@/core/records/roles';
-import { isId } from '@/core/units/id';
+import { ID_PATTERN, isId } from '@/core/units/id';
 import { previewCdrs, takeCdrs } from '@/server/formats/import-cdrs';
 import { undoBills } from '@/server/formats/imported-bills';
 import { answering, noStore } from '@/server/http/answer';
+import { type FilesTaken, fileAndAsked, guardFile } from '@/server/http/file-and-asked';
 import { perMinute } from '@/server/http/rate';
 import { notSignedIn, whoAsks } from '@/server/http/session-cookie';
-import { guardBytes, guardWrite } from '@/server/http/write-guard';
+import { guardWrite } from '@/server/http/write-guard';
 
-const MOST_BYTES = 10 * 1024 * 1024;
+const TAKEN: FilesTaken = { types: ['application/json'], mostBytes: 10 * 1024 * 1024, tooLarge: 'The file is larger than 10 MB. Send it in parts.' };
 const take = perMinute(60);
+const asked = z.object({
+  // The id of a CDR is the network's: whatever can stand in it.
+  picks: z
+    .array(z.object({ id: z.string(), visitId: z.string().regex(ID_PATTERN), n: z.int().min(0).max(1000) }))
+    .max(5000, 'at most 5,000 at once')
+    .default([]),
+});
 const NOT_YOURS = 'Only those who record may take bills in.';
 
 /**
- * CDRs of OCPI 2.2.1 as JSON. Without `take=yes` it says what would come of them and changes nothing. `pick=CDR~visit~n`, as often as
- * wanted: which attempt a CDR is for that was asked about. 422 where the document cannot be read, with its code and place.
+ * CDRs of OCPI 2.2.1 as JSON, alone or as a form of two parts: `file`, and `asked`, JSON, `picks` of which says which attempt a CDR is for that was asked about. Without `take=yes` it
+ * says what would come of them and changes nothing. 422 where the document cannot be read, with its code and place.
  */
 export const POST = answering(async (request: Request): Promise<Response> => {
   const who = await whoAsks();
   if (!who) return notSignedIn();
-  const body = await guardBytes(request, ['application/json'], MOST_BYTES, 'The file is larger than 10 MB. Send it in parts.');
+  const body = await guardFile(request, TAKEN);
   if (!body.ok) return body.response;
   const late = take(who.personId);
   if (late) return late;
   if (!mayRecord(who.role)) return Response.json({ error: NOT_YOURS }, { status: 403, headers: noStore });
-  const { searchParams } = new URL(request.url);
-  // The id is the network's: whatever can stand in it.
-  const picks = searchParams.getAll('pick').map((p) => /^(.+)~([^~]+)~(\d+)$/s.exec(p));
-  const chosen = new Map(picks.flatMap((p) => (p ? [[p[1] as string, `${p[2]} ${p[3]}`] as const] : [])));
-  const answer = searchParams.get('take') === 'yes' ? await takeCdrs(who, body.bytes, chosen) : await previewCdrs(who, body.bytes);
+  const sent = await fileAndAsked(request, body.bytes, TAKEN, asked);
+  if (!sent.ok) return sent.response;
+  const chosen = new Map(sent.asked.picks.map((p) => [p.id, `${p.visitId} ${p.n}`]));
+  const takes = new URL(request.url).searchParams.get('take') === 'yes';
+  const answer = takes ? await takeCdrs(who, sent.file, chosen) : await previewCdrs(who, sent.file);
   if (answer.ok) return Response.json({ ...answer.preview, ...(answer.taken === undefined ? {} : { taken: answer.taken }) }, { headers: noStore });
   return Response.json({ error: 'The file cannot be read.', refused: answer.refused }, { status: 422, headers: noStore });
 });

@@ -1,17 +1,15 @@
 import * as z from 'zod';
 import { mayRecord } from '@/core/records/roles';
 import { isId } from '@/core/units/id';
-import { firstProblem, ownWords } from '@/core/units/own-words';
-import { importSheet } from '@/server/formats/import-sheet';
+import { importSheet, type SheetAsked } from '@/server/formats/import-sheet';
 import { undoneTo, undoSheet } from '@/server/formats/undo-sheet';
 import { answering, noStore } from '@/server/http/answer';
+import { type FilesTaken, fileAndAsked, guardFile } from '@/server/http/file-and-asked';
 import { perMinute } from '@/server/http/rate';
 import { notSignedIn, whoAsks } from '@/server/http/session-cookie';
-import { guardBytes, guardWrite } from '@/server/http/write-guard';
+import { guardWrite } from '@/server/http/write-guard';
 
-const MOST_BYTES = 25 * 1024 * 1024;
-/** What is said beside the file: answers for as many rows as a file may have. */
-const MOST_ASKED = 1_500_000;
+const TAKEN: FilesTaken = { types: ['text/csv'], mostBytes: 25 * 1024 * 1024, tooLarge: 'The file is larger than 25 MB. Send it in parts.' };
 const take = perMinute(120);
 const NOT_YOURS = 'Only those who record may take visits in.';
 const asked = z.object({
@@ -28,49 +26,25 @@ const asked = z.object({
 });
 
 /**
- * A spreadsheet as CSV in whatever dialect, as a form of two parts: `file`, and `asked`, JSON of answers to what was asked, of the sites to make, and whether every refused row is told (`allRefused`), not the first thousand. Without answers what was said of a sheet
+ * A spreadsheet as CSV in whatever dialect, alone or as a form of two parts: `file`, and `asked`, JSON of answers to what was asked, of the sites to make, and whether every refused row is told (`allRefused`), not the first thousand. Without answers what was said of a sheet
  * of the same headings before holds. Without `take=yes` it says what would come of it and changes nothing; with it the next rows come in, and `left` says how many are still to come. 422 where
  * the file cannot be read, with its code and place.
  */
 export const POST = answering(async (request: Request): Promise<Response> => {
   const who = await whoAsks();
   if (!who) return notSignedIn();
-  const body = await guardBytes(request, ['multipart/form-data'], MOST_BYTES + MOST_ASKED, 'The file is larger than 25 MB. Send it in parts.');
+  const body = await guardFile(request, TAKEN);
   if (!body.ok) return body.response;
   const late = take(who.personId);
   if (late) return late;
   if (!mayRecord(who.role)) return Response.json({ error: NOT_YOURS }, { status: 403, headers: noStore });
-  const sent = await partsOf(body.bytes, request.headers.get('content-type') ?? '');
-  if ('error' in sent) return Response.json(sent, { status: 422, headers: noStore });
-  const said = readAsked(sent.asked);
-  if ('error' in said) return Response.json(said, { status: 422, headers: noStore });
-  const told = await importSheet(who, sent.file, said.asked, new URL(request.url).searchParams.get('take') === 'yes');
+  const sent = await fileAndAsked(request, body.bytes, TAKEN, asked);
+  if (!sent.ok) return sent.response;
+  const told = await importSheet(who, sent.file, sent.asked as SheetAsked, new URL(request.url).searchParams.get('take') === 'yes');
   if (!told.ok) return Response.json({ error: 'The file cannot be read.', refused: told.refused }, { status: 422, headers: noStore });
   const { preview, taken, left } = told;
   return Response.json({ ...preview, ...(taken === undefined ? {} : { taken, left }) }, { headers: noStore });
 });
-
-/** The parts of a form (RFC 7578). */
-async function partsOf(bytes: Buffer, type: string): Promise<{ file: Uint8Array; asked: string } | { error: string }> {
-  const form = await new Response(new Uint8Array(bytes), { headers: { 'content-type': type } }).formData().catch(() => null);
-  const [file, asked] = [form?.get('file'), form?.get('asked')];
-  if (!(file instanceof Blob)) return { error: 'file: is missing' };
-  if (file.size > MOST_BYTES) return { error: 'The file is larger than 25 MB. Send it in parts.' };
-  return { file: new Uint8Array(await file.arrayBuffer()), asked: typeof asked === 'string' ? asked : '{}' };
-}
-
-function readAsked(text: string) {
-  let json: unknown = {};
-  try {
-    json = JSON.parse(text);
-  } catch {
-    return { error: 'asked: is not JSON' };
-  }
-  const parsed = asked.safeParse(json, { error: ownWords });
-  if (parsed.success) return { asked: { ...parsed.data, answers: parsed.data.answers as Parameters<typeof importSheet>[2]['answers'] } };
-  const { path, reason } = firstProblem(parsed.error, 'asked');
-  return { error: `${path}: ${reason}` };
-}
 
 /**
  * Takes an import back, some visits with each request: `{id}`, then `{id, next}` with what the last answer said until it says null. Its visits are withdrawn, as one would withdraw them by

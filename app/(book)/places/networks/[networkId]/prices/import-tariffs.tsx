@@ -7,9 +7,8 @@ import { printSeen } from '@/core/units/zoned';
 import type { TariffChoice, TariffRow, TariffsPreview } from '@/server/formats/import-tariffs';
 import { ChooseFile, refusedText, useFileWork } from '@/ui/forms/file-work';
 import { LeftOut } from '@/ui/forms/left-out';
+import { sendFile } from '@/ui/forms/send-file';
 
-/** Rows of one request: all of them would be more than an address can hold. */
-const AT_ONCE = 20;
 const REFUSED: Readonly<Record<string, string>> = {
   no_tariffs: 'It holds no OCPI Tariffs.',
   too_many: 'It holds more than 500 tariffs. Send it in parts.',
@@ -34,10 +33,8 @@ export function ImportTariffs({ networkId, network, sites, payers, today }: Prop
   const first = (r: TariffRow): Choice => ({ planId: null, providerId: null, siteId: null, from: r.from ?? today, until: r.until });
 
   const send = async (of: File, some: readonly TariffChoice[] | null): Promise<(TariffsPreview & { taken?: number; refused?: typeof refused }) | null> => {
-    const query = new URLSearchParams({ network: networkId, ...(some === null ? {} : { choices: JSON.stringify(some) }) });
-    const answer = await fetch(`/api/v1/import/tariffs?${query}`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: of });
-    const body = await answer.json();
-    if (answer.ok) return body;
+    const { ok, body } = await sendFile(`/api/v1/import/tariffs?network=${networkId}`, of, { choices: some });
+    if (ok) return body;
     say(refusedText(body, REFUSED));
     return null;
   };
@@ -55,19 +52,12 @@ export function ImportTariffs({ networkId, network, sites, payers, today }: Prop
     working(async () => {
       if (!file || !seen) return;
       const all = Object.entries(choices).map(([pointer, c]) => ({ pointer, ...c }));
-      let taken = 0;
-      const failed: { pointer: string; reason: string }[] = [];
-      for (let at = 0; at < all.length; at += AT_ONCE) {
-        const part = all.slice(at, at + AT_ONCE);
-        const told = await send(file, part);
-        if (!told) return;
-        taken += told.taken ?? 0;
-        failed.push(...(told.refused ?? []));
-        setSeen(told);
-        // What is done is no longer chosen; what was refused can be mended and sent again.
-        const done = new Set(part.map((p) => p.pointer).filter((p) => !failed.some((f) => f.pointer === p)));
-        setChoices((before) => Object.fromEntries(Object.entries(before).filter(([pointer]) => !done.has(pointer))));
-      }
+      const told = await send(file, all);
+      if (!told) return;
+      const [taken, failed] = [told.taken ?? 0, told.refused ?? []];
+      setSeen(told);
+      // What is done is no longer chosen; what was refused can be mended and sent again.
+      setChoices((before) => Object.fromEntries(Object.entries(before).filter(([pointer]) => failed.some((f) => f.pointer === pointer))));
       setRefused(failed);
       say(`${printCount(taken, 'price')} kept${failed.length > 0 ? `, ${failed.length} refused` : taken < all.length ? ', the others were on file' : ''}.`);
     }, 'takes in');
