@@ -108,6 +108,7 @@ export function* readingSheet(bytes: Uint8Array, world: SheetWorld, settings: Sh
   }
 
   const lines = data.map((r) => r.line);
+  const first = (data[0]?.cells ?? []).map((c) => c.trim().slice(0, 80));
   const result = (
     more: Pick<SheetImport, 'accepted' | 'waiting' | 'proposed'>,
     decimal: Mark | 'mixed' | null,
@@ -120,7 +121,7 @@ export function* readingSheet(bytes: Uint8Array, world: SheetWorld, settings: Sh
     refused: refused.sort((a, b) => a.line - b.line),
     skipped: skipped.sort((a, b) => a.line - b.line),
     asks,
-    first: (data[0]?.cells ?? []).map((c) => c.trim().slice(0, 80)),
+    first,
   });
   if (!heading && !mapped) {
     asks.push({ code: 'columns', column: null, lines, options: [] });
@@ -150,6 +151,7 @@ export function* readingSheet(bytes: Uint8Array, world: SheetWorld, settings: Sh
 
   const ask = asking(asks);
   const accepted: SheetRow[] = [];
+  const lightly = keptLightly();
   const waiting = new Set<number>();
   for (const [i, r] of data.entries()) {
     if (i % ROWS_A_STEP === 0) yield;
@@ -162,12 +164,40 @@ export function* readingSheet(bytes: Uint8Array, world: SheetWorld, settings: Sh
       waiting.add(r.line);
       for (const a of own) ask(a, r.line);
       if (doubtful) ask({ code: 'encoding', column: null, options: ['windows-1252', 'windows-1250'] }, r.line);
-    } else accepted.push(row);
+    } else accepted.push(lightly(row));
+    // Nobody asks for its cells again: those of a hundred thousand records take more room than the file.
+    r.cells = NO_CELLS;
   }
   if (open) for (const a of asks) if (a.code === 'column_meaning' || a.code === 'column_twice') for (const line of waiting) a.lines.push(line);
   // They are taken, and asked.
   for (const lines of yield* duplicatesOf(accepted, world, settings)) asks.push({ code: 'duplicate', column: null, lines, options: ['same', 'different'] });
   return result({ accepted, waiting: [...waiting], proposed: proposedOf(accepted, world) }, marks.decimal, rules.order);
+}
+
+const NO_CELLS: string[] = [];
+const TOLD_AGAIN = ['site', 'stall', 'network', 'car', 'kWh', 'amount', 'currency', 'perKWh', 'means'] as const;
+const [NO_REST, NO_WARNINGS]: [SheetRow['rest'], SheetRow['warnings']] = [{}, []];
+/** Texts of rows that are looked out for: more are hardly told again. */
+const MOST_TEXTS = 20_000;
+/** Makes rows of one sheet share what they say alike: in a hundred thousand of them a few dozen places, cars and prices come over and over. */
+function keptLightly(): (row: SheetRow) => SheetRow {
+  const texts = new Map<string, string>();
+  const same = (text: string): string => {
+    const before = texts.get(text);
+    if (before === undefined && texts.size < MOST_TEXTS) texts.set(text, text);
+    return before ?? text;
+  };
+  return (row) => {
+    for (const field of TOLD_AGAIN) {
+      const text = row[field];
+      if (text !== null) row[field] = same(text);
+    }
+    const rest = Object.entries(row.rest);
+    for (const [name, text] of rest) row.rest[name] = same(text);
+    if (rest.length === 0) row.rest = NO_REST;
+    if (row.warnings.length === 0) row.warnings = NO_WARNINGS;
+    return row;
+  };
 }
 
 /** What was said, where it is one of what can be said. */
