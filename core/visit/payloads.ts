@@ -22,9 +22,10 @@ const between = (lo: number, hi: number, unit: string) =>
 /** A decimal string within bounds. */
 const decimal = (hi: number, unit: string) =>
   z.string('must be a decimal number in quotes').check(
+    // Before its form: of what is too large nobody needs to hear how many figures it has.
+    z.refine((s) => !(Number(s) > hi), `must be at most ${hi} ${unit}`.trim()),
     z.regex(DECIMAL, 'must be a decimal number'),
     z.refine((s) => !s.startsWith('-') || Number(s) === 0, 'must not be negative'),
-    z.refine((s) => !(Number(s) > hi), `must be at most ${hi} ${unit}`.trim()),
   );
 const text = (max = 500) =>
   z.string().check(

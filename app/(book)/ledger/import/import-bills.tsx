@@ -5,6 +5,7 @@ import { printMoney } from '@/core/units/money';
 import { printCount, printKWh, printShift } from '@/core/units/print';
 import { printDate, printTime } from '@/core/units/zoned';
 import type { CdrPreview, CdrRow } from '@/server/formats/import-cdrs';
+import { CARDS, PhoneHead } from '@/ui/charts/phone-head';
 import { ChooseFile, refusedText, useFileWork } from '@/ui/forms/file-work';
 import { LeftOut } from '@/ui/forms/left-out';
 import { sendFile } from '@/ui/forms/send-file';
@@ -24,6 +25,8 @@ const REFUSED: Readonly<Record<string, string>> = {
   ...JSON_WORDS,
   too_many: 'It holds more than 5,000 CDRs: send it in parts.',
 };
+
+const HEADS = ['The network says', 'energy', 'amount', 'recorded here'] as const;
 
 /** Chooses a file, shows what would come of it, takes it in and back. */
 export function ImportBills() {
@@ -76,17 +79,17 @@ export function ImportBills() {
         <>
           <LeftOut items={seen.breaches.filter((b) => b.refuses).map((b) => ({ pointer: b.pointer, reason: BREACH_WORDS[b.code] }))} unlisted={seen.unlisted} />
           <div className="overflow-x-auto bg-card" role="region" aria-label="Bills of the file" tabIndex={0}>
-            <table className="w-full min-w-[720px] text-[14px]">
-              <thead>
+            <table className={`text-[14px] sm:min-w-[720px] ${CARDS.table}`}>
+              <thead className={CARDS.head}>
                 <tr className="border-b-2 border-t-2 border-ink text-left text-[12.5px] text-ink-2">
-                  {['The network says', 'energy', 'amount', 'recorded here'].map((h) => (
+                  {HEADS.map((h) => (
                     <th key={h} scope="col" className="px-2.5 py-1.5 font-semibold">
                       {h}
                     </th>
                   ))}
                 </tr>
               </thead>
-              <tbody>
+              <tbody className={CARDS.body}>
                 {some.map((r) => (
                   <Row key={r.id} row={r} pick={picks[r.id] ?? ''} onPick={(at) => setPicks((p) => ({ ...p, [r.id]: at }))} />
                 ))}
@@ -122,12 +125,15 @@ function Row({ row: r, pick, onPick }: { row: CdrRow; pick: string; onPick: (at:
   const { match } = r;
   const zone = r.stands ? r.stands.zone : match.is === 'paired' ? match.where.zone : match.is === 'asked' ? (match.candidates[0]?.zone ?? 'UTC') : 'UTC';
   return (
-    <tr className="border-b border-rule-2 align-top">
-      <th scope="row" className="px-2.5 py-1.5 text-left font-semibold">
+    <tr className={`border-b border-rule-2 align-top max-sm:grid-cols-2 ${CARDS.row}`}>
+      <th scope="row" className={`px-2.5 py-1.5 text-left font-semibold wrap-anywhere ${CARDS.whole}`}>
         {r.site}
         <span className="block text-[12.5px] font-normal text-ink-2">
           {when(r.start, zone)}
-          {zone === 'UTC' ? ' UTC' : ''}, {r.evse}, <span className="break-all">{r.id}</span>
+          {zone === 'UTC' ? ' UTC' : ''},{' '}
+          <span className="break-all">
+            {r.evse}, {r.id}
+          </span>
         </span>
         {r.said.map((s) => (
           <span key={s} className="block text-[12.5px] font-normal text-fault">
@@ -136,12 +142,17 @@ function Row({ row: r, pick, onPick }: { row: CdrRow; pick: string; onPick: (at:
         ))}
         {r.unkept ? <span className="block text-[12.5px] font-normal text-fault">cannot be kept: {r.unkept}</span> : null}
       </th>
-      <td className="num px-2.5 py-1.5">{printKWh(r.kWh)}</td>
-      <td className="num px-2.5 py-1.5">
+      <td className={`num px-2.5 py-1.5 sm:whitespace-nowrap ${CARDS.cell}`}>
+        <PhoneHead>{HEADS[1]}</PhoneHead>
+        {printKWh(r.kWh)}
+      </td>
+      <td className={`num px-2.5 py-1.5 ${CARDS.cell}`}>
+        <PhoneHead>{HEADS[2]}</PhoneHead>
         {printMoney(r.amount, r.currency)}
         {r.taxIn ? null : <span className="block font-sans text-[12px] text-ink-2">without tax</span>}
       </td>
-      <td className="px-2.5 py-1.5">
+      <td className={`px-2.5 py-1.5 ${CARDS.whole}`}>
+        <PhoneHead>{HEADS[3]}</PhoneHead>
         {r.stands ? (
           <>
             <a href={`/ledger/${r.stands.visitId}`} className="text-shake underline">

@@ -22,6 +22,7 @@ import { now } from '@/server/clock';
 import { statementPage } from '@/server/compare/statement-page';
 import { whoAsks } from '@/server/http/session-cookie';
 import { KeepFigure } from '@/ui/charts/keep-figure';
+import { CARDS, PhoneHead } from '@/ui/charts/phone-head';
 import { Section } from '@/ui/places/section';
 import { one, type Query } from '../ledger-beside';
 import { CloseMonth } from './close-month';
@@ -115,24 +116,25 @@ export default async function StatementPage({ searchParams }: { searchParams: Pr
   );
 }
 
+const HEADS = ['Day', 'Place', 'Paid', 'kWh', 'Tax', 'Bill', 'Car and driver', 'Use'] as const;
 function Bills({ rows }: { rows: readonly StatementRow[] }) {
   return (
     <div className="overflow-x-auto" role="region" aria-label="Bills" tabIndex={0}>
-      <table className="w-full min-w-[680px] border-t-2 border-ink bg-card text-[13.5px]">
-        <thead>
+      <table className={`border-t-2 border-ink bg-card text-[13.5px] sm:min-w-[680px] ${CARDS.table}`}>
+        <thead className={CARDS.head}>
           <tr className="border-b border-ink text-left text-[12px] font-semibold text-ink-2">
-            {['Day', 'Place', 'Paid', 'kWh', 'Tax', 'Bill', 'Car and driver', 'Use'].map((h, i) => (
+            {HEADS.map((h, i) => (
               <th key={h} scope="col" className={`px-2 py-1.5 font-semibold ${i > 1 && i < 5 ? 'text-right' : ''}`}>
                 {h}
               </th>
             ))}
           </tr>
         </thead>
-        <tbody>
+        <tbody className={CARDS.body}>
           {rows.map((r) => (
-            <tr key={r.visitId} className="border-b border-rule-2 align-top">
-              <td className="num px-2 py-1">{printSeen(r.day)}</td>
-              <th scope="row" className="px-2 py-1 text-left font-normal">
+            <tr key={r.visitId} className={`border-b border-rule-2 align-top max-sm:grid-cols-3 ${CARDS.row}`}>
+              <td className={`num px-2 py-1 ${CARDS.whole}`}>{printSeen(r.day)}</td>
+              <th scope="row" className={`px-2 py-1 text-left font-normal wrap-anywhere ${CARDS.whole}`}>
                 {r.hidden ? (
                   r.place
                 ) : (
@@ -141,14 +143,21 @@ function Bills({ rows }: { rows: readonly StatementRow[] }) {
                   </Link>
                 )}
               </th>
-              <td className="num px-2 py-1 text-right">{r.bills.map((b) => printMoney(b.amount, b.currency)).join(' ')}</td>
-              <td className="num px-2 py-1 text-right">{r.kWh === null ? '' : printKWh(r.kWh)}</td>
-              <td className="num px-2 py-1 text-right">{r.bills.map((b) => (b.tax === null ? '' : printMoney(b.tax, b.currency))).join(' ')}</td>
-              <td className="px-2 py-1 text-[12.5px] text-ink-2">{billWords(r)}</td>
-              <td className="px-2 py-1">
+              {[
+                r.bills.map((b) => printMoney(b.amount, b.currency)).join(' '),
+                r.kWh === null ? '' : printKWh(r.kWh),
+                r.bills.map((b) => (b.tax === null ? '' : printMoney(b.tax, b.currency))).join(' '),
+              ].map((figure, i) => (
+                <td key={HEADS[i + 2]} className={`num px-2 py-1 text-right ${CARDS.cell}`}>
+                  {figure.trim() === '' ? null : <PhoneHead>{HEADS[i + 2]}</PhoneHead>}
+                  {figure}
+                </td>
+              ))}
+              <td className={`px-2 py-1 text-[12.5px] text-ink-2 ${CARDS.whole}`}>{billWords(r)}</td>
+              <td className={`px-2 py-1 ${CARDS.whole}`}>
                 {r.car}, {r.driver}
               </td>
-              <td className="px-2 py-1">{r.as ? wordsOfUse(r.as) : ''}</td>
+              <td className={`px-2 py-1 ${CARDS.whole}`}>{r.as ? wordsOfUse(r.as) : ''}</td>
             </tr>
           ))}
         </tbody>

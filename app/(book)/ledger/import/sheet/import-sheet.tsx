@@ -6,6 +6,7 @@ import { printMoney } from '@/core/units/money';
 import { printCount } from '@/core/units/print';
 import { printDate, printTime } from '@/core/units/zoned';
 import type { SheetLine, SheetPreview, SheetSite } from '@/server/formats/import-sheet';
+import { CARDS, PhoneHead } from '@/ui/charts/phone-head';
 import { ChooseFile, useFileWork } from '@/ui/forms/file-work';
 import { saveFile } from '@/ui/forms/save-file';
 import { sendFile } from '@/ui/forms/send-file';
@@ -17,6 +18,7 @@ import { SheetColumns } from './sheet-columns';
 import { SheetSites } from './sheet-sites';
 import { COUNTED, PLAN, REASON, REFUSED, SKIPPED, WARNING } from './sheet-words';
 
+const HEADS = ['Line', 'Visit', 'energy', 'amount', 'what comes of it'] as const;
 /** Sites made with one request. */
 const SITES_AT_ONCE = 100;
 /** Rows that cannot be read, one by one: more nobody reads on a page. All of them are saved. */
@@ -204,17 +206,17 @@ export function ImportSheet() {
             </button>
           ) : null}
           <div className="overflow-x-auto bg-card" role="region" aria-label="Rows of the file" tabIndex={0}>
-            <table className="w-full min-w-[640px] text-[14px]">
-              <thead>
+            <table className={`text-[14px] sm:min-w-[640px] ${CARDS.table}`}>
+              <thead className={CARDS.head}>
                 <tr className="border-b-2 border-t-2 border-ink text-left text-[12.5px] text-ink-2">
-                  {['Line', 'Visit', 'energy', 'amount', 'what comes of it'].map((h) => (
+                  {HEADS.map((h) => (
                     <th key={h} scope="col" className="px-2.5 py-1.5 font-semibold">
                       {h}
                     </th>
                   ))}
                 </tr>
               </thead>
-              <tbody>
+              <tbody className={CARDS.body}>
                 {seen.rows.map((r) => (
                   <Row key={r.line} row={r} busy={busy} onSay={(what) => near([r.line], what)} />
                 ))}
@@ -252,9 +254,12 @@ const whyOf =
 
 function Row({ row: r, busy, onSay }: { row: SheetLine; busy: boolean; onSay: (what: 'new' | 'merge') => void }) {
   return (
-    <tr className="border-b border-rule-2 align-top">
-      <td className="num px-2.5 py-1.5">{r.line}</td>
-      <th scope="row" className="px-2.5 py-1.5 text-left font-semibold">
+    <tr className={`border-b border-rule-2 align-top max-sm:grid-cols-3 ${CARDS.row}`}>
+      <td className={`num px-2.5 py-1.5 ${CARDS.cell}`}>
+        <PhoneHead>{HEADS[0]}</PhoneHead>
+        {r.line}
+      </td>
+      <th scope="row" className={`px-2.5 py-1.5 text-left font-semibold wrap-anywhere max-sm:order-first ${CARDS.whole}`}>
         {r.site}
         <span className="block text-[12.5px] font-normal text-ink-2">
           {printDate(r.start, r.zone)}
@@ -267,9 +272,15 @@ function Row({ row: r, busy, onSay }: { row: SheetLine; busy: boolean; onSay: (w
           </span>
         ))}
       </th>
-      <td className="num px-2.5 py-1.5">{r.kWh === null ? '–' : `${r.kWh} kWh`}</td>
-      <td className="num px-2.5 py-1.5">{r.amount === null || r.currency === null ? '–' : printMoney(r.amount, r.currency)}</td>
-      <td className="px-2.5 py-1.5">
+      <td className={`num px-2.5 py-1.5 sm:whitespace-nowrap ${CARDS.cell}`}>
+        <PhoneHead>{HEADS[2]}</PhoneHead>
+        {r.kWh === null ? '–' : `${r.kWh} kWh`}
+      </td>
+      <td className={`num px-2.5 py-1.5 ${CARDS.cell}`}>
+        <PhoneHead>{HEADS[3]}</PhoneHead>
+        {r.amount === null || r.currency === null ? '–' : printMoney(r.amount, r.currency)}
+      </td>
+      <td className={`px-2.5 py-1.5 ${CARDS.whole}`}>
         {r.visitId ? (
           <a href={`/ledger/${r.visitId}`} className="inline-block min-h-6 text-shake underline">
             {PLAN[r.plan]}
@@ -278,12 +289,12 @@ function Row({ row: r, busy, onSay }: { row: SheetLine; busy: boolean; onSay: (w
           PLAN[r.plan]
         )}
         {(r.plan === 'near' && r.bills) || (r.plan === 'new' && r.visitId) ? (
-          <button type="button" className="plate ml-2 !min-h-[44px]" disabled={busy} onClick={() => onSay('merge')}>
+          <button type="button" className="plate m-0.5 !min-h-[44px] sm:ml-2" disabled={busy} onClick={() => onSay('merge')}>
             Yes: put it beside
           </button>
         ) : null}
         {r.plan === 'near' || r.plan === 'merge' ? (
-          <button type="button" className="plate ml-2 !min-h-[44px]" disabled={busy} onClick={() => onSay('new')}>
+          <button type="button" className="plate m-0.5 !min-h-[44px] sm:ml-2" disabled={busy} onClick={() => onSay('new')}>
             No, another visit
           </button>
         ) : null}
