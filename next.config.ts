@@ -7,6 +7,8 @@ const config: NextConfig = {
   reactStrictMode: true,
   poweredByHeader: false,
   serverExternalPackages: ['mysql2', '@node-rs/argon2', 'pdfkit'],
+  // What is longer comes to a route cut off, without a word. A sheet of 25 MB with what is said of it is the longest body that any route takes.
+  experimental: { proxyClientMaxBodySize: '28mb' },
   turbopack: {
     root: import.meta.dirname,
     resolveAlias: {

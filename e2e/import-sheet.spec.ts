@@ -145,6 +145,9 @@ test('a sheet comes in part by part, in its household alone; what is none is ref
   expect(await post(many)).toMatchObject({ status: 200, counts: { new: 1020 } });
   expect(await post(many, '?take=yes')).toMatchObject({ taken: 1000, left: 20 });
   expect(await post(many, '?take=yes')).toMatchObject({ taken: 20, left: 0, counts: { there: 1020, new: 0 } });
+  // A file that is longer than what is usually sent arrives whole.
+  const wide = Array.from({ length: 220 }, (_, i) => `${row(DAY0 - i * DAY, 'Vrba Crossing', `${i + 1},5`, '6,00')};${'x'.repeat(60_000)}`);
+  expect(await post(Buffer.from([`${HEAD};Mehr`, ...wide].join('\n')))).toMatchObject({ status: 200, accepted: 220, counts: { refused: 0 } });
   expect(await post(Buffer.from(''))).toMatchObject({ status: 422, refused: { code: 'empty' } });
   expect(await post(Buffer.from('Beginn;Station\n\0;x\n'))).toMatchObject({ status: 422, refused: { code: 'nul_byte', where: { byte: 15 } } });
   expect(await post(many, '', '{')).toMatchObject({ status: 422, error: 'asked: is not JSON' });

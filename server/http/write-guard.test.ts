@@ -31,6 +31,12 @@ describe('a write', () => {
     expect(await status(write(large))).toBe(413);
     expect(await status(write(large, { 'content-length': '10' }))).toBe(413);
   });
+  it('of which the end did not arrive is not', async () => {
+    expect(await status(write('{}', { 'content-length': '2' }))).toBe(200);
+    expect(await status(write('{}', { 'content-length': '3' }))).toBe(400);
+    const cut = await guardWrite(write('{}', { 'content-length': '3' }));
+    expect(cut.ok ? null : await cut.response.json()).toEqual({ error: 'Only a part of this arrived. Send it again.' });
+  });
   it('that is no JSON or no UTF-8 is not', async () => {
     expect(await status(write('{'))).toBe(400);
     expect(await status(write(null))).toBe(400);

@@ -22,7 +22,8 @@ export async function guardBytes(request: Request, types: readonly string[], mos
 async function bytesOf(request: Request, types: readonly string[], most: number, tooLarge: string): Promise<GuardedBytes> {
   const type = (request.headers.get('content-type') ?? '').split(';')[0]?.trim().toLowerCase() ?? '';
   if (!types.includes(type)) return refuse(415, `This takes ${types.join(', ')} only.`);
-  if (Number(request.headers.get('content-length') ?? 0) > most) return refuse(413, tooLarge);
+  const announced = Number(request.headers.get('content-length') ?? 0);
+  if (announced > most) return refuse(413, tooLarge);
   const chunks: Uint8Array[] = [];
   let size = 0;
   const reader = request.body?.getReader();
@@ -36,6 +37,8 @@ async function bytesOf(request: Request, types: readonly string[], most: number,
     }
     chunks.push(part.value);
   }
+  // Somebody on the way kept the end of it.
+  if (size < announced) return refuse(400, 'Only a part of this arrived. Send it again.');
   return { ok: true, bytes: Buffer.concat(chunks) };
 }
 
