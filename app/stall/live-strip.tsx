@@ -2,7 +2,7 @@
 import { type ReactNode, useEffect, useState } from 'react';
 import { phoneNow } from '@/client/touch/touch-time';
 import { SILENT_S } from '@/client/visit-session/visit-here';
-import { mayRecord } from '@/core/records/roles';
+import { mayLookOn, mayRecord, refusedTo } from '@/core/records/roles';
 import { printCount } from '@/core/units/print';
 import { dueNow, limitText, matterNow } from '@/core/visit/matter';
 import type { StayClock } from '@/core/visit/stay-clocks';
@@ -75,6 +75,9 @@ export function LiveStrip({ state, facts, hands, act, onOpen }: Props) {
       </Strip>
     );
   }
+  // Since this visit began somebody was given another role here.
+  const refused = state.observing && mayLookOn(state.who.role) ? null : refusedTo(state.who.role);
+  if (refused) return <Strip name="Who records" text={`${refused}. What you tap stays on this phone.`} />;
   if (matter?.is === 'stopped')
     return (
       <Strip name="Alarm" text={matter.alarm.text}>

@@ -1,7 +1,7 @@
 import { expect, test } from '@playwright/test';
 import { visitCode } from '@/core/visit/visit-code';
 import { pulledIn, pullIn } from '../hands/at-the-site';
-import { addPlace, newHousehold } from '../hands/household';
+import { addPlace, newHousehold, own } from '../hands/household';
 import { invitedMember } from '../hands/people';
 import { allSent, keptEvents, openStall, thumb } from '../hands/stall';
 
@@ -103,5 +103,27 @@ test('who looks on is offered what they can add to the visit, and nothing that c
   await expect.poll(async () => (await keptEvents(second)).filter((k) => k.state !== 'sent').length).toBe(0);
   expect((await keptEvents(second)).map((k) => k.event.kind)).toContain('survey');
   await expect(second.getByText(/refused|to settle/)).toHaveCount(0);
+  await context.close();
+});
+
+test('who is made a reader while their visit runs is told that what they tap stays on their phone', async ({ page, browser, baseURL }, info) => {
+  const base = baseURL as string;
+  await newHousehold(page, base);
+  await addPlace(page, base, { network: 'Bluebarn', site: 'Lipa Barn' });
+  const context = await browser.newContext({ ...info.project.use, baseURL: base });
+  const phone = await context.newPage();
+  const { personId } = await invitedMember(page, phone.request, base, 'driver', 'Vid Kos');
+  const made = async (role: string) => expect((await page.request.put('/api/v1/members', { headers: own(base), data: { personId, role } })).ok()).toBe(true);
+  await openStall(phone);
+  await pullIn(phone);
+  await allSent(phone, 2);
+  const told = phone.getByRole('alert', { name: 'Who records' });
+  await expect(told).toHaveCount(0);
+  await made('reader');
+  await thumb(phone).pad(/^Plugged in/);
+  await expect(phone.getByRole('button', { name: '1 refused' })).toBeVisible();
+  await phone.reload();
+  await expect(told).toContainText('You read this ledger: what is recorded here is for its drivers to change. What you tap stays on this phone.');
+  expect((await keptEvents(phone)).map((k) => k.event.kind)).toContain('plugged');
   await context.close();
 });
