@@ -323,6 +323,11 @@ describe('a site of a network’s file', () => {
     expect([p.asks, p.better, p.stalls, p.fields]).toEqual([[], null, [], { food: 'cafe', openingHours: '24 hours' }]);
     expect([p.document?.format, JSON.parse(p.document?.text ?? '').address]).toEqual(['OCPI', 'Barn 1']);
     expect(location().fields).toEqual({});
+    // OCPI 2.2.1: 255 letters for a name, 100 for an operator's (from memory). A blank one is none.
+    const long = location({ name: ` ${'S'.repeat(79)} ${'T'.repeat(100)}`, operator: { name: ` ${'N'.repeat(95)}` } });
+    expect([long.name, long.network]).toEqual(['S'.repeat(79), 'N'.repeat(80)]);
+    const blank = location({ name: ' ', operator: { name: '  ' } });
+    expect([blank.name, blank.network, location({ operator: { name: 'Bluebarn' } }).network]).toEqual(['Barn 1', 'SI*BLU', 'Bluebarn']);
     expect([p.id, p.location, p.twins]).toEqual([location().id, `si*blu*${String(location().id).toLowerCase()}`, false]);
   });
 });
