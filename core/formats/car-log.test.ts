@@ -14,6 +14,9 @@ describe('the log of a car', () => {
     ['ISO 8601 with a zone', 'timestamp,power (kW),soc (%)', (i) => `2025-10-14T13:52:${String(10 + i * 2).padStart(2, '0')}+02:00,${50 + i},${20 + i}`],
     ['seconds from its start, decimal commas', 'Zeit (s);Leistung (kW);Ladestand', (i) => `${i * 2},0;${50 + i},0;${20 + i} %`],
     ['the epoch in milliseconds, watts', 'time\tPower [W]\tSOC', (i) => `${1_760_442_720_000 + i * 2000}\t${50_000 + i * 1000}\t${20 + i}`],
+    ['names as programs write them', 'timestamp_utc,charging_power_kw,state_of_charge_percent', (i) => `2025-10-14T13:52:${10 + i * 2}Z,${50 + i},${20 + i}`],
+    ['words run together', 'DateTime,ChargePower,BatteryLevel,MotorPower', (i) => `2025-10-14T13:52:${10 + i * 2}Z,${50 + i},${20 + i},7`],
+    ['the letters of physics', 't [s],P [kW],SoC [%]', (i) => `${i * 2},${50 + i},${20 + i}`],
     ['a stopwatch', 'elapsed|kW|%', (i) => `0:${String(i * 2).padStart(2, '0')}|${50 + i}|${20 + i}`],
     ['day and time apart by a blank, in another order', 'battery level;power;date time', (i) => `${20 + i};${50 + i};14.10.2025 13:52:${String(10 + i * 2)}`],
   ])('by %s', (_, head, row) => {
@@ -53,6 +56,14 @@ describe('the log of a car', () => {
     expect(samples.map((s) => s.s)).toEqual(Array.from({ length: 12 }, (_, i) => i * 2));
     expect(samples[3]).toEqual({ s: 6, kW: 53, socPct: 23 });
     expect(skipped).toBe(0);
+  });
+  it('knows the volts and amps of a battery, not those of something else', () => {
+    const row = (i: number) => `2025-10-14T13:52:${10 + i}Z,20.5,400,50.25,12,7`;
+    expect(ok(lines('time,battery_temp,hv_battery_voltage_v,PackCurrent,aux voltage,Charging Time', row)).columns).toEqual({
+      time: 'time',
+      V: 'hv_battery_voltage_v',
+      A: 'PackCurrent',
+    });
   });
   it('names both columns of a day and its time', () =>
     expect(ok(lines('Date,Time,Date,kW', (i) => `2025-10-14,13:52:${10 + i * 2},x,50`)).columns).toEqual({ time: 'Date, Time', kW: 'kW' }));

@@ -45,16 +45,21 @@ const WORDS: Readonly<Record<LogField, readonly string[]>> = {
     'heure',
     'hora',
   ],
-  kW: ['kw', 'w', 'power', 'charge power', 'charging power', 'battery power', 'dc power', 'leistung', 'ladeleistung', 'moč', 'puissance', 'potencia'],
+  kW: ['kw', 'w', 'p', 'power', 'leistung', 'ladeleistung', 'moč', 'puissance', 'potencia'],
   socPct: ['soc', 'state of charge', 'battery', 'battery level', 'level', 'ladestand', 'akku', 'stanje baterije'],
-  V: ['v', 'volt', 'volts', 'voltage', 'pack voltage', 'battery voltage', 'spannung', 'napetost', 'tension', 'voltaje'],
-  A: ['a', 'amp', 'amps', 'ampere', 'current', 'pack current', 'battery current', 'strom', 'tok', 'courant', 'corriente'],
+  V: ['v', 'u', 'volt', 'volts', 'voltage', 'spannung', 'napetost', 'tension', 'voltaje'],
+  A: ['a', 'i', 'amp', 'amps', 'ampere', 'current', 'strom', 'tok', 'courant', 'corriente'],
 };
 type Column = { field: LogField; at: number; by: number };
 
 /** What a heading is of, and by how much its figures are multiplied. */
 function columnOf(heading: string): Omit<Column, 'at'> | null {
-  const text = heading.normalize('NFKC').toLowerCase().trim();
+  // As a program names it, too: ChargePower, but kW and SoC are one word.
+  const text = heading
+    .normalize('NFKC')
+    .replace(/(\p{Ll})(\p{Lu}\p{Ll})/gu, '$1 $2')
+    .toLowerCase()
+    .trim();
   const unit = /[([]\s*([^)\]]*?)\s*[)\]]\s*$/.exec(text)?.[1] ?? '';
   const words = text
     .replace(/[([].*$/, '')
@@ -63,9 +68,11 @@ function columnOf(heading: string): Omit<Column, 'at'> | null {
     .trim();
   if (words === '%' || (words === '' && unit === '%')) return { field: 'socPct', by: 1 };
   const last = words.split(' ').at(-1) ?? '';
-  const bare = words.replace(/ (kw|w|v|a|ms|s|%)$/, '');
+  const bare = words.replace(/ (kw|w|v|a|ms|s|%|pct|percent|prozent|utc)$/, '');
+  // Of which power, volts and amps it tells; of a time it would be another one.
+  const whose = bare.replace(/^((hv|dc|pack|battery|charge|charging) )+/, '');
   for (const field of Object.keys(WORDS) as LogField[]) {
-    if (!WORDS[field].includes(words) && !WORDS[field].includes(bare)) continue;
+    if (![words, bare, ...(field === 'time' ? [] : [whose])].some((w) => WORDS[field].includes(w))) continue;
     const said = unit || (bare === words ? words : last);
     return { field, by: field === 'kW' && said === 'w' ? 0.001 : field === 'time' && said === 'ms' ? 0.001 : 1 };
   }
