@@ -57,7 +57,7 @@ function columnOf(heading: string): Omit<Column, 'at'> | null {
   // As a program names it, too: ChargePower, but kW and SoC are one word.
   const text = heading
     .normalize('NFKC')
-    .replace(/(\p{Ll})(\p{Lu}\p{Ll})/gu, '$1 $2')
+    .replace(/(\p{Ll}{2})(\p{Lu}\p{Ll})/gu, '$1 $2')
     .toLowerCase()
     .trim();
   const unit = /[([]\s*([^)\]]*?)\s*[)\]]\s*$/.exec(text)?.[1] ?? '';

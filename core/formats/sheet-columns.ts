@@ -1,3 +1,5 @@
+import { grouped } from '../units/grouped';
+import further from './sheet-further-words.json';
 import words from './sheet-words.json';
 
 /** What a column can be of. */
@@ -42,15 +44,49 @@ export const isUnit = (unit: string): boolean => SAID_UNITS.has(unit);
 export const isCode = (text: string): boolean => CODES.has(text.toLowerCase());
 export const currencyWord = (word: string): string | null => CODES.get(word) ?? SIGNS.get(word) ?? null;
 
-/** What a heading says its column is of, in which unit and currency. */
-export function columnOf(heading: string, n: number): SheetColumn {
-  const text = heading
+/** A heading as its words are looked for. */
+const wordsOf = (heading: string): string =>
+  heading
     .normalize('NFKC')
     .toLowerCase()
     .replace(/[()[\]{}_*.,;\-–—]/g, ' ')
     .replace(/:(?=\s|$)/g, ' ')
     .replace(/\s+/g, ' ')
     .trim();
+
+/** As networks and other languages write them. Common practice, no source. A start date is the date alone where another column has the start. */
+const FURTHER = grouped(
+  Object.entries(further).flatMap(([field, all]) => all.map((word) => ({ word, field: field as SheetField }))),
+  (f) => f.word,
+);
+
+/** What a column that nobody knows may be of, the likeliest first. Words run together, as programs write them, are taken apart. */
+function likelyOf(column: SheetColumn): SheetColumn[] {
+  const apart = column.heading.replace(/(\p{Ll}{2})(\p{Lu}\p{Ll})/gu, '$1 $2').replace(/[&/]/g, ' ');
+  const known = columnOf(apart, column.n);
+  if (known.field !== null) return [{ ...known, heading: column.heading }];
+  const all = wordsOf(apart).split(' ');
+  const unit = all.map((w) => UNITS.get(w)).find((u) => u !== undefined) ?? null;
+  const currency = all.map(currencyWord).find((c) => c !== null) ?? null;
+  const rest = all.filter((w) => !UNITS.has(w) && currencyWord(w) === null).join(' ');
+  const found = FURTHER.get(all.join(' ')) ?? FURTHER.get(rest) ?? [];
+  return found.map(({ field }) => ({ ...column, field, unit, currency }));
+}
+
+/** The columns of a sheet by its headings: those that say what they are of, and of the others the first that is likely of what no column says. */
+export function columnsOf(headings: readonly string[]): SheetColumn[] {
+  const columns = headings.map((h, i) => columnOf(h, i + 1));
+  const taken = new Set<SheetColumn['field']>(columns.map((c) => (c.field === 'price?' ? 'amount' : c.field)));
+  return columns.map((c) => {
+    const likely = c.field === null ? likelyOf(c).find((l) => l.field !== 'price?' && !taken.has(l.field)) : undefined;
+    if (likely) taken.add(likely.field);
+    return likely ?? c;
+  });
+}
+
+/** What a heading says its column is of, in which unit and currency. */
+export function columnOf(heading: string, n: number): SheetColumn {
+  const text = wordsOf(heading);
   const column: SheetColumn = { n, heading: heading.trim(), field: HEADINGS.get(text) ?? null, unit: null, currency: null };
   if (column.field) return { ...column, unit: text.split(' ').some((w) => MINUTE_WORDS.has(w)) ? 'min' : null };
   const all = text.split(' ').filter(Boolean);
@@ -91,4 +127,4 @@ export function headingsBefore(headings: readonly string[]): readonly string[] {
 }
 
 /** How many headings of a record are known. */
-export const knownHeadings = (cells: readonly string[]): number => cells.filter((c, i) => columnOf(c, i + 1).field !== null).length;
+export const knownHeadings = (cells: readonly string[]): number => columnsOf(cells).filter((c) => c.field !== null).length;

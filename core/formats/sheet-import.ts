@@ -2,7 +2,7 @@ import { finish, ROWS_A_STEP, type Steps } from '../units/steps';
 import { fold } from './match-sessions';
 import { type SheetEncoding, type SheetRefused, sheetText } from './sheet-bytes';
 import { isEmpty } from './sheet-cells';
-import { columnOf, currencyWord, isUnit, knownHeadings, SHEET_FIELDS, type SheetColumn, type SheetField } from './sheet-columns';
+import { columnsOf, currencyWord, isUnit, knownHeadings, SHEET_FIELDS, type SheetColumn, type SheetField } from './sheet-columns';
 import type { Mark } from './sheet-figures';
 import { knowsNetwork, type SheetWorld, zoneAt } from './sheet-place';
 import { formsOf, marksOf, orderOf } from './sheet-proofs';
@@ -75,7 +75,7 @@ export function* readingSheet(bytes: Uint8Array, world: SheetWorld, settings: Sh
   const heading = head.line === null ? null : (records.find((r) => r.line === head.line) as SheetRecord);
   const width = heading?.cells.length ?? Math.max(0, ...records.slice(0, 1).map((r) => r.cells.length));
   const mapped = columnsSaid(answer('columns'));
-  const columns: SheetColumn[] = Array.from({ length: width }, (_, i) => ({ ...columnOf(heading?.cells[i] ?? '', i + 1), ...mapped?.get(i + 1) }));
+  const columns: SheetColumn[] = columnsOf(Array.from({ length: width }, (_, i) => heading?.cells[i] ?? '')).map((c) => ({ ...c, ...mapped?.get(c.n) }));
   const asks: SheetAsk[] = [];
   const open = settleColumns(columns, answer, asks);
 

@@ -1,0 +1,68 @@
+import { columnsOf, knownHeadings } from './sheet-columns';
+import further from './sheet-further-words.json';
+import words from './sheet-words.json';
+
+const fields = (...headings: string[]) => columnsOf(headings).map((c) => c.field);
+
+describe('what a column is likely of', () => {
+  it.each([
+    [
+      ['sessionStart', 'sessionEnd', 'LocationName', 'EnergyConsumed (kWh)', 'TotalAmount'],
+      ['start', 'end', 'site', 'kWh', 'amount'],
+    ],
+    [
+      ['start_date_time', 'charging_station_name', 'energy_kwh', 'total_price_eur'],
+      ['start', 'site', 'kWh', 'amount'],
+    ],
+    [
+      ['Datum/Uhrzeit', 'Ladestation', 'Verbrauch (kWh)', 'Gesamtkosten (€)'],
+      ['start', 'site', 'kWh', 'amount'],
+    ],
+    [
+      ['Data inizio', 'Stazione', 'Energia (kWh)', 'Costo', 'Durata'],
+      ['start', 'site', 'kWh', 'amount', 'minutes'],
+    ],
+    [
+      ['Starttid', 'Laddstation', 'Energi (kWh)', 'Kostnad (SEK)', 'Varaktighet'],
+      ['start', 'site', 'kWh', 'amount', 'minutes'],
+    ],
+  ])('%j', (headings, expected) => expect(fields(...headings)).toEqual(expected));
+
+  it('stands back behind a column that says so itself, and behind the first that is as likely', () => {
+    expect(fields('Total amount', 'Amount')).toEqual([null, 'amount']);
+    expect(fields('Gross amount', 'Total amount')).toEqual(['amount', null]);
+    expect(fields('Total amount', 'Price')).toEqual([null, 'price?']);
+    expect(fields('Total amount', 'Price per kWh')).toEqual(['amount', 'perKWh']);
+  });
+  it('is the day where another column has the start', () => {
+    expect(fields('Start date', 'Start time')).toEqual(['date', 'start']);
+    expect(fields('Startdatum', 'Startzeit', 'Datum')).toEqual([null, 'start', 'date']);
+    expect(fields('Start date', 'Station name')).toEqual(['start', 'site']);
+  });
+  it('has the unit and currency of its heading, and keeps it as it stands', () => {
+    expect(columnsOf(['ChargingDuration (h:mm)', 'TotalAmount CHF'])).toEqual([
+      { n: 1, heading: 'ChargingDuration (h:mm)', field: 'minutes', unit: 'h', currency: null },
+      { n: 2, heading: 'TotalAmount CHF', field: 'amount', unit: null, currency: 'CHF' },
+    ]);
+    expect(columnsOf(['StartTime'])).toEqual([{ n: 1, heading: 'StartTime', field: 'start', unit: null, currency: null }]);
+  });
+  it('is nothing of what is no such thing', () => {
+    expect(fields('Consumption (kWh/100 km)', 'Connector', 'Receipt no.', '', 'kWh price list', 'TotalMeter', 'RFID')).toEqual([
+      null,
+      null,
+      null,
+      null,
+      null,
+      null,
+      null,
+    ]);
+    expect([knownHeadings(['Location name', 'Total amount', 'x']), knownHeadings(['Lipa Barn', '12,5', ''])]).toEqual([2, 0]);
+  });
+  it('has no word that a column says of itself, and each once but a day that may be a start', () => {
+    const own = new Set(Object.values(words.headings).flat());
+    const all = Object.values(further).flat();
+    expect(all.filter((w) => own.has(w) || w !== w.toLowerCase())).toEqual([]);
+    const twice = all.filter((w, i) => all.indexOf(w) !== i);
+    expect(twice.filter((w) => !(further.start.includes(w) && further.date.includes(w)))).toEqual([]);
+  });
+});
