@@ -1,4 +1,4 @@
-import { columnsOf, knownHeadings } from './sheet-columns';
+import { columnsOf, isOfCard, knownHeadings } from './sheet-columns';
 import further from './sheet-further-words.json';
 import words from './sheet-words.json';
 
@@ -45,6 +45,26 @@ describe('what a column is likely of', () => {
       { n: 2, heading: 'TotalAmount CHF', field: 'amount', unit: null, currency: 'CHF' },
     ]);
     expect(columnsOf(['StartTime'])).toEqual([{ n: 1, heading: 'StartTime', field: 'start', unit: null, currency: null }]);
+  });
+  it('is kept or not by what its heading says of cards and contracts', () => {
+    const numbers = [
+      'RFID',
+      'RFID tag',
+      'Card number',
+      'Card no.',
+      'Token UID',
+      'id_tag',
+      'Contract ID',
+      'eMAID',
+      'Kartennummer',
+      'Karten-Nr.',
+      'Vertragsnummer',
+      'Vertrags-ID',
+    ];
+    expect(numbers.filter((heading) => !isOfCard({ heading }))).toEqual([]);
+    expect(
+      ['Card', 'Tag', 'Karte', 'Receipt no.', 'Session ID', 'Discard no.', 'Contractor', '', 'Payment card'].filter((heading) => isOfCard({ heading })),
+    ).toEqual([]);
   });
   it('is nothing of what is no such thing', () => {
     expect(fields('Consumption (kWh/100 km)', 'Connector', 'Receipt no.', '', 'kWh price list', 'TotalMeter', 'RFID')).toEqual([

@@ -1,4 +1,5 @@
 import { grouped } from '../units/grouped';
+import { onceOf } from '../units/once-of';
 import further from './sheet-further-words.json';
 import words from './sheet-words.json';
 
@@ -72,6 +73,12 @@ function likelyOf(column: SheetColumn): SheetColumn[] {
   const found = FURTHER.get(all.join(' ')) ?? FURTHER.get(rest) ?? [];
   return found.map(({ field }) => ({ ...column, field, unit, currency }));
 }
+
+/** Whose number stands under such a heading: of a card, a tag, a contract. Common practice, no source. */
+const OF_CARD =
+  /^(rfid|emaid|(rfid |id |auth |charging )?(card|tag|token|contract)( (number|no|nr|id|uid|code))+|(rfid|auth|id) (card|tag|token)|(lade|rfid )?karten ?(nummer|nr)|vertrags?( ?(nummer|nr|id))+|numéro de (carte|contrat|badge)|número de (tarjeta|contrato)|numero (carta|tessera|contratto)|številka (kartice|pogodbe))$/u;
+/** Whether what stands in a column is never kept, whatever it looks like: few cards have a check digit that would tell. */
+export const isOfCard = onceOf((c: Pick<SheetColumn, 'heading'>): boolean => OF_CARD.test(wordsOf(c.heading)));
 
 /** The columns of a sheet by its headings: those that say what they are of, and of the others the first that is likely of what no column says. */
 export function columnsOf(headings: readonly string[]): SheetColumn[] {

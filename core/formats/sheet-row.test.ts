@@ -237,6 +237,13 @@ describe('a decimal mark that a column does not prove itself', () => {
   });
 });
 
+it('the number of a card is not kept where its heading says that it is one', () => {
+  const { accepted } = read(['Start;Station;Energy (kWh);RFID;Card;Kartennummer', `${START};12,5;04A1B2C3;blue;`]);
+  expect(accepted[0]?.rest).toEqual({ RFID: 'not kept', Card: 'blue' });
+  const asMeans = read(['Start;Station;Energy (kWh);RFID', `${START};12,5;04A1B2C3`], [{ code: 'columns', answer: { 4: { field: 'means' } } }]);
+  expect(asMeans.accepted[0]).toMatchObject({ means: null, rest: { RFID: 'not kept' } });
+});
+
 describe('columns', () => {
   it('while it is open what a column is of, a row waits, whatever else stands in it', () => {
     const rows = ['Start;Station;Price;Energy (kWh)', `${START};0,55;12,5`, `${START};0,55;lots`, `;;0,55;1`];

@@ -1,9 +1,10 @@
 import Big from 'big.js';
 import { privateNumber } from '../records/private-number';
 import { MOST_AMOUNT, MOST_PRICE, minorDigits } from '../units/money';
+import { NOT_KEPT } from './kept-json';
 import { fold } from './match-sessions';
 import { cellAt, plainText } from './sheet-cells';
-import { REASONS_HEADING, type SheetColumn, type SheetField } from './sheet-columns';
+import { isOfCard, REASONS_HEADING, type SheetColumn, type SheetField } from './sheet-columns';
 import { rowCurrency } from './sheet-currency';
 import { durationOf, inForm } from './sheet-durations';
 import { type Figure, figureOf, valueBy } from './sheet-figures';
@@ -108,7 +109,7 @@ export function readRow(line: number, cells: readonly string[], rules: SheetRule
   for (const c of rules.columns) {
     const cell = cellOf(c);
     if (cell === null || c.field !== null || c.heading === REASONS_HEADING) continue;
-    const plain = textOf(cell, c, null);
+    const plain = isOfCard(c) ? NOT_KEPT : textOf(cell, c, null);
     if (plain !== null) rest[keyOf(c)] = plain;
   }
   if (reasons.length > 0) return { row: null, reasons, asks: [] };
@@ -253,7 +254,7 @@ export function readRow(line: number, cells: readonly string[], rules: SheetRule
     const written = text('means');
     if (!c || written === null) return null;
     const kind = MEANS.get(fold(written)) ?? null;
-    if (kind === null) rest[keyOf(c)] = written;
+    if (kind === null) rest[keyOf(c)] = isOfCard(c) ? NOT_KEPT : written;
     return kind;
   }
 }
