@@ -57,6 +57,11 @@ describe('the log of a car', () => {
     expect(samples[3]).toEqual({ s: 6, kW: 53, socPct: 23 });
     expect(skipped).toBe(0);
   });
+  it('takes a letter for a quantity where its unit stands beside it', () => {
+    const row = (i: number) => `${i},${i * 2},50,400,125`;
+    expect(ok(lines('i,t,kW,U [V],I [A]', row)).columns).toEqual({ time: 't', kW: 'kW', V: 'U [V]', A: 'I [A]' });
+    expect(ok(lines('i,t,P (kW),u,x', row)).columns).toEqual({ time: 't', kW: 'P (kW)' });
+  });
   it('knows the volts and amps of a battery, not those of something else', () => {
     const row = (i: number) => `2025-10-14T13:52:${10 + i}Z,20.5,400,50.25,12,7`;
     expect(ok(lines('time,battery_temp,hv_battery_voltage_v,PackCurrent,aux voltage,Charging Time', row)).columns).toEqual({

@@ -66,6 +66,8 @@ function columnOf(heading: string): Omit<Column, 'at'> | null {
     .replace(/[_.,:;\-–]+/g, ' ')
     .replace(/\s+/g, ' ')
     .trim();
+  // A letter is a quantity where its unit stands beside it: i alone may count the lines.
+  if (unit === '' && /^[pui]$/.test(words)) return null;
   if (words === '%' || (words === '' && unit === '%')) return { field: 'socPct', by: 1 };
   const last = words.split(' ').at(-1) ?? '';
   const bare = words.replace(/ (kw|w|v|a|ms|s|%|pct|percent|prozent|utc)$/, '');
