@@ -109,6 +109,7 @@ test('the garage is looked up and added to at the Stall without a network', asyn
   await sheet.getByRole('button', { name: 'Add the way to pay' }).tap();
   await expect(sheet.getByRole('button', { name: /Blue card.*Contactless card, Lindenpass/ })).toBeVisible();
   await page.keyboard.press('Escape');
+  await expect(page.getByText(/Kept on\s*phone 2/)).toBeVisible();
   await context.setOffline(false);
   await expect(page.getByText(/All\s*sent/)).toBeVisible();
   const names = (await changes(page)).map((r: { fields: { name?: string; label?: string } }) => r.fields.name ?? r.fields.label);
