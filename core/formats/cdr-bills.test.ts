@@ -92,6 +92,13 @@ describe('a bill as it is kept', () => {
     expect(odd.ref).toBe(`SI*BLU* … 1111 of ${new Date(T0).toISOString()}`);
     expect(JSON.stringify(odd)).not.toContain('4111111111111111');
     expect(payloadProblem('bill', { ...odd, sessions: [] })).toBeNull();
+    const others = kept({
+      credit: true,
+      credit_reference_id: '4111111111111111',
+      cdr_location: { ...cdrOf({ start: T0, end: T0 }).cdr_location, evse_id: 'E4111111111111111' },
+    });
+    expect(others.cdr).toMatchObject({ credits: 'not kept', evse: 'not kept' });
+    expect(kept({ id: '4111111111111111x😀x12' }).ref).toContain('… 😀x12 of');
     expect(kept({ id: '😀'.repeat(90) }).ref).toBe(`SI*BLU*${'😀'.repeat(73)}`);
   });
   it('says why it cannot be kept; whatever is long about it is no reason', () => {

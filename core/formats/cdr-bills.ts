@@ -8,6 +8,7 @@ import type { Visit } from '../visit/derive';
 import { type Payload, payloadProblem } from '../visit/payloads';
 import { chosenStall, NO_ATTEMPT } from '../visit/receipt-alone';
 import { jsonText } from './json-text';
+import { NOT_KEPT } from './kept-json';
 import type { BilledItem, RecordedAttempt } from './match-sessions';
 import type { BillIn } from './ocpi-cdrs';
 import type { JsonObject } from './strict-json';
@@ -57,15 +58,16 @@ export const MOST_DOCUMENT = 40_000;
 const bytesOf = (text: string): number => new TextEncoder().encode(JSON.stringify(text)).length;
 /** Letters of what a network calls something that are noted beside a bill: the record has it whole. */
 const MOST_NOTED = 200;
+const noted = (text: string): string => (privateNumber(text) === null ? firstLetters(text, MOST_NOTED) : NOT_KEPT);
 /** A figure with the decimals that the record has: 12.704918032786885 is a price without its tax, 15.342000000000001 what a program makes of 15.342. */
-const kept = (figure: Big): string => figure.round(6, Big.roundHalfEven).toFixed();
+const kept = (figure: Big): string => figure.round(6, Big.roundHalfUp).toFixed();
 const iso = (ms: number) => new Date(ms).toISOString();
 
 /** By what a bill is known to the network that made it. Of an id that may be a card's number as well (one in ten of sixteen figures may) stands whose it is, its end, and of when. */
 export function cdrRef({ id, start }: Pick<BillIn, 'id' | 'start'>): string {
   if (privateNumber(id) === null) return firstLetters(id, 80);
   const [country, party] = id.split('*');
-  return `${firstLetters(`${country}*${party}`, 20)}* … ${id.slice(-4)} of ${iso(start)}`;
+  return `${firstLetters(`${country}*${party}`, 20)}* … ${[...id].slice(-4).join('')} of ${iso(start)}`;
 }
 
 /** A bill as it is kept with a visit. A negative amount takes money back: a bill of state refunded without its sign. @param session the attempt it is for @param record the whole of it */
@@ -85,11 +87,11 @@ export function billPayload(b: BillIn, session: string | null, importId: string,
     cdr: {
       start: iso(b.start),
       end: iso(b.end),
-      evse: firstLetters(b.evse, MOST_NOTED),
+      evse: noted(b.evse),
       minutes: b.minutes,
       taxIn: b.taxIn,
-      ...(b.credits ? { credits: firstLetters(b.credits, MOST_NOTED) } : {}),
-      ...(b.signed ? { signed: firstLetters(b.signed.method, MOST_NOTED) } : {}),
+      ...(b.credits ? { credits: noted(b.credits) } : {}),
+      ...(b.signed ? { signed: noted(b.signed.method) } : {}),
       ...(document === null || bytesOf(document) > MOST_DOCUMENT ? {} : { document }),
     },
   };

@@ -34,6 +34,14 @@ describe('what a column is likely of', () => {
     expect(fields('Total amount', 'Price')).toEqual([null, 'price?']);
     expect(fields('Total amount', 'Price per kWh')).toEqual(['amount', 'perKWh']);
   });
+  it('stands back behind what somebody said, of it and of another', () => {
+    const said = (n: number, field: 'amount' | null) => columnsOf(['Gross amount', 'Net'], new Map([[n, { field }]])).map((c) => c.field);
+    expect([said(2, 'amount'), said(1, null), said(2, null)]).toEqual([
+      [null, 'amount'],
+      [null, null],
+      ['amount', null],
+    ]);
+  });
   it('is the day where another column has the start', () => {
     expect(fields('Start date', 'Start time')).toEqual(['date', 'start']);
     expect(fields('Startdatum', 'Startzeit', 'Datum')).toEqual([null, 'start', 'date']);

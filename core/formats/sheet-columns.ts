@@ -80,12 +80,15 @@ const OF_CARD =
 /** Whether what stands in a column is never kept, whatever it looks like: few cards have a check digit that would tell. */
 export const isOfCard = onceOf((c: Pick<SheetColumn, 'heading'>): boolean => OF_CARD.test(wordsOf(c.heading)));
 
-/** The columns of a sheet by its headings: those that say what they are of, and of the others the first that is likely of what no column says. */
-export function columnsOf(headings: readonly string[]): SheetColumn[] {
-  const columns = headings.map((h, i) => columnOf(h, i + 1));
+/** What somebody said of columns, by their number. */
+export type ColumnsSaid = ReadonlyMap<number, Partial<Pick<SheetColumn, 'field' | 'unit' | 'currency'>>>;
+
+/** The columns of a sheet: as somebody said, else as their headings say, and of the others the first that is likely of what no column is. */
+export function columnsOf(headings: readonly string[], said: ColumnsSaid = new Map()): SheetColumn[] {
+  const columns = headings.map((h, i): SheetColumn => ({ ...columnOf(h, i + 1), ...said.get(i + 1) }));
   const taken = new Set<SheetColumn['field']>(columns.map((c) => (c.field === 'price?' ? 'amount' : c.field)));
   return columns.map((c) => {
-    const likely = c.field === null ? likelyOf(c).find((l) => l.field !== 'price?' && !taken.has(l.field)) : undefined;
+    const likely = c.field === null && !said.has(c.n) ? likelyOf(c).find((l) => l.field !== 'price?' && !taken.has(l.field)) : undefined;
     if (likely) taken.add(likely.field);
     return likely ?? c;
   });

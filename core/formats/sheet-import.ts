@@ -2,7 +2,7 @@ import { finish, ROWS_A_STEP, type Steps } from '../units/steps';
 import { fold } from './match-sessions';
 import { type SheetEncoding, type SheetRefused, sheetText } from './sheet-bytes';
 import { isEmpty } from './sheet-cells';
-import { columnsOf, currencyWord, isUnit, knownHeadings, SHEET_FIELDS, type SheetColumn, type SheetField } from './sheet-columns';
+import { type ColumnsSaid, columnsOf, currencyWord, isUnit, knownHeadings, SHEET_FIELDS, type SheetColumn, type SheetField } from './sheet-columns';
 import type { Mark } from './sheet-figures';
 import { knowsNetwork, type SheetWorld, zoneAt } from './sheet-place';
 import { formsOf, marksOf, orderOf } from './sheet-proofs';
@@ -75,7 +75,10 @@ export function* readingSheet(bytes: Uint8Array, world: SheetWorld, settings: Sh
   const heading = head.line === null ? null : (records.find((r) => r.line === head.line) as SheetRecord);
   const width = heading?.cells.length ?? Math.max(0, ...records.slice(0, 1).map((r) => r.cells.length));
   const mapped = columnsSaid(answer('columns'));
-  const columns: SheetColumn[] = columnsOf(Array.from({ length: width }, (_, i) => heading?.cells[i] ?? '')).map((c) => ({ ...c, ...mapped?.get(c.n) }));
+  const columns = columnsOf(
+    Array.from({ length: width }, (_, i) => heading?.cells[i] ?? ''),
+    mapped ?? undefined,
+  );
   const asks: SheetAsk[] = [];
   const open = settleColumns(columns, answer, asks);
 
@@ -204,7 +207,7 @@ function keptLightly(): (row: SheetRow) => SheetRow {
 const among = <T>(can: readonly T[], said: unknown): T | null => can.find((c) => c === said) ?? null;
 
 /** What somebody said of columns, by their number: `field` null keeps a column as it is, a unit and a currency go before those of its heading. What is no such answer says nothing. */
-function columnsSaid(said: unknown): Map<number, Partial<Pick<SheetColumn, 'field' | 'unit' | 'currency'>>> | null {
+function columnsSaid(said: unknown): ColumnsSaid | null {
   if (typeof said !== 'object' || said === null) return null;
   const out = new Map<number, Partial<Pick<SheetColumn, 'field' | 'unit' | 'currency'>>>();
   for (const [n, raw] of Object.entries(said)) {
