@@ -85,6 +85,23 @@ describe('a ledger that was taken along', () => {
     expect(await read.value.photo(name)).toEqual({ ok: true, value: utf8('picture') });
     expect(await read.value.photo('c'.repeat(64))).toEqual({ ok: true, value: null });
   });
+  it('is read where its folder was put into a zip again, beside what a system keeps of its own', async () => {
+    const name = 'a'.repeat(64);
+    const again = {
+      '__MACOSX/My ledger/._ledger.json': 'x',
+      'My ledger/photos/.DS_Store': 'x',
+      [`My ledger/photos/${name}.jpg`]: 'picture',
+      'My ledger/events-1.json': part(events),
+      'My ledger/ledger.json': { ...head, parts: [{ name: 'events-1.json', events: 3 }] },
+    };
+    const read = await openLedger(await zipOf(again));
+    const photo = read.ok ? await read.value.photo(name) : null;
+    expect([photo?.ok && photo.value?.length, (await all(await zipOf(again))).flatMap((b) => ('events' in b ? b.events : []))]).toEqual([7, events]);
+    // Of two nobody knows which one is meant; one at the top is the one.
+    const two = { ...again, 'Other/ledger.json': head };
+    expect(await refusal(await zipOf(two))).toEqual({ of: 'ledger', code: 'not_a_ledger', entry: null });
+    expect(await all(await zipOf({ ...two, 'ledger.json': head }))).toEqual([]);
+  });
   it('fields that are not known here stay, and a name is only a name', async () => {
     const read = await openLedger(utf8(`{"__proto__":{"a":1},${JSON.stringify({ ...head, later: { a: [1.5, null, true] } }).slice(1)}`));
     expect(read.ok && read.value.head).toMatchObject({ later: { a: [1.5, null, true] } });
@@ -115,6 +132,11 @@ describe('a ledger that was taken along', () => {
       'lacks a part',
       async () => zipOf({ 'ledger.json': { ...head, parts: [{ name: 'events-1.json', events: 1 }] } }),
       { of: 'ledger', code: 'part_missing', entry: 'events-1.json' },
+    ],
+    [
+      'is one file out of its zip',
+      async () => utf8({ ...head, parts: [{ name: 'events-1.json', events: 1 }] }),
+      { of: 'ledger', code: 'parts_apart', entry: 'events-1.json' },
     ],
     ['is no JSON', async () => zipOf({ 'ledger.json': '{"format":' }), { of: 'json', code: 'not_json', where: { byte: 10 }, entry: 'ledger.json' }],
     [

@@ -33,7 +33,7 @@ export type LedgerHead = z.infer<typeof head>;
 export type LedgerRefused =
   | (ZipRefused & { of: 'zip' })
   | (JsonRefused & { of: 'json'; entry: string | null })
-  | { of: 'ledger'; code: 'not_a_ledger' | 'newer_version' | 'part_missing' | 'part_differs' | 'field'; entry: string | null; reason?: string };
+  | { of: 'ledger'; code: 'not_a_ledger' | 'newer_version' | 'parts_apart' | 'part_missing' | 'part_differs' | 'field'; entry: string | null; reason?: string };
 type Read<T> = { ok: true; value: T } | { ok: false; refused: LedgerRefused };
 
 export type LedgerFile = {
@@ -44,7 +44,7 @@ export type LedgerFile = {
   photo(name: string): Promise<Read<Uint8Array | null>>;
 };
 
-const no = (code: 'not_a_ledger' | 'newer_version' | 'part_missing' | 'part_differs' | 'field', entry: string | null, reason?: string) => ({
+const no = (code: 'not_a_ledger' | 'newer_version' | 'parts_apart' | 'part_missing' | 'part_differs' | 'field', entry: string | null, reason?: string) => ({
   ok: false as const,
   refused: { of: 'ledger' as const, code, entry, ...(reason === undefined ? {} : { reason }) },
 });
@@ -67,12 +67,24 @@ export async function openLedger(file: Uint8Array | Blob): Promise<Read<LedgerFi
     return opened(document(file instanceof Uint8Array ? file : new Uint8Array(await file.arrayBuffer()), null), new Map(), null);
   const zip = await openZip(file);
   if (!zip.ok) return { ok: false, refused: { of: 'zip', code: zip.code, entry: zip.entry } };
-  const entries = new Map(zip.value.map((e) => [e.name, e]));
-  const ledger = entries.get(LEDGER_ENTRY);
-  if (!ledger) return no('not_a_ledger', null);
+  const folder = folderOf(zip.value);
+  if (folder === null) return no('not_a_ledger', null);
+  const entries = new Map(zip.value.flatMap((e) => (e.name.startsWith(folder) ? [[e.name.slice(folder.length), e] as const] : [])));
+  const ledger = entries.get(LEDGER_ENTRY) as ZipEntry;
   const bytes = await ledger.read();
   if (!bytes.ok) return { ok: false, refused: { of: 'zip', code: bytes.code, entry: bytes.entry } };
   return opened(document(bytes.value, LEDGER_ENTRY), entries, LEDGER_ENTRY);
+}
+
+/**
+ * Where in a zip the ledger lies. Some browsers unpack what they download: the folder that is left, put into a zip again, lies in it as a folder, beside what the system keeps of
+ * its own. @returns `''` at the top, else with its stroke; `null` where there is none, or more than one
+ */
+function folderOf(files: readonly ZipEntry[]): string | null {
+  const names = files.map((e) => e.name);
+  if (names.includes(LEDGER_ENTRY)) return '';
+  const found = names.filter((name) => name.endsWith(`/${LEDGER_ENTRY}`));
+  return found.length === 1 && found[0] !== undefined ? found[0].slice(0, -LEDGER_ENTRY.length) : null;
 }
 
 function opened(read: Read<Record<string, unknown>>, entries: ReadonlyMap<string, ZipEntry>, entry: string | null): Read<LedgerFile> {
@@ -87,7 +99,8 @@ function opened(read: Read<Record<string, unknown>>, entries: ReadonlyMap<string
     return no('field', entry, `${path}: ${reason}`);
   }
   const missing = parsed.data.parts.find((p) => !entries.has(p.name));
-  if (missing) return no('part_missing', missing.name);
+  // The one file alone, out of its zip, is not whole either.
+  if (missing) return no(entry === null ? 'parts_apart' : 'part_missing', missing.name);
   return { ok: true, value: { head: parsed.data, events: () => eventsOf(parsed.data, entries), photo: (name) => photoOf(entries.get(photoEntry(name))) } };
 }
 

@@ -14,6 +14,7 @@ const ZIP: Readonly<Record<string, string>> = {
 const LEDGER: Readonly<Record<string, string>> = {
   not_a_ledger: 'This is no ledger of Mile Ledger.',
   newer_version: 'This was written by a newer version of Mile Ledger: bring it in there, or bring this one up to date first.',
+  parts_apart: 'This is one file out of a ledger’s zip. Choose the zip, or put the whole folder into one again.',
   part_missing: 'A file of it is missing from the zip.',
   part_differs: 'A file of it is not the one that the ledger speaks of.',
   field: 'It is not as a ledger has to be.',
