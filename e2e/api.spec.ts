@@ -51,6 +51,8 @@ test('a program reads by its token what its person sees; a token ended in mid-us
   const one = await (await get(`/visits/${seen[0]}`)).json();
   expect([one.visit.visit, one.attempts.length > 0, one.events.length > 3]).toEqual([seen[0], true, true]);
   expect((await (await get('/visits?from=2026-06-03&to=2026-06-05')).json()).items).toHaveLength(2);
+  // The plus of an offset that nobody encoded.
+  expect((await (await get('/visits?from=2026-06-03T02:00:00+02:00&to=2026-06-05T00:00:00.123456Z')).json()).items).toHaveLength(2);
   expect((await (await get(`/visits?site=${v7()}`)).json()).items).toHaveLength(0);
   const compared = await (await get('/compare?by=network')).json();
   expect(compared.items[0].groups[0].name).toBe('Saltmarsh Rapid');
@@ -75,6 +77,7 @@ test('a program reads by its token what its person sees; a token ended in mid-us
   for (const [path, names] of [
     ['/visits?form=2026-06-03&site_id=x&limit=3', ['?form', '?site_id']],
     ['/tariffs?limit=1&limit=2', ['?limit']],
+    ['/tariffs?limit=1e2', ['?limit']],
     ['/places?limit=0&site=x&from=y', ['?site', '?from', '?limit']],
     ['/compare?by=site&change=2026-06-03&group=hour:7', ['?change', '?group']],
     ['/export/visits.csv?from=2026-06-03', ['?from']],

@@ -54,6 +54,7 @@ describe('events as a program sends them', () => {
     ['2025-10-14T11:52:10.5Z', 'ms', Date.UTC(2025, 9, 14, 11, 52, 10, 500)],
     [Date.UTC(2025, 9, 14), 'ms', Date.UTC(2025, 9, 14)],
     // A day is its noon at the place; the clocks went back that night.
+    ['2025-10-14 13:52:10.123456+0200', 'ms', Date.UTC(2025, 9, 14, 11, 52, 10, 123)],
     ['2025-10-26', 'day', Date.UTC(2025, 9, 26, 11)],
     ['2025-07-01', 'day', Date.UTC(2025, 6, 1, 10)],
   ])('the time %s is known to the %s', (at, precision, ms) => {
@@ -92,8 +93,9 @@ describe('events as a program sends them', () => {
     [event({ zone: 'Mars' }), idOf(10), 'zone'],
     [event({ visitId: undefined }), idOf(10), 'visitId'],
     [event({ payload: [] }), idOf(10), 'payload'],
-    [event({ personId: idOf(8) }), idOf(10), ''],
-    [event({ origin: 'tap' }), idOf(10), ''],
+    [event({ personId: idOf(8) }), idOf(10), 'personId'],
+    [event({ at: Date.UTC(2025, 9, 14) + 0.5 }), idOf(10), 'at'],
+    [event({ origin: 'tap' }), idOf(10), 'origin'],
   ])('%j is refused at its place', (raw, id, path) => {
     expect(read(raw)[0]).toMatchObject({ ok: false, id, path });
   });

@@ -3,12 +3,11 @@ import { ID_PATTERN, isId, NOT_AN_ID } from '../units/id';
 import { firstProblem, ownWords } from '../units/own-words';
 import { isZone } from '../units/zoned';
 import { MOST_SEQ, type Precision, type StoredEvent } from '../visit/event';
-import { isDay } from './sheet-dates';
 import { instantsOf } from './sheet-times';
+import { WRITTEN_INSTANT, writtenInstant } from './written-instant';
 
 const id = () => z.string().check(z.regex(ID_PATTERN, NOT_AN_ID));
-/** `2025-10-14`, `2025-10-14T13:52+02:00`, with seconds or fractions of them. */
-const WHEN = /^(\d{4})-(\d{2})-(\d{2})(?:T\d{2}:\d{2}(?<s>:\d{2}(?<ms>\.\d{1,3})?)?(?:Z|[+-]\d{2}:\d{2}))?$/;
+const WHEN = 'must be a date, a time with its offset, or UTC milliseconds';
 
 /**
  * An event as a program sends it. What only a page has may be left out: `deviceId` and `life` are then those of its source, `mono` 0, `awake` false, and `seq` the place
@@ -20,7 +19,7 @@ export const eventIn = z.strictObject({
   kind: z.string().check(z.maxLength(32)),
   v: z.optional(z.int()),
   // UTC in milliseconds, or a text of ISO 8601: its precision is that of the time.
-  at: z.union([z.int(), z.string().check(z.regex(WHEN, 'must be a date, a time with its offset, or UTC milliseconds'))]),
+  at: z.union([z.int(), z.string().check(z.regex(WRITTEN_INSTANT, WHEN))], WHEN),
   precision: z.optional(z.enum(['ms', 's', 'min', 'day'])),
   zone: z.optional(z.string().check(z.maxLength(64), z.refine(isZone, 'is not a known time zone'))),
   deviceId: z.optional(id()),
@@ -38,16 +37,11 @@ export type EventSource = { householdId: string; personId: string; zone: string;
 
 function timeOf(at: number | string, zone: string): { at: number; precision: Precision } | null {
   if (typeof at === 'number') return { at, precision: 'ms' };
-  const found = WHEN.exec(at);
+  const found = writtenInstant(at);
   if (!found) return null;
-  const day = [Number(found[1]), Number(found[2]), Number(found[3])] as const;
-  if (!isDay(day)) return null;
-  if (at.length > 10) {
-    const ms = Date.parse(at);
-    return Number.isNaN(ms) ? null : { at: ms, precision: found.groups?.ms ? 'ms' : found.groups?.s ? 's' : 'min' };
-  }
+  if (found.at !== null) return { at: found.at, precision: found.precision };
   // A day is its noon at the place.
-  const [noon] = instantsOf(day, { h: 12, min: 0, s: 0, ms: 0, precision: 'min', offset_min: null }, zone);
+  const [noon] = instantsOf(found.day, { h: 12, min: 0, s: 0, ms: 0, precision: 'min', offset_min: null }, zone);
   return noon === undefined ? null : { at: noon, precision: 'day' };
 }
 

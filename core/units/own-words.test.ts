@@ -33,11 +33,13 @@ describe('what a schema refuses is said in our own words', () => {
     [z.enum(['a', 'b']), undefined, 'is missing'],
     [z.string().regex(/x/), 'y', 'is not understood'],
     [z.record(z.string().regex(/^a/, 'must begin with a'), z.number()), { b: 1 }, 'must begin with a'],
+    [z.strictObject({ a: z.string() }), { a: '', b: 1 }, 'is no field that is known here'],
     [z.string('must be a name'), 3, 'must be a name'],
   ])('%#', (schema, value, reason) => expect(said(schema, value)?.reason).toBe(reason));
   it('with the path of the field, below what it stands in', () => {
     const schema = z.object({ a: z.array(z.object({ b: z.string() })) });
     expect(said(schema, { a: [{ b: 'x' }, { b: 3 }] })).toEqual({ path: 'a.1.b', reason: 'must be text' });
+    expect(said(z.object({ a: z.strictObject({}) }), { a: { c: 1, d: 2 } })?.path).toBe('a.c');
     const r = schema.safeParse(7, { error: ownWords });
     expect(firstProblem(r.error as z.ZodError, '').path).toBe('item');
     expect(firstProblem(r.error as z.ZodError, 'payload').path).toBe('payload');

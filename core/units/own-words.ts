@@ -30,6 +30,8 @@ export function ownWords(issue: z.$ZodRawIssue): string {
     case 'invalid_key':
       // The name's own schema says what is wrong with it.
       return (issue.issues as { message: string }[])[0]?.message ?? 'has a name that is not allowed';
+    case 'unrecognized_keys':
+      return 'is no field that is known here';
     default:
       return 'is not understood';
   }
@@ -44,8 +46,14 @@ export function parsed<T extends z.$ZodType>(schema: T, value: unknown): z.util.
   return plainly.success ? plainly : safeParse(schema, value, { error: ownWords });
 }
 
+/** All that is wrong, each with the path of its field: of fields that are not known too. */
+export const problemsOf = (error: z.$ZodError): { path: readonly PropertyKey[]; reason: string }[] =>
+  error.issues.flatMap((issue) =>
+    (issue.code === 'unrecognized_keys' ? issue.keys.map((key) => [...issue.path, key]) : [issue.path]).map((path) => ({ path, reason: issue.message })),
+  );
+
 /** The first thing that is wrong: the path of the field below `under`, and the reason. */
 export function firstProblem(error: z.$ZodError, under: string): { path: string; reason: string } {
-  const issue = error.issues[0];
-  return { path: [under, ...(issue?.path ?? [])].filter((part) => part !== '').join('.') || 'item', reason: issue?.message ?? 'is not understood' };
+  const [first] = problemsOf(error);
+  return { path: [under, ...(first?.path ?? [])].filter((part) => part !== '').join('.') || 'item', reason: first?.reason ?? 'is not understood' };
 }

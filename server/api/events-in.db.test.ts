@@ -59,4 +59,15 @@ describeWithDatabase('events of a program', () => {
     const said = (await visit()).line.flatMap((e) => (e.kind === 'note' ? [e.payload.text] : []));
     expect(said).toEqual(['dry', 'wet', 'a', 'b', 'c']);
   });
+  it('with a field that is not known, or a source that may be a card, are refused at its place', async () => {
+    const answer = await takeEventsIn({ ...who, zone: 'UTC', source: 'van' } as unknown as Caller, {
+      events: first,
+      source: '4111 1111 1111 1111',
+      'a/b': 1,
+      more: 2,
+    });
+    const { errors } = (await answer.json()) as { errors: { pointer: string; detail: string }[] };
+    expect([answer.status, errors.map((e) => e.pointer)]).toEqual([422, ['/source', '/a~1b', '/more']]);
+    expect(errors.map((e) => e.detail)).toEqual([expect.stringContaining('payment card'), 'is no field that is known here', 'is no field that is known here']);
+  });
 });

@@ -1,7 +1,9 @@
 import * as z from 'zod';
 import { eventsFrom, idsIn } from '@/core/formats/event-in';
+import { pointerPart } from '@/core/formats/strict-json';
+import { privateNumber } from '@/core/records/private-number';
 import { unkeepable } from '@/core/units/keepable-json';
-import { ownWords } from '@/core/units/own-words';
+import { ownWords, problemsOf } from '@/core/units/own-words';
 import { pool } from '../db/pool';
 import { idOf } from '../formats/imported-events';
 import { notForRole } from '../http/not-for-role';
@@ -11,8 +13,8 @@ import type { Caller } from './caller';
 import { asProblem, problem } from './problem';
 
 const keepable = (text: string, on: z.RefinementCtx) => {
-  const bad = unkeepable(text, '');
-  if (bad) on.addIssue({ code: 'custom', message: bad.reason });
+  const bad = unkeepable(text, '')?.reason ?? privateNumber(text);
+  if (bad) on.addIssue({ code: 'custom', message: bad });
 };
 
 /** What a program sends. */
@@ -32,7 +34,7 @@ export async function takeEventsIn(caller: Caller, json: unknown): Promise<Respo
   const body = eventsBody.safeParse(json, { error: ownWords });
   if (!body.success)
     return problem(422, 'The body is not understood.', {
-      errors: body.error.issues.map((i) => ({ pointer: i.path.map((p) => `/${String(p)}`).join(''), detail: i.message })),
+      errors: problemsOf(body.error).map(({ path, reason }) => ({ pointer: path.map((p) => pointerPart(String(p))).join(''), detail: reason })),
     });
   const source = body.data.source ?? caller.source;
   const ids = idsIn(body.data.events);

@@ -1,5 +1,5 @@
 import type { RowDataPacket } from 'mysql2/promise';
-import { isDay } from '@/core/formats/sheet-dates';
+import { writtenInstant } from '@/core/formats/written-instant';
 import { byId } from '@/core/units/by-id';
 import { isId } from '@/core/units/id';
 import { FIRST_INSTANT, LAST_INSTANT } from '@/core/units/instant';
@@ -17,10 +17,12 @@ export const VISIT_NAMES = [...PAGE_NAMES, 'from', 'to', 'site'] as const;
 /** What part of the visits is asked for, and from where on. Times are UTC ms. */
 export type PageAsk = { limit: number; after: string | null; from: number | null; to: number | null; site: string | null };
 
+/** A day is its begin in UTC. */
 const instantOf = (text: string): number | null => {
-  const at = /^\d{4}-\d{2}-\d{2}(?:T\d{2}:\d{2}(?::\d{2}(?:\.\d{1,3})?)?(?:Z|[+-]\d{2}:\d{2}))?$/.test(text) ? Date.parse(text) : Number.NaN;
-  const [y = 0, m = 0, d = 0] = text.slice(0, 10).split('-').map(Number);
-  return at >= FIRST_INSTANT && at <= LAST_INSTANT && isDay([y, m, d]) ? at : null;
+  // In an address that nobody encoded the plus of an offset has become a blank.
+  const found = writtenInstant(text.replace(/(:\d{2}(?:[.,]\d+)?) (?=\d{2}(?::?\d{2})?$)/, '$1+'));
+  const at = found && (found.at ?? Date.UTC(found.day[0], found.day[1] - 1, found.day[2]));
+  return at !== null && at >= FIRST_INSTANT && at <= LAST_INSTANT ? at : null;
 };
 const cursorOf = (id: string): string => Buffer.from(id.replaceAll('-', ''), 'hex').toString('base64url');
 function idOfCursor(cursor: string): string | null {
@@ -46,8 +48,9 @@ function readPage(request: Request): { ask: PageAsk; errors: Wrong[] } {
     errors.push({ pointer: `?${name}`, detail });
     return null;
   };
-  const limit = Number(get('limit') ?? LIMIT.usual);
-  if (!Number.isInteger(limit) || limit < 1 || limit > LIMIT.most) wrong('limit', `must be a whole number from 1 to ${LIMIT.most}`);
+  const said = get('limit') ?? String(LIMIT.usual);
+  const limit = /^\d{1,3}$/.test(said) ? Number(said) : 0;
+  if (limit < 1 || limit > LIMIT.most) wrong('limit', `must be a whole number from 1 to ${LIMIT.most}`);
   const cursor = get('cursor');
   const after = cursor === null ? null : (idOfCursor(cursor) ?? wrong('cursor', 'is none that was given out here'));
   const time = (name: string) => {
