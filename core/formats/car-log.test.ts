@@ -102,6 +102,10 @@ describe('the log of a car', () => {
     ['state  of\tcharge', 'socPct', 1],
     ['Voltage: V', 'V', 1],
     ['battery current (A)', 'A', 1],
+    ['charger_power', 'kW', 1],
+    ['Charge rate (kW)', 'kW', 1],
+    ['usable_battery_level', 'socPct', 1],
+    ['Recorded at', 'time', 1],
   ])('knows the heading %s', (heading, field, by) => {
     const [time, power] = [field === 'time' ? heading : 't', field === 'kW' ? heading : 'kW'];
     const more = ['time', 'kW'].includes(field) ? 'x' : heading;
@@ -138,6 +142,29 @@ describe('the log of a car', () => {
   ])('reads the figure %s', (cell, value) => {
     const read = ok(bytes(['t;kW;soc', ...Array.from({ length: 12 }, (_, i) => `${i};${i === 5 ? cell : 50};100`)].join('\n')));
     expect(read.samples[5]).toEqual({ s: 5, ...(value === null ? {} : { kW: value }), socPct: 100 });
+  });
+  const utc = (at: number, hours = 0) => new Date(at + hours * 3_600_000).toISOString();
+  const NOON = Date.UTC(2025, 9, 14, 12);
+  // The night in which the clocks go back.
+  const BACK = Date.UTC(2025, 9, 26, 0, 59, 50);
+  const MIDNIGHT = Date.UTC(2025, 9, 13, 23, 59, 50);
+  it.each<[what: string, moment: (s: number) => string]>([
+    ['seconds with a comma and their unit', (s) => ` ${s.toFixed(1).replace('.', ',')} s`],
+    ['seconds of the epoch', (s) => `${NOON / 1000 + s}`],
+    ['milliseconds of the epoch', (s) => `${NOON + s * 1000}`],
+    // Milliseconds since 1970 are more: so many are seconds still.
+    ['very many seconds', (s) => `${99_999_999_000 + s}`],
+    ['decimals of a second', (s) => utc(NOON + s * 1000)],
+    ['two offsets', (s) => (s < 10 ? `${utc(BACK + s * 1000, 2).slice(0, -1)}+02:00` : `${utc(BACK + s * 1000, 1).slice(0, -1)}+01:00`)],
+    ['an offset of half an hour, and the time that it is behind', (s) => (s < 10 ? `${utc(NOON + s * 1000, -3.5).slice(0, -1)}-03:30` : utc(NOON + s * 1000))],
+    ['days before months', (s) => utc(MIDNIGHT + s * 1000).replace(/^(....)-(..)-(..)T(.*)Z/, '$3/$2/$1 $4')],
+    ['days that may be months', (s) => utc(Date.UTC(2025, 2, 9, 12) + s * 1000).replace(/^(....)-(..)-(..)T(.*)Z/, '$3/$2/$1 $4')],
+    ['minutes and seconds', (s) => `${Math.floor((600 + s) / 60)}:${((600 + s) % 60).toFixed(1).padStart(4, '0').replace('.', ',')}`],
+    ['many minutes', (s) => `120:${s.toFixed(2).padStart(5, '0')}`],
+    ['many hours', (s) => `100:00:${s.toFixed(1).padStart(4, '0')}`],
+  ])('reads moments as %s', (_, moment) => {
+    const read = ok(lines('time;kW', (i) => `${moment(i * 2.5)};${50 + i}`));
+    expect(read.samples).toEqual(Array.from({ length: 12 }, (_, i) => ({ s: expect.closeTo(i * 2.5, 3), kW: 50 + i })));
   });
   it('tells no power of volts or amps alone; a count that falls back is no midnight', () => {
     const rows = (...some: string[]) => ok(bytes(['t;V;A', ...some, ...Array.from({ length: 10 }, (_, i) => `${100_000 + i};400;100`)].join('\n')));

@@ -153,7 +153,7 @@ export function RestoreLedger({
       setSeen({ ...nothing(), refused: sum.refused });
       setTheirs({});
       say(
-        `Brought in: ${counted({ ...sum, photos: wanted.filter((name) => !lost.includes(name)) })}${lost.length > 0 ? ` ${printCount(lost.length, 'photo')} could not be kept.` : ''}`,
+        `Brought in: ${counted({ ...sum, photos: wanted.filter((name) => !lost.includes(name)) })}${lost.length > 0 ? ` ${printCount(lost.length, 'photo')} could not be kept, or ${lost.length === 1 ? 'is' : 'are'} not in the file.` : ''}`,
       );
     }, 'takes in');
   /** The pictures of the file that are not here, by their names; `null` where that cannot be told. */
