@@ -116,6 +116,19 @@ test('an account belongs to two households, goes from one to the other, and dele
   await guest.request.post('/api/v1/session', { headers: from(base), data: { email: me.email, password: me.password } });
   expect((await (await guest.request.get('/api/v1/me')).json()).householdId).toBe(me.householdId);
 
+  // Who goes while a visit runs is told so, before and there.
+  const home = await addPlace(guest, base, { network: 'Saltmarsh Rapid', site: 'Vrba Crossing' });
+  await send(guest.request, base, asItems(visitEvents(me, home, Date.now() - 60_000).slice(0, 2)));
+  await guest.goto('/settings/people');
+  const theirs = guest.getByRole('list', { name: 'Households' });
+  await theirs.getByRole('button', { name: /^Go to/ }).click();
+  const told = guest.getByRole('alert').filter({ hasText: 'A visit of yours is running here' });
+  await expect(told).not.toContainText('not sent yet');
+  await told.getByRole('button', { name: /^Go to/ }).click();
+  await expect(guest.locator('[data-ledger-row]')).toHaveCount(1);
+  await guest.goto('/settings/people');
+  await expect(theirs.getByRole('listitem').filter({ hasText: 'A visit of yours is running there' })).toHaveCount(1);
+
   await page.goto('/settings/people');
   const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'take it along as a file' }).click()]);
   const whole = await openLedger(new Uint8Array(await readFile(await file.path())));

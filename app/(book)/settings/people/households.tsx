@@ -8,7 +8,7 @@ import { postJson } from '@/ui/forms/post-json';
 import { unsentOf } from '../unsent';
 import { HouseholdForm } from './household-form';
 
-type Line = { householdId: string; name: string; role: MemberRole; people: number };
+type Line = { householdId: string; name: string; role: MemberRole; people: number /** A visit that one records runs in it. */; running: boolean };
 
 /** The households of a person: which one this is, the way to another, and a new one. */
 export function Households({
@@ -25,10 +25,11 @@ export function Households({
   const [problem, setProblem] = useState<string | null>(null);
   const [waiting, setWaiting] = useState<{ to: Line; unsent: number } | null>(null);
   const [starting, setStarting] = useState(false);
+  const running = households.some((h) => h.householdId === here && h.running);
   const go = async (to: Line, anyway: boolean) => {
     setProblem(null);
     const unsent = anyway ? 0 : await unsentOf({ householdId: here, personId }).catch(() => 0);
-    if (unsent > 0) return setWaiting({ to, unsent });
+    if (unsent > 0 || (!anyway && running)) return setWaiting({ to, unsent });
     const answer = await postJson('/api/v1/household/here', { householdId: to.householdId }, 'PUT');
     if (!answer.ok) return setProblem(answer.error);
     await askWho();
@@ -44,6 +45,7 @@ export function Households({
               {h.householdId === here ? ' (this one)' : ''}
               <span className="block text-[13px] text-ink-2">
                 {ROLES[h.role].label}, {printCount(h.people, 'person', 'people')}
+                {h.running ? `. A visit of yours is running ${h.householdId === here ? 'here' : 'there'}` : ''}
               </span>
             </span>
             {h.householdId === here ? null : (
@@ -56,10 +58,15 @@ export function Households({
       </ul>
       {waiting ? (
         <div role="alert" className="mt-3 border-l-4 border-fault bg-fault-card px-3 py-2">
-          <p className="text-sm font-semibold">
-            {printCount(waiting.unsent, 'thing')} recorded on this device for this household {waiting.unsent === 1 ? 'is' : 'are'} not sent yet.
-          </p>
-          <p className="text-sm">They stay on this device and are sent when you are in this household again.</p>
+          {running ? <p className="text-sm font-semibold">A visit of yours is running here. It stays open: come back to end it.</p> : null}
+          {waiting.unsent > 0 ? (
+            <>
+              <p className="text-sm font-semibold">
+                {printCount(waiting.unsent, 'thing')} recorded on this device for this household {waiting.unsent === 1 ? 'is' : 'are'} not sent yet.
+              </p>
+              <p className="text-sm">They stay on this device and are sent when you are in this household again.</p>
+            </>
+          ) : null}
           <div className="mt-2 flex flex-wrap gap-2">
             <button type="button" className="plate !min-h-[44px]" onClick={() => setWaiting(null)}>
               Stay here

@@ -7,6 +7,7 @@ import { accountOfPerson, DEMO_EMAIL } from '@/server/accounts/accounts';
 import { invitationsOf } from '@/server/accounts/invitations';
 import { householdsOf, membersOf } from '@/server/accounts/members';
 import { whoAsks } from '@/server/http/session-cookie';
+import { hasRunningVisit } from '@/server/visits/running-visit';
 import { Part } from '../part';
 import { DeleteForm } from './delete-form';
 import { HouseholdForm } from './household-form';
@@ -27,6 +28,9 @@ export default async function PeoplePage() {
     owner ? invitationsOf(who.householdId) : [],
     accountOfPerson(who.personId),
   ]);
+  const lines = await Promise.all(
+    households.map(async (h) => ({ ...h, running: await hasRunningVisit({ householdId: h.householdId, personId: who.personId }) })),
+  );
   const demo = account?.email === DEMO_EMAIL;
   const day = (at: number) => printDate(at, who.zone);
   const household = { householdName: who.householdName, currency: who.currency, zone: who.zone };
@@ -57,7 +61,7 @@ export default async function PeoplePage() {
         </Part>
       ) : null}
       <Part id="households" head="Your households">
-        <Households here={who.householdId} personId={who.personId} households={households} household={household} />
+        <Households here={who.householdId} personId={who.personId} households={lines} household={household} />
       </Part>
       {owner ? (
         <Part id="household" head="This household">
