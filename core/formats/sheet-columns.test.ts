@@ -1,4 +1,5 @@
 import { columnsOf, isOfCard, knownHeadings } from './sheet-columns';
+import money from './sheet-further-currencies.json';
 import further from './sheet-further-words.json';
 import words from './sheet-words.json';
 
@@ -46,6 +47,20 @@ describe('what a column is likely of', () => {
     expect(fields('Start date', 'Start time')).toEqual(['date', 'start']);
     expect(fields('Startdatum', 'Startzeit', 'Datum')).toEqual([null, 'start', 'date']);
     expect(fields('Start date', 'Station name')).toEqual(['start', 'site']);
+  });
+  it('no word is a currency, whatever the code', () => {
+    expect(columnsOf(['All costs', 'Top price per kWh', 'Cost KRW']).map((c) => [c.field, c.currency])).toEqual([
+      [null, null],
+      [null, null],
+      ['amount', 'KRW'],
+    ]);
+    const codes = [...words.currencies, ...money.codes];
+    expect([codes.length, codes.filter((c) => !/^[A-Z]{3}$/.test(c))]).toEqual([new Set(codes).size, []]);
+    // The browser's own list of ISO 4217 has each of them.
+    const known = new Set(Intl.supportedValuesOf('currency'));
+    expect([...codes, ...Object.values(money.signs).flat(), ...Object.values(money.shared).flat()].filter((c) => !known.has(c))).toEqual([]);
+    const listed = new Set(codes);
+    expect([...Object.values(money.signs).flat(), ...Object.values(money.shared).flat()].filter((c) => !listed.has(c))).toEqual([]);
   });
   it('has the unit and currency of its heading, and keeps it as it stands', () => {
     expect(columnsOf(['ChargingDuration (h:mm)', 'TotalAmount CHF'])).toEqual([

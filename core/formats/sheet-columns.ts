@@ -1,5 +1,6 @@
 import { grouped } from '../units/grouped';
 import { onceOf } from '../units/once-of';
+import money from './sheet-further-currencies.json';
 import further from './sheet-further-words.json';
 import words from './sheet-words.json';
 
@@ -30,20 +31,28 @@ const HEADINGS = new Map<string, SheetField | 'price?'>(
   Object.entries(words.headings).flatMap(([field, all]) => all.map((w) => [w.toLowerCase(), field as SheetField])),
 );
 const UNITS = new Map(Object.entries(words.units));
-const CODES = new Map(words.currencies.map((c) => [c.toLowerCase(), c]));
-const SIGNS = new Map(Object.keys(words.symbols).map((s) => [s.toLowerCase(), s]));
+/** Codes of ISO 4217 and what stands for them, from memory: of a household anywhere. */
+const CODES = new Map([...words.currencies, ...money.codes].map((c) => [c.toLowerCase(), c]));
+const SIGNS = new Map(Object.entries({ ...words.symbols, ...money.signs }).map(([sign, of]) => [sign.toLowerCase(), { sign, of: of as readonly string[] }]));
+const SHARED = new Map<string, readonly string[]>(Object.entries(money.shared));
+/** Codes that are words, too: in a heading they are. */
+const WORDS_TOO = new Set(money.words);
 const SAID_UNITS: ReadonlySet<string> = new Set(Object.values(words.units));
 const MINUTE_WORDS = new Set(words.minute_words);
 
 /** The currency codes a sign may stand for; a code stands for itself. */
-export const currenciesOf = (signOrCode: string): readonly string[] =>
-  CODES.has(signOrCode.toLowerCase())
-    ? [CODES.get(signOrCode.toLowerCase()) as string]
-    : ((words.symbols as Record<string, string[]>)[SIGNS.get(signOrCode.toLowerCase()) ?? ''] ?? []);
+export function currenciesOf(signOrCode: string): readonly string[] {
+  const code = CODES.get(signOrCode.toLowerCase());
+  return code ? [code] : (SIGNS.get(signOrCode.toLowerCase())?.of ?? []);
+}
+/** Whether a sign stands for a currency that somebody names: in more countries than those that are thought of where nobody does. */
+export const standsFor = (sign: string, code: string): boolean => currenciesOf(sign).includes(code) || (SHARED.get(sign) ?? []).includes(code);
 /** Whether a column can be in it: a unit as headings say it. */
 export const isUnit = (unit: string): boolean => SAID_UNITS.has(unit);
 export const isCode = (text: string): boolean => CODES.has(text.toLowerCase());
-export const currencyWord = (word: string): string | null => CODES.get(word) ?? SIGNS.get(word) ?? null;
+/** A code or a sign in small letters, as it is written. */
+export const currencyWord = (word: string): string | null => CODES.get(word) ?? SIGNS.get(word)?.sign ?? null;
+const inHeading = (word: string): string | null => (WORDS_TOO.has(word) ? null : currencyWord(word));
 
 /** A heading as its words are looked for. */
 const wordsOf = (heading: string): string =>
@@ -68,8 +77,8 @@ function likelyOf(column: SheetColumn): SheetColumn[] {
   if (known.field !== null) return [{ ...known, heading: column.heading }];
   const all = wordsOf(apart).split(' ');
   const unit = all.map((w) => UNITS.get(w)).find((u) => u !== undefined) ?? null;
-  const currency = all.map(currencyWord).find((c) => c !== null) ?? null;
-  const rest = all.filter((w) => !UNITS.has(w) && currencyWord(w) === null).join(' ');
+  const currency = all.map(inHeading).find((c) => c !== null) ?? null;
+  const rest = all.filter((w) => !UNITS.has(w) && inHeading(w) === null).join(' ');
   const found = FURTHER.get(all.join(' ')) ?? FURTHER.get(rest) ?? [];
   return found.map(({ field }) => ({ ...column, field, unit, currency }));
 }
@@ -101,15 +110,15 @@ export function columnOf(heading: string, n: number): SheetColumn {
   if (column.field) return { ...column, unit: text.split(' ').some((w) => MINUTE_WORDS.has(w)) ? 'min' : null };
   const all = text.split(' ').filter(Boolean);
   // "Price per kWh (EUR)": the unit is part of the phrase, the currency beside it.
-  const phrase = HEADINGS.get(all.filter((w) => !currencyWord(w)).join(' ')) ?? null;
+  const phrase = HEADINGS.get(all.filter((w) => !inHeading(w)).join(' ')) ?? null;
   const left: string[] = [];
   let perKWh = false;
   for (const word of all) {
-    const currency = currencyWord(word);
+    const currency = inHeading(word);
     const per = /^(.*)\/kwh$/.exec(word)?.[1];
-    if (per !== undefined && (per === '' || currencyWord(per))) {
+    if (per !== undefined && (per === '' || inHeading(per))) {
       perKWh = true;
-      column.currency ??= per === '' ? null : currencyWord(per);
+      column.currency ??= per === '' ? null : inHeading(per);
     } else if (currency) column.currency ??= currency;
     else if (UNITS.has(word)) column.unit ??= UNITS.get(word) as string;
     else left.push(word);

@@ -1,4 +1,4 @@
-import { currenciesOf, currencyWord, isCode, type SheetColumn } from './sheet-columns';
+import { currenciesOf, currencyWord, isCode, type SheetColumn, standsFor } from './sheet-columns';
 import type { RowAsk, RowReason } from './sheet-rules';
 import words from './sheet-words.json';
 
@@ -25,7 +25,7 @@ export function rowCurrency({ paid, own }: RowMoney, rules: CurrencyRules): RowC
   const codes = new Set(said.filter(isCode).map((s) => s.toUpperCase()));
   const signs = said.filter((s) => !isCode(s));
   const [code] = codes;
-  const disagree = codes.size > 1 || (code ? signs.some((s) => !currenciesOf(s).includes(code)) : signs.length > 0 && inCommon(signs).length === 0);
+  const disagree = codes.size > 1 || (code ? signs.some((s) => !standsFor(s, code)) : signs.length > 0 && inCommon(signs).length === 0);
   const reasons = [...(none ? [{ column: own.column, code: 'bad_currency' }] : []), ...(disagree ? [{ column: first.c.n, code: 'currency_conflict' }] : [])];
   if (reasons.length > 0) return { currency: null, reasons, asks: [] };
   if (code) return is(code);
@@ -36,6 +36,7 @@ export function rowCurrency({ paid, own }: RowMoney, rules: CurrencyRules): RowC
     return usual === null ? asked('currency', words.currencies) : is(usual);
   }
   const set = inCommon(meant);
-  const chosen = set.length === 1 ? (set[0] as string) : rules.usual && set.includes(rules.usual) ? rules.usual : rules.symbol(set);
+  const chosen =
+    set.length === 1 ? (set[0] as string) : rules.usual && meant.every((s) => standsFor(s, rules.usual as string)) ? rules.usual : rules.symbol(set);
   return chosen === null ? asked('currency_symbol', set) : is(chosen);
 }

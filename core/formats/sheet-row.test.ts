@@ -286,9 +286,24 @@ describe('currencies', () => {
     ['5', '', '', 'Cost (CHF)', 'CHF'],
     ['5', '', '', 'Cost (£)', 'GBP'],
     ['5 £', '', '', 'Cost (CHF)', 'GBP'],
+    ['R$ 5,20', '', '', 'Cost', 'BRL'],
+    ['5 US$', '', '', 'Cost', 'USD'],
+    ['₺5', '', 'try', 'Cost', 'TRY'],
+    ['5 ALL', '', '', 'Cost', 'ALL'],
+    ['$ 5', '', 'MXN', 'Cost', 'MXN'],
+    ['5', '0.5', 'ZAR', 'All costs', 'ZAR'],
+    ['5', '', '', 'Cost (AED)', 'AED'],
   ])('%s, %s, %s under %s is %s', (amount, price, currency, heading, want) =>
     expect(money(amount, price, currency, heading).accepted.map((r) => r.currency)).toEqual([want]),
   );
+  it('a sign of several is the household’s own where that is one of them, in whichever country', () => {
+    const own = (currency: string, amount = '$ 5') => read(['Start;Station;Cost', `${START};${amount}`], [], { currency });
+    expect(['CAD', 'MXN'].map((c) => own(c).accepted.map((r) => r.currency))).toEqual([['CAD'], ['MXN']]);
+    // One that is told without anybody is told whatever the household has.
+    expect(own('EGP', '£ 5').accepted.map((r) => r.currency)).toEqual(['GBP']);
+    expect(own('EUR').asks).toMatchObject([{ code: 'currency_symbol', options: ['USD', 'CAD', 'AUD', 'NZD'] }]);
+    expect(reasons(money('$ 5', '', 'INR'))).toEqual([['3 currency_conflict']]);
+  });
   it('a sign of several is asked for its own', () => {
     expect(money('5 kr', '', '').asks).toMatchObject([{ code: 'currency_symbol', options: ['SEK', 'NOK', 'DKK', 'ISK'], lines: [2] }]);
     expect(money('5', '', '', 'Cost ($)').asks).toMatchObject([{ code: 'currency_symbol', options: ['USD', 'CAD', 'AUD', 'NZD'] }]);
