@@ -1,10 +1,9 @@
 import { fold } from './match-sessions';
 import { amounts, bareAmount, currencies, energies, type Found, hasFigure, type ReceiptWhy } from './receipt-figures';
 import { isNotPaid, type ReceiptLine, receiptLines } from './receipt-lines';
-import { dateAt, isDay, weekdayOf, type Ymd } from './sheet-dates';
+import { dateAt, isDay, weekdayNamed, weekdayOf, type Ymd } from './sheet-dates';
 import { type Duration, durationOf, inForm } from './sheet-durations';
 import { markAlone, valueOf } from './sheet-figures';
-import words from './sheet-words.json';
 
 export type ReceiptField = 'kWh' | 'amount' | 'currency' | 'minutes' | 'date' | 'site';
 /** What a receipt is proposed to say: kWh and amount as decimals, the date as yyyy-mm-dd. Nothing of it is worked out of anything else. */
@@ -119,7 +118,6 @@ function told(d: Duration): number | null {
 }
 
 type Dated = { dmy: Ymd | null; mdy: Ymd | null; begin: boolean };
-const WEEKDAYS = words.weekdays as Record<string, number>;
 
 /** Every date of a line, with the weekday that stands before it. */
 function datesIn(line: ReceiptLine, isReal: (d: Ymd) => boolean): Dated[] {
@@ -132,8 +130,8 @@ function datesIn(line: ReceiptLine, isReal: (d: Ymd) => boolean): Dated[] {
       at += 1;
       continue;
     }
-    const day = /([\p{L}]+)\.?,?\s*$/u.exec(before)?.[1]?.toLowerCase() ?? '';
-    const weekday = WEEKDAYS[day];
+    const day = /([\p{L}]+)\.?,?\s*$/u.exec(before)?.[1] ?? '';
+    const weekday = weekdayNamed(day);
     const fits = (d: Ymd | null) => (d && isDay(d) && isReal(d) && (weekday === undefined || weekdayOf(d) === weekday) ? d : null);
     const { date } = found;
     const [dmy, mdy] = 'plain' in date ? [fits(date.plain), fits(date.plain)] : [fits(date.dmy), fits(date.mdy)];

@@ -11,6 +11,49 @@ const said = (cell: string): string => {
   return [day, time].filter(Boolean).join(' ');
 };
 
+describe('a cell as another language writes it', () => {
+  // By the Unicode CLDR as this Node has it: what a spreadsheet of that language shows.
+  const LOCALES = 'en-GB en-US de de-AT fr es it pt pt-BR nl sv da nb fi pl hr cs sk sl hu ro'.split(' ');
+  // Months of both Polish and Croatian that are not the same one.
+  const EITHER = /\b(lip|lis|srp|listopada)\b/;
+  const at = (month: number) => Date.UTC(2025, month, 14, 13, 52);
+  const styles = (['medium', 'long', 'full'] as const).flatMap((dateStyle) => [{ dateStyle }, { dateStyle, timeStyle: 'short' as const }]);
+  it.each(LOCALES)('%s', (locale) => {
+    for (const style of styles)
+      for (let month = 0; month < 12; month++) {
+        const text = new Intl.DateTimeFormat(locale, { ...style, timeZone: 'UTC' }).format(at(month));
+        const day = `2025-${String(month + 1).padStart(2, '0')}-14`;
+        const want = EITHER.test(text) ? 'bad_date' : 'timeStyle' in style ? `${day} 13:52:00 min` : day;
+        expect([text, said(text)]).toEqual([text, want]);
+      }
+  });
+  it.each([
+    ['1st October 2025', '2025-10-01'],
+    ['October 22nd, 2025 9:05', '2025-10-22 09:05:00 min'],
+    ['1er octobre 2025', '2025-10-01'],
+    ['1º de octubre del 2025', '2025-10-01'],
+    ['mar. 14 oct. 2025', '2025-10-14'],
+    ['mar. 15 oct. 2025', 'bad_date'],
+    ['Mar. 15, 2025', '2025-03-15'],
+    ['Tue 14. 10. 2025.', '2025-10-14'],
+    ['2025. 10. 14. 9:05', '2025-10-14 09:05:00 min'],
+    ['2025.10.14.', '2025-10-14'],
+    ['2025. okt. 14., szerda', 'bad_date'],
+    ['14/10/2025 kedd', '2025-10-14 or –'],
+    ['11/10/2025 szombat', '2025-10-11 or –'],
+    ['14.10.2025 kl. 9.05', '2025-10-14 09:05:00 min'],
+    ['14.10.2025 9.05.30', '2025-10-14 09:05:30 s'],
+    ['14.10.2025 25.05', 'bad_time'],
+    ['9.05', 'bad_date'],
+    ['14.10.2025 9:05 CEST', '2025-10-14 09:05:00 min 120'],
+    ['14.10.2025 9:05 MEZ', '2025-10-14 09:05:00 min 60'],
+    ['14.10.2025 9:05 GMT+2', '2025-10-14 09:05:00 min 120'],
+    ['14.10.2025 9:05 UTC-03:30', '2025-10-14 09:05:00 min -210'],
+    ['14.10.2025 9:05 +2', 'bad_time'],
+    ['14.10.2025 9:05 XYZ', 'bad_time'],
+  ])('%s', (cell, want) => expect(said(cell)).toBe(want));
+});
+
 describe('a cell of a date, a time or both', () => {
   it.each([
     // Days counted by a spreadsheet.

@@ -285,7 +285,10 @@ const trimmed = (cells: readonly string[]): string[] => {
 };
 const isHeadingAgain = (r: SheetRecord, heading: SheetRecord): boolean => trimmed(r.cells).join('\n') === trimmed(heading.cells).join('\n');
 
-const TOTALS = new Set(words.totals);
+/** In further languages, and of means. Common practice, no source. */
+const FURTHER_TOTALS =
+  'totale totali totais soma average durchschnitt mittelwert moyenne promedio povprečje gemiddelde summa totalt yhteensä razem łącznie ukupno zbroj celkem součet celkom súčet összesen toplam σύνολο итого всего усього общо kokku kopā viso';
+const TOTALS = new Set([...words.totals, ...FURTHER_TOTALS.split(' ')]);
 const firstWord = (cell: string | undefined): string => /\p{L}+/u.exec((cell ?? '').normalize('NFC').toLowerCase())?.[0] ?? '';
 /** A line of sums: no time of its own, and a word for a sum somewhere. */
 function isTotal(r: SheetRecord, columns: readonly SheetColumn[]): boolean {

@@ -237,6 +237,17 @@ describe('a decimal mark that a column does not prove itself', () => {
   });
 });
 
+it.each([
+  ['it', 'Data inizio;Stazione;Energia (kWh);Costo (€)', 'martedì 14 ottobre 2025 alle ore 13:52;Vrba Crossing;12,5;6,25', 'Totale;;12,5;6,25'],
+  ['da', 'Starttid;Ladestation;Energi (kWh);Beløb (kr)', '14. okt. 2025, 13.52;Vrba Crossing;12,5;46,75', 'Totalt;;12,5;46,75'],
+  ['hu', 'Start;Station;Energy (kWh);Cost (HUF)', '2025. okt. 14. 13:52;Vrba Crossing;12,5;2 500 Ft', 'összesen;;12,5;2 500'],
+  ['pl', 'Początek;Stacja;Energia (kWh);Cost (PLN)', '14 paź 2025, 13:52;Vrba Crossing;12,5;31,25 zł', 'Razem;;12,5;31,25'],
+])('a whole sheet of %s is read', (_, heading, row, total) => {
+  const { accepted, refused, skipped } = read([heading, row, total], [], { currency: 'DKK' });
+  expect(accepted.map((r) => [new Date(r.start).toISOString(), r.site, r.kWh])).toEqual([['2025-10-14T11:52:00.000Z', 'Vrba Crossing', '12.5']]);
+  expect([refused.length, skipped.map((x) => x.code)]).toEqual([0, ['totals']]);
+});
+
 it('the number of a card is not kept where its heading says that it is one', () => {
   const { accepted } = read(['Start;Station;Energy (kWh);RFID;Card;Kartennummer', `${START};12,5;04A1B2C3;blue;`]);
   expect(accepted[0]?.rest).toEqual({ RFID: 'not kept', Card: 'blue' });
