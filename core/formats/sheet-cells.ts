@@ -9,5 +9,7 @@ export const isEmpty = (cell: string | undefined): boolean => EMPTY.has((cell ??
 export const cellAt = (cells: readonly string[], c: SheetColumn | undefined): string | null =>
   c && !isEmpty(cells[c.n - 1]) ? (cells[c.n - 1] as string).trim() : null;
 
+/** A text that a program wrote as a formula of itself, so that a spreadsheet leaves its zeros alone: `="007"`. */
+const OF_ITSELF = /^="((?:[^"]|"")*)"$/;
 /** A cell as a text: the apostrophe that defuses it off, its line ends alike. */
-export const plainText = (cell: string): string => undefused(cell).replace(/\r\n?/g, '\n').trim();
+export const plainText = (cell: string): string => (OF_ITSELF.exec(cell)?.[1]?.replaceAll('""', '"') ?? undefused(cell)).replace(/\r\n?/g, '\n').trim();

@@ -248,6 +248,14 @@ it.each([
   expect([refused.length, skipped.map((x) => x.code)]).toEqual([0, ['totals']]);
 });
 
+it('a text that is written as a formula of itself is that text; one that was made harmless stays as it was', () => {
+  const row = (site: string, note: string, ticket: string) =>
+    read(['Start;Station;Energy (kWh);Note;Ticket', `2025-10-14 13:52;${site};12,5;${note};${ticket}`]).accepted[0];
+  expect(row('="Vrba Crossing"', '="a ""b"""', '="007"')).toMatchObject({ site: 'Vrba Crossing', note: 'a "b"', rest: { Ticket: '007' } });
+  expect(row('Vrba Crossing', `'="x"`, '="x"&A1')).toMatchObject({ note: '="x"', rest: { Ticket: '="x"&A1' } });
+  expect(reasons(read(['Start;Station;Energy (kWh)', '2025-10-14 13:52;Vrba Crossing;="12,5"']))).toEqual([['3 formula']]);
+});
+
 it('the number of a card is not kept where its heading says that it is one', () => {
   const { accepted } = read(['Start;Station;Energy (kWh);RFID;Card;Kartennummer', `${START};12,5;04A1B2C3;blue;`]);
   expect(accepted[0]?.rest).toEqual({ RFID: 'not kept', Card: 'blue' });
