@@ -7,7 +7,7 @@ export type DatePart = { plain: Ymd } | { dmy: Ymd | null; mdy: Ymd | null };
 export type TimePart = { h: number; min: number; s: number; ms: number; precision: 'min' | 's' | 'ms'; offset_min: number | null };
 export type When = { date: DatePart | null; time: TimePart | null } | { code: 'bad_date' | 'bad_time' | 'formula' };
 
-/** Of more languages, too, by the Unicode CLDR (its version 45 or so: that of Node 20). A name that is another month in another language is none. */
+/** Of more languages, too, by the Unicode CLDR (version 48.0, as Node has it). A name that is another month in another language is none. */
 const MONTHS = new Map<string, number>(Object.entries({ ...words.months, ...further.months }));
 const WEEKDAYS = new Map<string, number>(Object.entries({ ...words.weekdays, ...further.weekdays }));
 /** The day of the week that a word names, Monday 1. */
@@ -18,7 +18,11 @@ export const isDay = ([y, m, d]: Ymd): boolean => {
 };
 export const weekdayOf = ([y, m, d]: Ymd): number => new Date(Date.UTC(y, m - 1, d)).getUTCDay() || 7;
 const year = (text: string): number => (text.length === 2 ? 2000 + Number(text) : Number(text));
-const monthOf = (text: string): number | undefined => MONTHS.get(text.toLowerCase().replace(/\.$/, ''));
+/** The month of a name. A few letters that only some language has for one are it beside a whole year: "1 set 20" is of a receipt in English. */
+function monthNamed(text: string, year: string): number | undefined {
+  const name = text.toLowerCase().replace(/\.$/, '');
+  return year.length === 2 && name.length <= 3 && !Object.hasOwn(words.months, name) ? undefined : MONTHS.get(name);
+}
 
 /** Reads a cell of date, time or both. @param kind what must be in it: a date column has a date, a start or end column a time or both */
 export function whenOf(cell: string): When {
@@ -80,13 +84,13 @@ export function dateAt(text: string): { date: DatePart; length: number } | null 
   if (dots) return { date: { plain: [year(dots[3] as string), Number(dots[2]), Number(dots[1])] }, length: dots[0].length };
   const dayName =
     /^(\d{1,2})(?:\.|st|nd|rd|th|er|o)?[\s-]+(?:(?:de|of|den?) )?(\p{L}+\.?)(?:[\s-]+|,\s*)(?:(?:del?) )?(\d{4}|\d{2})(?!\d)(?:\.(?=\s|$))?/iu.exec(text);
-  const m1 = dayName && monthOf(dayName[2] as string);
+  const m1 = dayName && monthNamed(dayName[2] as string, dayName[3] as string);
   if (dayName && m1) return { date: { plain: [year(dayName[3] as string), m1, Number(dayName[1])] }, length: dayName[0].length };
   const yearName = /^(\d{4})\.?\s+(\p{L}+\.?)\s+(\d{1,2})(?!\d)(?:\.(?=[\s,]|$))?/u.exec(text);
-  const m3 = yearName && monthOf(yearName[2] as string);
+  const m3 = yearName && monthNamed(yearName[2] as string, yearName[1] as string);
   if (yearName && m3) return { date: { plain: [Number(yearName[1]), m3, Number(yearName[3])] }, length: yearName[0].length };
   const nameDay = /^(\p{L}+\.?)\s+(\d{1,2})(?:st|nd|rd|th)?,?\s+(\d{4}|\d{2})(?!\d)/u.exec(text);
-  const m2 = nameDay && monthOf(nameDay[1] as string);
+  const m2 = nameDay && monthNamed(nameDay[1] as string, nameDay[3] as string);
   if (nameDay && m2) return { date: { plain: [year(nameDay[3] as string), m2, Number(nameDay[2])] }, length: nameDay[0].length };
   const ab = /^(\d{1,2})([/-])(\d{1,2})\2(\d{4}|\d{2})(?!\d)/.exec(text);
   if (!ab) return null;
