@@ -27,6 +27,27 @@ describe('what a column is likely of', () => {
       ['Starttid', 'Laddstation', 'Energi (kWh)', 'Kostnad (SEK)', 'Varaktighet'],
       ['start', 'site', 'kWh', 'amount', 'minutes'],
     ],
+    [
+      ['Data de início', 'Data de fim', 'Posto', 'Energia carregada (kWh)', 'Custo total', 'Tempo de carregamento'],
+      ['start', 'end', 'site', 'kWh', 'amount', 'minutes'],
+    ],
+    [
+      ['Kezdés', 'Befejezés', 'Töltőállomás', 'Összeg (HUF)', 'Időtartam (min)'],
+      ['start', 'end', 'site', 'amount', 'minutes'],
+    ],
+    [
+      ['Transaction Date', 'Plug In', 'Plug Out', 'Where', 'kWh charged', 'Price paid ($)', 'Provider', 'Battery before (%)'],
+      ['date', 'start', 'end', 'site', 'kWh', 'amount', 'network', 'socFrom'],
+    ],
+    [
+      ['Timestamp (UTC)', 'Pris per kWh (SEK)'],
+      ['start', 'perKWh'],
+    ],
+    // What says that it is money, or in which unit, is nothing else.
+    [
+      ['Energy added (EUR)', 'Price paid (kWh)', 'Charge time (%)', 'Battery before (min)', 'Provider (€)', 'Plug in (h)'],
+      [null, null, null, null, null, null],
+    ],
   ])('%j', (headings, expected) => expect(fields(...headings)).toEqual(expected));
 
   it('stands back behind a column that says so itself, and behind the first that is as likely', () => {
@@ -67,6 +88,7 @@ describe('what a column is likely of', () => {
       { n: 1, heading: 'ChargingDuration (h:mm)', field: 'minutes', unit: 'h', currency: null },
       { n: 2, heading: 'TotalAmount CHF', field: 'amount', unit: null, currency: 'CHF' },
     ]);
+    expect(columnsOf(['Pris per kWh (SEK)'])).toEqual([{ n: 1, heading: 'Pris per kWh (SEK)', field: 'perKWh', unit: null, currency: 'SEK' }]);
     expect(columnsOf(['StartTime'])).toEqual([{ n: 1, heading: 'StartTime', field: 'start', unit: null, currency: null }]);
   });
   it('is kept or not by what its heading says of cards and contracts', () => {

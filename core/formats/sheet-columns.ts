@@ -70,6 +70,18 @@ const FURTHER = grouped(
   (f) => f.word,
 );
 
+const IN_MONEY: ReadonlySet<SheetField> = new Set(['amount', 'perKWh']);
+const MEASURED: Partial<Record<SheetField, readonly string[]>> = {
+  date: ['UTC'],
+  start: ['UTC'],
+  end: ['UTC'],
+  kWh: ['kWh', 'Wh'],
+  perKWh: ['kWh'],
+  minutes: ['h', 'min', 's', 'm:ss'],
+  socFrom: ['%'],
+  socTo: ['%'],
+};
+
 /** What a column that nobody knows may be of, the likeliest first. Words run together, as programs write them, are taken apart. */
 function likelyOf(column: SheetColumn): SheetColumn[] {
   const apart = column.heading.replace(/(\p{Ll}{2})(\p{Lu}\p{Ll})/gu, '$1 $2').replace(/[&/]/g, ' ');
@@ -78,9 +90,13 @@ function likelyOf(column: SheetColumn): SheetColumn[] {
   const all = wordsOf(apart).split(' ');
   const unit = all.map((w) => UNITS.get(w)).find((u) => u !== undefined) ?? null;
   const currency = all.map(inHeading).find((c) => c !== null) ?? null;
-  const rest = all.filter((w) => !UNITS.has(w) && inHeading(w) === null).join(' ');
-  const found = FURTHER.get(all.join(' ')) ?? FURTHER.get(rest) ?? [];
-  return found.map(({ field }) => ({ ...column, field, unit, currency }));
+  const named = all.filter((w) => inHeading(w) === null);
+  // As it stands, and "pris per kWh (SEK)" without its currency, and "energy added (kWh)" without its unit too.
+  const spellings = [all, named, named.filter((w) => !UNITS.has(w))].map((w) => w.join(' '));
+  const found = spellings.map((w) => FURTHER.get(w)).find((f) => f !== undefined) ?? [];
+  // What says that it is money, or in which unit, is nothing else.
+  const fits = (field: SheetField) => (currency === null || IN_MONEY.has(field)) && (unit === null || (MEASURED[field] ?? []).includes(unit));
+  return found.filter(({ field }) => fits(field)).map(({ field }) => ({ ...column, field, unit: field === 'perKWh' ? null : unit, currency }));
 }
 
 /** Whose number stands under such a heading: of a card, a tag, a contract. Common practice, no source. */
