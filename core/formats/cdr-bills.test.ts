@@ -1,9 +1,9 @@
 import { deriveVisit } from '../visit/derive';
 import { CARD, IN, KW, SITE, STALL_A, type Step, story, T0, VISIT } from '../visit/fixtures/story';
 import { payloadProblem } from '../visit/payloads';
-import { billPayload, billProblem, MOST_DOCUMENT, recordedAttempts } from './cdr-bills';
+import { billedItems, billPayload, billProblem, MOST_DOCUMENT, recordedAttempts } from './cdr-bills';
 import { cdrOf } from './fixtures/cdr';
-import { cdrsIn } from './ocpi-cdrs';
+import { type BillIn, cdrsIn } from './ocpi-cdrs';
 import { readJson } from './strict-json';
 
 const OF_A_DAY = { precision: 'day' } as const;
@@ -54,8 +54,22 @@ it('an attempt begins with its power, else where it was opened; what it gave cou
   expect(recorded(IN, ...CHARGE.slice(0, 3), [60, 'fault', { code: 'start_error', side: 'network' }])).toMatchObject([
     { n: 1, start: T0 + 20_000, kWh: null, power: false },
   ]);
+  // Of a day alone no time is told.
+  const ofDay = recorded(IN, [10, 'stall_chosen', { stallId: STALL_A }], [20, 'plugged', {}, OF_A_DAY], [60, 'power_seen', KW, OF_A_DAY]);
+  expect(ofDay).toMatchObject([{ n: 1, start: null, power: true }]);
+  // Typed in from its receipt: no attempt is known.
+  const receipt = (...more: Step[]) => recorded(IN, [10, 'stall_chosen', { stallId: STALL_A }], ...more, [2000, 'pulled_out', { reason: 'enough' }]);
+  const bill = [1900, 'bill', { sessions: [], amount: '12.40', currency: 'EUR', kWh: '31.0', state: 'charged' }] as const;
+  expect(receipt([...bill])).toMatchObject([{ n: 0, stall: '2', start: null, kWh: '31', power: true }]);
   // Where nothing was charged, nothing is there to be billed.
   expect(recorded(IN, [2000, 'pulled_out', { reason: 'gave_up' }])).toEqual([]);
+});
+
+it('what was billed is looked for at its place, by its time', () => {
+  const bill = { id: 'SI*SMR*C1', start: T0, kWh: '31.0', credits: null } as BillIn;
+  expect(billedItems([bill], () => ({ site: 'Lipa Barn', stall: '2' }))).toEqual([
+    { id: 'SI*SMR*C1', site: 'Lipa Barn', stall: '2', start: T0, dayOnly: false, kWh: '31.0', credits: null },
+  ]);
 });
 
 describe('a bill as it is kept', () => {
