@@ -1,13 +1,24 @@
+import further from './receipt-further-words.json';
 import words from './sheet-words.json';
 
 type ReceiptWord = keyof typeof words.receipt;
 /** A line of a receipt with what it speaks of; letters that a reader takes for figures are figures where they stand in one. */
 export type ReceiptLine = { text: string; has: (word: ReceiptWord) => boolean };
 
+/** Words, and as a reader of pictures that knows no accents tells them. */
+const withPlain = (all: readonly string[]): string[] => [...new Set(all.flatMap((w) => [w, w.normalize('NFD').replace(/\p{M}/gu, '').replaceAll('ł', 'l')]))];
 /** A word or words by themselves, in any case. */
 const whole = (all: readonly string[]) =>
-  new RegExp(`(?<![\\p{L}\\p{N}])(?:${all.map((w) => w.replace(/[.*+?^${}()|[\]\\]/g, '\\$&').replace(/\s+/g, '\\s+')).join('|')})(?![\\p{L}\\p{N}])`, 'iu');
-const WORDS = Object.fromEntries(Object.entries(words.receipt).map(([name, list]) => [name, whole(list)])) as Readonly<Record<ReceiptWord, RegExp>>;
+  new RegExp(
+    `(?<![\\p{L}\\p{N}])(?:${withPlain(all)
+      .map((w) => w.replace(/[.*+?^${}()|[\]\\]/g, '\\$&').replace(/\s+/g, '\\s+'))
+      .join('|')})(?![\\p{L}\\p{N}])`,
+    'iu',
+  );
+/** Those of further languages beside them. Common practice, no source. */
+const WORDS = Object.fromEntries(
+  (Object.keys(words.receipt) as ReceiptWord[]).map((name) => [name, whole([...words.receipt[name], ...further[name]])]),
+) as Readonly<Record<ReceiptWord, RegExp>>;
 
 /** Units and currencies may stand close behind or before a figure, and are no other letters. */
 const JOINED = /^([^\p{L}\p{N}+\-\u2212|]*)([+\-\u2212]?)([\dOolI|][\dOolI|.,:/'’-]*?)([.,:;]*)(k?wh|wh|min|std|h|s|%|[a-z]{3}|\p{Sc})?([.,:;)]*)$/iu;
@@ -35,9 +46,9 @@ export function receiptLines(text: string): ReceiptLine[] {
   });
 }
 
-const TAX = 'vat|tax|mwst|ust|ddv|tva|iva|btw';
+const TAX = withPlain(['vat', 'tax', 'mwst', 'ust', 'ddv', 'tva', 'iva', 'btw', ...further.tax]).join('|');
 const INCLUDING = new RegExp(
-  `(?<![\\p{L}\\p{N}])(?:(?:incl|inkl)\\.?|including|included|inclusive|inklusive|einschl\\.?|einschließlich|vklj\\.?|vključno(?:\\s+z)?|z|con|avec|dont)\\s*(?:\\d+(?:[.,]\\d+)?\\s*%\\s*)?(?:${TAX})\\.?(?![\\p{L}\\p{N}])|(?<![\\p{L}\\p{N}])(?:${TAX})\\s*(?:\\d+(?:[.,]\\d+)?\\s*%\\s*)?(?:incl\\.?|included|inkl\\.?|enthalten|vključen|incluido|comprise|inbegrepen)(?![\\p{L}\\p{N}])`,
+  `(?<![\\p{L}\\p{N}])(?:(?:incl|inkl)\\.?|including|included|inclusive|inklusive|einschl\\.?|einschließlich|vklj\\.?|vključno(?:\\s+z)?|z|con|avec|dont|v[čc]\\.?|v[čc]etn[ěe]|sis\\.?|sisältää|s|sa|w\\s+tym)\\s*(?:\\d+(?:[.,]\\d+)?\\s*%\\s*)?(?:${TAX})\\.?(?![\\p{L}\\p{N}])|(?<![\\p{L}\\p{N}])(?:${TAX})\\s*(?:\\d+(?:[.,]\\d+)?\\s*%\\s*)?(?:incl\\.?|included|inkl\\.?|enthalten|vključen|incluido|incluida|inclusa|compresa|incluído|comprise|inbegrepen|ingår)(?![\\p{L}\\p{N}])`,
   'giu',
 );
 /** A line without the words that tax is in what it says. */

@@ -20,6 +20,26 @@ describe('the text of a receipt', () => {
     );
     expect([told, emptyBecause]).toEqual([c.proposal, c.emptyBecause]);
   });
+  // As receipts of further languages have it; common practice, no source.
+  it.each([
+    [
+      'Stazione 3\nData 14/10/2025\nInizio 13:52\nEnergia erogata 32,4 kWh\nContatore 8123,4 kWh\nDurata 41 min\nImponibile 14,61 €\nIVA 22% 3,21 €\nTotale 17,82 €',
+    ],
+    ['Dato 14.10.2025\nLeveret 32,4 kWh\nVarighed 41 min\nPris 0,55 EUR/kWh\nHeraf moms 3,56 EUR\nI alt inkl. moms 17,82 EUR'],
+    ['Datum 2025-10-14\nLaddad 32,4 kWh\nVaraktighet 41 min\nDelsumma 14,26 EUR\nMoms 25% 3,56 EUR\nSumma 17,82 EUR'],
+    ['Data 14.10.2025\nPobrana energia 32,4 kWh\nCzas ładowania 41 min\nKaucja 50,00 EUR\nPodatek 3,33 EUR\nDo zapłaty: 17,82 EUR'],
+    ['14. 10. 2025\nOdebráno 32,4 kWh\nDoba nabíjení 41 min\nZáklad 14,73 EUR\nDPH 21 % 3,09 EUR\nCelkem vč. DPH 17,82 EUR'],
+    ['2025. 10. 14.\nFeltöltött 32,4 kWh\nIdőtartam 41 min\nNettó 14,03 EUR\nÁFA 27% 3,79 EUR\nFizetendő 17,82 EUR'],
+    ['14.10.2025\nPreuzeta energija 32,4 kWh\nVrijeme punjenja 41 min\nOsnovica 14,26 EUR\nPDV 3,56 EUR\nUkupno 17,82 EUR'],
+    ['14.10.2025\nLadattu 32,4 kWh\nKesto 41 min\nVeroton 14,20 EUR\nALV 25,5 % 3,62 EUR\nYhteensä sis. ALV 17,82 EUR'],
+    ['14 de outubro de 2025\nCarregada 32,4 kWh\nDuração 41 min\nBase 14,49 €\nIVA 23% 3,33 €\nTotal a pagar 17,82 €'],
+    ['14/10/2025\nÉnergie délivrée 32,4 kWh\nDurée 41 min\nMontant HT 14,85 €\nTVA 20% 2,97 €\nMontant TTC 17,82 €'],
+  ])('%#', (text) => expect(plain(read(text).proposal)).toMatchObject({ kWh: 32.4, amount: 17.82, currency: 'EUR', minutes: 41, date: '2025-10-14' }));
+  it('a reader of Latin letters alone leaves their accents out', () => {
+    const plainly = '14.10.2025\nOdebrano 32,4 kWh\nDoba nabijeni 41 min\nZaklad 14,73 EUR\nDPH 21 % 3,09 EUR\nCelkem vc. DPH 17,82 EUR';
+    expect(plain(read(plainly).proposal)).toMatchObject({ kWh: 32.4, amount: 17.82, minutes: 41 });
+    expect(plain(read('AFA 27% 3,79 EUR\nFizetendo 17,82 EUR\nDo zaplaty 17,82 EUR').proposal)).toMatchObject({ amount: 17.82 });
+  });
   // Each a neighbour of a rule; worked out by hand from it.
   it.each([
     // Energy.
