@@ -183,6 +183,11 @@ describe('the log of a car', () => {
       { s: 8, kW: 54 },
     ]);
   });
+  it.each(['(', '[a ', '1', 'a', ' '])('a cell of a hundred thousand letters is nothing: %s', (letter) => {
+    const long = letter.repeat(100_000);
+    const read = ok(bytes([`time;kW;${long}`, `${long};50;1`, `0;${long};1`, ...Array.from({ length: 10 }, (_, i) => `${i + 1};50;1`)].join('\n')));
+    expect([read.samples.length, read.skipped]).toEqual([10, 2]);
+  });
   it('finds its headings below a few lines of something else', () => {
     expect(ok(lines('Recorder 1.2\n\ntime;kW;soc', (i) => `${i};50;20`)).samples).toHaveLength(12);
   });

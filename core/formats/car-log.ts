@@ -1,5 +1,6 @@
 import { type SheetRefused, sheetText } from './sheet-bytes';
 import { dateAt, type TimePart, timeOf } from './sheet-dates';
+import { MOST_FIGURE } from './sheet-figures';
 import { isBlank, type SheetRecord, sheetRecords } from './sheet-records';
 
 /** What a car's own recorder wrote: seconds since its first line, rising. */
@@ -102,6 +103,7 @@ type Column = { field: LogField; at: number; by: number };
 
 /** What a heading is of, and by how much its figures are multiplied. */
 function columnOf(heading: string): Omit<Column, 'at'> | null {
+  if (heading.length > MOST_FIGURE) return null;
   // As a program names it, too: ChargePower, but kW and SoC are one word.
   const text = heading
     .normalize('NFKC')
@@ -131,6 +133,7 @@ function columnOf(heading: string): Omit<Column, 'at'> | null {
 
 /** A plain figure; in a file that is cut by something else a comma may be its decimal mark. */
 function figure(cell: string, comma: boolean): number | null {
+  if (cell.length > MOST_FIGURE) return null;
   const text = cell
     .normalize('NFKC')
     .replace(/\u2212/g, '-')
@@ -145,6 +148,7 @@ const secondsOf = (t: TimePart): number => t.h * 3600 + t.min * 60 + t.s + t.ms 
 
 /** A moment of a clock, of the epoch, or counted from a start. */
 function momentOf(cell: string, by: number): Moment | null {
+  if (cell.length > MOST_FIGURE) return null;
   const text = cell.trim();
   const count = figure(text, true);
   // Milliseconds since 1970 are not counted from a start.

@@ -32,10 +32,14 @@ const figures = (token: string): string => {
   return before + sign + body.replace(/[Oo]/g, '0').replace(/[lI|]/g, '1') + marks + unit + after;
 };
 
+/** More of a receipt is no receipt's, and would be looked through for minutes. Choices. */
+const MOST = { lines: 1_000, letters: 500 };
+
 /** A receipt line by line, as it is read. */
 export function receiptLines(text: string): ReceiptLine[] {
-  return text.split(/\r\n|\r|\n/).map((raw) => {
-    const plain = raw.normalize('NFKC').trim();
+  const lines = text.split(/\r\n|\r|\n/).slice(0, MOST.lines);
+  return lines.map((raw) => {
+    const plain = raw.slice(0, MOST.letters).normalize('NFKC').trim();
     const read = plain
       .split(/(\s+)/)
       .map(figures)

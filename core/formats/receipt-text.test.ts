@@ -35,6 +35,12 @@ describe('the text of a receipt', () => {
     ['14 de outubro de 2025\nCarregada 32,4 kWh\nDuração 41 min\nBase 14,49 €\nIVA 23% 3,33 €\nTotal a pagar 17,82 €'],
     ['14/10/2025\nÉnergie délivrée 32,4 kWh\nDurée 41 min\nMontant HT 14,85 €\nTVA 20% 2,97 €\nMontant TTC 17,82 €'],
   ])('%#', (text) => expect(plain(read(text).proposal)).toMatchObject({ kWh: 32.4, amount: 17.82, currency: 'EUR', minutes: 41, date: '2025-10-14' }));
+  it('what no receipt has is not looked through', () => {
+    expect(read(`${'x\n'.repeat(999)}12,5 kWh`).proposal.kWh).toBe('12.5');
+    expect(read(`${'x\n'.repeat(1000)}12,5 kWh`).proposal.kWh).toBeNull();
+    expect(read(`${' '.repeat(492)}12,5 kWh`).proposal.kWh).toBe('12.5');
+    expect(read(`${' '.repeat(493)}12,5 kWh`).proposal.kWh).toBeNull();
+  });
   it('a reader of Latin letters alone leaves their accents out', () => {
     const plainly = '14.10.2025\nOdebrano 32,4 kWh\nDoba nabijeni 41 min\nZaklad 14,73 EUR\nDPH 21 % 3,09 EUR\nCelkem vc. DPH 17,82 EUR';
     expect(plain(read(plainly).proposal)).toMatchObject({ kWh: 32.4, amount: 17.82, minutes: 41 });

@@ -1,3 +1,4 @@
+import { MOST_FIGURE } from './sheet-figures';
 import further from './sheet-further-days.json';
 import words from './sheet-words.json';
 
@@ -28,6 +29,7 @@ function monthNamed(text: string, year: string): number | undefined {
 export function whenOf(cell: string): When {
   const raw = cell.normalize('NFKC').trim();
   if (raw.startsWith('=')) return { code: 'formula' };
+  if (raw.length > MOST_FIGURE) return { code: 'bad_date' };
   const serial = /^(\d{5})(?:[.,](\d+))?$/.exec(raw);
   if (serial && Number(serial[1]) >= 20_000 && Number(serial[1]) <= 79_999) return serialOf(Number(serial[1]), serial[2]);
   const { weekday, text } = weekdayBefore(raw);

@@ -1,21 +1,43 @@
 import type { Figure } from './sheet-figures';
-import { figureOf } from './sheet-figures';
+import { figureOf, MOST_FIGURE } from './sheet-figures';
 
 /** A duration as written: settled in minutes, by a colon alone (h:mm or m:ss), or a figure, whose decimal mark is open still and its unit too where none is written. */
 export type Duration = { minutes: number } | { colon: readonly [number, number] } | { figure: Figure; unit: 'h' | 'min' | 's' | null };
 
+/** What programs and people in Europe call them, whole and short. Common practice, no source. */
+const UNITS = {
+  h: 'hours|hour|hrs|hr|h|stunden|stunde|std|ure|uri|ura|ur|uren|uur|u|heures|heure|horas|hora|ore|ora|timer|timmar|timme|tim|godziny|godzin|godzina|godz|hodiny|hodin|hodina|hod|óra|sati|sata|sat|tuntia|tunti',
+  min: 'minutes|minute|minuten|minuut|mins|min|m|minuti|minuto|minutos|minuter|minutter|minut|minuty|minuta|minuttia|minuutti|perc',
+  s: 'seconds|second|secs|sec|s|sekunden|sekunde|sek|secondes|seconde|segundos|secondi|sekunder|sekund|sekundy|sekundi|sekuntia|másodperc|mp',
+} as const;
+const AND = '[,\\s]*(?:(?:and|und|et|y|e|og|och|in|i|en|és|ja)\\s+)?';
+const PARTS = new RegExp(
+  `^(?:(\\d+)\\s*(?:${UNITS.h})\\.?)?${AND}(?:(\\d+)\\s*(?:${UNITS.min})\\.?)?${AND}(?:([0-5]?\\d(?:[.,]\\d+)?)\\s*(?:${UNITS.s})\\.?)?$`,
+  'iu',
+);
+const ONE = new RegExp(`^(.*?)\\s*(?:(${UNITS.h})|(${UNITS.min})|(${UNITS.s}))\\.?$`, 'iu');
 const num = (text: string) => Number(text.replace(',', '.'));
+
+/** Hours, minutes and seconds by their units, two of them at least; the lesser under sixty. */
+function inParts(text: string): number | null {
+  const [, h, min, s] = PARTS.exec(text) ?? [];
+  if ([h, min, s].filter((x) => x !== undefined).length < 2 || (h !== undefined && Number(min ?? 0) > 59)) return null;
+  return Number(h ?? 0) * 60 + Number(min ?? 0) + num(s ?? '0') / 60;
+}
+
 /** Reads a duration; `null` where it is none. */
 export function durationOf(cell: string): Duration | null {
+  if (cell.length > MOST_FIGURE) return null;
   const text = cell.normalize('NFKC').trim();
-  const iso = /^PT(?=\d)(?:(\d+)H)?(?:(\d+)M)?(?:(\d+(?:[.,]\d+)?)S)?$/i.exec(text);
-  if (iso) return { minutes: Number(iso[1] ?? 0) * 60 + Number(iso[2] ?? 0) + num(iso[3] ?? '0') / 60 };
-  const hms = /^(\d+):([0-5]\d):([0-5]\d)$/.exec(text);
-  if (hms) return { minutes: Number(hms[1]) * 60 + Number(hms[2]) + Number(hms[3]) / 60 };
-  const hm = /^(\d+)\s*(?:hours|hour|hr|h|std|ur|u)\.?\s*([0-5]?\d)\s*(?:min|m)?\.?$/i.exec(text);
+  const iso = /^P(?:(\d+)D)?T(?=\d)(?:(\d+)H)?(?:(\d+)M)?(?:(\d+(?:[.,]\d+)?)S)?$/i.exec(text);
+  if (iso) return { minutes: Number(iso[1] ?? 0) * 1440 + Number(iso[2] ?? 0) * 60 + Number(iso[3] ?? 0) + num(iso[4] ?? '0') / 60 };
+  // As programs write them, with their days before: "0 days 00:41:12.000", "1.00:41:12".
+  const hms = /^(?:(\d+)(?:\.| days?,? ))?(\d+):([0-5]\d):([0-5]\d(?:[.,]\d+)?)$/i.exec(text);
+  if (hms) return { minutes: Number(hms[1] ?? 0) * 1440 + Number(hms[2]) * 60 + Number(hms[3]) + num(hms[4] as string) / 60 };
+  const hm = /^(\d+)\s*(?:hours|hour|hr|h|std|ur|u)\.?\s*([0-5]?\d)\.?$/i.exec(text);
   if (hm) return { minutes: Number(hm[1]) * 60 + Number(hm[2]) };
-  const ms = /^(\d+)\s*min\.?\s*([0-5]?\d)\s*(?:s|sec)\.?$/i.exec(text);
-  if (ms) return { minutes: Number(ms[1]) + Number(ms[2]) / 60 };
+  const parts = inParts(text);
+  if (parts !== null) return { minutes: parts };
   const colon = /^(\d+):(\d\d)(?:\s*(h|hr|std|ur|u|min))?$/i.exec(text);
   if (colon) {
     const [a, b] = [Number(colon[1]), Number(colon[2])];
@@ -23,11 +45,10 @@ export function durationOf(cell: string): Duration | null {
     const unit = colon[3]?.toLowerCase();
     return unit === undefined ? { colon: [a, b] } : { minutes: unit === 'min' ? a + b / 60 : a * 60 + b };
   }
-  const united = /^(.*?)\s*(hours|hour|hr|h|std|ur|u|minutes|minuten|minute|mins|min|sec|s)\.?$/i.exec(text);
+  const united = ONE.exec(text);
   if (united) {
     const figure = figureOf(united[1] ?? '', 'time');
-    const unit = (united[2] ?? '').toLowerCase();
-    return figure && { figure, unit: /^(h|hr|hour|hours|std|ur|u)$/.test(unit) ? 'h' : unit.startsWith('m') ? 'min' : 's' };
+    return figure && { figure, unit: united[2] ? 'h' : united[3] ? 'min' : 's' };
   }
   const figure = figureOf(text, 'time');
   return figure && { figure, unit: null };

@@ -16,8 +16,12 @@ const UNITS: Readonly<Record<FigureKind, RegExp>> = {
 };
 const MONEY: ReadonlySet<FigureKind> = new Set(['amount', 'perKWh']);
 
+/** Letters of the longest cell that is looked through for a figure, a duration or a date: what is longer is none, and would be looked through for minutes. A choice. */
+export const MOST_FIGURE = 200;
+
 /** Reads a cell as a figure of its field; `null` where it is none. */
 export function figureOf(cell: string, kind: FigureKind): Figure | null {
+  if (cell.length > MOST_FIGURE) return null;
   let text = cell.normalize('NFKC').trim();
   let negative = false;
   let signs = 0;

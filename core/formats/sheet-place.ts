@@ -47,15 +47,18 @@ export function placeOf(written: { site: string; stall: string | null; network: 
   };
 }
 
+const MOST_NAME = 200;
 /** Words before a stall's name: "Stall 4" is 4. */
 function withoutStallWords(stall: string): string {
   let text = stall.trim();
-  for (;;) {
+  // What is longer than any name is refused for it, and not looked through word by word.
+  while (text.length <= MOST_NAME) {
     const found = /^(\S+?)\.?[\s:]+(.+)$/s.exec(text);
     if (text.startsWith('#') && text.length > 1) text = text.slice(1).trim();
     else if (found && STALL_WORDS.has((found[1] ?? '').toLowerCase())) text = (found[2] ?? '').trim();
-    else return text;
+    else break;
   }
+  return text;
 }
 
 /** A site and its stall written in one cell. */

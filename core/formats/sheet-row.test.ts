@@ -248,6 +248,20 @@ it.each([
   expect([refused.length, skipped.map((x) => x.code)]).toEqual([0, ['totals']]);
 });
 
+describe('a cell of twenty thousand letters', () => {
+  const HEADINGS = ['Start', 'End', 'Duration', 'Station', 'Stall', 'Energy (kWh)', 'Cost', 'Price per kWh', 'Handshake', 'Whatever'];
+  const good = ['2025-10-14 13:52', '2025-10-14 14:52', '60 min', 'Vrba Crossing', '1', '12,5', '5', '0,5', '20', 'x'];
+  // What looks through each of them again from every letter takes hours; what makes a number of them finds none.
+  const LONG = ['-', '1', ' #', '1 ', 'a', '(', '1:'].map((x) => x.repeat(20_000 / x.length)).concat(`1${' '.repeat(20_000)}x`);
+  const CODES = ['bad_date', 'bad_date', 'bad_duration', 'too_long', 'too_long', 'bad_number', 'bad_number', 'bad_number', 'bad_number'];
+  it.each(LONG.map((x) => [x.slice(0, 3), x]))('“%s …” costs its own row alone', (_, long) => {
+    const rows = HEADINGS.map((_, i) => good.map((cell, k) => (k === i ? long : cell)).join(';'));
+    const got = read([HEADINGS.join(';'), ...rows, good.join(';')]);
+    expect(got.refused.map((r) => r.reasons[0]?.code)).toEqual(CODES);
+    expect(got.accepted.map((r) => r.line)).toEqual([11, 12]);
+  });
+});
+
 it('a text that is written as a formula of itself is that text; one that was made harmless stays as it was', () => {
   const row = (site: string, note: string, ticket: string) =>
     read(['Start;Station;Energy (kWh);Note;Ticket', `2025-10-14 13:52;${site};12,5;${note};${ticket}`]).accepted[0];
