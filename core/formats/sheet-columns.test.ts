@@ -70,6 +70,7 @@ describe('what a column is likely of', () => {
     expect(fields('Start date', 'Station name')).toEqual(['start', 'site']);
   });
   it('no word is a currency, whatever the code', () => {
+    expect(fields('Stn', 'CRC', 'PLN')).toEqual([null, null, 'amount']);
     expect(columnsOf(['All costs', 'Top price per kWh', 'Cost KRW']).map((c) => [c.field, c.currency])).toEqual([
       [null, null],
       [null, null],

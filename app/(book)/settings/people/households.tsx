@@ -8,7 +8,8 @@ import { postJson } from '@/ui/forms/post-json';
 import { unsentOf } from '../unsent';
 import { HouseholdForm } from './household-form';
 
-type Line = { householdId: string; name: string; role: MemberRole; people: number /** A visit that one records runs in it. */; running: boolean };
+/** `running`: a visit that one records runs in it. */
+type Line = { householdId: string; name: string; role: MemberRole; people: number; running: boolean };
 
 /** The households of a person: which one this is, the way to another, and a new one. */
 export function Households({
