@@ -70,4 +70,25 @@ describeWithDatabase('events of a program', () => {
     expect([answer.status, errors.map((e) => e.pointer)]).toEqual([422, ['/source', '/a~1b', '/more']]);
     expect(errors.map((e) => e.detail)).toEqual([expect.stringContaining('payment card'), 'is no field that is known here', 'is no field that is known here']);
   });
+  it('of a driver who is nobody here are refused at their place: private, nobody would see them', async () => {
+    const told = async (events: object[]) => {
+      const answer = await takeEventsIn({ ...who, zone: 'UTC', source: 'van' } as unknown as Caller, { events });
+      return ((await answer.json()) as { results: { status: string; pointer?: string }[] }).results.map((r) => [r.status, r.pointer]);
+    };
+    const pulledIn = (first[0] as { id: string }).id;
+    const other = v7();
+    expect(
+      await told([
+        event('pulled_in', { drivenBy: v7() }, { visitId: other }),
+        event('pulled_in', { drivenBy: who.personId }, { visitId: other }),
+        event('correction', { target: pulledIn, set: { drivenBy: v7() } }),
+        event('correction', { target: pulledIn, set: { drivenBy: who.personId } }),
+      ]),
+    ).toEqual([
+      ['refused', '/events/0/payload/drivenBy'],
+      ['taken', undefined],
+      ['refused', '/events/2/payload/set/drivenBy'],
+      ['taken', undefined],
+    ]);
+  });
 });

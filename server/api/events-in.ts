@@ -4,6 +4,7 @@ import { pointerPart } from '@/core/formats/strict-json';
 import { privateNumber } from '@/core/records/private-number';
 import { unkeepable } from '@/core/units/keepable-json';
 import { ownWords, problemsOf } from '@/core/units/own-words';
+import { membersOf } from '../accounts/members';
 import { pool } from '../db/pool';
 import { idOf } from '../formats/imported-events';
 import { notForRole } from '../http/not-for-role';
@@ -27,6 +28,13 @@ export type EventResult = { id: string; status: 'taken' | 'already' | 'refused' 
 
 const pointerOf = (i: number, path: string): string => `/events/${i}${path === '' ? '' : `/${path.replaceAll('.', '/')}`}`;
 
+/** Who an event says that drove, and where it says so: a correction too. */
+function driverIn({ drivenBy, set }: Record<string, unknown>): { id: string; path: string } | undefined {
+  if (typeof drivenBy === 'string') return { id: drivenBy, path: 'payload.drivenBy' };
+  const corrected = typeof set === 'object' && set !== null ? (set as { drivenBy?: unknown }).drivenBy : undefined;
+  return typeof corrected === 'string' ? { id: corrected, path: 'payload.set.drivenBy' } : undefined;
+}
+
 /** Takes events as a program sends them: each by itself, what is there already is told so. */
 export async function takeEventsIn(caller: Caller, json: unknown): Promise<Response> {
   const role = notForRole(caller.role);
@@ -40,7 +48,14 @@ export async function takeEventsIn(caller: Caller, json: unknown): Promise<Respo
   const ids = idsIn(body.data.events);
   const [there, last] = await Promise.all([eventsById(pool(), caller.householdId, ids.events), lastSeqs(pool(), caller.householdId, ids.visits, ids.events)]);
   const seqs = new Map([...there].map(([id, e]) => [id, e.seq]));
-  const found = eventsFrom(body.data.events, { ...caller, source, deviceId: idOf(caller.householdId, `source ${source}`) }, { seqs, last });
+  const read = eventsFrom(body.data.events, { ...caller, source, deviceId: idOf(caller.householdId, `source ${source}`) }, { seqs, last });
+  const people = new Set((await membersOf(caller.householdId)).map((m) => m.personId));
+  // Whose a private visit is sees it: of one driven by nobody here that would be nobody.
+  const found = read.map((f) => {
+    if (!f.ok) return f;
+    const driver = driverIn(f.event.payload);
+    return driver && !people.has(driver.id) ? { ok: false as const, id: f.event.id, path: driver.path, reason: 'is nobody of this household' } : f;
+  });
   const answer = await takeBatch(caller, { items: found.flatMap((f) => (f.ok ? [{ type: 'event', event: f.event }] : [])) });
   if (!answer.ok) return problem(422, answer.reason);
   const taken = answer.results.values();
