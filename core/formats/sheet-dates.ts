@@ -25,7 +25,7 @@ function monthNamed(text: string, year: string): number | undefined {
   return year.length === 2 && name.length <= 3 && !Object.hasOwn(words.months, name) ? undefined : MONTHS.get(name);
 }
 
-/** Reads a cell of date, time or both. @param kind what must be in it: a date column has a date, a start or end column a time or both */
+/** Reads a cell of a date, a time or both. @returns what stands in it, or why it is neither */
 export function whenOf(cell: string): When {
   const raw = cell.normalize('NFKC').trim();
   if (raw.startsWith('=')) return { code: 'formula' };
