@@ -52,7 +52,7 @@ export function receiptLines(text: string): ReceiptLine[] {
 
 const TAX = withPlain(['vat', 'tax', 'mwst', 'ust', 'ddv', 'tva', 'iva', 'btw', ...further.tax]).join('|');
 const INCLUDING = new RegExp(
-  `(?<![\\p{L}\\p{N}])(?:(?:incl|inkl)\\.?|including|included|inclusive|inklusive|einschl\\.?|einschließlich|vklj\\.?|vključno(?:\\s+z)?|z|con|avec|dont|v[čc]\\.?|v[čc]etn[ěe]|sis\\.?|sisältää|s|sa|w\\s+tym)\\s*(?:\\d+(?:[.,]\\d+)?\\s*%\\s*)?(?:${TAX})\\.?(?![\\p{L}\\p{N}])|(?<![\\p{L}\\p{N}])(?:${TAX})\\s*(?:\\d+(?:[.,]\\d+)?\\s*%\\s*)?(?:incl\\.?|included|inkl\\.?|enthalten|vključen|incluido|incluida|inclusa|compresa|incluído|comprise|inbegrepen|ingår)(?![\\p{L}\\p{N}])`,
+  `(?<![\\p{L}\\p{N}])(?:(?:incl|inkl)\\.?|including|included|inclusive|inklusive|einschl\\.?|einschließlich|vklj\\.?|vključno(?:\\s+z)?|z|con|avec|dont|v[čc]\\.?|v[čc]etn[ěe]|sis\\.?|sisältää|sa?(?=\\s+(?:dph|pdv))|w\\s+tym)\\s*(?:\\d+(?:[.,]\\d+)?\\s*%\\s*)?(?:${TAX})\\.?(?![\\p{L}\\p{N}])|(?<![\\p{L}\\p{N}])(?:${TAX})\\s*(?:\\d+(?:[.,]\\d+)?\\s*%\\s*)?(?:incl\\.?|included|inkl\\.?|enthalten|vključen|incluido|incluida|inclusa|compresa|incluído|comprise|inbegrepen|ingår)(?![\\p{L}\\p{N}])`,
   'giu',
 );
 /** A line without the words that tax is in what it says. */

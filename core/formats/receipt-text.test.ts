@@ -35,6 +35,14 @@ describe('the text of a receipt', () => {
     ['14 de outubro de 2025\nCarregada 32,4 kWh\nDuração 41 min\nBase 14,49 €\nIVA 23% 3,33 €\nTotal a pagar 17,82 €'],
     ['14/10/2025\nÉnergie délivrée 32,4 kWh\nDurée 41 min\nMontant HT 14,85 €\nTVA 20% 2,97 €\nMontant TTC 17,82 €'],
   ])('%#', (text) => expect(plain(read(text).proposal)).toMatchObject({ kWh: 32.4, amount: 17.82, currency: 'EUR', minutes: 41, date: '2025-10-14' }));
+  it.each([
+    ['17,82 EUR s DPH', '17.82'],
+    ['17,82 EUR sa PDV', '17.82'],
+    ['17,82 EUR w tym VAT', '17.82'],
+    ['17,82 € IVA inclusa', '17.82'],
+    // Whose tax it is, is no price with tax in it.
+    ['Operator’s VAT 3,21 EUR', null],
+  ])('tax is in it, or is what it says: %s', (text, amount) => expect(read(text).proposal.amount).toBe(amount));
   it('what no receipt has is not looked through', () => {
     expect(read(`${'x\n'.repeat(999)}12,5 kWh`).proposal.kWh).toBe('12.5');
     expect(read(`${'x\n'.repeat(1000)}12,5 kWh`).proposal.kWh).toBeNull();
