@@ -84,7 +84,7 @@ describe('what is taken from outside', () => {
       });
       expect(
         put({ ...whole, tariff: { ...object, elements: [{ price_components: [{ type: 'ENERGY', price: 1, step_size: 0 }] }] }, extra: { idle: 1 } }, baseRev),
-      ).toMatchObject({ ok: false, path: 'fields.extra' });
+      ).toMatchObject({ ok: false, path: 'fields.extra.idle', reason: 'is no field that is known here' });
     }
     expect(put({ ...whole, tariff: [] }, 0)).toMatchObject({ ok: false, path: 'fields.tariff' });
     expect(put({ ...whole }, 0)).toMatchObject({ ok: false, path: 'fields.perKWh', reason: 'What does a kWh cost?' });
