@@ -94,6 +94,7 @@ describe('events as a program sends them', () => {
     [event({ visitId: undefined }), idOf(10), 'visitId'],
     [event({ payload: [] }), idOf(10), 'payload'],
     [event({ personId: idOf(8) }), idOf(10), 'personId'],
+    [event({ 'a/b.c~d': 1 }), idOf(10), 'a~1b.c~0d'],
     [event({ at: Date.UTC(2025, 9, 14) + 0.5 }), idOf(10), 'at'],
     [event({ origin: 'tap' }), idOf(10), 'origin'],
   ])('%j is refused at its place', (raw, id, path) => {

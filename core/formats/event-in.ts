@@ -1,9 +1,10 @@
 import * as z from '@/core/units/schema';
 import { ID_PATTERN, isId, NOT_AN_ID } from '../units/id';
-import { firstProblem, ownWords } from '../units/own-words';
+import { ownWords, problemsOf } from '../units/own-words';
 import { isZone } from '../units/zoned';
 import { MOST_SEQ, type Precision, type StoredEvent } from '../visit/event';
 import { instantsOf } from './sheet-times';
+import { pointerPart } from './strict-json';
 import { WRITTEN_INSTANT, writtenInstant } from './written-instant';
 
 const id = () => z.string().check(z.regex(ID_PATTERN, NOT_AN_ID));
@@ -54,7 +55,7 @@ export function idsIn(list: readonly unknown[]): { events: string[]; visits: str
   return { events: ids('id'), visits: ids('visitId') };
 }
 
-/** Events of one request as they are recorded, or what is wrong with each. Nothing else of an event is judged here. */
+/** Events of one request as they are recorded, or what is wrong with each, `path` its pointer without the first stroke. Nothing else of an event is judged here. */
 export function eventsFrom(
   list: readonly unknown[],
   of: EventSource,
@@ -68,8 +69,14 @@ export function eventsFrom(
     const no = (path: string, reason: string) => ({ ok: false as const, id: typeof named === 'string' ? named : '', path, reason });
     const parsed = eventIn.safeParse(raw, { error: ownWords });
     if (!parsed.success) {
-      const { path, reason } = firstProblem(parsed.error, '');
-      return no(path === 'item' ? '' : path, reason);
+      const [first] = problemsOf(parsed.error);
+      return no(
+        (first?.path ?? [])
+          .map((p) => pointerPart(String(p)))
+          .join('')
+          .slice(1),
+        first?.reason ?? 'is not understood',
+      );
     }
     const e = parsed.data;
     const zone = e.zone ?? of.zone;

@@ -44,7 +44,7 @@ export type LedgerFile = {
   photo(name: string): Promise<Read<Uint8Array | null>>;
 };
 
-const no = (code: 'not_a_ledger' | 'newer_version' | 'parts_apart' | 'part_missing' | 'part_differs' | 'field', entry: string | null, reason?: string) => ({
+const no = (code: Extract<LedgerRefused, { of: 'ledger' }>['code'], entry: string | null, reason?: string) => ({
   ok: false as const,
   refused: { of: 'ledger' as const, code, entry, ...(reason === undefined ? {} : { reason }) },
 });

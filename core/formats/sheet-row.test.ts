@@ -1,16 +1,7 @@
-import sheets from './fixtures/sheets-in.json';
-import { readSheet, type SheetAnswer } from './sheet-import';
+import { read, reasons, START } from './fixtures/read-rows';
+import type { SheetAnswer } from './sheet-import';
 
 // One row beside the plain one at a time: what a sheet of many years holds somewhere.
-const settings = { zone: 'Europe/Ljubljana', now: Date.UTC(2025, 10, 20), currency: 'EUR' };
-const read = (lines: readonly string[], answers: readonly SheetAnswer[] = [], own: { currency: string | null } = settings) => {
-  const got = readSheet(new TextEncoder().encode(lines.join('\n')), sheets.world, { ...settings, ...own }, answers);
-  if (!got.ok) throw new Error(got.code);
-  return got;
-};
-const reasons = (got: ReturnType<typeof read>) => got.refused.map((r) => r.reasons.map((x) => `${x.column} ${x.code}`).sort());
-const START = '2025-10-14 13:52;Vrba Crossing';
-
 describe('durations', () => {
   const minutes = (heading: string, cells: readonly string[], answers: readonly SheetAnswer[] = []) =>
     read([`Start;Station;${heading}`, ...cells.map((c) => `${START};${c}`)], answers);
@@ -237,46 +228,6 @@ describe('a decimal mark that a column does not prove itself', () => {
   });
 });
 
-it.each([
-  ['it', 'Data inizio;Stazione;Energia (kWh);Costo (€)', 'martedì 14 ottobre 2025 alle ore 13:52;Vrba Crossing;12,5;6,25', 'Totale;;12,5;6,25'],
-  ['da', 'Starttid;Ladestation;Energi (kWh);Beløb (kr)', '14. okt. 2025, 13.52;Vrba Crossing;12,5;46,75', 'Totalt;;12,5;46,75'],
-  ['hu', 'Start;Station;Energy (kWh);Cost (HUF)', '2025. okt. 14. 13:52;Vrba Crossing;12,5;2 500 Ft', 'összesen;;12,5;2 500'],
-  ['pl', 'Początek;Stacja;Energia (kWh);Cost (PLN)', '14 paź 2025, 13:52;Vrba Crossing;12,5;31,25 zł', 'Razem;;12,5;31,25'],
-])('a whole sheet of %s is read', (_, heading, row, total) => {
-  const { accepted, refused, skipped } = read([heading, row, total], [], { currency: 'DKK' });
-  expect(accepted.map((r) => [new Date(r.start).toISOString(), r.site, r.kWh])).toEqual([['2025-10-14T11:52:00.000Z', 'Vrba Crossing', '12.5']]);
-  expect([refused.length, skipped.map((x) => x.code)]).toEqual([0, ['totals']]);
-});
-
-describe('a cell of twenty thousand letters', () => {
-  const HEADINGS = ['Start', 'End', 'Duration', 'Station', 'Stall', 'Energy (kWh)', 'Cost', 'Price per kWh', 'Handshake', 'Whatever'];
-  const good = ['2025-10-14 13:52', '2025-10-14 14:52', '60 min', 'Vrba Crossing', '1', '12,5', '5', '0,5', '20', 'x'];
-  // What looks through each of them again from every letter takes hours; what makes a number of them finds none.
-  const LONG = ['-', '1', ' #', '1 ', 'a', '(', '1:'].map((x) => x.repeat(20_000 / x.length)).concat(`1${' '.repeat(20_000)}x`);
-  const CODES = ['bad_date', 'bad_date', 'bad_duration', 'too_long', 'too_long', 'bad_number', 'bad_number', 'bad_number', 'bad_number'];
-  it.each(LONG.map((x) => [x.slice(0, 3), x]))('“%s …” costs its own row alone', (_, long) => {
-    const rows = HEADINGS.map((_, i) => good.map((cell, k) => (k === i ? long : cell)).join(';'));
-    const got = read([HEADINGS.join(';'), ...rows, good.join(';')]);
-    expect(got.refused.map((r) => r.reasons[0]?.code)).toEqual(CODES);
-    expect(got.accepted.map((r) => r.line)).toEqual([11, 12]);
-  });
-});
-
-it('a text that is written as a formula of itself is that text; one that was made harmless stays as it was', () => {
-  const row = (site: string, note: string, ticket: string) =>
-    read(['Start;Station;Energy (kWh);Note;Ticket', `2025-10-14 13:52;${site};12,5;${note};${ticket}`]).accepted[0];
-  expect(row('="Vrba Crossing"', '="a ""b"""', '="007"')).toMatchObject({ site: 'Vrba Crossing', note: 'a "b"', rest: { Ticket: '007' } });
-  expect(row('Vrba Crossing', `'="x"`, '="x"&A1')).toMatchObject({ note: '="x"', rest: { Ticket: '="x"&A1' } });
-  expect(reasons(read(['Start;Station;Energy (kWh)', '2025-10-14 13:52;Vrba Crossing;="12,5"']))).toEqual([['3 formula']]);
-});
-
-it('the number of a card is not kept where its heading says that it is one', () => {
-  const { accepted } = read(['Start;Station;Energy (kWh);RFID;Card;Kartennummer', `${START};12,5;04A1B2C3;blue;`]);
-  expect(accepted[0]?.rest).toEqual({ RFID: 'not kept', Card: 'blue' });
-  const asMeans = read(['Start;Station;Energy (kWh);RFID', `${START};12,5;04A1B2C3`], [{ code: 'columns', answer: { 4: { field: 'means' } } }]);
-  expect(asMeans.accepted[0]).toMatchObject({ means: null, rest: { RFID: 'not kept' } });
-});
-
 describe('columns', () => {
   it('while it is open what a column is of, a row waits, whatever else stands in it', () => {
     const rows = ['Start;Station;Price;Energy (kWh)', `${START};0,55;12,5`, `${START};0,55;lots`, `;;0,55;1`];
@@ -297,70 +248,4 @@ describe('columns', () => {
   );
   it('a phrase with a currency is not of energy for its unit', () =>
     expect(read(['Start;Station;Cost kWh EUR', `${START};5`]).columns[2]).toMatchObject({ field: 'amount', unit: 'kWh', currency: 'EUR' }));
-});
-
-describe('currencies', () => {
-  const money = (amount: string, price: string, currency: string, heading = 'Cost') =>
-    read([`Start;Station;${heading};Price per kWh;Currency`, `${START};${amount};${price};${currency}`], [], { currency: null });
-  it('a currency that is none, and cells that disagree, are both told', () => {
-    expect(reasons(money('38 £', '0,712 EUR', 'Taler'))).toEqual([['3 currency_conflict', '5 bad_currency']]);
-    expect(reasons(money('38 £', '0,712 €', 'Taler'))).toEqual([['3 currency_conflict', '5 bad_currency']]);
-    expect(reasons(money('38', '0,712', 'Taler'))).toEqual([['5 bad_currency']]);
-    expect(reasons(money('38 €', '', 'Taler'))).toEqual([['5 bad_currency']]);
-  });
-  it.each([
-    ['38 £', '0,712 €', '', ['3 currency_conflict']],
-    ['', '$ 0,5', 'SEK', ['4 currency_conflict']],
-    ['38 EUR', '', 'usd', ['3 currency_conflict']],
-  ])('%s, %s and %s disagree', (amount, price, currency, want) => expect(reasons(money(amount, price, currency))).toEqual([want]));
-  it.each([
-    ['5 kr', '', 'SEK', 'Cost', 'SEK'],
-    ['5 kr', '5 NOK', '', 'Cost', 'NOK'],
-    ['5', '', '', 'Cost (CHF)', 'CHF'],
-    ['5', '', '', 'Cost (£)', 'GBP'],
-    ['5 £', '', '', 'Cost (CHF)', 'GBP'],
-    ['R$ 5,20', '', '', 'Cost', 'BRL'],
-    ['5 US$', '', '', 'Cost', 'USD'],
-    ['₺5', '', 'try', 'Cost', 'TRY'],
-    ['5 ALL', '', '', 'Cost', 'ALL'],
-    ['$ 5', '', 'MXN', 'Cost', 'MXN'],
-    ['5', '0.5', 'ZAR', 'All costs', 'ZAR'],
-    ['5', '', '', 'Cost (AED)', 'AED'],
-  ])('%s, %s, %s under %s is %s', (amount, price, currency, heading, want) =>
-    expect(money(amount, price, currency, heading).accepted.map((r) => r.currency)).toEqual([want]),
-  );
-  it('a sign of several is the household’s own where that is one of them, in whichever country', () => {
-    const own = (currency: string, amount = '$ 5') => read(['Start;Station;Cost', `${START};${amount}`], [], { currency });
-    expect(['CAD', 'MXN'].map((c) => own(c).accepted.map((r) => r.currency))).toEqual([['CAD'], ['MXN']]);
-    // One that is told without anybody is told whatever the household has.
-    expect(own('EGP', '£ 5').accepted.map((r) => r.currency)).toEqual(['GBP']);
-    expect(own('EUR').asks).toMatchObject([{ code: 'currency_symbol', options: ['USD', 'CAD', 'AUD', 'NZD'] }]);
-    expect(reasons(money('$ 5', '', 'INR'))).toEqual([['3 currency_conflict']]);
-  });
-  it('a sign of several is asked for its own', () => {
-    expect(money('5 kr', '', '').asks).toMatchObject([{ code: 'currency_symbol', options: ['SEK', 'NOK', 'DKK', 'ISK'], lines: [2] }]);
-    expect(money('5', '', '', 'Cost ($)').asks).toMatchObject([{ code: 'currency_symbol', options: ['USD', 'CAD', 'AUD', 'NZD'] }]);
-    expect(money('5', '', '').asks).toMatchObject([{ code: 'currency' }]);
-    const rows = ['Start;Station;Cost', `${START};5 kr`, `${START};7`];
-    const currencies = (...answers: SheetAnswer[]) => read(rows, answers, { currency: null }).accepted.map((r) => r.currency);
-    expect(currencies({ code: 'currency', answer: 'SEK' })).toEqual(['SEK', 'SEK']);
-    expect(currencies({ code: 'currency', answer: 'EUR' })).toEqual(['EUR']);
-    expect(currencies({ code: 'currency', answer: 'SEK' }, { code: 'currency_symbol', answer: 'NOK' })).toEqual(['NOK', 'SEK']);
-  });
-});
-
-it('an answer that is none leaves the question open', () => {
-  const rows = ['Start;Station;Energy;Cost;Duration', '3/4/2025 10:00;Vrba Crossing;5;7;50', '26.10.2025 02:30;Vrba Crossing;5;7;50 min'];
-  const codes = (...answers: SheetAnswer[]) => read(rows, answers, { currency: null }).asks.map((a) => a.code);
-  const all = ['date_order', 'energy_unit', 'currency', 'duration_form', 'time_twice'];
-  expect(codes().sort()).toEqual([...all].sort());
-  for (const answer of ['no such', 7, null, {}, ['dmy']]) expect(codes(...all.map((code) => ({ code, answer }))).sort()).toEqual([...all].sort());
-  const said = [
-    { code: 'date_order', answer: 'mdy' },
-    { code: 'energy_unit', column: 3, answer: 'kWh' },
-    { code: 'currency', answer: 'CHF' },
-    { code: 'duration_form', column: 5, answer: 'min' },
-    { code: 'time_twice', answer: 'second' },
-  ];
-  expect(codes(...said)).toEqual([]);
 });

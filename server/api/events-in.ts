@@ -30,9 +30,9 @@ const pointerOf = (i: number, path: string): string => `/events/${i}${path === '
 
 /** Who an event says that drove, and where it says so: a correction too. */
 function driverIn({ drivenBy, set }: Record<string, unknown>): { id: string; path: string } | undefined {
-  if (typeof drivenBy === 'string') return { id: drivenBy, path: 'payload.drivenBy' };
+  if (typeof drivenBy === 'string') return { id: drivenBy, path: 'payload/drivenBy' };
   const corrected = typeof set === 'object' && set !== null ? (set as { drivenBy?: unknown }).drivenBy : undefined;
-  return typeof corrected === 'string' ? { id: corrected, path: 'payload.set.drivenBy' } : undefined;
+  return typeof corrected === 'string' ? { id: corrected, path: 'payload/set/drivenBy' } : undefined;
 }
 
 /** Takes events as a program sends them: each by itself, what is there already is told so. */
@@ -60,7 +60,7 @@ export async function takeEventsIn(caller: Caller, json: unknown): Promise<Respo
   if (!answer.ok) return problem(422, answer.reason);
   const taken = answer.results.values();
   const results = found.map((f, i): EventResult => {
-    if (!f.ok) return { id: f.id, status: 'refused', pointer: pointerOf(i, f.path), detail: f.reason };
+    if (!f.ok) return { id: f.id, status: 'refused', pointer: f.path === '' ? `/events/${i}` : `/events/${i}/${f.path}`, detail: f.reason };
     const r = taken.next().value;
     if (!r) return { id: f.event.id, status: 'refused', pointer: pointerOf(i, ''), detail: 'was not answered' };
     return {
