@@ -1,3 +1,4 @@
+import { plainText } from '../records/find-text';
 import further from './receipt-further-words.json';
 import words from './sheet-words.json';
 
@@ -6,7 +7,7 @@ type ReceiptWord = keyof typeof words.receipt;
 export type ReceiptLine = { text: string; has: (word: ReceiptWord) => boolean };
 
 /** Words, and as a reader of pictures that knows no accents tells them. */
-const withPlain = (all: readonly string[]): string[] => [...new Set(all.flatMap((w) => [w, w.normalize('NFD').replace(/\p{M}/gu, '').replaceAll('ł', 'l')]))];
+const withPlain = (all: readonly string[]): string[] => [...new Set(all.flatMap((w) => [w, plainText(w)]))];
 /** A word or words by themselves, in any case. */
 const whole = (all: readonly string[]) =>
   new RegExp(
