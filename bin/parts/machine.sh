@@ -10,7 +10,7 @@ seconds_since() { echo $(( $(date +%s) - $1 )); }
 
 need_node() {
   command -v node >/dev/null 2>&1 || die "Node.js 20 is needed and not on this machine. Install it, then run this again."
-  [ "$(node -p 'process.versions.node.split(".")[0]' 2>/dev/null || echo 0)" -ge 20 ] || die "Node.js 20 or newer is needed; this is $(node --version)."
+  node -e 'const [a, b] = process.versions.node.split(".").map(Number); process.exit(a > 20 || (a === 20 && b >= 12) ? 0 : 1)' || die "Node.js 20.12 or newer is needed; this is $(node --version)."
 }
 
 # need_debian COMMAND PACKAGE...: installs the packages when the command is missing.

@@ -48,7 +48,7 @@ export const rowBill = (row: SheetRow, session: string | null, importId: string)
 /**
  * The events of the visit that a row tells of, with only what it tells. Times have the row's precision; what it tells no time of stands
  * in its order. What has no field of its own is kept with the first event.
- * @param noon of the row's day at the site, UTC ms
+ * @param noon of the day at the site, UTC ms, of a row that tells no time
  */
 export function rowEvents(row: SheetRow, refs: { siteId: string; stallId: string | null; carId: string | null }, noon: number, importId: string): TypedEvent[] {
   const charged = rowTells(row) === 'charged';

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { checkEvent } from './check-event';
+import type { StoredEvent } from './event';
 import { IN, KW, SITE, story, T0 } from './fixtures/story';
 import { KINDS } from './kinds/registry';
 import { PAYLOADS } from './payloads';
@@ -16,6 +17,49 @@ describe('an event from outside', () => {
     const [good] = story(IN);
     const r = checkEvent({ ...good, extra: 'dropped' }, NOW);
     expect(r).toEqual({ ok: true, event: good, newer: false });
+  });
+  it('is answered the same beside one that was checked', () => {
+    const [good] = story(IN) as [StoredEvent];
+    const known = checkEvent(good, NOW);
+    if (!known.ok) throw new Error('the story is right');
+    const odd = fc.oneof(
+      fc.constantFrom<unknown>(
+        undefined,
+        null,
+        '',
+        'x\u0000y',
+        '\ud800',
+        Number.NaN,
+        -1,
+        1.5,
+        1e12,
+        NOW + 49 * 3600_000,
+        [],
+        {},
+        true,
+        { siteId: 'Vrba' },
+        SITE,
+      ),
+      fc.jsonValue(),
+    );
+    const change = fc.tuple(fc.constantFrom(...Object.keys(good), 'more', '__proto__'), odd);
+    fc.assert(
+      fc.property(fc.array(change, { maxLength: 3 }), fc.option(fc.constantFrom(...Object.keys(good))), (changes, gone) => {
+        const raw: Record<string, unknown> = { ...good };
+        for (const [name, value] of changes) Object.defineProperty(raw, name, { value, enumerable: true, configurable: true });
+        if (gone) delete raw[gone];
+        expect(checkEvent(raw, NOW, known.event)).toEqual(checkEvent(raw, NOW));
+      }),
+      { numRuns: 3000 },
+    );
+  });
+  it('and as deep as it may be, no deeper', () => {
+    const [good] = story(IN) as [StoredEvent];
+    const nested = (depth: number): unknown => (depth === 0 ? 1 : { in: nested(depth - 1) });
+    for (const depth of [13, 14, 15, 16]) {
+      const raw = { ...good, payload: { ...good.payload, more: nested(depth) } };
+      expect(checkEvent(raw, NOW, good)).toEqual(checkEvent(raw, NOW));
+    }
   });
   it('every known kind has a schema', () => expect(Object.keys(PAYLOADS).sort()).toEqual([...KINDS].sort()));
   it.each([

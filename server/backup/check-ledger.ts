@@ -72,7 +72,7 @@ async function checkEvents(householdId: string, listed: ReadonlyMap<string, stri
     const kept = await storedHashes(householdId, ids);
     for (const events of (await eventsOfVisits(householdId, ids)).values())
       for (const e of events) {
-        const hash = contentHash(e).toString('hex');
+        const hash = contentHash(e);
         const said = listed.get(`event ${e.id}`);
         seen.add(e.id);
         if (hash !== kept.get(e.id)) out.differences.push(`event ${e.id} of visit ${e.visitId}: its content is not what was taken`);

@@ -57,7 +57,8 @@ function visitOfEighteen(at: number): StoredEvent[] {
 await signUp({ name: 'bench', householdName: 'bench', email: `${v7()}@example.invalid`, password: 'not needed here', currency: 'EUR', zone: 'UTC' }, who);
 for (let i = 0; i < VISITS; i += PORTION) {
   const visits = Array.from({ length: PORTION }, (_, k) => visitOfEighteen(Date.UTC(2015, 0, 1) + (i + k) * 32_400_000));
-  await pool().query(`INSERT INTO event (${EVENT_COLUMNS}) VALUES ?`, [visits.flat().map((e) => eventRow(e, contentHash(e), new Date(), null))]);
+  const rows = visits.flat().map((e) => eventRow(e, contentHash(e), new Date(), null));
+  await pool().query(`INSERT INTO event (${EVENT_COLUMNS}) VALUES (${rows.join('),(')})`);
   await pool().query('INSERT INTO visit (household_id, id, rev, stale, person_id, zone, sort_at) VALUES ?', [
     visits.map((v) => {
       const first = v[0] as StoredEvent;

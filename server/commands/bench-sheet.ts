@@ -128,22 +128,31 @@ for (let after = Buffer.alloc(16); ; ) {
 }
 const text = told.sort((a, b) => (a.at < b.at ? -1 : 1)).map((r) => r.line);
 const events = text.length;
-await db.query('DROP TABLE IF EXISTS bench_load');
-await db.query('CREATE TABLE bench_load LIKE event');
 const fields = columns.map((c) => (isBytes(c) ? `@${c.name}` : c.name)).join(', ');
 const set = columns.filter(isBytes).map((c) => `${c.name} = UNHEX(@${c.name})`);
-started = performance.now();
-await db.query({
-  sql: `LOAD DATA LOCAL INFILE 'events' INTO TABLE bench_load CHARACTER SET utf8mb4 (${fields}) SET ${set.join(', ')}`,
-  infileStreamFactory: () => Readable.from(text.map((line) => Buffer.from(`${line}\n`))),
-} as mysql.QueryOptions);
-const load_ms = performance.now() - started;
-const [[loaded]] = (await db.query('SELECT COUNT(*) AS n FROM bench_load')) as unknown as [RowDataPacket[]];
-await db.query('DROP TABLE bench_load');
+const file = Buffer.from(`${text.join('\n')}\n`);
+const PIECE = 65_536;
+/** How long LOAD DATA takes for them, ms. */
+async function load(): Promise<number> {
+  await db.query('DROP TABLE IF EXISTS bench_load');
+  await db.query('CREATE TABLE bench_load LIKE event');
+  const began = performance.now();
+  await db.query({
+    sql: `LOAD DATA LOCAL INFILE 'events' INTO TABLE bench_load CHARACTER SET utf8mb4 (${fields}) SET ${set.join(', ')}`,
+    infileStreamFactory: () => Readable.from(Array.from({ length: Math.ceil(file.length / PIECE) }, (_, i) => file.subarray(i * PIECE, (i + 1) * PIECE))),
+  } as mysql.QueryOptions);
+  const took = performance.now() - began;
+  const [[loaded]] = (await db.query('SELECT COUNT(*) AS n FROM bench_load')) as unknown as [RowDataPacket[]];
+  if (Number(loaded?.n) !== events) throw new Error(`LOAD DATA loaded ${String(loaded?.n)} of ${events}`);
+  await db.query('DROP TABLE bench_load');
+  return took;
+}
+// What the database does in the background makes one of them half as long again as another: that in the middle of three.
+const loads = [await load(), await load(), await load()].sort((x, y) => x - y);
 await db.end();
 say(
   'taken in, figures left to be derived, against LOAD DATA of its events',
-  `${rate(rows, own_ms)} rows, ${rate(events, own_ms)} events a second; LOAD DATA ${rate(Number(loaded?.n), load_ms)}: ${(load_ms / own_ms).toFixed(2)} of its speed (0.33 asked)`,
+  `${rate(rows, own_ms)} rows, ${rate(events, own_ms)} events a second; LOAD DATA ${loads.map((ms) => rate(events, ms)).join(', ')}: ${((loads[1] as number) / own_ms).toFixed(2)} of its speed (0.33 asked)`,
 );
 say('with so much more memory at most', `${Math.round((peak - before) / MB)} MB for a file of ${(sheet.length / MB).toFixed(1)} MB`);
 await pool().end();

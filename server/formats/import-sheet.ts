@@ -21,7 +21,7 @@ import { unhurried } from '../unhurried';
 import { eventsOfVisits } from '../visits/event-rows';
 import { HeldReads } from './held-reads';
 import { type BillBeside, billsInto } from './imported-bills';
-import { idOf, importedEvent, sendImported } from './imported-events';
+import { idOf, importedEvent, sendVisits } from './imported-events';
 import { nearVisits } from './near-visits';
 import { NetworksByName, type PlaceItem } from './networks-by-name';
 import { type Paid, paidFor } from './paid-for';
@@ -191,41 +191,50 @@ const saidOfBill = (payload: object): string => {
 function eventsOfRow(known: Prepared['known'], row: SheetRow, importId: string): { zone: string; events: TypedEvent[] } | null {
   const site = known.siteOf(row.site, row.network);
   if (!site) return null;
-  const noon = localInstant(localDay(row.start, site.zone), '12:00', site.zone) ?? row.start;
+  // Only a row that tells no time stands at its day's noon.
+  const noon = row.startPrecision === 'day' ? localInstant(localDay(row.start, site.zone), '12:00', site.zone) : null;
   const refs = { siteId: site.id, stallId: known.stallOf(site.id, row.stall), carId: known.carOf(row.car) };
-  return { zone: site.zone, events: rowEvents(row, refs, noon, importId) };
+  return { zone: site.zone, events: rowEvents(row, refs, noon ?? row.start, importId) };
 }
 
 /** Writes rows of a sheet: visits of their own, bills beside recorded ones. @returns how many came in */
 async function takeRows(who: SignedIn, p: Prepared, part: readonly SheetRow[]): Promise<number> {
   const { importId, plan, near, visits, visitOf, stands, known } = p;
-  const events: StoredEvent[] = [];
   const back = part.filter((r) => stands.get(visitOf.get(r.line) as string) === 'withdrawn').map((r) => visitOf.get(r.line) as string);
   const standingBefore = back.length > 0 ? await eventsOfVisits(who.householdId, back) : new Map<string, StoredEvent[]>();
   const beside: BillBeside[] = [];
+  const own: SheetRow[] = [];
   for (const row of part) {
     const merged = plan.get(row.line) === 'merge' ? near.get(row.line) : undefined;
     const visit = merged && visits.get(merged.visitId);
-    const visitId = visitOf.get(row.line) as string;
-    if (visit) {
-      const session = visit.attempts.find((a) => a.n === merged.n)?.opened.id ?? null;
-      beside.push({ name: besideName(visitId), visit, payload: rowBill(row, session, importId), at: row.end ?? row.start });
+    if (!visit) {
+      own.push(row);
       continue;
     }
-    const own = standingBefore.get(visitId);
-    if (own) {
-      events.push(...restored(who, visitId, own, importId));
-      continue;
-    }
-    const made = eventsOfRow(known, row, importId);
-    made?.events.forEach(({ kind, at, precision, payload }, i) => {
-      const id = rowEventId(visitId, i, kind);
-      events.push(importedEvent(who, { id, visitId, zone: made.zone, seq: i + 1, kind, payload: payload as Record<string, unknown>, importId, at, precision }));
-    });
+    const session = visit.attempts.find((a) => a.n === merged.n)?.opened.id ?? null;
+    beside.push({ name: besideName(visitOf.get(row.line) as string), visit, payload: rowBill(row, session, importId), at: row.end ?? row.start });
   }
-  events.push(...(await billsInto(who, beside, importId)));
+  const bills = await billsInto(who, beside, importId);
+  // Of a thousand rows each is written out as its turn comes.
+  function* written(): Generator<StoredEvent[]> {
+    for (const row of own) {
+      const visitId = visitOf.get(row.line) as string;
+      const before = standingBefore.get(visitId);
+      if (before) {
+        yield restored(who, visitId, before, importId);
+        continue;
+      }
+      const made = eventsOfRow(known, row, importId);
+      if (!made) continue;
+      yield made.events.map(({ kind, at, precision, payload }, i) => {
+        const id = rowEventId(visitId, i, kind);
+        return importedEvent(who, { id, visitId, zone: made.zone, seq: i + 1, kind, payload: payload as Record<string, unknown>, importId, at, precision });
+      });
+    }
+    yield* grouped(bills, (e) => e.visitId).values();
+  }
   // Whether a visit stands again is asked of its figures at once; those of new ones wait until somebody reads them.
-  const { refused } = await sendImported(who, events, back.length > 0 || part.length <= FEW ? 'now' : 'later');
+  const { refused } = await sendVisits(who, written(), back.length > 0 || part.length <= FEW ? 'now' : 'later');
   let taken = 0;
   for (const row of part) {
     const into = plan.get(row.line) === 'merge' ? near.get(row.line)?.visitId : visitOf.get(row.line);

@@ -46,44 +46,54 @@ export const importedEvent = (who: Member, e: Imported): StoredEvent => ({
 
 /** Events of one transaction: what it costs besides them is paid once. */
 const PORTION = 2_000;
+/** And of the first, for which the database waits. */
+const FIRST = 500;
 
-/**
- * Writes events, those of one visit together: a visit comes in whole or not at all.
- * @param figures as takeMade has it @returns how many were not there before, and the visits of which something was refused
- */
-export async function sendImported(
-  who: Member,
-  events: readonly StoredEvent[],
-  figures: 'now' | 'later' = 'now',
-): Promise<{ taken: number; refused: Set<string> }> {
-  const batches: StoredEvent[][] = [];
-  // All alike, so that none is left of a handful: that too would be a transaction.
-  const size = events.length / Math.ceil(events.length / PORTION);
-  for (const of of grouped(events, (e) => e.visitId).values()) {
-    const last = batches.at(-1);
-    if (last && last.length < size) last.push(...of);
-    else batches.push([...of]);
-  }
+/** What was written: how many events were not there before, and the visits of which something was refused. */
+export type Sent = { taken: number; refused: Set<string> };
+
+/** Writes events, those of one visit together: a visit comes in whole or not at all. @param figures as takeMade has it */
+export const sendImported = (who: Member, events: readonly StoredEvent[], figures: 'now' | 'later' = 'now'): Promise<Sent> =>
+  sendVisits(who, grouped(events, (e) => e.visitId).values(), figures);
+
+/** The same of events that are made as they are written. @param visits all events of each, in one piece */
+export async function sendVisits(who: Member, visits: Iterable<readonly StoredEvent[]>, figures: 'now' | 'later'): Promise<Sent> {
   let taken = 0;
   const refused = new Set<string>();
-  const write = async (batch: readonly StoredEvent[], checked: MadeEvents) => {
+  const write = async (visitOf: readonly string[], checked: MadeEvents) => {
     const results = await takeMade(who, checked, figures);
     taken += results.filter((r) => r.status === 'taken').length;
     for (const [i, r] of results.entries()) {
       if (r.status !== 'refused') continue;
-      refused.add((batch[i] as StoredEvent).visitId);
+      refused.add(visitOf[i] as string);
       console.error(`something imported was refused: ${r.path} ${r.reason}`);
     }
   };
-  // While the database writes one, the next is checked.
+  // While the database writes one, the next is made and checked.
   let writing = Promise.resolve();
-  for (const batch of batches) {
+  for (const batch of portions(visits)) {
     const checked = await checkMade(batch);
     await writing;
-    writing = write(batch, checked);
+    writing = write(
+      batch.map((e) => e.visitId),
+      checked,
+    );
     // It is awaited above and below, and throws there.
     writing.catch(() => {});
   }
   await writing;
   return { taken, refused };
+}
+
+function* portions(visits: Iterable<readonly StoredEvent[]>): Generator<StoredEvent[]> {
+  let batch: StoredEvent[] = [];
+  let size = FIRST;
+  for (const events of visits) {
+    batch.push(...events);
+    if (batch.length < size) continue;
+    yield batch;
+    batch = [];
+    size = PORTION;
+  }
+  if (batch.length > 0) yield batch;
 }

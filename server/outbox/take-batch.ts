@@ -15,11 +15,10 @@ import { type FieldValue, setFields } from '@/core/visit/set-fields';
 import type { Member } from '../accounts/who';
 import { now } from '../clock';
 import { isDataError } from '../db/away';
-import { toBin } from '../db/binary-id';
 import { refreshVisits } from '../figures/refresh';
 import { staleBy } from '../figures/stale-by-record';
 import { recordForUpdate, writeRecord } from '../records/record-tables';
-import { contentHash, countOfVisits, eventsById, hashesById, insertEvents } from '../visits/event-rows';
+import { contentHash, countOfVisits, eventRow, eventsById, hashesById, insertEvents, visitRow } from '../visits/event-rows';
 import { followJoins } from '../visits/follow-joins';
 import { followWishes } from '../visits/join-wishes';
 import { lookOnOnly } from './look-on-only';
@@ -35,8 +34,8 @@ const batch = z.object({
 });
 
 export type BatchResult = { ok: true; rev: number; results: ItemResult[] } | { ok: false; reason: string };
-/** An event that was checked, and where its answer stands. */
-export type EventItem = { i: number; event: StoredEvent; hash: Buffer };
+/** An event that was checked, and where its answer stands; its row as SQL, where nothing of that is still to be known. */
+export type EventItem = { i: number; event: StoredEvent; hash: string; row?: string };
 export const eventItem = (event: StoredEvent, i: number): EventItem => ({ i, event, hash: contentHash(event) });
 
 const idOf = (raw: unknown): string =>
@@ -60,7 +59,7 @@ export async function takeBatch(who: Member, body: unknown): Promise<BatchResult
   for (const [i, raw] of parsed.data.items.entries()) {
     const item = (typeof raw === 'object' && raw !== null ? raw : {}) as { type?: unknown; event?: unknown; record?: unknown };
     if (item.type === 'event') {
-      const check = checkEvent(item.event, at);
+      const check = checkEvent(item.event, at, events.at(-1)?.event);
       results[i] = { id: idOf(item.event), status: 'refused' };
       if (!check.ok) Object.assign(results[i], { path: check.path, reason: check.reason });
       else if (check.event.householdId !== who.householdId)
@@ -101,18 +100,21 @@ export async function takeBatch(who: Member, body: unknown): Promise<BatchResult
 /** Events that the server itself made of a file, checked and ready to be written. */
 export type MadeEvents = { at: number; events: EventItem[]; results: ItemResult[] };
 /** So many are checked before others have a turn. */
-const AT_ONE_GO = 200;
+const AT_ONE_GO = 25;
 
 /** Checks events that the server itself made of a file: each is held to what events from outside are. What else is under way goes on meanwhile. */
 export async function checkMade(made: readonly StoredEvent[]): Promise<MadeEvents> {
   const at = now();
+  const received = new Date(at);
   const results: ItemResult[] = [];
   const events: EventItem[] = [];
   for (const [i, raw] of made.entries()) {
     if (i % AT_ONE_GO === 0) await new Promise(setImmediate);
-    const check = checkEvent(raw, at);
-    if (check.ok) events.push(eventItem(check.event, i));
-    else results[i] = { id: raw.id, status: 'refused', path: check.path, reason: check.reason };
+    const check = checkEvent(raw, at, events.at(-1)?.event);
+    if (check.ok) {
+      const hash = contentHash(check.event);
+      events.push({ i, event: check.event, hash, row: eventRow(check.event, hash, received, null) });
+    } else results[i] = { id: raw.id, status: 'refused', path: check.path, reason: check.reason };
   }
   return { at, events, results };
 }
@@ -163,6 +165,7 @@ export async function takeEvents(
   sentAt: Date | null | ((e: StoredEvent) => Date | null),
 ): Promise<StoredEvent[]> {
   const { c, who, at } = w;
+  w.begun.clear();
   const seen = await hashesById(
     c,
     who.householdId,
@@ -177,12 +180,14 @@ export async function takeEvents(
   const targets = events.flatMap(({ event }) => (event.kind === 'correction' && typeof event.payload.target === 'string' ? [event.payload.target] : []));
   const known = await eventsById(c, who.householdId, targets);
   const fresh: EventItem[] = [];
-  for (const { i, event, hash } of events) {
+  for (const item of events) {
+    const { i, event, hash } = item;
     const before = seen.get(event.id);
     if (before) {
-      results[i] = before.equals(hash)
-        ? { id: event.id, status: 'already' }
-        : { id: event.id, status: 'conflict', path: 'id', reason: 'is taken by an event with other content' };
+      results[i] =
+        before === hash
+          ? { id: event.id, status: 'already' }
+          : { id: event.id, status: 'conflict', path: 'id', reason: 'is taken by an event with other content' };
       continue;
     }
     const count = room.get(event.visitId) ?? 0;
@@ -196,20 +201,24 @@ export async function takeEvents(
       results[i] = { id: event.id, status: 'refused', ...problem };
       continue;
     }
+    if (count === 0) w.begun.add(event.visitId);
     room.set(event.visitId, count + 1);
     seen.set(event.id, hash);
-    fresh.push({ i, event, hash });
+    fresh.push(item);
     results[i] = { id: event.id, status: 'taken' };
   }
-  const kept = await insertEvents(w, fresh, sentAt);
-  for (const { i, event } of fresh)
-    if (!kept.has(event.id)) results[i] = { id: event.id, status: 'refused', path: 'payload', reason: 'cannot be kept as it is' };
-  const written = fresh.filter((f) => kept.has(f.event.id)).map((f) => f.event);
+  const lost = await insertEvents(w, fresh, sentAt);
+  const written: StoredEvent[] = [];
+  for (const { i, event } of fresh) {
+    if (lost.has(event.id)) results[i] = { id: event.id, status: 'refused', path: 'payload', reason: 'cannot be kept as it is' };
+    else written.push(event);
+  }
   const byVisit = new Map(written.map((event) => [event.visitId, event]));
   if (byVisit.size > 0)
-    await c.query('INSERT INTO visit (household_id, id, rev, stale, person_id, zone, sort_at) VALUES ? ON DUPLICATE KEY UPDATE rev = rev + 1, stale = TRUE', [
-      [...byVisit.values()].map((e) => [toBin(who.householdId), toBin(e.visitId), 1, true, toBin(e.personId), e.zone, new Date(e.at)]),
-    ]);
+    await c.query(
+      `INSERT INTO visit (household_id, id, rev, stale, person_id, zone, sort_at) VALUES ${[...byVisit.values()].map(visitRow).join(',')}
+       ON DUPLICATE KEY UPDATE rev = rev + 1, stale = TRUE`,
+    );
   return written;
 }
 

@@ -6,13 +6,13 @@ import type { Who } from '../accounts/who';
 import { toBin } from '../db/binary-id';
 import { inTransaction } from '../db/pool';
 
-/** One item that a writing transaction wrote, by the hash of its content. */
-export type Written = { type: 'event' | RecordType; id: string; hash: Buffer };
-/** A writing transaction of a household, under its lock. `rev` is the one it writes; what it wrote is noted in `written`. */
-export type Writing = { c: PoolConnection; who: Who; rev: number; at: Date; written: Written[] };
+/** One item that a writing transaction wrote, by the hash of its content, in hex. */
+export type Written = { type: 'event' | RecordType; id: string; hash: string };
+/** A writing transaction of a household, under its lock. `rev` is the one it writes; what it wrote is noted in `written`, and in `begun` the visits of which nothing was here before its last events. */
+export type Writing = { c: PoolConnection; who: Who; rev: number; at: Date; written: Written[]; begun: Set<string> };
 
 /** What a batch's row says it wrote, as text. */
-export const itemsText = (written: readonly Written[]): string => JSON.stringify(written.map((w) => [w.type, w.id, w.hash.toString('hex')]));
+export const itemsText = (written: readonly Written[]): string => JSON.stringify(written.map((w) => [w.type, w.id, w.hash]));
 
 /**
  * The hash of a batch, chained to the one before: nothing written earlier can be changed, left out or put in between
@@ -32,7 +32,7 @@ export async function writing<T>(who: Who, at: Date, work: (w: Writing) => Promi
     const hh = toBin(who.householdId);
     const [rows] = await c.execute<RowDataPacket[]>('SELECT rev FROM household WHERE id = ? FOR UPDATE', [hh]);
     const before = Number(rows[0]?.rev ?? 0);
-    const w: Writing = { c, who, rev: before + 1, at, written: [] };
+    const w: Writing = { c, who, rev: before + 1, at, written: [], begun: new Set() };
     const result = await work(w);
     if (w.written.length === 0) return { rev: before, result };
     await c.execute('UPDATE household SET rev = ? WHERE id = ?', [w.rev, hh]);

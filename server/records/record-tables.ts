@@ -1,4 +1,4 @@
-import { createHash } from 'node:crypto';
+import { hash } from 'node:crypto';
 import type { PoolConnection, RowDataPacket } from 'mysql2/promise';
 import { canonicalJson } from '@/core/records/canonical-json';
 import { findWords } from '@/core/records/find-text';
@@ -166,20 +166,14 @@ export async function writtenHashes(householdId: string): Promise<Map<string, st
     for (const row of rows) {
       const today = fromRow(type, row);
       const then = { ...today, fields: jsonOf(row.fields) } as MileRecord;
-      out.set(
-        `${type} ${today.id}`,
-        [then, today].map((r) => recordHash(r).toString('hex')),
-      );
+      out.set(`${type} ${today.id}`, [then, today].map(recordHash));
     }
   }
   return out;
 }
 
-/** What a record says, in 32 bytes. */
-export const recordHash = (r: MileRecord): Buffer =>
-  createHash('sha256')
-    .update(canonicalJson({ type: r.type, id: r.id, archived: r.archived, fields: r.fields }))
-    .digest();
+/** What a record says, as SHA-256 in hex. */
+export const recordHash = (r: MileRecord): string => hash('sha256', canonicalJson({ type: r.type, id: r.id, archived: r.archived, fields: r.fields }), 'hex');
 
 /**
  * Writes one record in a writing transaction: its fields in one text, and beside it what SQL joins and sorts by.

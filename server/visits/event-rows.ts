@@ -1,10 +1,10 @@
-import { createHash } from 'node:crypto';
+import { hash } from 'node:crypto';
 import { escape, type PoolConnection, type RowDataPacket } from 'mysql2/promise';
 import { canonicalJson } from '@/core/records/canonical-json';
 import { grouped } from '@/core/units/grouped';
-import type { StoredEvent } from '@/core/visit/event';
+import type { Heard, StoredEvent } from '@/core/visit/event';
 import { isDataError } from '../db/away';
-import { fromBin, toBin } from '../db/binary-id';
+import { binLiteral, binLiterals, fromBin, toBin } from '../db/binary-id';
 import { pool, type Reader } from '../db/pool';
 import type { Writing } from '../outbox/writing';
 
@@ -62,116 +62,147 @@ export async function eventsById(c: Reader, householdId: string, ids: readonly s
   return new Map(rows.map((r) => [fromBin(r.id), fromRow(householdId, r)]));
 }
 
-/** SHA-256 over what the device wrote: what the server adds is no part of it. */
-export function contentHash(event: StoredEvent): Buffer {
-  const written = event.heard_ms === undefined ? event : { ...event, heard_ms: undefined };
-  return createHash('sha256').update(canonicalJson(written)).digest();
+/** What the device wrote of an event, as canonical JSON has it in order. What the server adds is no part of it. */
+const WRITTEN: readonly Exclude<keyof StoredEvent, keyof Heard>[] = [
+  'at',
+  'awake',
+  'deviceId',
+  'householdId',
+  'id',
+  'kind',
+  'life',
+  'mono',
+  'origin',
+  'payload',
+  'personId',
+  'precision',
+  'role',
+  'seq',
+  'v',
+  'visitId',
+  'zone',
+];
+/** SHA-256 over the canonical JSON of what the device wrote, in hex. */
+export function contentHash(event: StoredEvent): string {
+  let members = '';
+  for (const name of WRITTEN) members += `,"${name}":${canonicalJson(event[name])}`;
+  return hash('sha256', `{${members.slice(1)}}`, 'hex');
 }
 
 /** Content hashes of the events of these ids that are there already. */
-export async function hashesById(c: PoolConnection, householdId: string, ids: readonly string[]): Promise<Map<string, Buffer>> {
+export async function hashesById(c: PoolConnection, householdId: string, ids: readonly string[]): Promise<Map<string, string>> {
   if (ids.length === 0) return new Map();
-  const [rows] = await c.execute<RowDataPacket[]>(`SELECT id, content_hash FROM event WHERE household_id = ? AND id IN (${ids.map(() => '?').join(', ')})`, [
-    toBin(householdId),
-    ...ids.map(toBin),
-  ]);
-  return new Map(rows.map((r) => [fromBin(r.id), r.content_hash as Buffer]));
+  const [rows] = await c.query<RowDataPacket[]>(
+    `SELECT id, content_hash FROM event WHERE household_id = ${binLiteral(householdId)} AND id IN (${binLiterals(ids)})`,
+  );
+  return new Map(rows.map((r) => [fromBin(r.id), (r.content_hash as Buffer).toString('hex')]));
 }
 
 /** Columns of an event's row and its values in the same order: the one place where the two meet. */
 export const EVENT_COLUMNS =
   'household_id, id, visit_id, person_id, kind, v, at, at_precision, zone, device_id, life, mono, awake, seq, origin, role, payload, content_hash, received_at, sent_at';
-export const eventRow = (e: StoredEvent, hash: Buffer, receivedAt: Date, sentAt: Date | null) => [
-  toBin(e.householdId),
-  toBin(e.id),
-  toBin(e.visitId),
-  toBin(e.personId),
-  e.kind,
-  e.v,
-  new Date(e.at),
-  e.precision,
-  e.zone,
-  toBin(e.deviceId),
-  toBin(e.life),
-  e.mono,
-  e.awake,
-  e.seq,
-  e.origin,
-  e.role,
-  JSON.stringify(e.payload),
-  hash,
-  receivedAt,
-  sentAt,
-];
-
-/** A value of a row as SQL. The driver's own way asks much more of each of them; of a hundred thousand events that is a third of the work. */
-function literal(v: ReturnType<typeof eventRow>[number]): string {
-  if (typeof v === 'string') return escape(v);
-  if (typeof v === 'number') return Number.isFinite(v) ? String(v) : 'NULL';
-  if (typeof v === 'boolean') return v ? '1' : '0';
-  if (v === null) return 'NULL';
-  return v instanceof Date ? `'${v.toISOString().slice(0, -1).replace('T', ' ')}'` : `x'${v.toString('hex')}'`;
+const moment = (at: number | Date) => `'${new Date(at).toISOString().slice(0, -1).replace('T', ' ')}'`;
+/** The same of what it was last asked: most of an event's row is that of the event before. */
+function asBefore<T>(literal: (value: T) => string): (value: T) => string {
+  let last: { value: T; text: string } | null = null;
+  return (value) => {
+    if (last?.value !== value) last = { value, text: literal(value) };
+    return last.text;
+  };
 }
+const household = asBefore(binLiteral);
+const visit = asBefore(binLiteral);
+const person = asBefore(binLiteral);
+const device = asBefore(binLiteral);
+const life = asBefore(binLiteral);
+const zoneText = asBefore(escape);
+const received = asBefore(moment);
+/** Written as SQL here, without its brackets: the driver's own way asks much more of each value; of a hundred thousand events that is a third of the work. */
+export function eventRow(e: StoredEvent, contentHash: string, receivedAt: Date, sentAt: Date | null): string {
+  // Put together at once: pieces that wait for it are each an object of their own, of two thousand rows too many.
+  const values = [
+    household(e.householdId),
+    binLiteral(e.id),
+    visit(e.visitId),
+    person(e.personId),
+    escape(e.kind),
+    Number(e.v),
+    moment(e.at),
+    escape(e.precision),
+    zoneText(e.zone),
+    device(e.deviceId),
+    life(e.life),
+    Number(e.mono),
+    e.awake ? 1 : 0,
+    Number(e.seq),
+    escape(e.origin),
+    escape(e.role),
+    escape(JSON.stringify(e.payload)),
+    `x'${contentHash}'`,
+    received(receivedAt),
+    sentAt ? moment(sentAt) : 'NULL',
+  ];
+  return values.join(',');
+}
+
+/** The row of a visit that an event is of, as SQL: household_id, id, rev, stale, person_id, zone, sort_at. */
+export const visitRow = (e: StoredEvent): string =>
+  `(${binLiteral(e.householdId)},${binLiteral(e.visitId)},1,TRUE,${binLiteral(e.personId)},${escape(e.zone)},${moment(e.at)})`;
 
 /** Letters of one statement, of three bytes each at most: well within what the database takes at once, 16 MiB where nobody says otherwise. */
 const MOST_LETTERS = 4_000_000;
 
-/** An event with its row as SQL. */
-type Line = { event: StoredEvent; hash: Buffer; values: string };
-function* statements(lines: readonly Line[]): Generator<Line[]> {
-  let some: Line[] = [];
-  let letters = 0;
-  for (const line of lines) {
-    if (some.length > 0 && letters + line.values.length > MOST_LETTERS) {
-      yield some;
-      [some, letters] = [[], 0];
+/** Where statements of these rows begin and end. */
+function* statements(rows: readonly string[]): Generator<[from: number, to: number]> {
+  let [from, letters] = [0, 0];
+  for (const [i, row] of rows.entries()) {
+    if (i > from && letters + row.length > MOST_LETTERS) {
+      yield [from, i];
+      [from, letters] = [i, 0];
     }
-    some.push(line);
-    letters += line.values.length;
+    letters += row.length;
   }
-  if (some.length > 0) yield some;
+  if (rows.length > from) yield [from, rows.length];
 }
 
 /**
  * Appends events, in one statement where the database takes them all. One that it cannot keep is left out and hinders no other.
- * @returns ids of those that were kept
+ * @returns ids of those that were left out
  */
 export async function insertEvents(
   w: Writing,
-  events: readonly { event: StoredEvent; hash: Buffer }[],
+  events: readonly { event: StoredEvent; hash: string; row?: string }[],
   sentAt: Date | null | ((e: StoredEvent) => Date | null),
 ): Promise<Set<string>> {
-  const insert = async (some: readonly Line[]) => {
-    await w.c.query(`INSERT INTO event (${EVENT_COLUMNS}) VALUES ${some.map((l) => l.values).join(',')}`);
-    for (const { event, hash } of some) w.written.push({ type: 'event', id: event.id, hash });
+  const rows = events.map(({ event, hash, row }) => row ?? eventRow(event, hash, w.at, typeof sentAt === 'function' ? sentAt(event) : sentAt));
+  const insert = async (from: number, to: number) => {
+    await w.c.query(`INSERT INTO event (${EVENT_COLUMNS}) VALUES (${rows.slice(from, to).join('),(')})`);
+    for (const { event, hash } of events.slice(from, to)) w.written.push({ type: 'event', id: event.id, hash });
   };
-  const lines = events.map(({ event, hash }): Line => {
-    const row = eventRow(event, hash, w.at, typeof sentAt === 'function' ? sentAt(event) : sentAt);
-    return { event, hash, values: `(${row.map(literal).join(',')})` };
-  });
-  for (const some of statements(lines)) {
+  const lost = new Set<string>();
+  for (const [from, to] of statements(rows)) {
     try {
-      await insert(some);
+      await insert(from, to);
     } catch (error) {
       if (!isDataError(error)) throw error;
-      for (const one of some)
-        await insert([one]).catch((alone) => {
+      for (let i = from; i < to; i++)
+        await insert(i, i + 1).catch((alone) => {
           if (!isDataError(alone)) throw alone;
-          console.error(`event ${one.event.id} cannot be kept: ${(alone as Error).message}`);
+          const { id } = (events[i] as { event: StoredEvent }).event;
+          lost.add(id);
+          console.error(`event ${id} cannot be kept: ${(alone as Error).message}`);
         });
     }
   }
-  const kept = new Set(w.written.map((x) => x.id));
-  return new Set(events.flatMap(({ event }) => (kept.has(event.id) ? [event.id] : [])));
+  return lost;
 }
 
 /** How many events each of these visits has, in a transaction. */
 export async function countOfVisits(c: PoolConnection, householdId: string, visitIds: readonly string[]): Promise<Map<string, number>> {
   const ids = [...new Set(visitIds)];
   if (ids.length === 0) return new Map();
-  const [rows] = await c.execute<RowDataPacket[]>(
-    `SELECT visit_id, COUNT(*) AS n FROM event WHERE household_id = ? AND visit_id IN (${ids.map(() => '?').join(', ')}) GROUP BY visit_id`,
-    [toBin(householdId), ...ids.map(toBin)],
+  const [rows] = await c.query<RowDataPacket[]>(
+    `SELECT visit_id, COUNT(*) AS n FROM event WHERE household_id = ${binLiteral(householdId)} AND visit_id IN (${binLiterals(ids)}) GROUP BY visit_id`,
   );
   return new Map(rows.map((r) => [fromBin(r.visit_id), Number(r.n)]));
 }
@@ -190,9 +221,8 @@ export async function lastSeqs(c: Reader, householdId: string, visitIds: readonl
 /** The withdrawals of visits that have some, in a transaction. */
 export async function withdrawalsOf(c: PoolConnection, householdId: string, visitIds: readonly string[]): Promise<Map<string, StoredEvent[]>> {
   if (visitIds.length === 0) return new Map();
-  const [rows] = await c.execute<RowDataPacket[]>(
-    `SELECT ${COLUMNS} FROM event WHERE household_id = ? AND visit_id IN (${visitIds.map(() => '?').join(', ')}) AND kind = 'withdrawal'`,
-    [toBin(householdId), ...visitIds.map(toBin)],
+  const [rows] = await c.query<RowDataPacket[]>(
+    `SELECT ${COLUMNS} FROM event WHERE household_id = ${binLiteral(householdId)} AND visit_id IN (${binLiterals(visitIds)}) AND kind = 'withdrawal'`,
   );
   return grouped(
     rows.map((r) => fromRow(householdId, r)),

@@ -31,6 +31,19 @@ describeWithDatabase('a recording joined into one that was joined', () => {
     const [rows] = await pool().execute<RowDataPacket[]>('SELECT stale FROM visit WHERE household_id = ? AND id = ?', [toBin(who.householdId), toBin(z)]);
     expect(rows[0]?.stale).toBe(0);
   });
+  it('a recording that comes with its own words of being joined is joined', async () => {
+    const at = Date.UTC(2025, 5, 1);
+    const [x, y] = [await addVisit(who, place, at), await addVisit(who, place, at + 30_000)];
+    const visitId = v7();
+    const own = (await eventsOf(x)).map(({ heard_ms: _, ...e }): StoredEvent => ({ ...e, id: v7(), visitId }));
+    const last = own.at(-1) as StoredEvent;
+    const words = { ...last, id: v7(), kind: 'withdrawal', seq: 99, payload: { target: visitId, joinedInto: y } };
+    await send(
+      who,
+      [...own, words].map((event) => ({ type: 'event', event })),
+    );
+    expect((await eventsOf(y)).filter((e) => e.payload.joinedFrom === visitId)).toHaveLength(own.length);
+  });
   it('copies keep what their batch said of the device’s clock', async () => {
     const at = Date.UTC(2025, 5, 1);
     const [x, y] = [await addVisit(who, place, at), await addVisit(who, place, at + 30_000)];

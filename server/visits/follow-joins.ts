@@ -106,8 +106,13 @@ export async function followJoins(w: Writing, written: readonly StoredEvent[], h
   const followed = new Set<string>();
   // What a recording takes over goes on to the one that it was joined into itself, to the end.
   const next = [...new Set(written.map((e) => e.visitId))];
-  // Of those just written all at once; of what they lead to each as it stands then.
-  const known = await withdrawalsOf(c, who.householdId, next);
+  // Of those just written all at once; of what they lead to each as it stands then. A visit of which nothing was here before has those that came with it.
+  const withdrawn = new Set(written.flatMap((e) => (e.kind === 'withdrawal' ? [e.visitId] : [])));
+  const known = await withdrawalsOf(
+    c,
+    who.householdId,
+    next.filter((id) => withdrawn.has(id) || !w.begun.has(id)),
+  );
   const first = new Set(next);
   for (let visitId = next.shift(); visitId !== undefined; visitId = next.shift()) {
     if (followed.has(visitId)) continue;

@@ -1,6 +1,6 @@
 import type { RowDataPacket } from 'mysql2/promise';
 import type { StoredEvent } from '@/core/visit/event';
-import { fromBin, toBin } from '../db/binary-id';
+import { binLiteral, fromBin, toBin } from '../db/binary-id';
 import type { Writing } from '../outbox/writing';
 import { APART_MS, joinUnder } from './join-visits';
 
@@ -49,13 +49,13 @@ export async function followWishes(w: Writing, written: readonly StoredEvent[]):
     if (code)
       await c.execute('INSERT IGNORE INTO join_wish (household_id, visit_id, code, at) VALUES (?, ?, ?, ?)', [hh, toBin(e.visitId), code, new Date(e.at)]);
   }
-  const ids = [...new Set(written.map((e) => e.visitId))].map(toBin);
+  const ids = [...new Set(written.map((e) => e.visitId))].map(binLiteral);
   if (ids.length === 0) return [];
-  // Those of these recordings, and those that waited for them.
-  const marks = ids.map(() => '?').join(', ');
-  const [wishes] = await c.execute<RowDataPacket[]>(
-    `SELECT visit_id, code, at FROM join_wish WHERE household_id = ? AND (visit_id IN (${marks}) OR code IN (${marks})) ORDER BY at, visit_id`,
-    [hh, ...ids, ...ids.map((id) => id.subarray(12))],
+  // Those of these recordings, and those that waited for them: a code is the end of an id.
+  const codes = ids.map((id) => `x'${id.slice(-9)}`);
+  const [wishes] = await c.query<RowDataPacket[]>(
+    `SELECT visit_id, code, at FROM join_wish WHERE household_id = ${binLiteral(who.householdId)}
+       AND (visit_id IN (${ids.join(',')}) OR code IN (${codes.join(',')})) ORDER BY at, visit_id`,
   );
   const changed: string[] = [];
   for (const wish of wishes) {
