@@ -111,7 +111,8 @@ async function checkFigures(householdId: string, out: Checked): Promise<void> {
   let stale = 0;
   try {
     for (let i = 0; i < ids.length; i += PORTION) {
-      // Derived anew inside a transaction that is never kept.
+      // Derived anew inside a transaction that is never kept, and sees nothing of what is written meanwhile.
+      await c.query('SET TRANSACTION ISOLATION LEVEL REPEATABLE READ');
       await c.beginTransaction();
       const portion = ids.slice(i, i + PORTION);
       const before = await figureRows(c, householdId, portion);
