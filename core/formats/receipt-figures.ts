@@ -1,6 +1,7 @@
 import { isCode } from './sheet-columns';
 import type { Mark } from './sheet-figures';
 import { figureOf, isOpen, markAlone, valueOf } from './sheet-figures';
+import money from './sheet-further-currencies.json';
 import words from './sheet-words.json';
 
 /** Why a figure of a receipt is not told. */
@@ -9,10 +10,18 @@ export type ReceiptWhy = 'not_printed' | 'several' | 'mark' | 'bounds' | 'form' 
 export type Found = { value: string; key: string } | { why: 'mark'; key: string };
 
 const NUMBER = String.raw`\d{1,3}(?:[ '’]\d{3})+(?:[.,]\d+)?|\d[\d.,]*\d|\d`;
-const SIGNS = Object.keys(words.symbols)
-  .map((s) => s.replace('$', '\\$'))
-  .join('|');
-const CURRENCY = `(?:${words.currencies.join('|')})(?!\\p{L})|(?:${SIGNS})(?!\\p{L})`;
+const SIGN_OF: Record<string, string[]> = { ...words.symbols, ...money.signs };
+/** Codes and signs as a pattern. */
+const oneOf = (codes: readonly string[], signs: readonly string[]): string =>
+  `(?:${codes.join('|')})(?!\\p{L})|(?:${signs.map((s) => s.replace('$', '\\$')).join('|')})(?!\\p{L})`;
+const USUAL = oneOf(words.currencies, Object.keys(words.symbols));
+// A code that is a word of receipts too (a cup, the top, all) is none here.
+const FURTHER = oneOf(
+  money.codes.filter((code) => !money.words.includes(code.toLowerCase())),
+  // “Lei 12.741/2012” is a law, named on each receipt where that is the word for one.
+  Object.keys(money.signs).map((sign) => (sign === 'lei' ? String.raw`lei(?!\s*[\d.]+\/)` : sign)),
+);
+const CURRENCY = `${USUAL}|${FURTHER}`;
 const EDGE = String.raw`(?<![\p{L}\p{N}.,:/])`;
 const KWH = new RegExp(`${EDGE}(${NUMBER})\\s*(kwh|wh)(?![\\p{L}\\p{N}]|\\s*/)`, 'giu');
 const MONEY = new RegExp(
@@ -71,13 +80,18 @@ export function currencies(text: string): { told: Set<string>; shared: boolean }
   let shared = false;
   const take = (word: string) => {
     if (isCode(word)) return void told.add(word.toUpperCase());
-    const sign = Object.keys(words.symbols).find((s) => s.toLowerCase() === word.toLowerCase());
-    const of = sign ? (words.symbols as Record<string, string[]>)[sign] : undefined;
+    const sign = Object.keys(SIGN_OF).find((s) => s.toLowerCase() === word.toLowerCase());
+    const of = sign ? SIGN_OF[sign] : undefined;
     if (of?.length === 1) told.add(of[0] as string);
     else if (of) shared = true;
   };
-  for (const [word] of text.matchAll(new RegExp(`(?<![\\p{L}])(?:${CURRENCY})(?=\\s*[\\d/+\\-\u2212])|(?<=\\d[\\s\\-\u2212]*)(?:${CURRENCY})`, 'giu')))
-    take(word.trim());
+  const beside = (one: string) => {
+    for (const [word] of text.matchAll(new RegExp(`(?<![\\p{L}])(?:${one})(?=\\s*[\\d/+\\-\u2212])|(?<=\\d[\\s\\-\u2212]{0,4})(?:${one})`, 'giu')))
+      take(word.trim());
+  };
+  beside(USUAL);
+  // Three letters before a number may be a stall's name: those that are rarer here count where nothing else does.
+  if (told.size === 0) beside(FURTHER);
   if (told.size === 0 && !shared)
     for (const [word] of text.matchAll(new RegExp(`(?<![\\p{L}\\p{N}])(?:${words.currencies.join('|')})(?![\\p{L}\\p{N}]|[ \\t]+\\p{L})|\\p{Sc}`, 'gu')))
       take(word);

@@ -49,6 +49,10 @@ describe('the text of a receipt', () => {
     expect(read(`${' '.repeat(492)}12,5 kWh`).proposal.kWh).toBe('12.5');
     expect(read(`${' '.repeat(493)}12,5 kWh`).proposal.kWh).toBeNull();
   });
+  it('rules drawn of dashes are not looked back over from each of them: a page of them would take minutes', () => {
+    for (const dashes of ['-'.repeat(500), '\u2212 '.repeat(250)])
+      expect(read(`${`${dashes}\n`.repeat(900)}Total 12,20 EUR`).proposal).toMatchObject({ amount: '12.20', currency: 'EUR' });
+  });
   it('a reader of Latin letters alone leaves their accents out', () => {
     const plainly = '14.10.2025\nOdebrano 32,4 kWh\nDoba nabijeni 41 min\nZaklad 14,73 EUR\nDPH 21 % 3,09 EUR\nCelkem vc. DPH 17,82 EUR';
     expect(plain(read(plainly).proposal)).toMatchObject({ kWh: 32.4, amount: 17.82, minutes: 41 });
@@ -116,6 +120,17 @@ describe('the text of a receipt', () => {
     ['Total 120 kr', 'currency', 'symbol'],
     ['Total: $ 12.20 USD', 'currency', 'USD'],
     ['Total 99 Kč', 'currency', 'CZK'],
+    ['Total R$ 45,90', 'currency', 'BRL'],
+    ['Total R$ 45,90', 'amount', '45.9'],
+    ['Total R$ 45,90\nTributos Lei 12.741/2012', 'currency', 'BRL'],
+    ['TOTAL LEI 45,90', 'currency', 'RON'],
+    ['45,90 lei', 'currency', 'RON'],
+    ['Total 350.50 THB', 'currency', 'THB'],
+    ['Total 350.50 THB', 'amount', '350.5'],
+    ['Total $ 350.50 MXN', 'currency', 'MXN'],
+    ['Total 12,20 EUR\nLAK 7', 'currency', 'EUR'],
+    ['CUP 2\n12 kWh', 'currency', 'not_printed'],
+    ['Total 12.20 GELATO', 'currency', 'not_printed'],
     ['23.10 £ 24.10 €', 'currency', 'several'],
     // How long.
     ['Duration: 41:20', 'minutes', 'form'],
