@@ -1,4 +1,4 @@
-import { isCode } from './sheet-columns';
+import { isCode, standsFor } from './sheet-columns';
 import type { Mark } from './sheet-figures';
 import { figureOf, isOpen, markAlone, valueOf } from './sheet-figures';
 import money from './sheet-further-currencies.json';
@@ -14,6 +14,7 @@ const SIGN_OF: Record<string, string[]> = { ...words.symbols, ...money.signs };
 /** Codes and signs as a pattern. */
 const oneOf = (codes: readonly string[], signs: readonly string[]): string =>
   `(?:${codes.join('|')})(?!\\p{L})|(?:${signs.map((s) => s.replace('$', '\\$')).join('|')})(?!\\p{L})`;
+const usual = new Set(words.currencies);
 const USUAL = oneOf(words.currencies, Object.keys(words.symbols));
 // A code that is a word of receipts too (a cup, the top, all) is none here.
 const FURTHER = oneOf(
@@ -21,6 +22,7 @@ const FURTHER = oneOf(
   // “Lei 12.741/2012” is a law, named on each receipt where that is the word for one.
   Object.keys(money.signs).map((sign) => (sign === 'lei' ? String.raw`lei(?!\s*[\d.]+\/)` : sign)),
 );
+const RARE = new RegExp(`^(?:${FURTHER})$`, 'iu');
 const CURRENCY = `${USUAL}|${FURTHER}`;
 const EDGE = String.raw`(?<![\p{L}\p{N}.,:/])`;
 const KWH = new RegExp(`${EDGE}(${NUMBER})\\s*(kwh|wh)(?![\\p{L}\\p{N}]|\\s*/)`, 'giu');
@@ -59,10 +61,12 @@ export function energies(text: string): Found[] {
 
 /** Amounts of a line: a figure beside a currency. */
 export function amounts(text: string): Found[] {
-  return [...text.matchAll(MONEY)].map((m) => {
+  return [...text.matchAll(MONEY)].flatMap((m): Found[] => {
     const digits = m[4] ?? m[7] ?? '';
+    // A stall's name is no amount.
+    if (RARE.test(m[2] ?? m[9] ?? '') && !/[.,]\d{2}/.test(digits)) return [];
     const minus = [m[1], m[3], m[5], m[6], m[8]].some((s) => s === '-' || s === '\u2212');
-    return lostMark(digits) ? { why: 'mark', key: digits } : decimal(digits, minus, null);
+    return [lostMark(digits) ? { why: 'mark', key: digits } : decimal(digits, minus, null)];
   });
 }
 
@@ -74,26 +78,30 @@ export function bareAmount(text: string): Found | null {
 }
 export const hasFigure = (text: string): boolean => /\d/.test(text);
 
+/** What stands behind or before a currency: of those that are rarer here a figure with decimals or a price, since three letters before a number may be a stall's name. */
+const BESIDE = {
+  usual: { one: USUAL, before: '\\d[\\s\\-\u2212]{0,4}', after: '[\\d/+\\-\u2212]' },
+  further: { one: FURTHER, before: '\\d[.,]\\d{2,3}[ \\t\\-\u2212]{0,4}', after: "(?:/|[+\\-\u2212]?\\d[\\d .,'’]{0,12}[.,]\\d{2})" },
+};
+
 /** Currencies of a text: codes where they stand beside a figure or a price, else in capitals; signs, those of several apart. */
 export function currencies(text: string): { told: Set<string>; shared: boolean } {
   const told = new Set<string>();
-  let shared = false;
+  const shared = new Set<string>();
   const take = (word: string) => {
-    if (isCode(word)) return void told.add(word.toUpperCase());
     const sign = Object.keys(SIGN_OF).find((s) => s.toLowerCase() === word.toLowerCase());
-    const of = sign ? SIGN_OF[sign] : undefined;
-    if (of?.length === 1) told.add(of[0] as string);
-    else if (of) shared = true;
+    const of = isCode(word) ? [word.toUpperCase()] : sign ? (SIGN_OF[sign] as string[]) : [];
+    if (of.length > 1) shared.add(sign as string);
+    // Beside a sign that several share counts what it may stand for.
+    else if (of[0] && [...shared].every((s) => usual.has(of[0] as string) || standsFor(s, of[0] as string))) told.add(of[0]);
   };
-  const beside = (one: string) => {
-    for (const [word] of text.matchAll(new RegExp(`(?<![\\p{L}])(?:${one})(?=\\s*[\\d/+\\-\u2212])|(?<=\\d[\\s\\-\u2212]{0,4})(?:${one})`, 'giu')))
-      take(word.trim());
+  const beside = ({ one, before, after }: (typeof BESIDE)['usual']) => {
+    for (const [word] of text.matchAll(new RegExp(`(?<![\\p{L}])(?:${one})(?=\\s*${after})|(?<=${before})(?:${one})`, 'giu'))) take(word.trim());
   };
-  beside(USUAL);
-  // Three letters before a number may be a stall's name: those that are rarer here count where nothing else does.
-  if (told.size === 0) beside(FURTHER);
-  if (told.size === 0 && !shared)
+  beside(BESIDE.usual);
+  if (told.size === 0) beside(BESIDE.further);
+  if (told.size === 0 && shared.size === 0)
     for (const [word] of text.matchAll(new RegExp(`(?<![\\p{L}\\p{N}])(?:${words.currencies.join('|')})(?![\\p{L}\\p{N}]|[ \\t]+\\p{L})|\\p{Sc}`, 'gu')))
       take(word);
-  return { told, shared };
+  return { told, shared: shared.size > 0 };
 }

@@ -46,6 +46,8 @@ const FIELDS = {
 };
 const envelope = z.looseObject(FIELDS);
 const EACH = Object.entries(FIELDS) as [keyof typeof FIELDS, z.ZodMiniType][];
+/** What every event has, in the order of canonical JSON. */
+export const EVENT_FIELDS = EACH.map(([name]) => name).sort();
 
 /** Whether an event has what every event has, nothing besides, and all of it right: what is as it was in one that was checked, most of it among a device's, is not looked at again. */
 const rightAs = (e: Record<string, unknown>, before: StoredEvent): boolean =>

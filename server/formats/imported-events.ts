@@ -46,7 +46,7 @@ export const importedEvent = (who: Member, e: Imported): StoredEvent => ({
 
 /** Events of one transaction: what it costs besides them is paid once. */
 const PORTION = 2_000;
-/** And of the first, for which the database waits. */
+/** Of the first fewer: the database waits for it. */
 const FIRST = 500;
 
 /** What was written: how many events were not there before, and the visits of which something was refused. */

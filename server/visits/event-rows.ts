@@ -2,7 +2,8 @@ import { hash } from 'node:crypto';
 import { escape, type PoolConnection, type RowDataPacket } from 'mysql2/promise';
 import { canonicalJson } from '@/core/records/canonical-json';
 import { grouped } from '@/core/units/grouped';
-import type { Heard, StoredEvent } from '@/core/visit/event';
+import { EVENT_FIELDS } from '@/core/visit/check-event';
+import type { StoredEvent } from '@/core/visit/event';
 import { isDataError } from '../db/away';
 import { binLiteral, binLiterals, fromBin, toBin } from '../db/binary-id';
 import { pool, type Reader } from '../db/pool';
@@ -62,30 +63,10 @@ export async function eventsById(c: Reader, householdId: string, ids: readonly s
   return new Map(rows.map((r) => [fromBin(r.id), fromRow(householdId, r)]));
 }
 
-/** What the device wrote of an event, as canonical JSON has it in order. What the server adds is no part of it. */
-const WRITTEN: readonly Exclude<keyof StoredEvent, keyof Heard>[] = [
-  'at',
-  'awake',
-  'deviceId',
-  'householdId',
-  'id',
-  'kind',
-  'life',
-  'mono',
-  'origin',
-  'payload',
-  'personId',
-  'precision',
-  'role',
-  'seq',
-  'v',
-  'visitId',
-  'zone',
-];
-/** SHA-256 over the canonical JSON of what the device wrote, in hex. */
+/** SHA-256 over the canonical JSON of what the device wrote, in hex: what the server adds is no part of it. */
 export function contentHash(event: StoredEvent): string {
   let members = '';
-  for (const name of WRITTEN) members += `,"${name}":${canonicalJson(event[name])}`;
+  for (const name of EVENT_FIELDS) members += `,"${name}":${canonicalJson(event[name])}`;
   return hash('sha256', `{${members.slice(1)}}`, 'hex');
 }
 
@@ -118,7 +99,7 @@ const life = asBefore(binLiteral);
 const zoneText = asBefore(escape);
 const received = asBefore(moment);
 /** Written as SQL here, without its brackets: the driver's own way asks much more of each value; of a hundred thousand events that is a third of the work. */
-export function eventRow(e: StoredEvent, contentHash: string, receivedAt: Date, sentAt: Date | null): string {
+export function eventRow(e: StoredEvent, sha256: string, receivedAt: Date, sentAt: Date | null): string {
   // Put together at once: pieces that wait for it are each an object of their own, of two thousand rows too many.
   const values = [
     household(e.householdId),
@@ -138,7 +119,7 @@ export function eventRow(e: StoredEvent, contentHash: string, receivedAt: Date, 
     escape(e.origin),
     escape(e.role),
     escape(JSON.stringify(e.payload)),
-    `x'${contentHash}'`,
+    `x'${sha256}'`,
     received(receivedAt),
     sentAt ? moment(sentAt) : 'NULL',
   ];
