@@ -1,5 +1,6 @@
 import { v7 } from 'uuid';
 import { recordItem } from '@/core/records/record-schema';
+import { localDay } from '@/core/units/zoned';
 import { now } from '../clock';
 import { pool } from '../db/pool';
 import { addPlace, addVisit, asRecords, describeWithDatabase, newHousehold, send, signedIn } from '../fixtures/household';
@@ -26,11 +27,14 @@ describeWithDatabase('what plans would have saved', () => {
       ]),
     );
     expect(answers.map((a) => a.status)).toEqual(Array(5).fill('taken'));
-    await addVisit(who, place, now() - 3_600_000);
+    const charged = now() - 3_600_000;
+    await addVisit(who, place, charged);
     const [first, second] = await plansPage(signedIn(who));
     // 12.5 kWh: 7.50 as a guest, 5.00 and the fee with the plan.
     expect(first).toMatchObject({ name: 'Euros', from: '5', otherCurrency: null });
-    expect(first?.months.at(-1)).toMatchObject({ visits: 1, guest: 7.5, plan: 6, saved: 1.5 });
+    // In the first hour of a month it was the last one's.
+    const month = localDay(charged, 'UTC').slice(0, 7);
+    expect(first?.months.find((m) => m.month === month)).toMatchObject({ visits: 1, guest: 7.5, plan: 6, saved: 1.5 });
     expect(second).toMatchObject({ name: 'Forint', from: null, otherCurrency: 'EUR' });
     expect(second?.months.every((m) => m.visits === 0)).toBe(true);
   });
