@@ -33,7 +33,7 @@ test('by anything, every number opens its visits; sorted, kept, saved by name', 
   await expect(contactless).toContainText('4 of 6');
   await contactless.getByRole('link', { name: '2 not' }).click();
   await expect(page.locator('[data-ledger-row]')).toHaveCount(2);
-  await expect(page.getByText('did not start at the first try; means: Contactless card')).toBeVisible();
+  await expect(page.getByText('did not start at the first try, means: Contactless card')).toBeVisible();
   await page.goBack();
   // And by another: the second list leaves out what is chosen.
   await page.getByLabel('And by').selectOption({ label: 'and by site' });
@@ -70,6 +70,34 @@ test('by anything, every number opens its visits; sorted, kept, saved by name', 
   await page.getByRole('button', { name: 'Saved: 1' }).click();
   await saved.getByRole('button', { name: 'Remove Faults by card and site' }).click();
   await expect(page.getByRole('button', { name: 'Save', exact: true }).first()).toBeVisible();
+});
+
+test('which visits are compared is said, on paper too, where nothing is cut off', async ({ page }) => {
+  await page.goto(`/compare?network=${ferry.networkId}&by=site`);
+  const condition = page.getByText(/^Only visits of Ferrywell/);
+  await expect(condition).toHaveText('Only visits of Ferrywell. All visits');
+  await page.getByRole('button', { name: 'Filters', exact: true }).click();
+  const more = page.getByRole('dialog', { name: 'Filters' });
+  await more.getByLabel('From').fill('2020-01-01');
+  await more.getByRole('button', { name: 'Show these' }).click();
+  await expect(condition).toHaveText('Only visits of Ferrywell, since 1 Jan 2020. All visits');
+  // A4 between the margins that browsers leave.
+  await page.setViewportSize({ width: 717, height: 1046 });
+  await page.emulateMedia({ media: 'print' });
+  await expect(condition).toBeVisible();
+  await expect(page.getByRole('link', { name: 'All visits' })).toBeHidden();
+  await expect(page.getByRole('link', { name: 'Run a trial' })).toBeHidden();
+  const right = await page.locator(table).evaluate((t) => t.getBoundingClientRect().right);
+  expect(right).toBeLessThanOrEqual(717);
+  await page.emulateMedia({ media: null });
+  await page.setViewportSize({ width: 320, height: 640 });
+  expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBe(320);
+  await page.getByRole('link', { name: 'All visits' }).click();
+  await expect(page).toHaveURL(/\/compare\?by=site$/);
+  await expect(condition).toBeHidden();
+  // Of what the household has not, and of a day that is none.
+  await page.goto(`/compare/power?network=${v7()}&since=2025-13-01`);
+  await expect(page.getByText('Only visits of a network not known here. All visits')).toBeVisible();
 });
 
 test('a pair is put on watch, counts from then on, and is ended', async ({ page, baseURL, browser }) => {

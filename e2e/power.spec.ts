@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect, type Locator, test } from '@playwright/test';
 import { v7 } from 'uuid';
 import { recordItem } from '@/core/records/record-schema';
 import { addRoad, look, type Told, tell, untilPower } from './hands/charging-now';
@@ -11,6 +11,18 @@ const OVER: Told[] = [
   [1530, 'unplugged'],
   [1560, 'pulled_out', { reason: 'enough' }],
 ];
+/** Paper is narrower than the screen that a figure was drawn for, and nothing measures it anew: it gets smaller then, rather than being cut off. */
+const fitsPaper = async (figure: Locator) =>
+  expect(
+    await figure.evaluate((svg) => {
+      const around = svg.parentElement as HTMLElement;
+      around.style.width = '300px';
+      const { width, height } = svg.getBoundingClientRect();
+      const [, , wide = 0, high = 0] = (svg.getAttribute('viewBox') ?? '').split(' ').map(Number);
+      around.style.width = '';
+      return [width, Math.abs(height - (300 * high) / wide) < 1];
+    }),
+  ).toEqual([300, true]);
 /** 120 kW until 40 %, as the car can. */
 const ALONE: Told[] = [look(62, 20, 120, '0.1'), look(246, 30, 120, '6.2'), look(432, 40, 119, '12.4'), look(640, 50, 105, '18.6'), look(880, 60, 90, '24.8')];
 
@@ -38,7 +50,9 @@ test('a neighbour and the heater: bands, what held it back, and three visits ove
     ...OVER,
   ]);
   await page.goto(`/ledger/${visitId}`);
+  await fitsPaper(page.getByRole('img', { name: /^Tape of the visit:/ }));
   await page.getByRole('link', { name: 'Power along the battery' }).click();
+  await fitsPaper(page.getByRole('img', { name: /^Power along the battery;/ }));
   await expect(page.getByText(/^The stall kept its word for \d\d % of the minutes it took\./)).toBeVisible();
   await expect(page.getByText(/From 40 to 60 % the neighbour probably took half the cabinet: about \d+ minutes\./)).toBeVisible();
   const bands = page.getByRole('region', { name: 'Bands of the battery' }).getByRole('row');

@@ -1,6 +1,7 @@
 import type { RowDataPacket } from 'mysql2/promise';
 import { GROUPINGS, type Group, type Grouping, type GroupingFile } from '@/core/figures/groupings';
 import type { RecordType } from '@/core/records/record-types';
+import { grouped } from '@/core/units/grouped';
 import { membersOf } from '../accounts/members';
 import { fromBin, toBin } from '../db/binary-id';
 import { pool } from '../db/pool';
@@ -22,6 +23,12 @@ export async function groupNames(householdId: string, keys: ReadonlyMap<Grouping
     }
   }
   return ({ by, key }) => names.get(`${by} ${key}`) ?? key;
+}
+
+/** The same for some groups, of whatever they are grouped by. */
+export function namesOfGroups(householdId: string, groups: readonly Group[]): Promise<(g: Group) => string> {
+  const keys = grouped(groups, (g) => g.by);
+  return groupNames(householdId, new Map([...keys].map(([by, of]) => [by, of.map((g) => g.key)])));
 }
 
 const peopleNames = async (householdId: string): Promise<Map<string, string>> => new Map((await membersOf(householdId)).map((m) => [m.personId, m.name]));

@@ -88,7 +88,7 @@ export function LookedAt({ ask }: { ask: CompareAsk }) {
 export function PriceLooks({ here }: { here: 'power' | 'all-in' | 'same-stop' | 'plans' | null }) {
   const link = (is: boolean) => `inline-flex items-center ${segment(is)}`;
   return (
-    <nav aria-label="Power and prices" className={SEGMENTS}>
+    <nav aria-label="Power and prices" className={`no-print ${SEGMENTS}`}>
       <Link prefetch={false} href="/compare/power" aria-current={here === 'power' ? 'page' : undefined} className={link(here === 'power')}>
         Power
       </Link>

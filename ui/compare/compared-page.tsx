@@ -17,6 +17,7 @@ import { ForDrivers } from '../road/role';
 import { GroupedBy, LookedAt } from './compare-choices';
 import { ComparedTable, type NamedRow } from './compared-table';
 import { OnWatch, type WatchRow } from './on-watch';
+import { OnlyVisits } from './only-visits';
 import { SavedViews } from './saved-views';
 import { Sentences } from './sentences';
 import { SortedBy } from './sorted-by';
@@ -28,6 +29,8 @@ type Named = { id: string; name: string }[];
 export function ComparedPage(page: {
   ask: CompareAsk;
   asked: Asked;
+  /** Which visits are compared, in words; `''`: all. */
+  chosen: string;
   rows: NamedRow[];
   /** Groups with fewer visits than asked for; visits in no group. */
   hidden: number;
@@ -53,6 +56,9 @@ export function ComparedPage(page: {
   people: Named;
 }) {
   const { ask, asked, rows, curves } = page;
+  const { time, mark, without } = ask.filter;
+  /** All visits, counted as they are now. */
+  const all = writeCompareAsk({ ...ask, filter: { time, mark, ...(without ? { without } : {}) } });
   const by = GROUPINGS[ask.by[0] ?? 'network'];
   const measures: readonly Measure[] = LOOKS[ask.look].measures;
   const heads = [...ask.by.map((g) => GROUPINGS[g].one), ...(ask.change ? ['when'] : [])];
@@ -70,7 +76,11 @@ export function ComparedPage(page: {
     <div className="mx-auto w-full max-w-[1280px] px-4 py-4 sm:px-6">
       <div className="mb-2.5 flex flex-wrap items-center gap-2">
         <h1 className="mr-1 text-[22px]">Compare {by.many}</h1>
-        {nothing ? null : <GroupedBy ask={ask} />}
+        {nothing ? null : (
+          <div className="no-print contents">
+            <GroupedBy ask={ask} />
+          </div>
+        )}
         <span className="grow" />
         <Trials trials={page.trials} />
       </div>
@@ -99,6 +109,7 @@ export function ComparedPage(page: {
             />
             <SavedViews views={page.views} address={writeCompareAsk(ask)} />
           </div>
+          <OnlyVisits chosen={page.chosen} all={`/compare${all}`} />
           {page.sentences.length > 0 ? <Sentences sentences={page.sentences} /> : null}
           {frontier ? <p className="mb-3 max-w-[1000px] px-1 text-[14px] leading-snug">{frontier}</p> : null}
           {ask.look === 'starts' && ask.by[0] !== 'month' && page.watching ? (

@@ -58,7 +58,7 @@ export function StillWaiting({
   const unit = (marks_s[1] ?? 0) % 60 === 0 ? { s: 60, name: 'min' } : { s: 1, name: 's' };
   const endings = namesAt(curves, y);
   return (
-    <section aria-labelledby="waiting-head" className="mt-4 border-t-2 border-ink bg-card px-3.5 py-2.5">
+    <section aria-labelledby="waiting-head" className="mt-4 break-inside-avoid border-t-2 border-ink bg-card px-3.5 py-2.5">
       <div className="flex flex-wrap items-baseline gap-x-3">
         <h2 id="waiting-head" className="text-[15px]">
           Still waiting for power after …

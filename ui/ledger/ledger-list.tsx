@@ -2,7 +2,6 @@ import Link from 'next/link';
 import { type LedgerFilter, writeLedgerFilter } from '@/core/compare/ledger-filter';
 import type { LedgerMonth, LedgerRow, LedgerSum } from '@/core/compare/ledger-row';
 import { faultLabel } from '@/core/faults/fault-list';
-import { POPULATIONS } from '@/core/figures/populations';
 import { printMoney } from '@/core/units/money';
 import { NOT_READ, printCount, printKWh } from '@/core/units/print';
 import { printDay, printMonth } from '@/core/units/zoned';
@@ -25,10 +24,8 @@ export type LedgerListProps = {
   networks: { id: string; name: string }[];
   sites: { id: string; name: string }[];
   cars: { id: string; name: string }[];
-  /** Name of the one site that is shown. */
-  siteName: string | null;
-  /** The groups of a comparison that the visits lie in, in words. */
-  groupWords: string;
+  /** Which visits they are, in words; `''`: all. */
+  chosen: string;
   selected: string | null;
   first: boolean;
   /** Visits whose figures are still being brought up to date. */
@@ -39,23 +36,7 @@ export type LedgerListProps = {
 };
 
 /** The ledger by month, newest first. */
-export function LedgerList({
-  rows,
-  months,
-  next,
-  total,
-  filter,
-  networks,
-  sites,
-  cars,
-  siteName,
-  groupWords,
-  selected,
-  first,
-  waiting,
-  may,
-  people,
-}: LedgerListProps) {
+export function LedgerList({ rows, months, next, total, filter, networks, sites, cars, chosen, selected, first, waiting, may, people }: LedgerListProps) {
   const query = writeLedgerFilter(filter);
   const filtered = query !== '';
   return (
@@ -82,9 +63,7 @@ export function LedgerList({
           {filtered && rows.length > 0 ? (
             <p className="w-full text-sm text-ink-2">
               {sumParts(total).join(', ')}
-              {filter.site ? ` at ${siteName ?? 'an unknown site'}` : ''}
-              {filter.counted ? ` ${POPULATIONS[filter.counted].label}${filter.without ? `, without the ${filter.without}’s` : ''}` : ''}
-              {groupWords ? `; ${groupWords}` : ''}.{' '}
+              {chosen ? `: ${chosen}` : ''}.{' '}
               <Link className="font-semibold text-shake underline" href="/ledger">
                 Show all
               </Link>
@@ -97,7 +76,7 @@ export function LedgerList({
             {filtered ? (
               <>
                 <h2 className="text-lg">No visit fits</h2>
-                <p className="mt-2 text-sm text-ink-2">Nothing in the ledger passes these filters.</p>
+                <p className="mt-2 text-sm text-ink-2">Nothing in the ledger passes these filters{chosen ? `: ${chosen}` : ''}.</p>
                 <Link href="/ledger" className="plate mt-4">
                   Show all
                 </Link>

@@ -279,7 +279,7 @@ export function PowerChart({ data, along }: { data: PowerChartData; along: Along
           width={width}
           height={height}
           viewBox={`0 0 ${width} ${height}`}
-          className="block touch-pan-y"
+          className="block h-auto max-w-full touch-pan-y"
           role="img"
           aria-label={`Power along the ${along}; the same is in the table`}
           onPointerDown={place}
@@ -289,7 +289,7 @@ export function PowerChart({ data, along }: { data: PowerChartData; along: Along
           {at === null ? null : <line x1={s.x(at)} x2={s.x(at)} y1={PLOT.top - 8} y2={floor} stroke="var(--shake-on)" strokeWidth="2" />}
         </svg>
       </div>
-      <p className="num mt-1 min-h-[34px] text-[12.5px] text-ink">
+      <p className="num no-print mt-1 min-h-[34px] text-[12.5px] text-ink">
         {text ?? <span className="font-sans text-ink-2">Move over the chart, or focus it and use the arrow keys, to read it off.</span>}
       </p>
     </div>
@@ -317,7 +317,8 @@ export function VoltsAndAmps({ line: of, along }: { line: ChartLine; along: Alon
       <svg
         width={width}
         height={SMALL.height}
-        className="block"
+        viewBox={`0 0 ${width} ${SMALL.height}`}
+        className="block h-auto max-w-full"
         role="img"
         aria-label={`Volts and amps read: ${looks.map((l) => [l.V === null ? '' : `${l.V} V`, l.A === null ? '' : `${l.A} A`].filter(Boolean).join(', ')).join('; ')}`}
       >

@@ -28,7 +28,7 @@ export function StopChoice({
 }) {
   const label = 'flex flex-col text-[13px] font-semibold';
   return (
-    <form action="/compare/same-stop" className="no-print mb-3 flex flex-wrap items-end gap-2">
+    <form action="/compare/same-stop" className="mb-3 flex flex-wrap items-end gap-2">
       <label className={label}>
         kWh
         <input name="kwh" inputMode="decimal" defaultValue={String(stop.kWh)} className="field mt-0.5 !w-[84px]" />

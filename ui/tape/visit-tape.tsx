@@ -38,7 +38,7 @@ export function VisitTape({ tape, marks, energy, description }: { tape: Segment[
   const widest = tape.filter((s) => s.kind === 'energy').sort((a, b) => b.to - b.from - (a.to - a.from))[0];
   return (
     <div ref={ref} className="overflow-hidden">
-      <svg width={width} height={HEIGHT} role="img" aria-label={description} className="block">
+      <svg width={width} height={HEIGHT} viewBox={`0 0 ${width} ${HEIGHT}`} role="img" aria-label={description} className="block h-auto max-w-full">
         <rect x="0" y={TOP} width={width} height={BOTTOM - TOP} fill="var(--asphalt)" />
         <rect x="0" y={BOTTOM - 20} width={width} height="10" fill="url(#paint-dash)" />
         {lines.map((kW) => (

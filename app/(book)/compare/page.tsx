@@ -2,6 +2,7 @@ import type { Metadata } from 'next';
 import { redirect } from 'next/navigation';
 import { readCompareAsk } from '@/core/compare/compare-address';
 import { comparedGroups, inOrder, withLeast } from '@/core/compare/compared-groups';
+import { filterWords, groupsNamed } from '@/core/compare/filter-words';
 import { writeLedgerFilter } from '@/core/compare/ledger-filter';
 import { figuresRead, LOOKS } from '@/core/compare/measures';
 import { calledBy, saidOf } from '@/core/compare/said';
@@ -15,7 +16,7 @@ import { savedViews } from '@/server/compare/saved-views';
 import { watchesOf } from '@/server/compare/watches';
 import { figuresWaiting } from '@/server/figures/refresh';
 import { whoAsks } from '@/server/http/session-cookie';
-import { groupNames } from '@/server/records/group-names';
+import { groupNames, namesOfGroups } from '@/server/records/group-names';
 import { namesOf } from '@/server/records/names-for-forms';
 import { recordsOf } from '@/server/records/record-tables';
 import { compareRows } from '@/server/visits/compare-query';
@@ -59,9 +60,10 @@ export default async function ComparePage({ searchParams }: { searchParams: Prom
   const [watches, views, trials] = await Promise.all([watchesOf(who.householdId, by), savedViews(who.householdId), recordsOf(who.householdId, 'trial')]);
   const watched = watches.flatMap((w) => [w.a, w.b]);
   const keys = new Map(ask.by.map((g, i) => [g, [...new Set([...rows.map((r) => r.row.groups[i]?.key ?? ''), ...(i === 0 ? watched : [])])]] as const));
-  const [nameOf, siteName, sites, cars, people, waiting] = await Promise.all([
+  const [nameOf, siteName, chosenName, sites, cars, people, waiting] = await Promise.all([
     groupNames(who.householdId, keys),
     groupNames(who.householdId, new Map([['site' as const, [...new Set(visits.map((v) => v.siteId))]]])),
+    namesOfGroups(who.householdId, groupsNamed(filter)),
     namesOf(who.householdId, 'site'),
     namesOf(who.householdId, 'car'),
     membersOf(who.householdId),
@@ -75,6 +77,7 @@ export default async function ComparePage({ searchParams }: { searchParams: Prom
     <ComparedPage
       ask={ask}
       asked={asked}
+      chosen={filterWords(filter, chosenName)}
       rows={rows.slice(0, MOST_ROWS).map(({ part, row }) => ({ part, row, names: row.groups.map(nameOf) }))}
       beyond={Math.max(0, rows.length - MOST_ROWS)}
       hidden={compared.reduce((n, c) => n + c.rows.length, 0) - rows.length}

@@ -1,13 +1,12 @@
 import type { ReactNode } from 'react';
+import { filterWords, groupsNamed } from '@/core/compare/filter-words';
 import { readLedgerFilter, writeLedgerFilter } from '@/core/compare/ledger-filter';
-import { GROUPINGS } from '@/core/figures/groupings';
 import { mayRecord } from '@/core/records/roles';
 import { membersOf } from '@/server/accounts/members';
 import type { SignedIn } from '@/server/accounts/sessions';
 import { figuresWaiting } from '@/server/figures/refresh';
-import { groupNames } from '@/server/records/group-names';
+import { namesOfGroups } from '@/server/records/group-names';
 import { allNames, namesOf } from '@/server/records/names-for-forms';
-import { readRecord } from '@/server/records/record-tables';
 import { ledgerPage } from '@/server/visits/ledger-query';
 import { LedgerList } from '@/ui/ledger/ledger-list';
 
@@ -37,16 +36,14 @@ export async function LedgerBeside({
   page: (visitId: string, around: Around) => Promise<ReactNode>;
 }) {
   const filter = readLedgerFilter((name) => one(query, name));
-  const groups = filter.groups ?? [];
-  const [page, networks, sites, cars, site, waiting, people, nameOf] = await Promise.all([
+  const [page, networks, sites, cars, waiting, people, nameOf] = await Promise.all([
     ledgerPage(who, who.currency, filter, one(query, 'from')),
     allNames(who.householdId, 'network', { archived: false }),
     namesOf(who.householdId, 'site'),
     namesOf(who.householdId, 'car'),
-    filter.site ? readRecord(who.householdId, 'site', filter.site) : null,
     figuresWaiting(who.householdId),
     membersOf(who.householdId),
-    groupNames(who.householdId, new Map(groups.map((g) => [g.by, [g.key]]))),
+    namesOfGroups(who.householdId, groupsNamed(filter)),
   ]);
   const open = selected ?? page.rows[0]?.id ?? null;
   const at = page.rows.findIndex((r) => r.id === open);
@@ -67,8 +64,7 @@ export async function LedgerBeside({
           networks={networks}
           sites={sites}
           cars={cars}
-          siteName={site?.fields.name ?? null}
-          groupWords={groups.map((g) => `${GROUPINGS[g.by].one}: ${nameOf(g)}`).join(', ')}
+          chosen={filterWords(filter, nameOf)}
           selected={open}
           first={one(query, 'from') === undefined}
           waiting={waiting}

@@ -49,7 +49,7 @@ export default async function PlanPage({ searchParams }: { searchParams: Promise
   return (
     <div className="mx-auto w-full max-w-[1280px] px-4 py-4 sm:px-6">
       <h1 className="mb-2.5 text-[22px]">What if</h1>
-      <form action="/plan" className="no-print mb-3 flex flex-wrap items-end gap-2">
+      <form action="/plan" className="mb-3 flex flex-wrap items-end gap-2">
         <label className={label}>
           Car
           <select name="car" defaultValue={idea.car ?? ''} className="field mt-0.5 !w-[160px]">

@@ -46,7 +46,7 @@ export default async function AllInPage({ searchParams }: { searchParams: Promis
         <PriceLooks here="all-in" />
       </div>
       {page.cars.length > 1 ? (
-        <form action="/compare/all-in" className="no-print mb-3 flex flex-wrap items-end gap-2">
+        <form action="/compare/all-in" className="mb-3 flex flex-wrap items-end gap-2">
           <label className="flex flex-col text-[13px] font-semibold">
             Car
             <select name="car" defaultValue={page.car?.id ?? ''} className="field mt-0.5 !w-[180px]">

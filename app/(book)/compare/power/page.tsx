@@ -1,14 +1,17 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
 import { redirect } from 'next/navigation';
+import { filterWords, groupsNamed } from '@/core/compare/filter-words';
 import { readLedgerFilter, writeLedgerFilter } from '@/core/compare/ledger-filter';
 import { POWER_BY, type PowerBy, powerGroupsCsv, powerSentence } from '@/core/compare/power-groups';
 import { GROUPINGS } from '@/core/figures/groupings';
 import { printCount } from '@/core/units/print';
 import { comparedPower } from '@/server/compare/power-page';
 import { whoAsks } from '@/server/http/session-cookie';
+import { namesOfGroups } from '@/server/records/group-names';
 import { KeepFigure } from '@/ui/charts/keep-figure';
 import { PriceLooks } from '@/ui/compare/compare-choices';
+import { OnlyVisits } from '@/ui/compare/only-visits';
 import { PowerGroups } from '@/ui/power/power-groups';
 import { one, type Query } from '../../ledger/ledger-beside';
 
@@ -23,6 +26,7 @@ export default async function ComparedPowerPage({ searchParams }: { searchParams
   // Grouped anew, not narrowed: what a list shows by it has an address of its own.
   const { groups: _, ...filter } = readLedgerFilter((name) => (name === 'by' ? undefined : one(query, name)));
   const { rows, ungrouped, nameOf } = await comparedPower(who, by, filter);
+  const chosen = filterWords(filter, await namesOfGroups(who.householdId, groupsNamed(filter)));
   const kept = writeLedgerFilter(filter);
   const hrefOf = (key: string) => (by === 'site' || by === 'network' || by === 'car' ? `/ledger${writeLedgerFilter({ ...filter, [by]: key })}` : null);
   return (
@@ -41,6 +45,7 @@ export default async function ComparedPowerPage({ searchParams }: { searchParams
           </Link>
         ))}
       </nav>
+      <OnlyVisits chosen={chosen} all={`/compare/power?by=${by}`} />
       <p className="mb-3 border-l-[6px] border-paint bg-card px-4 py-2 text-[16px] leading-snug">{powerSentence(rows, nameOf, GROUPINGS[by].one)}</p>
       {rows.length > 0 ? (
         <KeepFigure name={`Power by ${GROUPINGS[by].one}`} csv={powerGroupsCsv(rows, nameOf, by)}>
