@@ -1,6 +1,7 @@
 import { type NextRequest, NextResponse } from 'next/server';
 import { methodRefused } from '@/server/api/methods';
 import { contentSecurityPolicy, isStaticShell } from '@/server/content-security';
+import { ASKED_PAGE } from '@/server/http/asked-page';
 
 /** What every answer carries, whatever its path: pages, the API, static files and what is not found. */
 const HEADERS = {
@@ -27,12 +28,13 @@ function isText(pathname: string): boolean {
 
 /** Puts the security headers on every answer and gives dynamic pages their nonce. */
 export function proxy(request: NextRequest) {
-  const { pathname } = request.nextUrl;
+  const { pathname, search } = request.nextUrl;
   const nonce = Buffer.from(crypto.getRandomValues(new Uint8Array(16))).toString('base64');
   const policy = contentSecurityPolicy(pathname, nonce);
   const headers = new Headers(request.headers);
   // Next reads the nonce for its own scripts from the policy on the request.
   if (!isStaticShell(pathname)) headers.set('content-security-policy', policy);
+  headers.set(ASKED_PAGE, `${pathname}${search}`);
   const refused = methodRefused(request.method, pathname);
   const response = refused
     ? new NextResponse(refused.body, refused)

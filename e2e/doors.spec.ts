@@ -25,6 +25,47 @@ test('sign-in is refused with a message, slowed after five tries, and right cred
   expect(statuses).toEqual([401, 401, 401, 401, 401, 429]);
 });
 
+test('who is not signed in is led on to what was asked, and nowhere else; a page is called by what it shows', async ({ page, baseURL }) => {
+  const base = baseURL as string;
+  const who = await newHousehold(page, base);
+  const place = await addPlace(page, base, { network: 'Copperbeech', site: 'Kamen Toll' });
+  const events = visitEvents(who, place, Date.parse('2026-03-04T12:00:00Z'));
+  await send(page.request, base, asItems(events));
+  const signIn = async () => {
+    await page.getByLabel('E-mail address').fill(who.email);
+    await page.getByLabel('Password').fill(who.password);
+    await page.getByRole('button', { name: 'Sign in' }).click();
+  };
+  await page.context().clearCookies();
+  const asked = `/ledger/${events[0]?.visitId}?network=${place.networkId}&text=a+%26+b`;
+  await page.goto(asked);
+  await expect(page.getByRole('heading', { name: 'Sign in' })).toBeVisible();
+  await expect(page.getByRole('link', { name: 'Use your recovery code' })).toHaveAttribute('href', `/recover?${new URLSearchParams({ to: asked })}`);
+  await signIn();
+  await expect(page).toHaveURL(base + asked);
+  await expect(page).toHaveTitle('Kamen Toll, 4 Mar 2026 · Mile Ledger');
+  await page.goto(`/places/${place.siteId}/stalls/${place.stalls[0]}`);
+  await expect(page).toHaveTitle('Kamen Toll, stall 1 · Mile Ledger');
+  await page.goto(`/ledger/${v7()}/power`);
+  await expect(page).toHaveTitle(/^(Power|Not here) · Mile Ledger$/);
+  // The session ends while a page is open, and a link of it is pressed.
+  await page.goto('/compare?by=site');
+  await expect(page).toHaveTitle('Compare sites · Mile Ledger');
+  await page.context().clearCookies();
+  await page.getByRole('link', { name: 'Statement' }).click();
+  await expect(page).toHaveURL(/\/sign-in\?to=%2Fledger%2Fstatement$/);
+  for (const elsewhere of ['//elsewhere.invalid/', '/\\elsewhere.invalid', 'https://elsewhere.invalid', 'javascript:alert(1)']) {
+    await page.context().clearCookies();
+    await page.goto(`/sign-in?${new URLSearchParams({ to: elsewhere })}`);
+    await signIn();
+    await expect(page).toHaveURL(`${base}/ledger`);
+  }
+  // Who is signed in is let through at once.
+  await page.goto('/sign-in?to=%2Fgarage%2Fcar');
+  await expect(page).toHaveURL(`${base}/garage/car`);
+  await expect(page).toHaveTitle('Cars · Mile Ledger');
+});
+
 test('signing out ends the session everywhere its cookie went', async ({ page, baseURL }) => {
   await newHousehold(page, baseURL as string);
   const cookies = await page.context().cookies();

@@ -1,6 +1,5 @@
-import { redirect } from 'next/navigation';
 import type { ReactNode } from 'react';
-import { whoAsks } from '@/server/http/session-cookie';
+import { signedInHere } from '@/server/http/signed-in-here';
 import { BookFoot } from '@/ui/road/book-foot';
 import { RoadBar } from '@/ui/road/road-bar';
 import { RoleHere } from '@/ui/road/role';
@@ -10,8 +9,7 @@ import { KeepInStep } from './keep-in-step';
 
 /** Every page with data: behind the sign-in, between the road and the thumb bar. */
 export default async function BookLayout({ children }: { children: ReactNode }) {
-  const who = await whoAsks();
-  if (!who) redirect('/sign-in');
+  const who = await signedInHere();
   return (
     <RoleHere value={who.role}>
       <div className="flex min-h-dvh flex-col">

@@ -1,4 +1,5 @@
 import { cookies, headers } from 'next/headers';
+import { cache } from 'react';
 import { deviceWords } from '@/core/records/device-words';
 import { DEVICE_COOKIE, rememberDevice } from '../accounts/known-devices';
 import { logSecurity } from '../accounts/security-log';
@@ -15,8 +16,8 @@ async function writeCookie(name: string, value: string, maxAge: number): Promise
   (await cookies()).set(await named(name), value, { ...LAX, secure: isHttps(await headers()), maxAge });
 }
 
-/** Who asks, or null. */
-export const whoAsks = async (): Promise<SignedIn | null> => sessionOf(await readCookie(SESSION_COOKIE));
+/** Who asks, or null. Looked up once for a page, however many of its parts ask. */
+export const whoAsks = cache(async (): Promise<SignedIn | null> => sessionOf(await readCookie(SESSION_COOKIE)));
 
 /** What this browser was given at an earlier sign-in, whoever's it was. */
 export const deviceToken = (): Promise<string | undefined> => readCookie(DEVICE_COOKIE);

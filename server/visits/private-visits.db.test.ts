@@ -13,6 +13,7 @@ import { ledgerPage } from './ledger-query';
 import { markVisits } from './mark-visits';
 import { summedUp } from './summed-up';
 import { visitPage } from './visit-page';
+import { visitTitle } from './visit-title';
 
 afterAll(() => (process.env.DATABASE_URL ? pool().end() : undefined));
 const all = readLedgerFilter(() => null);
@@ -60,6 +61,12 @@ describeWithDatabase('a visit marked private', () => {
     expect(Object.keys(page ?? {})).toEqual(['privateVisit']);
     expect(page).toMatchObject({ privateVisit: { driver: 'test', paid: { known: true, value: { amount: '5' } } } });
     expect(JSON.stringify(page)).not.toContain(place.siteId);
+  });
+  it('is called by its place and day to its driver alone, and to no other household', async () => {
+    const stranger = await newHousehold();
+    expect(await Promise.all([ines, tone, stranger].map((who) => visitTitle(who, hers)))).toEqual(['Lipa Barn, 14 Oct 2025', null, null]);
+    expect(await Promise.all([ines, tone, stranger].map((who) => visitTitle(who, his)))).toEqual(['Lipa Barn, 15 Oct 2025', 'Lipa Barn, 15 Oct 2025', null]);
+    expect(await visitTitle(ines, 'none')).toBeNull();
   });
   it.each([
     ['its site', (p: Place) => ({ site: p.siteId })],

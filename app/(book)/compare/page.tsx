@@ -1,5 +1,4 @@
 import type { Metadata } from 'next';
-import { redirect } from 'next/navigation';
 import { readCompareAsk } from '@/core/compare/compare-address';
 import { comparedGroups, inOrder, withLeast } from '@/core/compare/compared-groups';
 import { filterWords, groupsNamed } from '@/core/compare/filter-words';
@@ -7,7 +6,7 @@ import { writeLedgerFilter } from '@/core/compare/ledger-filter';
 import { figuresRead, LOOKS } from '@/core/compare/measures';
 import { calledBy, saidOf } from '@/core/compare/said';
 import { waitingCurves } from '@/core/compare/waiting-curve';
-import type { Grouping } from '@/core/figures/groupings';
+import { GROUPINGS, type Grouping } from '@/core/figures/groupings';
 import type { Asked } from '@/core/figures/populations';
 import { printDate } from '@/core/units/zoned';
 import { TIME_RULES } from '@/core/visit/attempt-times';
@@ -15,24 +14,30 @@ import { membersOf } from '@/server/accounts/members';
 import { savedViews } from '@/server/compare/saved-views';
 import { watchesOf } from '@/server/compare/watches';
 import { figuresWaiting } from '@/server/figures/refresh';
-import { whoAsks } from '@/server/http/session-cookie';
+import { signedInHere } from '@/server/http/signed-in-here';
 import { groupNames, namesOfGroups } from '@/server/records/group-names';
 import { namesOf } from '@/server/records/names-for-forms';
 import { recordsOf } from '@/server/records/record-tables';
 import { compareRows } from '@/server/visits/compare-query';
 import { ComparedPage } from '@/ui/compare/compared-page';
-import { one, type Query } from '../ledger/ledger-beside';
+import { one, type Query } from '../../query';
 
 /** More groups than these nobody reads: a least count or a filter leaves fewer. */
 const MOST_ROWS = 300;
 
-export const metadata: Metadata = { title: 'Compare' };
-
-export default async function ComparePage({ searchParams }: { searchParams: Promise<Query> }) {
-  const who = await whoAsks();
-  if (!who) redirect('/sign-in');
+type Props = { searchParams: Promise<Query> };
+const askIn = async (searchParams: Promise<Query>) => {
   const query = await searchParams;
-  const ask = readCompareAsk((name) => one(query, name));
+  return readCompareAsk((name) => one(query, name));
+};
+
+export const generateMetadata = async ({ searchParams }: Props): Promise<Metadata> => ({
+  title: `Compare ${GROUPINGS[(await askIn(searchParams)).by[0] ?? 'network'].many}`,
+});
+
+export default async function ComparePage({ searchParams }: Props) {
+  const who = await signedInHere();
+  const ask = await askIn(searchParams);
   const { time, mark, without } = ask.filter;
   const asked: Asked = { time, mark, currency: who.currency, ...(without ? { without } : {}) };
   const { measures } = LOOKS[ask.look];

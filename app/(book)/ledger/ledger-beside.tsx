@@ -9,12 +9,7 @@ import { namesOfGroups } from '@/server/records/group-names';
 import { allNames, namesOf } from '@/server/records/names-for-forms';
 import { ledgerPage } from '@/server/visits/ledger-query';
 import { LedgerList } from '@/ui/ledger/ledger-list';
-
-export type Query = Record<string, string | string[] | undefined>;
-export const one = (q: Query, name: string): string | undefined => {
-  const v = q[name];
-  return Array.isArray(v) ? v[0] : v;
-};
+import { one, type Query } from '../../query';
 
 /** Addresses of the visits beside one on the list that is shown. */
 export type Around = { newer: string | null; older: string | null };

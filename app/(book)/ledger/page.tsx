@@ -1,16 +1,15 @@
 import type { Metadata } from 'next';
-import { redirect } from 'next/navigation';
 import { Suspense } from 'react';
-import { whoAsks } from '@/server/http/session-cookie';
+import { signedInHere } from '@/server/http/signed-in-here';
 import { visitPage } from '@/server/visits/visit-page';
-import { type Around, LedgerBeside, type Query } from './ledger-beside';
+import type { Query } from '../../query';
+import { type Around, LedgerBeside } from './ledger-beside';
 import { VisitBeside } from './visit-beside';
 
 export const metadata: Metadata = { title: 'Ledger' };
 
 export default async function LedgerPage({ searchParams }: { searchParams: Promise<Query> }) {
-  const who = await whoAsks();
-  if (!who) redirect('/sign-in');
+  const who = await signedInHere();
   const page = async (visitId: string, around: Around) => {
     const data = await visitPage(who, visitId);
     return data && <VisitBeside data={data} around={around} distance={who.wishes.distance} currency={who.currency} />;

@@ -1,9 +1,8 @@
 import type { Metadata } from 'next';
-import { redirect } from 'next/navigation';
-import { whoAsks } from '@/server/http/session-cookie';
+import { signedInHere } from '@/server/http/signed-in-here';
 import { lastSite } from '@/server/places/site-list';
 import { sitePage } from '@/server/places/site-page';
-import { one, type Query } from '../ledger/ledger-beside';
+import { one, type Query } from '../../query';
 import { PlacesBeside } from './places-beside';
 import { SiteBeside } from './site-beside';
 
@@ -11,8 +10,7 @@ export const metadata: Metadata = { title: 'Places' };
 
 /** The list; beside it, where there is room, the site of the last visit. */
 export default async function PlacesPage({ searchParams }: { searchParams: Promise<Query> }) {
-  const who = await whoAsks();
-  if (!who) redirect('/sign-in');
+  const who = await signedInHere();
   const query = await searchParams;
   const open = await lastSite(who);
   const page = open ? await sitePage(who, open, one(query, 'for') ?? one(query, 'car'), who.currency) : null;

@@ -1,13 +1,12 @@
 import type { Metadata } from 'next';
-import { redirect } from 'next/navigation';
 import type { ReactNode } from 'react';
 import { heldText } from '@/core/power/what-held-it-back';
 import { printDistance, printKW, printKWh } from '@/core/units/print';
 import { noLevel, printLevel, typedLevel, wrongLevels } from '@/core/units/typed-level';
-import { whoAsks } from '@/server/http/session-cookie';
+import { signedInHere } from '@/server/http/signed-in-here';
 import { plannedStop } from '@/server/power/plan-stop';
 import { CARDS, PhoneHead } from '@/ui/charts/phone-head';
-import { one, type Query } from '../ledger/ledger-beside';
+import { one, type Query } from '../../query';
 
 export const metadata: Metadata = { title: 'What if' };
 
@@ -15,8 +14,7 @@ const minutes = (m: number | null) => (m === null ? 'never' : `${m.toFixed(m < 1
 
 /** A stop thought of beforehand, against what else could be done. */
 export default async function PlanPage({ searchParams }: { searchParams: Promise<Query> }) {
-  const who = await whoAsks();
-  if (!who) redirect('/sign-in');
+  const who = await signedInHere();
   const query = await searchParams;
   const [from, to, car, stall, price] = [
     typedLevel(one(query, 'from')),

@@ -1,12 +1,11 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
-import { redirect } from 'next/navigation';
 import { ROLES } from '@/core/records/roles';
 import { printDate, printTime } from '@/core/units/zoned';
 import { accountOfPerson, DEMO_EMAIL } from '@/server/accounts/accounts';
 import { householdsOf } from '@/server/accounts/members';
 import { sessionsOf } from '@/server/accounts/sessions';
-import { whoAsks } from '@/server/http/session-cookie';
+import { signedInHere } from '@/server/http/signed-in-here';
 import { namesForForms } from '@/server/records/names-for-forms';
 import { SettleChanges } from '../../settle/settle-changes';
 import { ChangePassword } from './change-password';
@@ -24,8 +23,7 @@ export const metadata: Metadata = { title: 'Settings' };
 const NO_PASSWORD = 'The demo is opened by one press: nobody knows its password. In a ledger of your own this is where it is looked after.';
 
 export default async function SettingsPage() {
-  const who = await whoAsks();
-  if (!who) redirect('/sign-in');
+  const who = await signedInHere();
   const [names, account, sessions, households] = await Promise.all([
     namesForForms(who.householdId),
     accountOfPerson(who.personId),

@@ -1,9 +1,12 @@
 import type { Metadata } from 'next';
+import { insidePath } from '@/core/units/inside-path';
+import { one, type Query } from '../../query';
 import { RecoverForm } from './recover-form';
 
 export const metadata: Metadata = { title: 'Recovery code' };
 
-export default function RecoverPage() {
+export default async function RecoverPage({ searchParams }: { searchParams: Promise<Query> }) {
+  const to = insidePath(one(await searchParams, 'to')) ?? '/';
   return (
     <>
       <h1 className="text-2xl">Open your account by its recovery code</h1>
@@ -11,7 +14,7 @@ export default function RecoverPage() {
         The code you printed opens the account once and sets a new password. Every device is signed out; what is kept on a phone stays there and is sent when
         you sign in on it again.
       </p>
-      <RecoverForm />
+      <RecoverForm to={to} />
       <p className="mt-5 text-sm">
         Know your password?{' '}
         <a href="/sign-in" className="font-semibold text-shake underline">

@@ -5,8 +5,9 @@ import { FormField, fieldState } from '@/ui/forms/form-field';
 import { PasswordInput } from '@/ui/forms/password-input';
 import { useDoorForm } from '../use-door-form';
 
-export function RecoverForm() {
-  const { register, submit, busy, message, rootMessage } = useDoorForm('/api/v1/recovery', recoveryForm, { email: '', code: '', password: '' });
+/** @param to where it leads */
+export function RecoverForm({ to }: { to: string }) {
+  const { register, submit, busy, message, rootMessage } = useDoorForm('/api/v1/recovery', recoveryForm, { email: '', code: '', password: '' }, to);
   return (
     <form onSubmit={submit} noValidate className="mt-4">
       <FormField id="email" label="E-mail address" error={message('email')}>

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { askWho } from '@/client/store/who';
 import { postJson } from '@/ui/forms/post-json';
 
-export function DemoPlate() {
+export function DemoPlate({ to }: { to: string }) {
   const [problem, setProblem] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
   const open = async () => {
@@ -14,7 +14,7 @@ export function DemoPlate() {
       return setBusy(false);
     }
     await askWho();
-    location.assign('/ledger');
+    location.assign(to);
   };
   return (
     <>

@@ -1,13 +1,16 @@
 import type { Metadata } from 'next';
 import { redirect } from 'next/navigation';
+import { insidePath } from '@/core/units/inside-path';
 import { whoAsks } from '@/server/http/session-cookie';
+import { one, type Query } from '../../query';
 import { DemoPlate } from './demo-plate';
 import { SignInForm } from './sign-in-form';
 
 export const metadata: Metadata = { title: 'Sign in' };
 
-export default async function SignInPage() {
-  if (await whoAsks()) redirect('/');
+export default async function SignInPage({ searchParams }: { searchParams: Promise<Query> }) {
+  const to = insidePath(one(await searchParams, 'to'));
+  if (await whoAsks()) redirect(to ?? '/');
   const demo = process.env.MILE_DEMO === '1';
   return (
     <>
@@ -17,14 +20,14 @@ export default async function SignInPage() {
           <p className="mb-4 mt-2">
             Eighteen months of visits by Ines Kolar, who tunes church organs and bells. All of it is invented: people, cars, networks and sites.
           </p>
-          <DemoPlate />
+          <DemoPlate to={to ?? '/ledger'} />
         </section>
       ) : null}
       {demo ? <h2 className="text-xl">Sign in</h2> : <h1 className="text-2xl">Sign in</h1>}
-      <SignInForm />
+      <SignInForm to={to ?? '/'} />
       <p className="mt-5 text-sm">
         Lost the password?{' '}
-        <a href="/recover" className="font-semibold text-shake underline">
+        <a href={to === null ? '/recover' : `/recover?${new URLSearchParams({ to })}`} className="font-semibold text-shake underline">
           Use your recovery code
         </a>
       </p>

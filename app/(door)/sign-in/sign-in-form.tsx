@@ -4,8 +4,9 @@ import { FormAlert } from '@/ui/forms/form-alert';
 import { EmailAndPassword } from '../email-and-password';
 import { useDoorForm } from '../use-door-form';
 
-export function SignInForm() {
-  const { register, submit, busy, message, rootMessage } = useDoorForm('/api/v1/session', signInForm, { email: '', password: '' });
+/** @param to where it leads */
+export function SignInForm({ to }: { to: string }) {
+  const { register, submit, busy, message, rootMessage } = useDoorForm('/api/v1/session', signInForm, { email: '', password: '' }, to);
   return (
     <form onSubmit={submit} noValidate className="mt-4">
       <EmailAndPassword email={register('email')} password={register('password')} message={message} />

@@ -1,6 +1,5 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
-import { redirect } from 'next/navigation';
 import { FUEL_UNITS, OTHER_PRICES } from '@/core/records/types/otherprice';
 import { allInCsv, allInSentence, per100, yieldWords } from '@/core/tariff/all-in-words';
 import { needWords } from '@/core/tariff/fuel';
@@ -8,19 +7,18 @@ import { printMoney, printPerKWh } from '@/core/units/money';
 import { printCount, printKWh } from '@/core/units/print';
 import { printSeen } from '@/core/units/zoned';
 import { allInPage } from '@/server/compare/all-in-page';
-import { whoAsks } from '@/server/http/session-cookie';
+import { signedInHere } from '@/server/http/signed-in-here';
 import { KeepFigure } from '@/ui/charts/keep-figure';
 import { CARDS, PhoneHead } from '@/ui/charts/phone-head';
 import { PriceLooks } from '@/ui/compare/compare-choices';
 import { Section } from '@/ui/places/section';
-import { one, type Query } from '../../ledger/ledger-beside';
+import { one, type Query } from '../../../query';
 
 export const metadata: Metadata = { title: 'All in' };
 
 /** What a year's charging came to: by the kWh, in the battery, by the distance; beside charging at home, fuel and the time it took. */
 export default async function AllInPage({ searchParams }: { searchParams: Promise<Query> }) {
-  const who = await whoAsks();
-  if (!who) redirect('/sign-in');
+  const who = await signedInHere();
   const page = await allInPage(who, one(await searchParams, 'car') ?? null);
   const { all, networks, home, hour, fuels, yields } = page;
   const { currency } = who;

@@ -1,12 +1,11 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
-import { redirect } from 'next/navigation';
 import { planSentence } from '@/core/tariff/plan-months';
 import { printMoney } from '@/core/units/money';
 import { kWhFigure } from '@/core/units/print';
 import { printMonth } from '@/core/units/zoned';
 import { plansPage } from '@/server/compare/plans-page';
-import { whoAsks } from '@/server/http/session-cookie';
+import { signedInHere } from '@/server/http/signed-in-here';
 import { PriceLooks } from '@/ui/compare/compare-choices';
 import { Section } from '@/ui/places/section';
 import { PlanMonthsChart } from '@/ui/prices/plan-months-chart';
@@ -15,8 +14,7 @@ export const metadata: Metadata = { title: 'Plans' };
 
 /** What each plan would have saved, month by month. */
 export default async function PlansPage() {
-  const who = await whoAsks();
-  if (!who) redirect('/sign-in');
+  const who = await signedInHere();
   const plans = await plansPage(who);
   return (
     <div className="mx-auto w-full max-w-[1280px] px-4 py-4 sm:px-6">

@@ -1,26 +1,24 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
-import { redirect } from 'next/navigation';
 import { filterWords, groupsNamed } from '@/core/compare/filter-words';
 import { readLedgerFilter, writeLedgerFilter } from '@/core/compare/ledger-filter';
 import { POWER_BY, type PowerBy, powerGroupsCsv, powerSentence } from '@/core/compare/power-groups';
 import { GROUPINGS } from '@/core/figures/groupings';
 import { printCount } from '@/core/units/print';
 import { comparedPower } from '@/server/compare/power-page';
-import { whoAsks } from '@/server/http/session-cookie';
+import { signedInHere } from '@/server/http/signed-in-here';
 import { namesOfGroups } from '@/server/records/group-names';
 import { KeepFigure } from '@/ui/charts/keep-figure';
 import { PriceLooks } from '@/ui/compare/compare-choices';
 import { OnlyVisits } from '@/ui/compare/only-visits';
 import { PowerGroups } from '@/ui/power/power-groups';
-import { one, type Query } from '../../ledger/ledger-beside';
+import { one, type Query } from '../../../query';
 
 export const metadata: Metadata = { title: 'Power' };
 
 /** How stalls kept their word, by site, network, stall, model or car. */
 export default async function ComparedPowerPage({ searchParams }: { searchParams: Promise<Query> }) {
-  const who = await whoAsks();
-  if (!who) redirect('/sign-in');
+  const who = await signedInHere();
   const query = await searchParams;
   const by: PowerBy = POWER_BY.find((b) => b === one(query, 'by')) ?? 'site';
   // Grouped anew, not narrowed: what a list shows by it has an address of its own.

@@ -1,5 +1,4 @@
 import type { Metadata } from 'next';
-import { redirect } from 'next/navigation';
 import { kmBetween } from '@/core/records/place-questions';
 import { USUAL_YIELD } from '@/core/tariff/all-in';
 import { nearSentence, sameStopSentence } from '@/core/tariff/same-stop';
@@ -9,20 +8,19 @@ import { toKm } from '@/core/units/distance';
 import { printMoney } from '@/core/units/money';
 import { printDistance } from '@/core/units/print';
 import { sameStop } from '@/server/compare/same-stop';
-import { whoAsks } from '@/server/http/session-cookie';
+import { signedInHere } from '@/server/http/signed-in-here';
 import { KeepFigure } from '@/ui/charts/keep-figure';
 import { PriceLooks } from '@/ui/compare/compare-choices';
 import { KeepStop } from '@/ui/prices/keep-stop';
 import { SameStopTable } from '@/ui/prices/same-stop-table';
 import { StopChoice } from '@/ui/prices/stop-choice';
-import { one, type Query } from '../../ledger/ledger-beside';
+import { one, type Query } from '../../../query';
 
 export const metadata: Metadata = { title: 'The same stop' };
 
 /** One and the same stop, priced at every site by the prices on file. */
 export default async function SameStopPage({ searchParams }: { searchParams: Promise<Query> }) {
-  const who = await whoAsks();
-  if (!who) redirect('/sign-in');
+  const who = await signedInHere();
   const query = await searchParams;
   const asked = readStopAsk((name) => one(query, name));
   const kept = who.wishes.usualStop;

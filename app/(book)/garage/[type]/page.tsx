@@ -1,15 +1,18 @@
 import type { Metadata } from 'next';
-import { notFound, redirect } from 'next/navigation';
-import { whoAsks } from '@/server/http/session-cookie';
+import { notFound } from 'next/navigation';
+import { TYPES } from '@/core/records/types/registry';
+import { signedInHere } from '@/server/http/signed-in-here';
 import { GarageBeside, isGarageType } from '../garage-beside';
 import { RecordBeside } from '../record-beside';
 
-export const metadata: Metadata = { title: 'Garage' };
+export const generateMetadata = async ({ params }: { params: Promise<{ type: string }> }): Promise<Metadata> => {
+  const { type } = await params;
+  return { title: isGarageType(type) ? TYPES[type].many : 'Garage' };
+};
 
 /** A list of the garage; beside it, where there is room, the one used most. */
 export default async function GarageListPage({ params }: { params: Promise<{ type: string }> }) {
-  const who = await whoAsks();
-  if (!who) redirect('/sign-in');
+  const who = await signedInHere();
   const { type } = await params;
   if (!isGarageType(type)) notFound();
   return (

@@ -1,15 +1,19 @@
-import type { Metadata } from 'next';
-import { notFound, redirect } from 'next/navigation';
-import { whoAsks } from '@/server/http/session-cookie';
+import { notFound } from 'next/navigation';
+import { titled } from '@/server/http/page-title';
+import { signedInHere } from '@/server/http/signed-in-here';
 import { visitPage } from '@/server/visits/visit-page';
-import { LedgerBeside, one, type Query } from '../ledger-beside';
+import { visitTitle } from '@/server/visits/visit-title';
+import { one, type Query } from '../../../query';
+import { LedgerBeside } from '../ledger-beside';
 import { VisitBeside } from '../visit-beside';
 
-export const metadata: Metadata = { title: 'Visit' };
+export const generateMetadata = async ({ params }: { params: Promise<{ visitId: string }> }) => {
+  const { visitId } = await params;
+  return titled('Visit', (who) => visitTitle(who, visitId));
+};
 
 export default async function VisitPage({ params, searchParams }: { params: Promise<{ visitId: string }>; searchParams: Promise<Query> }) {
-  const who = await whoAsks();
-  if (!who) redirect('/sign-in');
+  const who = await signedInHere();
   const { visitId } = await params;
   const data = await visitPage(who, visitId);
   if (!data) notFound();

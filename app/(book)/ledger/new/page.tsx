@@ -1,17 +1,16 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
-import { redirect } from 'next/navigation';
 import { membersOf } from '@/server/accounts/members';
-import { whoAsks } from '@/server/http/session-cookie';
+import { signedInHere } from '@/server/http/signed-in-here';
+import { one, type Query } from '../../../query';
 import { EditPage } from '../../edit-page';
-import { LedgerBeside, one, type Query } from '../ledger-beside';
+import { LedgerBeside } from '../ledger-beside';
 import { TypeVisit } from './type-visit';
 
 export const metadata: Metadata = { title: 'Type in a visit' };
 
 export default async function TypeVisitPage({ searchParams }: { searchParams: Promise<Query> }) {
-  const who = await whoAsks();
-  if (!who) redirect('/sign-in');
+  const who = await signedInHere();
   const query = await searchParams;
   const others = (await membersOf(who.householdId))
     .filter((p) => p.leftAt === null && p.personId !== who.personId)

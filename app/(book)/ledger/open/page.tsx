@@ -1,11 +1,10 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
-import { redirect } from 'next/navigation';
 import { openFor } from '@/core/tariff/open-items';
 import { printCount } from '@/core/units/print';
 import { printSeen } from '@/core/units/zoned';
 import { openList } from '@/server/compare/open-list';
-import { whoAsks } from '@/server/http/session-cookie';
+import { signedInHere } from '@/server/http/signed-in-here';
 
 export const metadata: Metadata = { title: 'What is open' };
 
@@ -20,8 +19,7 @@ const KINDS = {
 
 /** Everything about money that waits for an answer, of all time, the longest open first. */
 export default async function OpenPage() {
-  const who = await whoAsks();
-  if (!who) redirect('/sign-in');
+  const who = await signedInHere();
   const { items, beyond } = await openList(who);
   const counts = (Object.keys(KINDS) as (keyof typeof KINDS)[]).flatMap((kind) => {
     const n = items.filter((i) => i.kind === kind).length;

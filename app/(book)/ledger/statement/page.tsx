@@ -1,6 +1,4 @@
-import type { Metadata } from 'next';
 import Link from 'next/link';
-import { redirect } from 'next/navigation';
 import { inOneWords } from '@/core/tariff/exchange';
 import { periodOf, type StatementRow, type StatementSum, statementCsv, wordsOfUse } from '@/core/tariff/statement';
 import {
@@ -20,25 +18,33 @@ import { printCount, printKWh } from '@/core/units/print';
 import { localDay, printSeen } from '@/core/units/zoned';
 import { now } from '@/server/clock';
 import { statementPage } from '@/server/compare/statement-page';
-import { whoAsks } from '@/server/http/session-cookie';
+import { titled } from '@/server/http/page-title';
+import { signedInHere } from '@/server/http/signed-in-here';
 import { KeepFigure } from '@/ui/charts/keep-figure';
 import { CARDS, PhoneHead } from '@/ui/charts/phone-head';
 import { Section } from '@/ui/places/section';
-import { one, type Query } from '../ledger-beside';
+import { one, type Query } from '../../../query';
 import { CloseMonth } from './close-month';
 
-export const metadata: Metadata = { title: 'Statement' };
+type Props = { searchParams: Promise<Query> };
+/** The month or year asked for, else this month. */
+const asked = async (searchParams: Promise<Query>, today: string) => periodOf(one(await searchParams, 'of')) ?? today.slice(0, 7);
+
+export const generateMetadata = ({ searchParams }: Props) =>
+  titled(
+    'Statement',
+    async (who) => periodWords(await asked(searchParams, localDay(now(), who.zone))),
+    (period) => `Statement, ${period}`,
+  );
 
 const before = (period: string): string =>
   period.length === 4 ? String(Number(period) - 1) : new Date(Date.UTC(Number(period.slice(0, 4)), Number(period.slice(5)) - 2, 15)).toISOString().slice(0, 7);
 
 /** What was paid in a month or a year: every bill, sums by currency, car, driver and use, and what is missing. Prints as it stands. */
-export default async function StatementPage({ searchParams }: { searchParams: Promise<Query> }) {
-  const who = await whoAsks();
-  if (!who) redirect('/sign-in');
-  const query = await searchParams;
+export default async function StatementPage({ searchParams }: Props) {
+  const who = await signedInHere();
   const today = localDay(now(), who.zone);
-  const period = periodOf(one(query, 'of')) ?? today.slice(0, 7);
+  const period = await asked(searchParams, today);
   const { statement: s, beyond, inOne, closed, changes, canClose } = await statementPage(who, period);
   return (
     <div className="mx-auto w-full max-w-[1080px] px-4 py-4 sm:px-6">

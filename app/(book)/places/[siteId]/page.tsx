@@ -1,17 +1,19 @@
-import type { Metadata } from 'next';
-import { notFound, redirect } from 'next/navigation';
+import { notFound } from 'next/navigation';
 import { isId } from '@/core/units/id';
-import { whoAsks } from '@/server/http/session-cookie';
+import { nameOfRecord, titled } from '@/server/http/page-title';
+import { signedInHere } from '@/server/http/signed-in-here';
 import { sitePage } from '@/server/places/site-page';
-import { one, type Query } from '../../ledger/ledger-beside';
+import { one, type Query } from '../../../query';
 import { PlacesBeside } from '../places-beside';
 import { SiteBeside } from '../site-beside';
 
-export const metadata: Metadata = { title: 'Places' };
+export const generateMetadata = async ({ params }: { params: Promise<{ siteId: string }> }) => {
+  const { siteId } = await params;
+  return titled('Places', (who) => nameOfRecord(who, 'site', siteId));
+};
 
 export default async function SitePage({ params, searchParams }: { params: Promise<{ siteId: string }>; searchParams: Promise<Query> }) {
-  const who = await whoAsks();
-  if (!who) redirect('/sign-in');
+  const who = await signedInHere();
   const { siteId } = await params;
   const query = await searchParams;
   const page = isId(siteId) ? await sitePage(who, siteId, one(query, 'for') ?? one(query, 'car'), who.currency) : null;

@@ -1,7 +1,6 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
-import { redirect } from 'next/navigation';
-import { whoAsks } from '@/server/http/session-cookie';
+import { signedInHere } from '@/server/http/signed-in-here';
 import { ForDrivers } from '@/ui/road/role';
 import { ImportPlaces } from './import-places';
 
@@ -9,8 +8,7 @@ export const metadata: Metadata = { title: 'Places from a file' };
 
 /** Sites of a file, set against those that are here. */
 export default async function ImportPlacesPage() {
-  const who = await whoAsks();
-  if (!who) redirect('/sign-in');
+  await signedInHere();
   return (
     <div className="mx-auto w-full max-w-[1100px] px-4 py-4 sm:px-6">
       <Link href="/places" className="inline-block min-h-6 text-[13px] font-semibold text-shake underline">

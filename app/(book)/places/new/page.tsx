@@ -1,7 +1,6 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
-import { redirect } from 'next/navigation';
-import { whoAsks } from '@/server/http/session-cookie';
+import { signedInHere } from '@/server/http/signed-in-here';
 import { namesForForms } from '@/server/records/names-for-forms';
 import { recordsOf } from '@/server/records/record-tables';
 import { EditPage } from '../../edit-page';
@@ -12,8 +11,7 @@ import { NewSite } from './new-site';
 export const metadata: Metadata = { title: 'A new site' };
 
 export default async function NewSitePage() {
-  const who = await whoAsks();
-  if (!who) redirect('/sign-in');
+  const who = await signedInHere();
   const [names, sites] = await Promise.all([namesForForms(who.householdId), recordsOf(who.householdId, 'site')]);
   return (
     <PlacesBeside who={who} car={undefined} selected="">

@@ -1,8 +1,7 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
-import { redirect } from 'next/navigation';
 import { SHEET_NAMES, type SheetName } from '@/server/formats/export-sheets';
-import { whoAsks } from '@/server/http/session-cookie';
+import { signedInHere } from '@/server/http/signed-in-here';
 import { OcpiFile } from './ocpi-file';
 
 export const metadata: Metadata = { title: 'Take it along' };
@@ -30,8 +29,7 @@ const OCPI = [
 
 /** The household's ledger as files. */
 export default async function ExportPage() {
-  const who = await whoAsks();
-  if (!who) redirect('/sign-in');
+  const who = await signedInHere();
   return (
     <div className="mx-auto w-full max-w-xl p-6 max-sm:px-4">
       <Link href="/settings" className="inline-block min-h-6 text-[13px] font-semibold text-shake underline">

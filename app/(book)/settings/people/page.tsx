@@ -1,12 +1,11 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
-import { redirect } from 'next/navigation';
 import { ROLES } from '@/core/records/roles';
 import { printDate } from '@/core/units/zoned';
 import { accountOfPerson, DEMO_EMAIL } from '@/server/accounts/accounts';
 import { invitationsOf } from '@/server/accounts/invitations';
 import { householdsOf, membersOf } from '@/server/accounts/members';
-import { whoAsks } from '@/server/http/session-cookie';
+import { signedInHere } from '@/server/http/signed-in-here';
 import { hasRunningVisit } from '@/server/visits/running-visit';
 import { Part } from '../part';
 import { DeleteForm } from './delete-form';
@@ -19,8 +18,7 @@ export const metadata: Metadata = { title: 'People and households' };
 
 /** Who belongs to the household and as what, the ways in, and one's other households. */
 export default async function PeoplePage() {
-  const who = await whoAsks();
-  if (!who) redirect('/sign-in');
+  const who = await signedInHere();
   const owner = who.role === 'owner';
   const [people, households, invitations, account] = await Promise.all([
     membersOf(who.householdId),

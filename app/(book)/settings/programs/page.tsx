@@ -1,10 +1,9 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
-import { redirect } from 'next/navigation';
 import { printDate } from '@/core/units/zoned';
 import { householdsOf } from '@/server/accounts/members';
 import { tokensOf } from '@/server/accounts/tokens';
-import { whoAsks } from '@/server/http/session-cookie';
+import { signedInHere } from '@/server/http/signed-in-here';
 import { Part } from '../part';
 import { MakeToken } from './make-token';
 import { TokenList } from './token-list';
@@ -13,8 +12,7 @@ export const metadata: Metadata = { title: 'Programs' };
 
 /** Tokens by which a person's own programs read and write. */
 export default async function ProgramsPage() {
-  const who = await whoAsks();
-  if (!who) redirect('/sign-in');
+  const who = await signedInHere();
   const [tokens, households] = await Promise.all([tokensOf(who.personId), householdsOf(who.personId)]);
   const day = (at: number) => printDate(at, who.zone);
   return (

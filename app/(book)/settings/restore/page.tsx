@@ -1,9 +1,8 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
-import { redirect } from 'next/navigation';
 import { mayRecord } from '@/core/records/roles';
 import { membersOf } from '@/server/accounts/members';
-import { whoAsks } from '@/server/http/session-cookie';
+import { signedInHere } from '@/server/http/signed-in-here';
 import { namesForForms } from '@/server/records/names-for-forms';
 import { RestoreLedger } from './restore-ledger';
 
@@ -11,8 +10,7 @@ export const metadata: Metadata = { title: 'Bring a ledger in' };
 
 /** A whole ledger that was taken along, into this household. */
 export default async function RestorePage() {
-  const who = await whoAsks();
-  if (!who) redirect('/sign-in');
+  const who = await signedInHere();
   const [members, names] = await Promise.all([membersOf(who.householdId), namesForForms(who.householdId)]);
   const here = members.filter((m) => m.leftAt === null).map(({ personId, name }) => ({ personId, name }));
   return (

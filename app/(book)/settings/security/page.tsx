@@ -1,17 +1,15 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
-import { redirect } from 'next/navigation';
 import { SECURITY_KINDS } from '@/core/records/security-kinds';
 import { printClock, printDate } from '@/core/units/zoned';
 import { securityLog } from '@/server/accounts/security-log';
-import { whoAsks } from '@/server/http/session-cookie';
+import { signedInHere } from '@/server/http/signed-in-here';
 
 export const metadata: Metadata = { title: 'Security log' };
 
 /** The household's security log, as its owner reads it. */
 export default async function SecurityPage() {
-  const who = await whoAsks();
-  if (!who) redirect('/sign-in');
+  const who = await signedInHere();
   const lines = await securityLog(who.householdId);
   return (
     <div className="mx-auto w-full max-w-xl p-6 max-sm:px-4">

@@ -1,7 +1,6 @@
 import type { Metadata } from 'next';
-import { redirect } from 'next/navigation';
 import { MOST_SEED } from '@/core/records/trial-schema';
-import { whoAsks } from '@/server/http/session-cookie';
+import { signedInHere } from '@/server/http/signed-in-here';
 import { recordsOf } from '@/server/records/record-tables';
 import { drawSeed } from '@/server/trials/draw-seed';
 import { TrialForm } from '@/ui/trials/trial-form';
@@ -9,8 +8,7 @@ import { TrialForm } from '@/ui/trials/trial-form';
 export const metadata: Metadata = { title: 'Plan a trial' };
 
 export default async function NewTrialPage() {
-  const who = await whoAsks();
-  if (!who) redirect('/sign-in');
+  const who = await signedInHere();
   const [sites, stalls, networks] = await Promise.all([
     recordsOf(who.householdId, 'site'),
     recordsOf(who.householdId, 'stall'),

@@ -1,6 +1,5 @@
-import type { Metadata } from 'next';
 import Link from 'next/link';
-import { notFound, redirect } from 'next/navigation';
+import { notFound } from 'next/navigation';
 import { beyondCurveWords } from '@/core/power/beyond-curve';
 import { leftOutWords } from '@/core/power/left-out-words';
 import { isDC } from '@/core/power/most-kw';
@@ -15,20 +14,29 @@ import { toldApart } from '@/core/units/told-apart';
 import { noLevel, typedLevel, wrongLevels } from '@/core/units/typed-level';
 import { printDate, printLongDate, printTime } from '@/core/units/zoned';
 import { carLogsOf } from '@/server/formats/import-car-log';
-import { whoAsks } from '@/server/http/session-cookie';
+import { titled } from '@/server/http/page-title';
+import { signedInHere } from '@/server/http/signed-in-here';
 import type { VisitPower } from '@/server/power/power-page';
 import { powerPage } from '@/server/power/power-page';
 import { type OtherVisit, visitsToLayOver } from '@/server/power/visits-to-lay-over';
 import { recordsOf } from '@/server/records/record-tables';
+import { visitTitle } from '@/server/visits/visit-title';
 import { LayOver } from '@/ui/power/lay-over';
 import type { Along } from '@/ui/power/power-chart';
 import { PageChoice, PowerSheet } from '@/ui/power/power-sheet';
 import { StretchForm } from '@/ui/power/stretch-form';
 import { ForDrivers } from '@/ui/road/role';
-import { one, type Query } from '../../ledger-beside';
+import { one, type Query } from '../../../../query';
 import { CarLog } from './car-log';
 
-export const metadata: Metadata = { title: 'Power' };
+export const generateMetadata = async ({ params }: { params: Promise<{ visitId: string }> }) => {
+  const { visitId } = await params;
+  return titled(
+    'Power',
+    (who) => visitTitle(who, visitId),
+    (name) => `Power, ${name}`,
+  );
+};
 
 /** The session of a visit that brought most, to be laid over another's. */
 const longest = (v: VisitPower): SessionPower | undefined => [...v.sessions].sort((a, b) => (b.series.charging_s ?? 0) - (a.series.charging_s ?? 0))[0];
@@ -38,8 +46,7 @@ const shortName = (v: VisitPower, s: SessionPower) =>
 
 /** One visit's power: along the battery or the clock, others laid over it, what held it back. */
 export default async function PowerPage({ params, searchParams }: { params: Promise<{ visitId: string }>; searchParams: Promise<Query> }) {
-  const who = await whoAsks();
-  if (!who) redirect('/sign-in');
+  const who = await signedInHere();
   const { visitId } = await params;
   const query = await searchParams;
   const over = (one(query, 'over') ?? '').split(',').filter(Boolean);

@@ -1,7 +1,6 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
-import { redirect } from 'next/navigation';
-import { whoAsks } from '@/server/http/session-cookie';
+import { signedInHere } from '@/server/http/signed-in-here';
 import { ForDrivers } from '@/ui/road/role';
 import { EarlierImports } from '../earlier-imports';
 import { ImportSheet } from './import-sheet';
@@ -10,8 +9,7 @@ export const metadata: Metadata = { title: 'A spreadsheet' };
 
 /** Years of visits kept in a spreadsheet, read row by row. */
 export default async function SheetPage() {
-  const who = await whoAsks();
-  if (!who) redirect('/sign-in');
+  const who = await signedInHere();
   return (
     <div className="mx-auto w-full max-w-[1100px] px-4 py-4 sm:px-6">
       <Link href="/ledger" className="inline-block min-h-6 text-[13px] font-semibold text-shake underline">

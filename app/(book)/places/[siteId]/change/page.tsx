@@ -1,9 +1,9 @@
-import type { Metadata } from 'next';
-import { notFound, redirect } from 'next/navigation';
+import { notFound } from 'next/navigation';
 import { isId } from '@/core/units/id';
 import { localDay } from '@/core/units/zoned';
 import { now } from '@/server/clock';
-import { whoAsks } from '@/server/http/session-cookie';
+import { nameOfRecord, titled } from '@/server/http/page-title';
+import { signedInHere } from '@/server/http/signed-in-here';
 import { namesForForms } from '@/server/records/names-for-forms';
 import { readRecord, recordsOf } from '@/server/records/record-tables';
 import { timesUsed } from '@/server/records/times-used';
@@ -12,11 +12,17 @@ import { RecordEditor } from '../../../record-editor';
 import { PlacesBeside } from '../../places-beside';
 import { positionsOf } from '../../positions';
 
-export const metadata: Metadata = { title: 'Change a site' };
+export const generateMetadata = async ({ params }: { params: Promise<{ siteId: string }> }) => {
+  const { siteId } = await params;
+  return titled(
+    'Change a site',
+    (who) => nameOfRecord(who, 'site', siteId),
+    (name) => `Change, ${name}`,
+  );
+};
 
 export default async function ChangeSitePage({ params }: { params: Promise<{ siteId: string }> }) {
-  const who = await whoAsks();
-  if (!who) redirect('/sign-in');
+  const who = await signedInHere();
   const { siteId } = await params;
   const site = isId(siteId) ? await readRecord(who.householdId, 'site', siteId) : null;
   if (!site) notFound();

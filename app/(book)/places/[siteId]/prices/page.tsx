@@ -1,13 +1,13 @@
-import type { Metadata } from 'next';
 import Link from 'next/link';
-import { notFound, redirect } from 'next/navigation';
+import { notFound } from 'next/navigation';
 import { priceQuestions } from '@/core/tariff/price-questions';
 import { priceWeek } from '@/core/tariff/price-week';
 import { compiledOf } from '@/core/tariff/tariff-object';
 import { isId } from '@/core/units/id';
 import { printPerKWh } from '@/core/units/money';
 import { printSeen } from '@/core/units/zoned';
-import { whoAsks } from '@/server/http/session-cookie';
+import { nameOfRecord, titled } from '@/server/http/page-title';
+import { signedInHere } from '@/server/http/signed-in-here';
 import { pricesPage } from '@/server/places/prices-page';
 import { Section } from '@/ui/places/section';
 import { PriceList } from '@/ui/prices/price-list';
@@ -15,12 +15,18 @@ import { WeekClock } from '@/ui/prices/week-clock';
 import { ForDrivers } from '@/ui/road/role';
 import { PlacesBeside } from '../../places-beside';
 
-export const metadata: Metadata = { title: 'Prices' };
+export const generateMetadata = async ({ params }: { params: Promise<{ siteId: string }> }) => {
+  const { siteId } = await params;
+  return titled(
+    'Prices',
+    (who) => nameOfRecord(who, 'site', siteId),
+    (name) => `Prices, ${name}`,
+  );
+};
 
 /** The prices of a site: those in force, those that were, and the week of the guest’s. */
 export default async function SitePricesPage({ params }: { params: Promise<{ siteId: string }> }) {
-  const who = await whoAsks();
-  if (!who) redirect('/sign-in');
+  const who = await signedInHere();
   const { siteId } = await params;
   const page = isId(siteId) ? await pricesPage(who, siteId) : null;
   if (!page) notFound();

@@ -1,17 +1,19 @@
-import type { Metadata } from 'next';
-import { notFound, redirect } from 'next/navigation';
+import { notFound } from 'next/navigation';
 import { isId } from '@/core/units/id';
-import { whoAsks } from '@/server/http/session-cookie';
+import { nameOfRecord, titled } from '@/server/http/page-title';
+import { signedInHere } from '@/server/http/signed-in-here';
 import { networkPage } from '@/server/places/network-page';
 import { NetworkSheet } from '@/ui/places/network-sheet';
-import { one, type Query } from '../../../ledger/ledger-beside';
+import { one, type Query } from '../../../../query';
 import { PlacesBeside } from '../../places-beside';
 
-export const metadata: Metadata = { title: 'Network' };
+export const generateMetadata = async ({ params }: { params: Promise<{ networkId: string }> }) => {
+  const { networkId } = await params;
+  return titled('Network', (who) => nameOfRecord(who, 'network', networkId));
+};
 
 export default async function NetworkPage({ params, searchParams }: { params: Promise<{ networkId: string }>; searchParams: Promise<Query> }) {
-  const who = await whoAsks();
-  if (!who) redirect('/sign-in');
+  const who = await signedInHere();
   const { networkId } = await params;
   const page = isId(networkId) ? await networkPage(who, networkId, who.currency) : null;
   if (!page) notFound();

@@ -1,8 +1,7 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
-import { redirect } from 'next/navigation';
 import { OPERATIONS } from '@/server/api/openapi';
-import { whoAsks } from '@/server/http/session-cookie';
+import { signedInHere } from '@/server/http/signed-in-here';
 
 export const metadata: Metadata = { title: 'What programs can ask' };
 
@@ -19,7 +18,7 @@ const STATUS: readonly (readonly [string, string])[] = [
 
 /** The API as a page, made of the same description as its OpenAPI document; nothing of it comes from elsewhere. */
 export default async function ApiPage() {
-  if (!(await whoAsks())) redirect('/sign-in');
+  await signedInHere();
   return (
     <div className="mx-auto w-full max-w-3xl p-6 max-sm:px-4">
       <Link href="/settings/programs" className="inline-block min-h-6 text-[13px] font-semibold text-shake underline">

@@ -1,16 +1,22 @@
-import type { Metadata } from 'next';
-import { notFound, redirect } from 'next/navigation';
+import { notFound } from 'next/navigation';
 import { isId } from '@/core/units/id';
-import { whoAsks } from '@/server/http/session-cookie';
+import { nameOfRecord, titled } from '@/server/http/page-title';
+import { signedInHere } from '@/server/http/signed-in-here';
 import { carCurve } from '@/server/power/car-curve';
 import { CarCurveSheet } from '@/ui/power/car-curve-sheet';
 
-export const metadata: Metadata = { title: 'The car’s curve' };
+export const generateMetadata = async ({ params }: { params: Promise<{ id: string }> }) => {
+  const { id } = await params;
+  return titled(
+    'The car’s curve',
+    (who) => nameOfRecord(who, 'car', id),
+    (name) => `Curve, ${name}`,
+  );
+};
 
 /** What a car takes along its battery: learnt, typed, and the points it rests on. */
 export default async function CarCurvePage({ params }: { params: Promise<{ type: string; id: string }> }) {
-  const who = await whoAsks();
-  if (!who) redirect('/sign-in');
+  const who = await signedInHere();
   const { type, id } = await params;
   const found = type === 'car' && isId(id) ? await carCurve(who, id) : null;
   if (!found) notFound();

@@ -1,20 +1,26 @@
-import type { Metadata } from 'next';
-import { notFound, redirect } from 'next/navigation';
+import { notFound } from 'next/navigation';
 import { isId } from '@/core/units/id';
 import { DECIMAL } from '@/core/units/money';
-import { whoAsks } from '@/server/http/session-cookie';
+import { nameOfRecord, titled } from '@/server/http/page-title';
+import { signedInHere } from '@/server/http/signed-in-here';
 import { pricesPage } from '@/server/places/prices-page';
+import { one, type Query } from '../../../../../query';
 import { EditPage } from '../../../../edit-page';
-import { one, type Query } from '../../../../ledger/ledger-beside';
 import { PlacesBeside } from '../../../places-beside';
 import { PriceEditor } from './price-editor';
 
-export const metadata: Metadata = { title: 'A price' };
+export const generateMetadata = async ({ params }: { params: Promise<{ siteId: string }> }) => {
+  const { siteId } = await params;
+  return titled(
+    'A price',
+    (who) => nameOfRecord(who, 'site', siteId),
+    (name) => `A price, ${name}`,
+  );
+};
 
 /** One price of a site, or a new one. */
 export default async function PricePage({ params, searchParams }: { params: Promise<{ siteId: string; tariffId: string }>; searchParams: Promise<Query> }) {
-  const who = await whoAsks();
-  if (!who) redirect('/sign-in');
+  const who = await signedInHere();
   const { siteId, tariffId } = await params;
   const page = isId(siteId) ? await pricesPage(who, siteId) : null;
   const record = page?.records.find((r) => r.id === tariffId) ?? null;

@@ -1,5 +1,4 @@
-import type { Metadata } from 'next';
-import { notFound, redirect } from 'next/navigation';
+import { notFound } from 'next/navigation';
 import { startsOf } from '@/core/compare/compared-groups';
 import { readLedgerFilter } from '@/core/compare/ledger-filter';
 import { figuresRead } from '@/core/compare/measures';
@@ -9,7 +8,8 @@ import { isId } from '@/core/units/id';
 import { localDay } from '@/core/units/zoned';
 import type { SignedIn } from '@/server/accounts/sessions';
 import { now } from '@/server/clock';
-import { whoAsks } from '@/server/http/session-cookie';
+import { nameOfRecord, titled } from '@/server/http/page-title';
+import { signedInHere } from '@/server/http/signed-in-here';
 import { namesOf } from '@/server/records/names-for-forms';
 import { readRecord, recordsWhere } from '@/server/records/record-tables';
 import { timesUsed } from '@/server/records/times-used';
@@ -20,12 +20,20 @@ import { RecordEditor } from '../../../../record-editor';
 import { PlacesBeside } from '../../../places-beside';
 import { ClearDanger } from './clear-danger';
 
-export const metadata: Metadata = { title: 'Stall' };
+type Props = { params: Promise<{ siteId: string; stallId: string }> };
+const stallTitle = (site: string, stall: string) => `${site}, stall ${stall}`;
+
+export const generateMetadata = async ({ params }: Props) => {
+  const { siteId, stallId } = await params;
+  return titled('Stall', async (who) => {
+    const [site, stall] = await Promise.all([nameOfRecord(who, 'site', siteId), nameOfRecord(who, 'stall', stallId)]);
+    return site && (stall ? stallTitle(site, stall) : `Another stall at ${site}`);
+  });
+};
 
 /** A stall of a site; `new` for another one, which starts from the last of the site. */
-export default async function StallPage({ params }: { params: Promise<{ siteId: string; stallId: string }> }) {
-  const who = await whoAsks();
-  if (!who) redirect('/sign-in');
+export default async function StallPage({ params }: Props) {
+  const who = await signedInHere();
   const { siteId, stallId } = await params;
   const site = isId(siteId) ? await readRecord(who.householdId, 'site', siteId) : null;
   if (!site) notFound();
@@ -40,7 +48,7 @@ export default async function StallPage({ params }: { params: Promise<{ siteId: 
   return (
     <PlacesBeside who={who} car={undefined} selected={siteId}>
       <EditPage
-        title={stall ? `${site.fields.name}, stall ${stall.fields.name}` : `Another stall at ${site.fields.name}`}
+        title={stall ? stallTitle(site.fields.name, stall.fields.name) : `Another stall at ${site.fields.name}`}
         back={{ href: `/places/${siteId}`, text: 'Back to the site' }}
       >
         {dangers.map(({ visitId, zone, maxSeq, stallId: of, is, on }) => (

@@ -1,20 +1,26 @@
-import type { Metadata } from 'next';
 import Link from 'next/link';
-import { notFound, redirect } from 'next/navigation';
+import { notFound } from 'next/navigation';
 import { isId } from '@/core/units/id';
 import { localDay } from '@/core/units/zoned';
 import { now } from '@/server/clock';
-import { whoAsks } from '@/server/http/session-cookie';
+import { nameOfRecord, titled } from '@/server/http/page-title';
+import { signedInHere } from '@/server/http/signed-in-here';
 import { readRecord, recordsOf, recordsWhere } from '@/server/records/record-tables';
 import { ForDrivers } from '@/ui/road/role';
 import { ImportTariffs } from './import-tariffs';
 
-export const metadata: Metadata = { title: 'Prices from a file' };
+export const generateMetadata = async ({ params }: { params: Promise<{ networkId: string }> }) => {
+  const { networkId } = await params;
+  return titled(
+    'Prices from a file',
+    (who) => nameOfRecord(who, 'network', networkId),
+    (name) => `Prices from a file, ${name}`,
+  );
+};
 
 /** Tariffs that a network published, kept as its prices. */
 export default async function ImportTariffsPage({ params }: { params: Promise<{ networkId: string }> }) {
-  const who = await whoAsks();
-  if (!who) redirect('/sign-in');
+  const who = await signedInHere();
   const { networkId } = await params;
   const network = isId(networkId) ? await readRecord(who.householdId, 'network', networkId) : null;
   if (!network) notFound();
