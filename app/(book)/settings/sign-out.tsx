@@ -5,6 +5,7 @@ import { clearSentData, openPhoneStore } from '@/client/store/phone-store';
 import { forgetWho } from '@/client/store/who';
 import { printCount } from '@/core/units/print';
 import { postJson } from '@/ui/forms/post-json';
+import { forgetDrafts } from '@/ui/forms/use-draft';
 import { unsentOf } from './unsent';
 
 /** Signing out clears this device's copy of what is sent; what is not sent yet stays for its person. */
@@ -25,6 +26,7 @@ export function SignOut({ who }: { who: { householdId: string; personId: string 
     store?.close();
     forgetWho();
     forgetHabits();
+    forgetDrafts();
     location.assign('/sign-in');
   };
   return (

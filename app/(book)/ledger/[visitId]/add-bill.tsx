@@ -9,22 +9,40 @@ import { setFields } from '@/core/visit/set-fields';
 import { CorrectFields } from '@/ui/forms/correct-fields';
 import { Sheet } from '@/ui/pads/sheet';
 import { ReadReceipt } from '../new/read-receipt';
-import { type Afterwards, useRecordAfterwards, type VisitContext } from './use-record-afterwards';
+import { type Afterwards, KEPT_HERE, useRecordAfterwards, type VisitContext } from './use-record-afterwards';
 
 /** A bill that came after the visit, or a parking ticket; read off its receipt where there is one, which is kept beside it. */
 export function AddBill({ context, currency, attempts }: { context: VisitContext; currency: string; attempts: AttemptChoice[] }) {
   const [open, setOpen] = useState(false);
+  const [said, setSaid] = useState('');
+  const close = (kept: string) => {
+    setOpen(false);
+    setSaid(kept);
+  };
   return (
     <>
       <button type="button" className="plate" onClick={() => setOpen(true)}>
         Add a bill or receipt
       </button>
-      {open ? <BillForm context={context} currency={currency} attempts={attempts} onClose={() => setOpen(false)} /> : null}
+      <p role="status" className="text-[13px] font-semibold empty:hidden">
+        {said}
+      </p>
+      {open ? <BillForm context={context} currency={currency} attempts={attempts} onClose={close} /> : null}
     </>
   );
 }
 
-function BillForm({ context, currency, attempts, onClose }: { context: VisitContext; currency: string; attempts: AttemptChoice[]; onClose: () => void }) {
+function BillForm({
+  context,
+  currency,
+  attempts,
+  onClose,
+}: {
+  context: VisitContext;
+  currency: string;
+  attempts: AttemptChoice[] /** Given what is still to be said of it. */;
+  onClose: (kept: string) => void;
+}) {
   const { record, busy } = useRecordAfterwards(context);
   const blank = { sessions: [] as string[], currency, state: 'charged' };
   const fields = correctableFields('bill', blank);
@@ -56,12 +74,13 @@ function BillForm({ context, currency, attempts, onClose }: { context: VisitCont
       ...(receipt ? [{ kind: 'receipt' as const, payload: { sha256: receipt.sha256 } }] : []),
     ];
     const why = await record(timeStamp, drafts, receipt ?? undefined);
-    if (!why) return onClose();
+    // A form that stayed would be kept a second time, as another bill.
+    if (!why || why === KEPT_HERE) return onClose(why ?? '');
     setProblems(said(why));
   };
 
   return (
-    <Sheet title="Add a bill or receipt" onClose={onClose} hint="Cover card and account numbers before you take a picture.">
+    <Sheet title="Add a bill or receipt" onClose={() => onClose('')} hint="Cover card and account numbers before you take a picture.">
       <ReadReceipt
         onPicture={setPhoto}
         onFill={(told) => {

@@ -16,6 +16,9 @@ export type VisitContext = { visitId: string; siteId: string | null; zone: strin
 type Said = 'correction' | 'withdrawal' | 'danger_cleared' | 'bill' | 'receipt' | 'hold_released';
 export type Afterwards = { [K in Said]: { kind: K; payload: Payload<K>; origin?: Origin } }[Said];
 
+/** It is kept, and needs nobody to say it again. */
+export const KEPT_HERE = 'Kept on this device: it is sent when the server can be reached.';
+
 /**
  * Records what is said of a visit afterwards, on a page of the book, by the same way as at the stall: kept here first,
  * then sent. @returns `record`, giving the refusal's reason or null, and whether it is at work. What is said together is kept together, or not at all.
@@ -43,7 +46,7 @@ export function useRecordAfterwards(context: VisitContext) {
       store.close();
       if (kept?.state === 'refused') return `${kept.path ?? ''} ${kept.reason ?? 'was refused'}`.trim();
       router.refresh();
-      return outcome === 'sent' ? null : 'Kept on this device: it is sent when the server can be reached.';
+      return outcome === 'sent' ? null : KEPT_HERE;
     } catch (error) {
       return `This browser could not keep it: ${error instanceof Error ? error.message : String(error)}`;
     } finally {

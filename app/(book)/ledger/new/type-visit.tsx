@@ -19,6 +19,7 @@ import { readTypedVisit, type TypedTexts } from '@/core/visit/typed-visit-form';
 import { FormField, fieldState } from '@/ui/forms/form-field';
 import { PickOne } from '@/ui/forms/pick-one';
 import { recordChoices } from '@/ui/forms/record-choices';
+import { useDraft } from '@/ui/forms/use-draft';
 
 import { ReadReceipt, type ReceiptTold } from './read-receipt';
 
@@ -49,13 +50,33 @@ const EMPTY: TypedTexts = {
 type Name = keyof TypedTexts;
 
 /** A visit typed in afterwards, with only what is known. */
-export function TypeVisit({ currency, site, people }: { currency: string; site: string; people: readonly { id: string; name: string }[] }) {
+export function TypeVisit({
+  person,
+  currency,
+  site,
+  people,
+}: {
+  /** Whose id it is that types. */
+  person: string;
+  currency: string;
+  site: string;
+  people: readonly { id: string; name: string }[];
+}) {
   const router = useRouter();
   const [records, setRecords] = useState(noRecords);
   const [problems, setProblems] = useState<Partial<Record<Name, string>>>({});
   const [failed, setFailed] = useState<string | null>(null);
-  const { register, handleSubmit, watch, setValue, formState } = useForm<TypedTexts>({ defaultValues: { ...EMPTY, siteId: site, currency } });
+  /** The visit that is kept on this device and not sent yet. */
+  const [kept, setKept] = useState<string | null>(null);
+  const form = useForm<TypedTexts>({ defaultValues: { ...EMPTY, siteId: site, currency } });
+  const { register, handleSubmit, watch, setValue, getValues, formState } = form;
+  const [takenUp, drop] = useDraft(`typed visit ${person} ${site}`, form);
   useEffect(() => void householdRecords(setRecords).catch(() => {}), []);
+  // A list shows nothing chosen until what was chosen is on it.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: once the lists have come
+  useEffect(() => {
+    for (const name of ['carId', 'means'] as const) setValue(name, getValues(name));
+  }, [records]);
   const [siteId, charged] = [watch('siteId'), watch('charged')];
   const zone = records.site.find((s) => s.id === siteId)?.fields.zone ?? Intl.DateTimeFormat().resolvedOptions().timeZone;
   const choices = recordChoices(records, siteId);
@@ -67,29 +88,37 @@ export function TypeVisit({ currency, site, people }: { currency: string; site: 
     const first = Object.keys(read.problems)[0];
     if (first) document.getElementById(`typed-${first}`)?.focus();
     if (!read.visit) return;
+    const told = typedVisit(read.visit);
     try {
       const asked = await askWho();
       const who = typeof asked === 'object' ? asked : readWho();
       if (!who || asked === 'signed_out') throw new Error('Sign in again, then repeat this.');
       const store = await openOwnStore(who);
-      const visitId = v7();
-      await keepEvents(
-        store,
-        who,
-        typedVisit(read.visit).map((e) => ({
-          visitId,
-          kind: e.kind,
-          payload: e.payload,
-          zone,
-          touch: { at: e.at, mono: 0 },
-          origin: 'typed' as const,
-          precision: e.precision,
-        })),
-      );
-      const outcome = await sendOutbox(store);
-      store.close();
-      if (outcome !== 'sent') setFailed('The visit is kept on this device. It is sent, and has its page, once the server can be reached.');
-      else router.push(`/ledger/${visitId}`);
+      try {
+        // Kept once, however often it has to be sent.
+        const visitId = kept ?? v7();
+        if (kept === null) {
+          await keepEvents(
+            store,
+            who,
+            told.map((e) => ({
+              visitId,
+              kind: e.kind,
+              payload: e.payload,
+              zone,
+              touch: { at: e.at, mono: 0 },
+              origin: 'typed' as const,
+              precision: e.precision,
+            })),
+          );
+          setKept(visitId);
+          drop(false);
+        }
+        if ((await sendOutbox(store)) === 'sent') router.push(`/ledger/${visitId}`);
+        else setFailed('The visit is kept on this device. It is sent, and has its page, once the server can be reached.');
+      } finally {
+        store.close();
+      }
     } catch (error) {
       setFailed(error instanceof Error ? error.message : String(error));
     }
@@ -148,72 +177,95 @@ export function TypeVisit({ currency, site, people }: { currency: string; site: 
   };
   return (
     <form onSubmit={(e) => void handleSubmit(keep)(e)} noValidate>
-      <ReadReceipt onFill={fill} />
-      <Part title="Where and when">
-        {pick('siteId', 'Site', 'choose', choices.site)}
-        {pick('stallId', 'Stall', 'not known', choices.stall)}
-        {select('carId', 'Car', 'not known', ids(choices.car))}
-        {people.length > 0 ? select('drivenBy', 'Who drove', 'I did', ids(people)) : null}
-        {field('day', 'Day', (p) => (
-          <input {...p} type="date" />
+      {takenUp && kept === null ? (
+        <p role="status" className="mb-3 border-l-[6px] border-paint bg-card px-3 py-2 text-sm">
+          Taken up where you left off.{' '}
+          <button type="button" className="min-h-[28px] font-semibold text-shake underline" onClick={() => drop(true)}>
+            Start afresh
+          </button>
+        </p>
+      ) : null}
+      <fieldset disabled={kept !== null}>
+        <ReadReceipt onFill={fill} />
+        <Part title="Where and when">
+          {pick('siteId', 'Site', 'choose', choices.site)}
+          {pick('stallId', 'Stall', 'not known', choices.stall)}
+          {select('carId', 'Car', 'not known', ids(choices.car))}
+          {people.length > 0 ? select('drivenBy', 'Who drove', 'I did', ids(people)) : null}
+          {field('day', 'Day', (p) => (
+            <input {...p} type="date" />
+          ))}
+        </Part>
+        <Part title="Times, as far as they are known">
+          {time('pulledIn', 'Pulled in')}
+          {charged === 'no' ? null : (
+            <>
+              {time('plugged', 'Plugged in')}
+              {time('powerSeen', 'Power seen')}
+              {time('stopped', 'Stopped')}
+            </>
+          )}
+          {time('pulledOut', 'Pulled out')}
+        </Part>
+        <Part title="How it went">
+          {select('charged', 'Did it charge?', null, [
+            ['yes', 'Yes'],
+            ['no', 'No'],
+          ])}
+          {select(
+            'fault',
+            'Fault',
+            'none',
+            FAULTS.map((f) => [f.code, f.label] as const),
+          )}
+          {select('reason', 'Why you left', null, Object.entries(LEAVE_LABELS))}
+          {charged === 'no' ? null : (
+            <>
+              {select('means', 'Paid with', 'not known', [
+                ...records.means.map((m) => [`${m.fields.kind} ${m.id}`, `${meansLabel(m.fields.kind)}: ${m.fields.label}`] as const),
+                ...MEANS_KINDS.map((m) => [m.kind, m.label] as const),
+              ])}
+              {figure('handshake', 'Handshake by stopwatch', 'Seconds, or 1:05. ± 2 s is taken')}
+            </>
+          )}
+        </Part>
+        <Part title="Figures">
+          {figure('socFrom', 'Battery on arrival, %')}
+          {charged === 'no' ? null : (
+            <>
+              {figure('socTo', 'Battery at the end, %')}
+              {figure('kWh', 'Delivered, kWh')}
+              {figure('minutes', 'Charged for, minutes')}
+            </>
+          )}
+          {figure('amount', 'Amount paid')}
+          {figure('currency', 'Currency')}
+        </Part>
+        {field('note', 'Note', (p) => (
+          <textarea {...p} rows={3} />
         ))}
-      </Part>
-      <Part title="Times, as far as they are known">
-        {time('pulledIn', 'Pulled in')}
-        {charged === 'no' ? null : (
-          <>
-            {time('plugged', 'Plugged in')}
-            {time('powerSeen', 'Power seen')}
-            {time('stopped', 'Stopped')}
-          </>
-        )}
-        {time('pulledOut', 'Pulled out')}
-      </Part>
-      <Part title="How it went">
-        {select('charged', 'Did it charge?', null, [
-          ['yes', 'Yes'],
-          ['no', 'No'],
-        ])}
-        {select(
-          'fault',
-          'Fault',
-          'none',
-          FAULTS.map((f) => [f.code, f.label] as const),
-        )}
-        {select('reason', 'Why you left', null, Object.entries(LEAVE_LABELS))}
-        {charged === 'no' ? null : (
-          <>
-            {select('means', 'Paid with', 'not known', [
-              ...records.means.map((m) => [`${m.fields.kind} ${m.id}`, `${meansLabel(m.fields.kind)}: ${m.fields.label}`] as const),
-              ...MEANS_KINDS.map((m) => [m.kind, m.label] as const),
-            ])}
-            {figure('handshake', 'Handshake by stopwatch', 'Seconds, or 1:05. ± 2 s is taken')}
-          </>
-        )}
-      </Part>
-      <Part title="Figures">
-        {figure('socFrom', 'Battery on arrival, %')}
-        {charged === 'no' ? null : (
-          <>
-            {figure('socTo', 'Battery at the end, %')}
-            {figure('kWh', 'Delivered, kWh')}
-            {figure('minutes', 'Charged for, minutes')}
-          </>
-        )}
-        {figure('amount', 'Amount paid')}
-        {figure('currency', 'Currency')}
-      </Part>
-      {field('note', 'Note', (p) => (
-        <textarea {...p} rows={3} />
-      ))}
+      </fieldset>
       {failed ? (
         <p role="alert" className="mb-3 text-sm font-semibold text-fault">
           {failed}
         </p>
       ) : null}
       <button type="submit" className="plate plate-next !min-h-[52px]" disabled={formState.isSubmitting}>
-        Keep the visit
+        {kept === null ? 'Keep the visit' : 'Send it'}
       </button>
+      {kept === null ? null : (
+        <button
+          type="button"
+          className="plate ml-2 !min-h-[52px]"
+          onClick={() => {
+            drop(true);
+            setKept(null);
+            setFailed(null);
+          }}
+        >
+          Type in another
+        </button>
+      )}
     </form>
   );
 }
