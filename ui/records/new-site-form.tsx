@@ -1,7 +1,6 @@
 'use client';
 import { useEffect, useRef, useState } from 'react';
 import { useForm } from 'react-hook-form';
-import { v7 } from 'uuid';
 import { CONNECTORS } from '@/core/records/connector';
 import type { PlaceQuestion } from '@/core/records/place-questions';
 import { RECORDS, type RecordItem } from '@/core/records/record-schema';
@@ -13,6 +12,7 @@ import { whereIAm } from '@/ui/places/where-i-am';
 import { fillingZone, type ZoneAt } from './filling-zone';
 import { type Names, typedNumber } from './form-fields';
 import { QuestionPanel } from './question-panel';
+import { useNewIds } from './use-new-ids';
 
 type Form = {
   name: string;
@@ -83,6 +83,7 @@ export function NewSiteForm({
   });
   const [wrong, setWrong] = useState<string | null>(null);
   const [questions, setQuestions] = useState<PlaceQuestion[]>([]);
+  const newId = useNewIds();
   const answered = useRef(new Set<string>());
   const onEach = Number(watch('onEach'));
   const series = stallSeries(watch('stalls'));
@@ -113,7 +114,7 @@ export function NewSiteForm({
     };
     const number = (text: string) => typedNumber(text) ?? (text.trim() === '' ? null : Number.NaN);
     const known = names.network?.find((n) => n.name.toLowerCase() === form.network.trim().toLowerCase());
-    const [networkId, siteId] = [known?.id ?? v7(), v7()];
+    const [networkId, siteId] = [known?.id ?? newId('network'), newId('site')];
     add('site', siteId, { networkId, name: form.name, zone: form.zone.trim(), latitude: number(form.latitude), longitude: number(form.longitude) });
     if (!known) add('network', networkId, { name: form.network }, 'network');
     const stalls = stallSeries(form.stalls);
@@ -123,7 +124,7 @@ export function NewSiteForm({
       for (const [i, name] of stalls.names.entries()) {
         if (bad && i > 0) break;
         const cabinet = cabinets[i];
-        add('stall', v7(), {
+        add('stall', newId(`stall ${i}`), {
           siteId,
           name,
           outlets: [{ connector: form.connector, ratedKW: number(form.kW) }],

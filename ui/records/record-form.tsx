@@ -1,7 +1,6 @@
 'use client';
 import { useId, useRef, useState } from 'react';
 import { FormProvider, useForm } from 'react-hook-form';
-import { v7 } from 'uuid';
 import type { Field } from '@/core/records/form-field';
 import type { PlaceQuestion } from '@/core/records/place-questions';
 import { type MileRecord, RECORDS, type RecordItem } from '@/core/records/record-schema';
@@ -14,6 +13,7 @@ import { FormContext } from './form-context';
 import { at, type Names, put, rowFromControls, rowToControls } from './form-fields';
 import { QuestionPanel } from './question-panel';
 import { RecordField } from './record-field';
+import { useNewIds } from './use-new-ids';
 
 export type FormType = Exclude<RecordType, 'tariff'>;
 export type RecordFormProps = {
@@ -51,6 +51,7 @@ export function RecordForm(props: RecordFormProps) {
   const [wrong, setWrong] = useState<string | null>(null);
   const [questions, setQuestions] = useState<PlaceQuestion[]>([]);
   const [busy, setBusy] = useState(false);
+  const newId = useNewIds();
   const answered = useRef(new Set<string>());
   const idBase = useId();
   const host = useRef<HTMLFormElement>(null);
@@ -68,7 +69,7 @@ export function RecordForm(props: RecordFormProps) {
     for (const f of flat) if (f.kind === 'consumption' && at(controls, f.path) === at(shown, f.path)) put(typed, f.path, at(base, f.path) ?? null);
     const made: RecordItem[] = [];
     const bad: Record<string, string> = {};
-    for (const f of flat) if (f.kind === 'ref') settleRef(f, typed, made, bad);
+    for (const f of flat) if (f.kind === 'ref') settleRef(f, typed, made, bad, newId);
     const parsed = RECORDS[type].safeParse({ ...(record?.fields ?? start), ...typed });
     if (!parsed.success)
       for (const issue of parsed.error.issues) {
@@ -86,7 +87,7 @@ export function RecordForm(props: RecordFormProps) {
     setQuestions(open);
     if (open.length > 0) return;
     setBusy(true);
-    const item = { type, id: record?.id ?? v7(), baseRev: record?.rev ?? 0, archived: record?.archived ?? false, fields: parsed.data } as RecordItem;
+    const item = { type, id: record?.id ?? newId(type), baseRev: record?.rev ?? 0, archived: record?.archived ?? false, fields: parsed.data } as RecordItem;
     const problem = await onSave([...made, item]).finally(() => setBusy(false));
     if (problem?.fields) show(problem.fields);
     setWrong(problem?.form ?? null);
@@ -128,13 +129,19 @@ export function RecordForm(props: RecordFormProps) {
 }
 
 /** A name that is no record yet becomes one, kept together with this. */
-function settleRef(f: Extract<Field, { kind: 'ref' }>, typed: Record<string, unknown>, made: RecordItem[], bad: Record<string, string>): void {
+function settleRef(
+  f: Extract<Field, { kind: 'ref' }>,
+  typed: Record<string, unknown>,
+  made: RecordItem[],
+  bad: Record<string, string>,
+  newId: (part: string) => string,
+): void {
   const value = at(typed, f.path);
   if (value === null || typeof value !== 'object') return;
   const name = (value as { make: string }).make;
   const twin = made.find((m) => m.type === f.type && 'name' in m.fields && m.fields.name.toLowerCase() === name.toLowerCase());
   const parsed = f.makes && !twin ? RECORDS[f.type as RecordType].safeParse({ name }) : null;
-  if (parsed?.success) made.push({ type: f.type, id: v7(), baseRev: 0, archived: false, fields: parsed.data } as RecordItem);
+  if (parsed?.success) made.push({ type: f.type, id: newId(`in ${f.path}`), baseRev: 0, archived: false, fields: parsed.data } as RecordItem);
   else if (!twin) bad[f.path] = parsed?.error.issues[0]?.message ?? `No ${f.label.toLowerCase()} of that name`;
   put(typed, f.path, twin?.id ?? (parsed?.success ? made.at(-1)?.id : null));
 }
