@@ -1,6 +1,8 @@
 'use client';
 import { useEffect, useMemo, useState, useSyncExternalStore } from 'react';
 import { holdEvents } from '@/client/store/held-events';
+import { askToLast } from '@/client/store/lasting-storage';
+import { phoneNow } from '@/client/touch/touch-time';
 import { fetchedLater } from '@/client/visit-session/fetched-later';
 import type { VisitSession } from '@/client/visit-session/session';
 import { visitSession } from '@/client/visit-session/session';
@@ -45,6 +47,7 @@ export function useStall(): { state: Exclude<StallState, { is: 'ready' }>; hands
     const begun = visitSession(person, held, { ...phoneWays, ...sessionParts, signedOut: () => setSignedOut(true) });
     setSession(begun);
     begun.open().catch(setFailed);
+    void askToLast(phoneNow());
     return () => begun.close();
   }, [person?.householdId, person?.personId]);
 
