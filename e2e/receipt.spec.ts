@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { expect, type Page, test } from '@playwright/test';
+import { dropFile } from './hands/drop-file';
 import { addPlace, newHousehold } from './hands/household';
 
 type Case = { id: string; text: string; expected: { proposal: Record<string, string | number | null> } };
@@ -91,6 +92,18 @@ test('its text is read too; what cannot be told says why, and what is no picture
   await expect(page.getByRole('status').filter({ hasText: 'This is no picture that can be read.' })).toBeVisible();
   await page.getByLabel('A picture of it').setInputFiles({ name: 'bill.pdf', mimeType: 'application/pdf', buffer: Buffer.from('%PDF-1.4\n') });
   await expect(page.getByRole('status').filter({ hasText: 'This is a PDF: choose a picture of its page, or paste its text below.' })).toBeVisible();
+  // Dropped beside its field, it is chosen all the same, and what is folded away opens.
+  await page.getByText('Read it off a receipt or the last screen').click();
+  await expect(page.getByLabel('A picture of it')).toBeHidden();
+  expect(await dropFile(page, 'x.jpg', '<svg xmlns="http://www.w3.org/2000/svg"/>')).toBe(true);
+  await expect(page.getByRole('status').filter({ hasText: 'This is no picture that can be read.' })).toBeVisible();
+  await expect(page.getByLabel('Charged for, minutes')).toHaveValue('65');
+  await page.goto('/ledger/import/sheet');
+  expect(await dropFile(page, 'mine.csv', 'Start;Station;Energy (kWh)\n2026-03-04 12:00;Lipa Barn;12,5\n')).toBe(true);
+  await expect(page.getByRole('region', { name: 'Rows of the file' })).toContainText('Lipa Barn');
+  await page.goto('/ledger/import');
+  expect(await dropFile(page, 'mine.csv', 'Start;Station;Energy (kWh)\n')).toBe(true);
+  await expect(page.getByRole('status').first()).not.toBeEmpty();
   for (const [type, data, status] of [
     ['image/jpeg', '<svg/>', 422],
     ['image/svg+xml', '<svg/>', 415],

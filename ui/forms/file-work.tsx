@@ -1,6 +1,7 @@
 'use client';
 import { useEffect, useRef, useState } from 'react';
 import { type FileDoor, fileKind, LOOKED_AT_BYTES, saidOf, wrongDoor } from '@/core/formats/file-kind';
+import { useDroppedFile } from './use-dropped-file';
 
 /** What is said where the server cannot be reached, by what the work does. */
 const CUT = {
@@ -91,6 +92,7 @@ export function ChooseFile({
   const input = useRef<HTMLInputElement>(null);
   const before = useRef<DataTransfer | null>(null);
   const latest = useRef(0);
+  useDroppedFile(input);
   // Who chooses nothing keeps what was chosen.
   useEffect(() => {
     const own = input.current;
@@ -102,7 +104,7 @@ export function ChooseFile({
   }, []);
   return (
     <>
-      <label className="mb-3 block text-[15px] font-semibold">
+      <label className="mb-1 block text-[15px] font-semibold">
         {label}
         <input
           ref={input}
@@ -125,6 +127,7 @@ export function ChooseFile({
           }}
         />
       </label>
+      <p className="mb-2 text-[13px] text-ink-2 max-sm:hidden">or drop it anywhere on this page</p>
       {/* What is pressed often stands below a long list: the line stays in sight. */}
       <p
         role="status"

@@ -1,8 +1,9 @@
 'use client';
-import { useEffect, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { type Photo, takePhoto } from '@/client/photos/take-photo';
 import { fileKind, LOOKED_AT_BYTES } from '@/core/formats/file-kind';
 import type { ReceiptField, ReceiptRead } from '@/core/formats/receipt-text';
+import { useDroppedFile } from '@/ui/forms/use-dropped-file';
 
 type At = { x: number; y: number; w: number; h: number };
 type Field = ReceiptField | 'battery';
@@ -71,6 +72,8 @@ export function ReadReceipt({
       setBusy(false);
     }
   };
+  const input = useRef<HTMLInputElement>(null);
+  useDroppedFile(input);
   const choose = async (file: File) => {
     setTold(null);
     setSaid('');
@@ -106,6 +109,7 @@ export function ReadReceipt({
       <label className="mb-3 block text-[15px] font-semibold">
         A picture of it
         <input
+          ref={input}
           type="file"
           accept="image/*"
           disabled={busy}

@@ -185,7 +185,7 @@ export function TypeVisit({
           </button>
         </p>
       ) : null}
-      <fieldset disabled={kept !== null}>
+      <fieldset disabled={kept !== null} className="disabled:opacity-70">
         <ReadReceipt onFill={fill} />
         <Part title="Where and when">
           {pick('siteId', 'Site', 'choose', choices.site)}
@@ -246,7 +246,7 @@ export function TypeVisit({
         ))}
       </fieldset>
       {failed ? (
-        <p role="alert" className="mb-3 text-sm font-semibold text-fault">
+        <p role="alert" className={`mb-3 text-sm font-semibold ${kept === null ? 'text-fault' : ''}`}>
           {failed}
         </p>
       ) : null}
