@@ -24,3 +24,11 @@ export async function nameOfRecord(who: SignedIn, type: RecordType, id: string):
   const record = isId(id) ? await readRecord(who.householdId, type, id) : null;
   return record && 'name' in record.fields ? (record.fields.name ?? null) : null;
 }
+
+/** [titled] for a page that shows one record. @param param the part of its address that is the record's id */
+export const titledByRecord =
+  <P extends string>(type: RecordType, param: P, other: string, say?: (name: string) => string) =>
+  async ({ params }: { params: Promise<Record<P, string>> }): Promise<Metadata> => {
+    const id = (await params)[param];
+    return titled(other, (who) => nameOfRecord(who, type, id), say);
+  };

@@ -1,16 +1,13 @@
 import { notFound } from 'next/navigation';
 import { isId } from '@/core/units/id';
-import { nameOfRecord, titled } from '@/server/http/page-title';
+import { titledByRecord } from '@/server/http/page-title';
 import { signedInHere } from '@/server/http/signed-in-here';
 import { sitePage } from '@/server/places/site-page';
 import { one, type Query } from '../../../query';
 import { PlacesBeside } from '../places-beside';
 import { SiteBeside } from '../site-beside';
 
-export const generateMetadata = async ({ params }: { params: Promise<{ siteId: string }> }) => {
-  const { siteId } = await params;
-  return titled('Places', (who) => nameOfRecord(who, 'site', siteId));
-};
+export const generateMetadata = titledByRecord('site', 'siteId', 'Places');
 
 export default async function SitePage({ params, searchParams }: { params: Promise<{ siteId: string }>; searchParams: Promise<Query> }) {
   const who = await signedInHere();

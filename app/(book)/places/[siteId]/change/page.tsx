@@ -2,7 +2,7 @@ import { notFound } from 'next/navigation';
 import { isId } from '@/core/units/id';
 import { localDay } from '@/core/units/zoned';
 import { now } from '@/server/clock';
-import { nameOfRecord, titled } from '@/server/http/page-title';
+import { titledByRecord } from '@/server/http/page-title';
 import { signedInHere } from '@/server/http/signed-in-here';
 import { namesForForms } from '@/server/records/names-for-forms';
 import { readRecord, recordsOf } from '@/server/records/record-tables';
@@ -12,14 +12,7 @@ import { RecordEditor } from '../../../record-editor';
 import { PlacesBeside } from '../../places-beside';
 import { positionsOf } from '../../positions';
 
-export const generateMetadata = async ({ params }: { params: Promise<{ siteId: string }> }) => {
-  const { siteId } = await params;
-  return titled(
-    'Change a site',
-    (who) => nameOfRecord(who, 'site', siteId),
-    (name) => `Change, ${name}`,
-  );
-};
+export const generateMetadata = titledByRecord('site', 'siteId', 'Change a site', (name) => `Change, ${name}`);
 
 export default async function ChangeSitePage({ params }: { params: Promise<{ siteId: string }> }) {
   const who = await signedInHere();

@@ -6,7 +6,7 @@ import { compiledOf } from '@/core/tariff/tariff-object';
 import { isId } from '@/core/units/id';
 import { printPerKWh } from '@/core/units/money';
 import { printSeen } from '@/core/units/zoned';
-import { nameOfRecord, titled } from '@/server/http/page-title';
+import { titledByRecord } from '@/server/http/page-title';
 import { signedInHere } from '@/server/http/signed-in-here';
 import { pricesPage } from '@/server/places/prices-page';
 import { Section } from '@/ui/places/section';
@@ -15,14 +15,7 @@ import { WeekClock } from '@/ui/prices/week-clock';
 import { ForDrivers } from '@/ui/road/role';
 import { PlacesBeside } from '../../places-beside';
 
-export const generateMetadata = async ({ params }: { params: Promise<{ siteId: string }> }) => {
-  const { siteId } = await params;
-  return titled(
-    'Prices',
-    (who) => nameOfRecord(who, 'site', siteId),
-    (name) => `Prices, ${name}`,
-  );
-};
+export const generateMetadata = titledByRecord('site', 'siteId', 'Prices', (name) => `Prices, ${name}`);
 
 /** The prices of a site: those in force, those that were, and the week of the guest’s. */
 export default async function SitePricesPage({ params }: { params: Promise<{ siteId: string }> }) {

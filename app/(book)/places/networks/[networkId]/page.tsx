@@ -1,16 +1,13 @@
 import { notFound } from 'next/navigation';
 import { isId } from '@/core/units/id';
-import { nameOfRecord, titled } from '@/server/http/page-title';
+import { titledByRecord } from '@/server/http/page-title';
 import { signedInHere } from '@/server/http/signed-in-here';
 import { networkPage } from '@/server/places/network-page';
 import { NetworkSheet } from '@/ui/places/network-sheet';
 import { one, type Query } from '../../../../query';
 import { PlacesBeside } from '../../places-beside';
 
-export const generateMetadata = async ({ params }: { params: Promise<{ networkId: string }> }) => {
-  const { networkId } = await params;
-  return titled('Network', (who) => nameOfRecord(who, 'network', networkId));
-};
+export const generateMetadata = titledByRecord('network', 'networkId', 'Network');
 
 export default async function NetworkPage({ params, searchParams }: { params: Promise<{ networkId: string }>; searchParams: Promise<Query> }) {
   const who = await signedInHere();

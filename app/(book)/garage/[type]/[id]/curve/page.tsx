@@ -1,18 +1,11 @@
 import { notFound } from 'next/navigation';
 import { isId } from '@/core/units/id';
-import { nameOfRecord, titled } from '@/server/http/page-title';
+import { titledByRecord } from '@/server/http/page-title';
 import { signedInHere } from '@/server/http/signed-in-here';
 import { carCurve } from '@/server/power/car-curve';
 import { CarCurveSheet } from '@/ui/power/car-curve-sheet';
 
-export const generateMetadata = async ({ params }: { params: Promise<{ id: string }> }) => {
-  const { id } = await params;
-  return titled(
-    'The car’s curve',
-    (who) => nameOfRecord(who, 'car', id),
-    (name) => `Curve, ${name}`,
-  );
-};
+export const generateMetadata = titledByRecord('car', 'id', 'The car’s curve', (name) => `Curve, ${name}`);
 
 /** What a car takes along its battery: learnt, typed, and the points it rests on. */
 export default async function CarCurvePage({ params }: { params: Promise<{ type: string; id: string }> }) {

@@ -1,7 +1,7 @@
 import { notFound } from 'next/navigation';
 import { isId } from '@/core/units/id';
 import { DECIMAL } from '@/core/units/money';
-import { nameOfRecord, titled } from '@/server/http/page-title';
+import { titledByRecord } from '@/server/http/page-title';
 import { signedInHere } from '@/server/http/signed-in-here';
 import { pricesPage } from '@/server/places/prices-page';
 import { one, type Query } from '../../../../../query';
@@ -9,14 +9,7 @@ import { EditPage } from '../../../../edit-page';
 import { PlacesBeside } from '../../../places-beside';
 import { PriceEditor } from './price-editor';
 
-export const generateMetadata = async ({ params }: { params: Promise<{ siteId: string }> }) => {
-  const { siteId } = await params;
-  return titled(
-    'A price',
-    (who) => nameOfRecord(who, 'site', siteId),
-    (name) => `A price, ${name}`,
-  );
-};
+export const generateMetadata = titledByRecord('site', 'siteId', 'A price', (name) => `A price, ${name}`);
 
 /** One price of a site, or a new one. */
 export default async function PricePage({ params, searchParams }: { params: Promise<{ siteId: string; tariffId: string }>; searchParams: Promise<Query> }) {

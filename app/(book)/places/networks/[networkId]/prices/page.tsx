@@ -3,20 +3,13 @@ import { notFound } from 'next/navigation';
 import { isId } from '@/core/units/id';
 import { localDay } from '@/core/units/zoned';
 import { now } from '@/server/clock';
-import { nameOfRecord, titled } from '@/server/http/page-title';
+import { titledByRecord } from '@/server/http/page-title';
 import { signedInHere } from '@/server/http/signed-in-here';
 import { readRecord, recordsOf, recordsWhere } from '@/server/records/record-tables';
 import { ForDrivers } from '@/ui/road/role';
 import { ImportTariffs } from './import-tariffs';
 
-export const generateMetadata = async ({ params }: { params: Promise<{ networkId: string }> }) => {
-  const { networkId } = await params;
-  return titled(
-    'Prices from a file',
-    (who) => nameOfRecord(who, 'network', networkId),
-    (name) => `Prices from a file, ${name}`,
-  );
-};
+export const generateMetadata = titledByRecord('network', 'networkId', 'Prices from a file', (name) => `Prices from a file, ${name}`);
 
 /** Tariffs that a network published, kept as its prices. */
 export default async function ImportTariffsPage({ params }: { params: Promise<{ networkId: string }> }) {
