@@ -39,7 +39,7 @@ export function KeptCorner({ outbox, signedOut, hands }: { outbox: OutboxStatus 
         </button>
       ) : null}
       {signedOut ? (
-        <a href="/sign-in" className={button}>
+        <a href="/sign-in?to=%2Fstall" className={button}>
           Sign in
         </a>
       ) : null}
