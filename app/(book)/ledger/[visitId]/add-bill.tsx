@@ -40,7 +40,8 @@ function BillForm({
 }: {
   context: VisitContext;
   currency: string;
-  attempts: AttemptChoice[] /** Given what is still to be said of it. */;
+  attempts: AttemptChoice[];
+  /** Given what is still to be said of what was kept. */
   onClose: (kept: string) => void;
 }) {
   const { record, busy } = useRecordAfterwards(context);

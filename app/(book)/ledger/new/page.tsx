@@ -32,7 +32,7 @@ export default async function TypeVisitPage({ searchParams }: { searchParams: Pr
               Bring in a spreadsheet
             </Link>
           </p>
-          <TypeVisit person={who.personId} currency={who.currency} site={one(query, 'site') ?? ''} people={others} />
+          <TypeVisit whose={`${who.householdId} ${who.personId}`} currency={who.currency} site={one(query, 'site') ?? ''} people={others} />
         </EditPage>
       )}
     />

@@ -51,13 +51,13 @@ type Name = keyof TypedTexts;
 
 /** A visit typed in afterwards, with only what is known. */
 export function TypeVisit({
-  person,
+  whose,
   currency,
   site,
   people,
 }: {
-  /** Whose id it is that types. */
-  person: string;
+  /** Who types, in which household. */
+  whose: string;
   currency: string;
   site: string;
   people: readonly { id: string; name: string }[];
@@ -70,7 +70,7 @@ export function TypeVisit({
   const [kept, setKept] = useState<string | null>(null);
   const form = useForm<TypedTexts>({ defaultValues: { ...EMPTY, siteId: site, currency } });
   const { register, handleSubmit, watch, setValue, getValues, formState } = form;
-  const [takenUp, drop] = useDraft(`typed visit ${person} ${site}`, form);
+  const [takenUp, drop] = useDraft(`typed visit ${whose} ${site}`, form);
   useEffect(() => void householdRecords(setRecords).catch(() => {}), []);
   // A list shows nothing chosen until what was chosen is on it.
   // biome-ignore lint/correctness/useExhaustiveDependencies: once the lists have come
