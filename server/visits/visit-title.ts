@@ -11,7 +11,7 @@ export async function visitTitle(who: Who, visitId: string): Promise<string | nu
   if (!isId(visitId)) return null;
   const [[row]] = await pool().execute<RowDataPacket[]>(
     `SELECT v.sort_at, v.zone, s.name FROM visit v LEFT JOIN site s ON s.household_id = v.household_id AND s.id = v.site_id
-      WHERE v.household_id = ? AND v.id = ? AND v.withdrawn = FALSE AND ${seen()}`,
+      WHERE v.household_id = ? AND v.id = ? AND ${seen()}`,
     [toBin(who.householdId), toBin(visitId), seenBy(who.personId)],
   );
   return row ? `${row.name ?? 'A visit'}, ${printDate((row.sort_at as Date).getTime(), row.zone)}` : null;

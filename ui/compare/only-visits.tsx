@@ -1,7 +1,7 @@
 import Link from 'next/link';
 
-/** Which visits are in what stands below, where it is not all of them: a share without its condition says something else. */
-export function OnlyVisits({ chosen, all }: { chosen: string /** Where all of them are. */; all: string }) {
+/** Which visits are in what stands below, where it is not all of them: a share without its condition says something else. @param all where all of them are */
+export function OnlyVisits({ chosen, all }: { chosen: string; all: string }) {
   if (chosen === '') return null;
   return (
     <p className="mb-2.5 text-sm text-ink-2">
