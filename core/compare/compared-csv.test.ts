@@ -146,6 +146,17 @@ it('every kind of figure has its columns, each count, and what was left out', ()
   ]);
 });
 
+it('says of which visits it is, in each row, where it is not of all', () => {
+  const chosen = 'of Bluebarn, since 1 Oct 2025';
+  const { rows } = comparedGroups(visits, ASKED, ['site'], ['firstTry']);
+  const named = rows.map((row) => ({ row, names: ['A'] }));
+  expect(csvParse(comparedCsv(named, ['site'], ['firstTry'], ASKED, chosen)).map((l) => l['Only visits'])).toEqual(rows.map(() => chosen));
+  expect(comparedCsv(named, ['site'], ['firstTry'], ASKED)).not.toContain('Only');
+  const { curves } = waitingCurves(visits, ASKED, 'network');
+  const lines = csvParse(waitingCsv(curves, () => 'Bluebarn', '=1'));
+  expect(lines.map((l) => l['Only visits'])).toEqual(lines.map(() => "'=1"));
+});
+
 it('curves: each time at which somebody got power, with its limits', () => {
   const { curves } = waitingCurves(visits, ASKED, 'network');
   const lines = csvParse(waitingCsv(curves, () => 'Bluebarn'));

@@ -3,6 +3,7 @@ import type { Asked } from '../figures/populations';
 import { csvText } from '../units/csv-text';
 import type { Cell } from './cells';
 import type { ComparedGroup } from './compared-groups';
+import { onlyVisits } from './filter-words';
 import { MEASURES, type Measure } from './measures';
 
 type Column = [head: string, value: string | number | null];
@@ -84,12 +85,14 @@ function columns(head: string, c: Cell): Column[] {
 /**
  * A comparison as CSV (RFC 4180), one line a group, every figure with its counts.
  * @param heads one for each thing it is grouped by @param names of a row's groups, and what part of the time it is
+ * @param chosen which visits it is of, in words; `''`: all, and no column says so
  */
 export function comparedCsv(
   rows: readonly { row: ComparedGroup; names: readonly string[] }[],
   heads: readonly string[],
   measures: readonly Measure[],
   asked: Asked,
+  chosen = '',
 ): string {
   const lines = rows.map(({ row, names }): Column[] => [
     ...heads.map((head, i): Column => [head, names[i] ?? '']),
@@ -102,6 +105,7 @@ export function comparedCsv(
       const cell = row.cells[m];
       return cell ? columns(MEASURES[m].label(asked), cell) : [];
     }),
+    ...onlyVisits(chosen),
   ]);
   const [first] = lines;
   return first ? `${csvFormatRows([first.map(([head]) => csvText(head)), ...lines.map((l) => l.map(([, value]) => csvText(value)))])}\n` : '';

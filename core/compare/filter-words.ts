@@ -43,3 +43,6 @@ export function filterWords(f: LedgerFilter, nameOf: (g: Group) => string): stri
     .filter(Boolean)
     .join(', ');
 }
+
+/** The column by which figures that are taken along say of which visits they are, where it is not of all. @param chosen as [filterWords] says it */
+export const onlyVisits = (chosen: string): [head: string, value: string][] => (chosen === '' ? [] : [['Only visits', chosen]]);

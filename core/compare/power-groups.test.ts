@@ -138,6 +138,10 @@ describe('how stalls kept their word', () => {
   it('CSV has a row each, empty where nothing is known', () => {
     const rows = powerGroups(judgedSessions([session('a', 12, { stands: null })]), 'site').rows;
     expect(powerGroupsCsv(rows, name, 'site').split('\n')[1]).toBe('A,1,0,,,,,,,120.00,120.00,12.0');
+    expect(powerGroupsCsv(rows, name, 'site', 'with faults').split('\n').slice(0, 2)).toEqual([
+      expect.stringMatching(/,charging \(min\),Only visits$/),
+      'A,1,0,,,,,,,120.00,120.00,12.0,with faults',
+    ]);
   });
 });
 

@@ -8,6 +8,7 @@ import { canJudge, settingOf } from '../power/setting-of';
 import { csvText } from '../units/csv-text';
 import { grouped } from '../units/grouped';
 import { quantiles } from '../units/quantile';
+import { onlyVisits } from './filter-words';
 
 export const POWER_BY = ['site', 'network', 'stall', 'model', 'car'] as const;
 export type PowerBy = (typeof POWER_BY)[number];
@@ -134,9 +135,23 @@ export function medianLimits(sorted: readonly number[]): [number, number] | null
 
 const n2 = (x: number | null): string => (x === null ? '' : x.toFixed(2));
 /** The same as CSV: units in the heading, what is not known empty. */
-export const powerGroupsCsv = (rows: readonly PowerGroup[], nameOf: (key: string) => string, by: PowerBy): string =>
+export const powerGroupsCsv = (rows: readonly PowerGroup[], nameOf: (key: string) => string, by: PowerBy, chosen = ''): string =>
   `${csvFormatRows([
-    [by, 'sessions', 'judged', 'keeps its word', 'median', '95 % from', '95 % to', 'least', 'pace', 'average (kW)', 'peak (kW)', 'charging (min)'],
+    [
+      by,
+      'sessions',
+      'judged',
+      'keeps its word',
+      'median',
+      '95 % from',
+      '95 % to',
+      'least',
+      'pace',
+      'average (kW)',
+      'peak (kW)',
+      'charging (min)',
+      ...onlyVisits(chosen).map(([head]) => head),
+    ],
     ...rows.map((r) => [
       csvText(nameOf(r.key)),
       String(r.sessions),
@@ -150,6 +165,7 @@ export const powerGroupsCsv = (rows: readonly PowerGroup[], nameOf: (key: string
       n2(r.mean_kW),
       n2(r.peak_kW),
       r.minutes.toFixed(1),
+      ...onlyVisits(chosen).map(([, value]) => csvText(value)),
     ]),
   ])}\n`;
 

@@ -17,7 +17,7 @@ import { ForDrivers } from '../road/role';
 import { GroupedBy, LookedAt } from './compare-choices';
 import { ComparedTable, type NamedRow } from './compared-table';
 import { OnWatch, type WatchRow } from './on-watch';
-import { OnlyVisits } from './only-visits';
+import { nameOfFigure, OnlyVisits } from './only-visits';
 import { SavedViews } from './saved-views';
 import { Sentences } from './sentences';
 import { SortedBy } from './sorted-by';
@@ -120,7 +120,7 @@ export function ComparedPage(page: {
             <p className="bg-card p-4 text-[15px]">No visit fits: nothing to compare by {by.one} under these filters.</p>
           ) : (
             <KeepFigure
-              name={`Compared by ${heads.join(' and ')}`}
+              name={nameOfFigure(`Compared by ${heads.join(' and ')}`, page.chosen)}
               csv={comparedCsv(
                 rows.map(({ row, names, part }) => ({
                   row,
@@ -129,12 +129,13 @@ export function ComparedPage(page: {
                 heads,
                 measures,
                 asked,
+                page.chosen,
               )}
             >
               <ComparedTable rows={rows} ask={ask} asked={asked} />
             </KeepFigure>
           )}
-          {curves ? <StillWaiting of={curves} names={page.curveNames} one={by.one} time={page.timeWords} /> : null}
+          {curves ? <StillWaiting chosen={page.chosen} of={curves} names={page.curveNames} one={by.one} time={page.timeWords} /> : null}
           <Below {...page} />
         </>
       )}

@@ -12,3 +12,6 @@ export function OnlyVisits({ chosen, all }: { chosen: string; all: string }) {
     </p>
   );
 }
+
+/** What a figure is called that is taken along. */
+export const nameOfFigure = (name: string, chosen: string): string => (chosen === '' ? name : `${name}, only visits ${chosen}`);

@@ -4,6 +4,7 @@ import { waitingCsv } from '@/core/compare/waiting-csv';
 import type { WaitingCurve, WaitingCurves } from '@/core/compare/waiting-curve';
 import { printCount, printDuration, printShare } from '@/core/units/print';
 import { KeepFigure } from '../charts/keep-figure';
+import { nameOfFigure } from './only-visits';
 
 const [WIDTH, HEIGHT] = [620, 210];
 const PLOT = { left: 46, right: 132, top: 10, bottom: 28 };
@@ -37,6 +38,7 @@ export function StillWaiting({
   names,
   one,
   time,
+  chosen,
 }: {
   of: WaitingCurves;
   /** What each group is called. */
@@ -44,6 +46,8 @@ export function StillWaiting({
   /** What a curve is of: network, site. */
   one: string;
   time: string;
+  /** Which visits they are of, in words; `''`: all. */
+  chosen: string;
 }) {
   if (curves.length === 0) return null;
   const nameOf = (group: string) => names[group] ?? group;
@@ -67,7 +71,7 @@ export function StillWaiting({
           {time}; attempts that failed or were given up never get power, one left without an outcome counts until then
         </span>
       </div>
-      <KeepFigure name={`Still waiting for power, by ${one}`} csv={waitingCsv(curves, nameOf)} drawn>
+      <KeepFigure name={nameOfFigure(`Still waiting for power, by ${one}`, chosen)} csv={waitingCsv(curves, nameOf, chosen)} drawn>
         <div className="overflow-x-auto" role="region" aria-label="Still waiting, drawn" tabIndex={0}>
           <svg
             viewBox={`0 0 ${WIDTH} ${HEIGHT}`}

@@ -10,7 +10,7 @@ import { signedInHere } from '@/server/http/signed-in-here';
 import { namesOfGroups } from '@/server/records/group-names';
 import { KeepFigure } from '@/ui/charts/keep-figure';
 import { PriceLooks } from '@/ui/compare/compare-choices';
-import { OnlyVisits } from '@/ui/compare/only-visits';
+import { nameOfFigure, OnlyVisits } from '@/ui/compare/only-visits';
 import { PowerGroups } from '@/ui/power/power-groups';
 import { one, type Query } from '../../../query';
 
@@ -46,7 +46,7 @@ export default async function ComparedPowerPage({ searchParams }: { searchParams
       <OnlyVisits chosen={chosen} all={`/compare/power?by=${by}`} />
       <p className="mb-3 border-l-[6px] border-paint bg-card px-4 py-2 text-[16px] leading-snug">{powerSentence(rows, nameOf, GROUPINGS[by].one)}</p>
       {rows.length > 0 ? (
-        <KeepFigure name={`Power by ${GROUPINGS[by].one}`} csv={powerGroupsCsv(rows, nameOf, by)}>
+        <KeepFigure name={nameOfFigure(`Power by ${GROUPINGS[by].one}`, chosen)} csv={powerGroupsCsv(rows, nameOf, by, chosen)}>
           <PowerGroups rows={rows.map((r) => ({ ...r, name: nameOf(r.key), href: hrefOf(r.key) }))} one={GROUPINGS[by].one} />
         </KeepFigure>
       ) : null}
