@@ -66,6 +66,14 @@ test('a visit and a month as PDF: their words can be read, each page has its num
 
   // Nothing charged, no period, somebody else's.
   await page.goto('/ledger/statement?of=2020-01');
+  const periods = page.getByRole('navigation', { name: 'Period' });
+  await periods.getByRole('link', { name: 'Feb 2020' }).click();
+  await expect(page).toHaveTitle('Statement, Feb 2020 · Mile Ledger');
+  await periods.getByRole('link', { name: 'All of 2020' }).click();
+  await expect(periods.getByRole('link')).toHaveText([/^2019$/, /^2021$/, 'This month', 'All of 2020', 'What is open', /^PDF/]);
+  await periods.getByRole('link', { name: 'This month' }).click();
+  await expect(periods.getByRole('link')).toHaveCount(5);
+  await page.goto('/ledger/statement?of=2020-01');
   expect((await pagesOf(page, /^PDF/)).pages[0]).toContain('Nothing was charged or paid then.');
   expect((await page.request.get('/api/v1/pdf/statement?of=June')).status()).toBe(422);
   expect((await page.request.get(`/api/v1/pdf/visits/${who.householdId}`)).status()).toBe(404);

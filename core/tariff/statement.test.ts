@@ -1,7 +1,7 @@
 import { deriveVisit } from '../visit/derive';
 import { CARD, IN, idOf, KW, type Step, story, VISIT } from '../visit/fixtures/story';
 import { payloadProblem } from '../visit/payloads';
-import { periodOf, type StatementRow, statement, statementCsv, statementRow, taxRate, unnamed, wordsOfUse } from './statement';
+import { periodBeside, periodOf, type StatementRow, statement, statementCsv, statementRow, taxRate, unnamed, wordsOfUse } from './statement';
 
 const CHARGE: Step[] = [
   [20, 'plugged'],
@@ -191,4 +191,14 @@ describe('a statement', () => {
     ['2025-10-01', null],
     [undefined, null],
   ])('of %s: %s', (text, period) => expect(periodOf(text)).toBe(period));
+  it.each([
+    ['2025-10', '2025-09', '2025-11'],
+    ['2026-01', '2025-12', '2026-02'],
+    ['2025-12', '2025-11', '2026-01'],
+    ['2025', '2024', '2026'],
+    ['2000-01', null, '2000-02'],
+    ['2099-12', '2099-11', null],
+    ['2000', null, '2001'],
+    ['2099', '2098', null],
+  ])('%s lies between %s and %s', (period, before, after) => expect([periodBeside(period, -1), periodBeside(period, 1)]).toEqual([before, after]));
 });

@@ -54,6 +54,14 @@ const OPEN = new Set(['pending', 'queried']);
 /** A calendar month, `2025-10`, or a year, `2025`; `null` for what is neither. */
 export const periodOf = (text: string | null | undefined): string | null => (text && /^20\d\d(-(0[1-9]|1[0-2]))?$/.test(text) ? text : null);
 
+/** The month or year before another (`-1`), or after it; `null`: none of those that a statement is of. */
+export function periodBeside(period: string, by: -1 | 1): string | null {
+  const [year = 0, month] = period.split('-').map(Number);
+  if (month === undefined) return periodOf(String(year + by));
+  const months = year * 12 + month - 1 + by;
+  return periodOf(`${Math.floor(months / 12)}-${String((months % 12) + 1).padStart(2, '0')}`);
+}
+
 /** A row of which car, kWh and money alone are told. */
 export const unnamed = (r: StatementRow): StatementRow => ({
   ...r,

@@ -1,6 +1,6 @@
 import Link from 'next/link';
 import { inOneWords } from '@/core/tariff/exchange';
-import { periodOf, type StatementRow, type StatementSum, statementCsv, wordsOfUse } from '@/core/tariff/statement';
+import { periodBeside, periodOf, type StatementRow, type StatementSum, statementCsv, wordsOfUse } from '@/core/tariff/statement';
 import {
   beyondWords,
   billWords,
@@ -37,14 +37,14 @@ export const generateMetadata = ({ searchParams }: Props) =>
     (period) => `Statement, ${period}`,
   );
 
-const before = (period: string): string =>
-  period.length === 4 ? String(Number(period) - 1) : new Date(Date.UTC(Number(period.slice(0, 4)), Number(period.slice(5)) - 2, 15)).toISOString().slice(0, 7);
-
 /** What was paid in a month or a year: every bill, sums by currency, car, driver and use, and what is missing. Prints as it stands. */
 export default async function StatementPage({ searchParams }: Props) {
   const who = await signedInHere();
   const today = localDay(now(), who.zone);
   const period = await asked(searchParams, today);
+  const thisMonth = today.slice(0, 7);
+  // What is still to come has no statement, and this month has a link of its own.
+  const beside = [periodBeside(period, -1), periodBeside(period, 1)].flatMap((p) => (p !== null && p <= today && p !== thisMonth ? [p] : []));
   const { statement: s, beyond, inOne, closed, changes, canClose } = await statementPage(who, period);
   return (
     <div className="mx-auto w-full max-w-[1080px] px-4 py-4 sm:px-6">
@@ -52,10 +52,12 @@ export default async function StatementPage({ searchParams }: Props) {
         <h1 className="mr-1 text-[22px]">Statement, {periodWords(period)}</h1>
         <span className="grow" />
         <nav aria-label="Period" className="no-print flex flex-wrap gap-2">
-          <Link prefetch={false} href={`/ledger/statement?of=${before(period)}`} className="plate">
-            {periodWords(before(period))}
-          </Link>
-          <Link prefetch={false} href={`/ledger/statement?of=${today.slice(0, 7)}`} className="plate">
+          {beside.map((p) => (
+            <Link key={p} prefetch={false} href={`/ledger/statement?of=${p}`} className="plate">
+              {periodWords(p)}
+            </Link>
+          ))}
+          <Link prefetch={false} href={`/ledger/statement?of=${thisMonth}`} className="plate">
             This month
           </Link>
           <Link prefetch={false} href={`/ledger/statement?of=${period.slice(0, 4)}`} className="plate">
