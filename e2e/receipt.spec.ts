@@ -99,10 +99,10 @@ test('its text is read too; what cannot be told says why, and what is no picture
   await expect(page.getByRole('status').filter({ hasText: 'This is no picture that can be read.' })).toBeVisible();
   await expect(page.getByLabel('Charged for, minutes')).toHaveValue('65');
   await page.goto('/ledger/import/sheet');
-  expect(await dropFile(page, 'mine.csv', 'Start;Station;Energy (kWh)\n2026-03-04 12:00;Lipa Barn;12,5\n')).toBe(true);
+  await expect.poll(() => dropFile(page, 'mine.csv', 'Start;Station;Energy (kWh)\n2026-03-04 12:00;Lipa Barn;12,5\n'), 'once the page answers').toBe(true);
   await expect(page.getByRole('region', { name: 'Rows of the file' })).toContainText('Lipa Barn');
   await page.goto('/ledger/import');
-  expect(await dropFile(page, 'mine.csv', 'Start;Station;Energy (kWh)\n')).toBe(true);
+  await expect.poll(() => dropFile(page, 'mine.csv', 'Start;Station;Energy (kWh)\n'), 'once the page answers').toBe(true);
   await expect(page.getByRole('status').first()).not.toBeEmpty();
   for (const [type, data, status] of [
     ['image/jpeg', '<svg/>', 422],
