@@ -201,6 +201,9 @@ test('signing out with something unsent warns and keeps it for its person', asyn
   await page.getByRole('dialog').getByRole('button', { name: '−10 s' }).click();
   await page.getByRole('dialog').getByRole('button', { name: 'Keep the correction' }).click();
   await expect(page.getByText('Kept on this device')).toBeVisible();
+  // Pressed again it is the same correction.
+  await page.getByRole('dialog').getByRole('button', { name: 'Keep the correction' }).click();
+  await expect(page.getByText('Kept on this device')).toBeVisible();
   await page.goto('/settings');
   await page.getByRole('button', { name: 'Sign out', exact: true }).click();
   await expect(page.getByText('1 thing recorded on this device is not sent yet.')).toBeVisible();

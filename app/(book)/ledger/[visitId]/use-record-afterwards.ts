@@ -1,6 +1,6 @@
 'use client';
 import { useRouter } from 'next/navigation';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import { sendOutbox } from '@/client/outbox/send-outbox';
 import { writePhoto } from '@/client/photos/photo-outbox';
 import type { Photo } from '@/client/photos/take-photo';
@@ -26,6 +26,8 @@ export const KEPT_HERE = 'Kept on this device: it is sent when the server can be
 export function useRecordAfterwards(context: VisitContext) {
   const router = useRouter();
   const [busy, setBusy] = useState(false);
+  /** What is kept here and not sent yet: said again, it is sent and not kept a second time. */
+  const waiting = useRef<{ text: string; ids: Set<string> } | null>(null);
   const record = async (timeStamp: number, drafts: Afterwards | readonly Afterwards[], photo?: Photo): Promise<string | null> => {
     setBusy(true);
     try {
@@ -35,13 +37,18 @@ export function useRecordAfterwards(context: VisitContext) {
       const store = await openOwnStore(who);
       // The picture before what speaks of it: an event never waits for a picture that nobody has.
       if (photo) await writePhoto(store, photo);
-      const made = await keepEvents(
-        store,
-        who,
-        [drafts].flat().map((draft) => ({ ...draft, visitId: context.visitId, zone: context.zone, touch: touchTime(timeStamp), knownSeq: context.knownSeq })),
-      );
+      const text = JSON.stringify(drafts);
+      if (waiting.current?.text !== text) {
+        const made = await keepEvents(
+          store,
+          who,
+          [drafts].flat().map((draft) => ({ ...draft, visitId: context.visitId, zone: context.zone, touch: touchTime(timeStamp), knownSeq: context.knownSeq })),
+        );
+        waiting.current = { text, ids: new Set(made.map((e) => e.id)) };
+      }
+      const { ids } = waiting.current;
       const outcome = await sendOutbox(store);
-      const ids = new Set(made.map((e) => e.id));
+      if (outcome === 'sent') waiting.current = null;
       const kept = (await eventsOfVisit(store, context.visitId)).find((k) => ids.has(k.event.id) && k.state === 'refused');
       store.close();
       if (kept?.state === 'refused') return `${kept.path ?? ''} ${kept.reason ?? 'was refused'}`.trim();
