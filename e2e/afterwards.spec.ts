@@ -136,60 +136,6 @@ test('a dead site and the next one are one stop: the time lost is the stop’s',
   await expect(stop.getByRole('link', { name: 'Brod Landing' })).toBeVisible();
 });
 
-test('what is half typed is there again; a visit and a bill kept without a network are kept once, however often they are pressed', async ({
-  page,
-  baseURL,
-}) => {
-  const base = baseURL as string;
-  const who = await newHousehold(page, base);
-  const place = await addPlace(page, base, { network: 'Copperbeech', site: 'Hollin Bridge' });
-  const events = visitEvents(who, place, Date.now() - 2 * DAY).filter((e) => e.kind !== 'bill');
-  await send(page.request, base, asItems(events));
-  await page.goto('/ledger/new');
-  await page.getByLabel('Site', { exact: true }).selectOption({ label: 'Hollin Bridge' });
-  await page.getByLabel('Car', { exact: true }).selectOption({ index: 1 });
-  const car = await page.getByLabel('Car', { exact: true }).inputValue();
-  await page.getByLabel('Delivered, kWh').fill('31,4');
-  await page.reload();
-  await expect(page.getByText('Taken up where you left off.')).toBeVisible();
-  await expect(page.getByLabel('Site', { exact: true })).toHaveValue(place.siteId);
-  await expect(page.getByLabel('Delivered, kWh')).toHaveValue('31,4');
-  await expect(page.getByLabel('Car', { exact: true })).toHaveValue(car);
-  await page.getByRole('button', { name: 'Start afresh' }).click();
-  await expect(page.getByLabel('Delivered, kWh')).toHaveValue('');
-  await page.reload();
-  await expect(page.getByText('Taken up where you left off.')).toBeHidden();
-
-  const visits = async () => ((await (await page.request.get('/api/v1/visits')).json()) as { items: unknown[] }).items.length;
-  await page.route('**/api/v1/outbox', (route) => route.abort());
-  await page.getByLabel('Site', { exact: true }).selectOption({ label: 'Hollin Bridge' });
-  await page.getByLabel('Day', { exact: true }).fill(new Date(Date.now() - 5 * DAY).toISOString().slice(0, 10));
-  await page.getByLabel('Delivered, kWh').fill('31,4');
-  await page.getByRole('button', { name: 'Keep the visit' }).click();
-  await expect(page.getByText(/^The visit is kept on this device\./)).toBeVisible();
-  await expect(page.getByLabel('Delivered, kWh')).toBeDisabled();
-  await page.getByRole('button', { name: 'Send it' }).click();
-  await expect(page.getByText(/^The visit is kept on this device\./)).toBeVisible();
-  await page.unroute('**/api/v1/outbox');
-  await page.getByRole('button', { name: 'Send it' }).click();
-  await expect(page.getByRole('heading', { name: 'Hollin Bridge', level: 1 })).toBeVisible();
-  expect(await visits()).toBe(2);
-
-  await page.goto(`/ledger/${events[0]?.visitId}`);
-  await page.route('**/api/v1/outbox', (route) => route.abort());
-  await page.getByRole('button', { name: 'Add a bill or receipt' }).click();
-  const sheet = page.getByRole('dialog', { name: 'Add a bill or receipt' });
-  await sheet.getByLabel('Amount paid').fill('12.50');
-  await sheet.getByRole('button', { name: 'Keep it with the visit' }).click();
-  await expect(sheet).toBeHidden();
-  await expect(page.getByText('Kept on this device: it is sent when the server can be reached.')).toBeVisible();
-  await page.unroute('**/api/v1/outbox');
-  await page.reload();
-  const bills = async () =>
-    ((await (await page.request.get(`/api/v1/visits/${events[0]?.visitId}/events`)).json()).events as StoredEvent[]).filter((e) => e.kind === 'bill').length;
-  await expect.poll(bills).toBe(1);
-});
-
 test('signing out with something unsent warns and keeps it for its person', async ({ page, baseURL }) => {
   const who = await newHousehold(page, baseURL as string);
   const place = await addPlace(page, baseURL as string, { network: 'Copperbeech', site: 'Hollin Bridge' });

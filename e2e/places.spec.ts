@@ -78,35 +78,6 @@ async function vanAtFerry(page: Page, base: string) {
   return id;
 }
 
-test('without the server a site and a car are made once, however often they are pressed; what is typed in between is a change', async ({ page, baseURL }) => {
-  await newHousehold(page, baseURL as string);
-  await page.goto('/places/new');
-  await page.route('**/api/v1/outbox', (route) => route.abort());
-  const said = page.getByText(/^Kept on this device: it is sent when the server can be reached\./);
-  await page.getByLabel('Site', { exact: true }).fill('Kamen Tol');
-  await page.getByLabel('Network', { exact: true }).fill('Copperbeech');
-  await page.getByRole('button', { name: /^Add the site/ }).click();
-  await expect(said).toBeVisible();
-  await page.getByLabel('Site', { exact: true }).fill('Kamen Toll');
-  await page.getByRole('button', { name: /^Add the site/ }).click();
-  await expect(said).toBeVisible();
-  await page.goto('/garage/car/new');
-  await page.getByLabel('Name', { exact: true }).fill('Heron 62');
-  await page.getByLabel('Usable battery, kWh').fill('62');
-  await page.getByLabel('CCS2', { exact: true }).check();
-  await page.getByRole('button', { name: 'Add the car' }).click();
-  await expect(said).toBeVisible();
-  await page.getByRole('button', { name: 'Add the car' }).click();
-  await expect(said).toBeVisible();
-  await page.unroute('**/api/v1/outbox');
-  await page.goto('/places');
-  const records = async () => {
-    const all = ((await (await page.request.get('/api/v1/changes?since=0')).json()) as { records: { type: string; fields: { name?: string } }[] }).records;
-    return all.filter((r) => ['site', 'network', 'car'].includes(r.type)).map((r) => `${r.type} ${r.fields.name}`);
-  };
-  await expect.poll(async () => (await records()).sort()).toEqual(['car Heron 62', 'network Copperbeech', 'site Kamen Toll']);
-});
-
 test('what the van can use there, at most how many kW, and why not the rest', async ({ page, baseURL }) => {
   await newHousehold(page, baseURL as string);
   const { site } = await vanAtFerry(page, baseURL as string);

@@ -5,7 +5,7 @@ import { useForm } from 'react-hook-form';
 import { v7 } from 'uuid';
 import { sendOutbox } from '@/client/outbox/send-outbox';
 import { householdRecords } from '@/client/store/household-records';
-import { keepEvents } from '@/client/store/keep-event';
+import { eventsOfVisit, keepEvents } from '@/client/store/keep-event';
 import { openOwnStore } from '@/client/store/phone-store';
 import { noRecords } from '@/client/store/records-by-type';
 import { askWho, readWho } from '@/client/store/who';
@@ -114,7 +114,14 @@ export function TypeVisit({
           setKept(visitId);
           drop(false);
         }
-        if ((await sendOutbox(store)) === 'sent') router.push(`/ledger/${visitId}`);
+        const outcome = await sendOutbox(store);
+        const all = await eventsOfVisit(store, visitId);
+        const refused = all.flatMap((k) => (k.state === 'refused' ? [`${k.path ?? ''} ${k.reason}`.trim()] : []));
+        if (refused.length > 0 && refused.length === all.length) {
+          // Of a visit that is nowhere all can be put right; of one that was taken in part there is a page.
+          setKept(null);
+          setFailed(`The server did not take it: ${refused[0]}`);
+        } else if (outcome === 'sent') router.push(`/ledger/${visitId}`);
         else setFailed('The visit is kept on this device. It is sent, and has its page, once the server can be reached.');
       } finally {
         store.close();
