@@ -45,13 +45,18 @@ const FIELDS = {
   payload: z.record(z.string(), z.unknown()),
 };
 const envelope = z.looseObject(FIELDS);
-const EACH = Object.entries(FIELDS) as [keyof typeof FIELDS, z.ZodMiniType][];
+const { payload: _, ...BESIDE } = FIELDS;
+const EACH = Object.entries(BESIDE) as [keyof typeof BESIDE, z.ZodMiniType][];
 /** What every event has, in the order of canonical JSON. */
-export const EVENT_FIELDS = EACH.map(([name]) => name).sort();
+export const EVENT_FIELDS = (Object.keys(FIELDS) as (keyof typeof FIELDS)[]).sort();
+const hasNames = (value: unknown): boolean => typeof value === 'object' && value !== null && !Array.isArray(value);
 
 /** Whether an event has what every event has, nothing besides, and all of it right: what is as it was in one that was checked, most of it among a device's, is not looked at again. */
 const rightAs = (e: Record<string, unknown>, before: StoredEvent): boolean =>
-  Object.keys(e).length === EACH.length && EACH.every(([name, schema]) => e[name] === before[name] || z.safeParse(schema, e[name]).success);
+  Object.keys(e).length === EVENT_FIELDS.length &&
+  // Its kind's own schema looks into it.
+  hasNames(e.payload) &&
+  EACH.every(([name, schema]) => e[name] === before[name] || z.safeParse(schema, e[name]).success);
 
 export type EventCheck = { ok: true; event: StoredEvent; newer: boolean } | { ok: false; path: string; reason: string };
 

@@ -79,7 +79,7 @@ for (let left = 1; left > 0; ) {
 }
 const own_ms = performance.now() - started;
 clearInterval(watch);
-say('and taken in, a thousand at a time', othersWaited());
+say('and taken in, part by part', othersWaited());
 
 // Before anything asks for them, so that nothing of it goes on beside what is timed below.
 started = performance.now();

@@ -42,3 +42,6 @@ export function isDataError(error: unknown): boolean {
   const state = (error as { sqlState?: unknown } | null)?.sqlState;
   return typeof state === 'string' && (state.startsWith('22') || state.startsWith('23'));
 }
+
+/** True when what was to be written has the key of something that is there. */
+export const isTaken = (error: unknown): boolean => (error as { code?: unknown } | null)?.code === 'ER_DUP_ENTRY';

@@ -33,8 +33,8 @@ import { restored } from './visits-back';
 
 /** More rows a file does not have; one of more is sent in parts. */
 const MOST_ROWS = 100_000;
-/** Rows that one request takes in: the page asks on until none is left, and can stop in between. */
-export const ROWS_AT_ONCE = 1_000;
+/** Rows that one request takes in: the page asks on until none is left, and can stop in between. Of the first fewer, so that one sees early that it goes on. */
+const ROWS_AT_ONCE = { first: 1_000, next: 4_000 };
 /** So few are derived at once: who looks at the ledger next sees them. */
 const FEW = 200;
 const SHOWN = { rows: 200, refused: 1000 };
@@ -90,13 +90,13 @@ export async function importSheet(who: SignedIn, bytes: Uint8Array, asked: Sheet
   held.keep(who.personId, [key, `${importId} ${JSON.stringify(made.answers)}`], made);
   const refused = asked.allRefused ? made.read.refused.length : SHOWN.refused;
   if (!take) return { ok: true, preview: previewOf(who, made, refused) };
-  if (made.read.dialect.headingLine !== null && !made.habitKept) {
+  if (made.read.dialect.headingLine !== null && !made.begun) {
     const headings = made.read.columns.map((c) => c.heading);
     await keepHabit(who, headings, made.answers);
-    made.habitKept = true;
   }
   const ready = made.read.accepted.filter((r) => ['new', 'merge'].includes(made.plan.get(r.line) as string));
-  const taken = await takeRows(who, made, ready.slice(0, ROWS_AT_ONCE));
+  const taken = await takeRows(who, made, ready.slice(0, ROWS_AT_ONCE[made.begun ? 'next' : 'first']));
+  made.begun = true;
   return { ok: true, preview: previewOf(who, made, refused), taken, left: ready.length - taken };
 }
 
@@ -106,8 +106,8 @@ type Prepared = {
   read: SheetImport;
   answers: readonly SheetAnswer[];
   remembered: boolean;
-  /** What was said of it is remembered already: with its first part. */
-  habitKept: boolean;
+  /** Its first part was taken in: what was said of it is remembered. */
+  begun: boolean;
   known: KnownHere;
   visitOf: ReadonlyMap<number, string>;
   stands: ReadonlyMap<string, RowStands>;
@@ -176,7 +176,7 @@ async function prepare(
     networks: known.networksOf(read.accepted),
     tells: (visitId, n) => own.has(visitId) || told.has(`${visitId} ${n}`),
   });
-  return { importId, read, answers, remembered: remembered.length > 0, habitKept: false, known, visitOf, stands, near, visits, plan, leftOut };
+  return { importId, read, answers, remembered: remembered.length > 0, begun: false, known, visitOf, stands, near, visits, plan, leftOut };
 }
 
 /** What the bill of a row is called by, beside a recorded visit. */
@@ -215,7 +215,7 @@ async function takeRows(who: SignedIn, p: Prepared, part: readonly SheetRow[]): 
     beside.push({ name: besideName(visitOf.get(row.line) as string), visit, payload: rowBill(row, session, importId), at: row.end ?? row.start });
   }
   const bills = await billsInto(who, beside, importId);
-  // Of a thousand rows each is written out as its turn comes.
+  // Of thousands of rows each is written out as its turn comes.
   function* written(): Generator<StoredEvent[]> {
     for (const row of own) {
       const visitId = visitOf.get(row.line) as string;

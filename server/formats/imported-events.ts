@@ -7,7 +7,7 @@ import { checkMade, type MadeEvents, takeMade } from '../outbox/take-batch';
 
 /** Ids that come of what a file says: the same thing said is the same event, in whichever file it stands. RFC 9562, version 5. */
 const NAMESPACE = parse('6ba7b811-9dad-11d1-80b4-00c04fd430c8');
-export const idOf = (householdId: string, name: string): string => v5(`${householdId} ${name}`, NAMESPACE);
+export const idOf = (householdId: string, name: string): string => v5(Buffer.from(`${householdId} ${name}`), NAMESPACE);
 
 export type Imported = {
   id: string;

@@ -4,7 +4,7 @@ import { canonicalJson } from '@/core/records/canonical-json';
 import { grouped } from '@/core/units/grouped';
 import { EVENT_FIELDS } from '@/core/visit/check-event';
 import type { StoredEvent } from '@/core/visit/event';
-import { isDataError } from '../db/away';
+import { isDataError, isTaken } from '../db/away';
 import { binLiteral, binLiterals, fromBin, toBin } from '../db/binary-id';
 import { pool, type Reader } from '../db/pool';
 import type { Writing } from '../outbox/writing';
@@ -97,6 +97,10 @@ const person = asBefore(binLiteral);
 const device = asBefore(binLiteral);
 const life = asBefore(binLiteral);
 const zoneText = asBefore(escape);
+const precision = asBefore(escape);
+const origin = asBefore(escape);
+const role = asBefore(escape);
+const at = asBefore(moment);
 const received = asBefore(moment);
 /** Written as SQL here, without its brackets: the driver's own way asks much more of each value; of a hundred thousand events that is a third of the work. */
 export function eventRow(e: StoredEvent, sha256: string, receivedAt: Date, sentAt: Date | null): string {
@@ -108,16 +112,16 @@ export function eventRow(e: StoredEvent, sha256: string, receivedAt: Date, sentA
     person(e.personId),
     escape(e.kind),
     Number(e.v),
-    moment(e.at),
-    escape(e.precision),
+    at(e.at),
+    precision(e.precision),
     zoneText(e.zone),
     device(e.deviceId),
     life(e.life),
     Number(e.mono),
     e.awake ? 1 : 0,
     Number(e.seq),
-    escape(e.origin),
-    escape(e.role),
+    origin(e.origin),
+    role(e.role),
     escape(JSON.stringify(e.payload)),
     `x'${sha256}'`,
     received(receivedAt),
@@ -148,6 +152,7 @@ function* statements(rows: readonly string[]): Generator<[from: number, to: numb
 
 /**
  * Appends events, in one statement where the database takes them all. One that it cannot keep is left out and hinders no other.
+ * @throws where the id of one is taken (isTaken): nothing is known then of the others
  * @returns ids of those that were left out
  */
 export async function insertEvents(
@@ -165,10 +170,10 @@ export async function insertEvents(
     try {
       await insert(from, to);
     } catch (error) {
-      if (!isDataError(error)) throw error;
+      if (!isDataError(error) || isTaken(error)) throw error;
       for (let i = from; i < to; i++)
         await insert(i, i + 1).catch((alone) => {
-          if (!isDataError(alone)) throw alone;
+          if (!isDataError(alone) || isTaken(alone)) throw alone;
           const { id } = (events[i] as { event: StoredEvent }).event;
           lost.add(id);
           console.error(`event ${id} cannot be kept: ${(alone as Error).message}`);
