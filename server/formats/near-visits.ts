@@ -11,7 +11,7 @@ export async function nearVisits(
   rows: readonly SheetRow[],
   own: ReadonlySet<string>,
 ): Promise<{ near: Map<number, { visitId: string; n: number }>; may: Map<number, readonly AttemptRef[]>; visits: Map<string, Visit> }> {
-  const charges = rows.filter((r) => rowTells(r) === 'charged' || rowTells(r) === 'failed');
+  const charges = rows.filter((r) => ['charged', 'failed'].includes(rowTells(r)));
   const { visits, attempts } = await sessionsAround(
     who,
     charges.map((r) => r.start),
