@@ -1,7 +1,7 @@
 import { v7 } from 'uuid';
 import type { Member } from '../accounts/who';
 import { pool } from '../db/pool';
-import { describeWithDatabase, newHousehold } from '../fixtures/household';
+import { describeWithDatabase, newHousehold, send } from '../fixtures/household';
 import { importedEvent } from '../formats/imported-events';
 import { eventsOfVisits } from '../visits/event-rows';
 import { checkMade, takeMade } from './take-batch';
@@ -38,6 +38,12 @@ describeWithDatabase('events that the server made of a file', () => {
     expect(await statuses(who, [before, made(who, { id: first.id, visitId: fresh }), after])).toEqual([{ status: 'taken' }, stands, { status: 'taken' }]);
     expect(await ids(who, here)).toEqual([first.id]);
     expect(await ids(who, fresh)).toEqual([before.id, after.id].sort());
+    // Nor does it hinder what a phone sends beside it.
+    const sent = await send(
+      who,
+      [made(who, { id: first.id, visitId: v7() }), made(who, { visitId: v7() })].map((event) => ({ type: 'event', event })),
+    );
+    expect(sent).toMatchObject([stands, { status: 'taken' }]);
     // The same id in another household is another event.
     const others = await newHousehold();
     expect(await statuses(others, [made(others, { id: first.id, visitId: v7() })])).toEqual([{ status: 'taken' }]);
