@@ -1,6 +1,7 @@
 import fc from 'fast-check';
+import { ROWS_A_STEP } from '../units/steps';
 import { localDay } from '../units/zoned';
-import { type BilledItem, fold, matchSessions, type RecordedAttempt } from './match-sessions';
+import { type BilledItem, fold, matchingSessions, matchSessions, type RecordedAttempt } from './match-sessions';
 
 const MIN = 60_000;
 const HOUR = 60 * MIN;
@@ -116,6 +117,16 @@ describe('billed sessions and recorded attempts', () => {
     const billed = Array.from({ length: 2_000 }, (_, n) => item(String(n), { site: `SITE ${n % 60}`, start: AT + n * 9 * HOUR + MIN / 2 }));
     expect(matchSessions(billed, recorded).pairs).toHaveLength(2_000);
     expect(looked).toBeLessThan(2_000 * 10);
+  });
+  it('of ten thousand rows that tell no time the day of each is told once, and others have their turn between', () => {
+    const days = jest.spyOn(Intl.DateTimeFormat.prototype, 'formatToParts');
+    const recorded = Array.from({ length: 2_000 }, (_, n) => attempt(n, { start: AT + n * 2 * HOUR, pulledIn: AT + n * 2 * HOUR }));
+    const billed = Array.from({ length: 2_000 }, (_, n) => item(String(n), { start: AT + n * 2 * HOUR + MIN, dayOnly: true }));
+    let turns = 0;
+    for (const steps = matchingSessions(billed, recorded); !steps.next().done; ) turns += 1;
+    expect(turns).toBe((3 * 2_000) / ROWS_A_STEP);
+    expect(days.mock.calls.length).toBeLessThanOrEqual(2 * 2_000);
+    days.mockRestore();
   });
   it('hang together over any number of steps; what hangs by nothing stands alone', () => {
     const at = (n: number) => AT + n * 10 * MIN;

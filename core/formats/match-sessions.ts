@@ -1,5 +1,6 @@
 import Big from 'big.js';
 import { firstBy, grouped } from '../units/grouped';
+import { finish, type Steps, withEach } from '../units/steps';
 import { localDay } from '../units/zoned';
 
 /** One attempt of a recorded visit, as something billed may be matched to it. Times UTC ms, kWh decimal. */
@@ -71,8 +72,19 @@ const anchorOf = (a: RecordedAttempt): number => a.start ?? a.pulledIn;
 /** How long one of which no start is known may have been under way. */
 const lengthOf = (a: RecordedAttempt): number => (a.pulledOut ?? a.pulledIn + OPEN_MS) - a.pulledIn;
 
-function sameTime(item: BilledItem, a: RecordedAttempt): boolean {
-  if (item.dayOnly) return localDay(item.start, a.zone) === localDay(anchorOf(a), a.zone);
+/** The day of an instant by the clock of a zone, told once: of a file of days each row is held against all attempts of two days around it. */
+function days(): (ms: number, zone: string) => string {
+  const zones = new Map<string, Map<number, string>>();
+  return (ms, zone) => {
+    const told = zones.get(zone) ?? new Map<number, string>();
+    zones.set(zone, told);
+    const day = told.get(ms) ?? localDay(ms, zone);
+    told.set(ms, day);
+    return day;
+  };
+}
+function sameTime(item: BilledItem, a: RecordedAttempt, day: (ms: number, zone: string) => string): boolean {
+  if (item.dayOnly) return day(item.start, a.zone) === day(anchorOf(a), a.zone);
   if (a.start !== null) return Math.abs(item.start - a.start) <= NEAR.ms;
   return item.start >= a.pulledIn - NEAR.ms && item.start <= a.pulledIn + lengthOf(a) + NEAR.ms;
 }
@@ -116,6 +128,7 @@ const inOrder = (found: readonly { a: RecordedAttempt; n: number }[]): RecordedA
 /** The recorded attempts as billed items look for them: at their place and time. */
 class Attempts {
   private readonly folded = folding();
+  private readonly day = days();
   /** Of each site: those with a start, and those without, with how long they may have been under way. */
   private readonly sites = new Map<string, { started: InTime; others: InTime; longest: number }>();
   private readonly started: InTime;
@@ -139,7 +152,7 @@ class Attempts {
       ...here.started.between(item.start - around, item.start + around),
       ...here.others.between(item.start - Math.max(around, here.longest + NEAR.ms), item.start + around),
     ];
-    return inOrder(found.filter(({ a }) => sameTime(item, a) && sameEnergy(item, a)));
+    return inOrder(found.filter(({ a }) => sameTime(item, a, this.day) && sameEnergy(item, a)));
   }
 
   /** Those with a start at its place, up to so far from its time. */
@@ -171,16 +184,26 @@ function pairOf(item: BilledItem, a: RecordedAttempt): Matched {
  * Which recorded attempt each billed session is. Only what is unmistakable is paired; anything else is asked, with what it
  * could be, and nothing is decided by order: the same items in any order give the same pairs.
  */
-export function matchSessions(items: readonly BilledItem[], attempts: readonly RecordedAttempt[]): SessionMatch {
+export const matchSessions = (items: readonly BilledItem[], attempts: readonly RecordedAttempt[]): SessionMatch => finish(matchingSessions(items, attempts));
+
+/** The same in steps. */
+export function* matchingSessions(items: readonly BilledItem[], attempts: readonly RecordedAttempt[]): Steps<SessionMatch> {
   const own = items.filter((i) => i.credits === null);
   const pairs: Matched[] = [];
   const asks: MatchAsk[] = [];
   const unmatchedItems: string[] = [];
   const recorded = new Attempts(attempts);
-  const all = new Map(own.map((item) => [item, recorded.candidates(item)]));
+  const all = new Map<BilledItem, RecordedAttempt[]>();
+  yield* withEach(own, (item) => all.set(item, recorded.candidates(item)));
 
   // Those that are each other's only close one are taken out first.
-  const close = new Map(own.map((item) => [item, (all.get(item) ?? []).filter((a) => isClose(item, a))]));
+  const close = new Map<BilledItem, RecordedAttempt[]>();
+  yield* withEach(all, ([item, candidates]) =>
+    close.set(
+      item,
+      candidates.filter((a) => isClose(item, a)),
+    ),
+  );
   const closeTo = new Map<RecordedAttempt, number>();
   for (const near of close.values()) for (const a of near) closeTo.set(a, (closeTo.get(a) ?? 0) + 1);
   const taken = new Set<RecordedAttempt>();
@@ -194,8 +217,8 @@ export function matchSessions(items: readonly BilledItem[], attempts: readonly R
   }
 
   const left = new Map<BilledItem, RecordedAttempt[]>();
-  for (const [item, candidates] of all) {
-    if (done.has(item)) continue;
+  yield* withEach(all, ([item, candidates]) => {
+    if (done.has(item)) return;
     const free = candidates.filter((a) => !taken.has(a));
     if (candidates.length > 0 && free.length === 0) asks.push({ item: item.id, code: 'already_paired', candidates: candidates.map(refOf) });
     else if (candidates.length === 0) elsewhere(item, recorded, asks, unmatchedItems);
@@ -203,7 +226,7 @@ export function matchSessions(items: readonly BilledItem[], attempts: readonly R
       const here = free.filter((a) => item.stall !== null && a.stall !== null && fold(item.stall) === fold(a.stall));
       left.set(item, free.length > 1 && here.length > 0 ? here : free);
     }
-  }
+  });
   for (const group of hangingTogether(left)) {
     const [[item, candidates] = []] = group;
     if (group.length === 1 && item && candidates?.length === 1) pairs.push(pairOf(item, candidates[0] as RecordedAttempt));

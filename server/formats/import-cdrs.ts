@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto';
 import { billPlaces } from '@/core/formats/bill-place';
 import { BREACH_WORDS } from '@/core/formats/breach-words';
 import { billedItems, billPayload, billProblem, cdrRef } from '@/core/formats/cdr-bills';
-import { type AttemptRef, fold, matchSessions } from '@/core/formats/match-sessions';
+import { type AttemptRef, fold, matchingSessions } from '@/core/formats/match-sessions';
 import { type BillIn, readingCdrs } from '@/core/formats/ocpi-cdrs';
 import { BREACHES_LISTED, type Breach } from '@/core/formats/ocpi-check';
 import { type JsonObject, type JsonRefused, readingJson } from '@/core/formats/strict-json';
@@ -75,10 +75,8 @@ async function load(who: Member, bytes: Uint8Array): Promise<Loaded | { refused:
   );
   const placeOf = billPlaces(sites, stalls);
   const placed = new Map(bills.map((b) => [b.id, placeOf(b, records.get(b.id))] as const));
-  const match = matchSessions(
-    billedItems(bills, (b) => placed.get(b.id) ?? { site: b.site, stall: null }),
-    attempts,
-  );
+  const items = billedItems(bills, (b) => placed.get(b.id) ?? { site: b.site, stall: null });
+  const match = await unhurried(matchingSessions(items, attempts));
   const attemptOf = new Map(attempts.map((a) => [`${a.visitId} ${a.n}`, a]));
   const where = ([visitId, n]: AttemptRef): Where => {
     const v = visits.get(visitId) as Visit;

@@ -1,8 +1,9 @@
-import { type AttemptRef, matchSessions } from '@/core/formats/match-sessions';
+import { type AttemptRef, matchingSessions } from '@/core/formats/match-sessions';
 import type { SheetRow } from '@/core/formats/sheet-row';
 import { rowTells } from '@/core/formats/sheet-visit';
 import type { Visit } from '@/core/visit/derive';
 import type { Member } from '../accounts/who';
+import { unhurried } from '../unhurried';
 import { sessionsAround } from './visits-around';
 
 /** For each row the recorded visit that it may be, by place, time and energy, the first of several; `may`: all of them. @param own ids of the file's own visits, which are no others */
@@ -16,17 +17,19 @@ export async function nearVisits(
     who,
     charges.map((r) => r.start),
   );
-  const { pairs, asks } = matchSessions(
-    charges.map((r) => ({
-      id: String(r.line),
-      site: r.site,
-      stall: r.stall,
-      start: r.start,
-      dayOnly: r.startPrecision === 'day',
-      kWh: r.kWh,
-      credits: null,
-    })),
-    attempts.filter((a) => !own.has(a.visitId)),
+  const { pairs, asks } = await unhurried(
+    matchingSessions(
+      charges.map((r) => ({
+        id: String(r.line),
+        site: r.site,
+        stall: r.stall,
+        start: r.start,
+        dayOnly: r.startPrecision === 'day',
+        kWh: r.kWh,
+        credits: null,
+      })),
+      attempts.filter((a) => !own.has(a.visitId)),
+    ),
   );
   const may = new Map<number, readonly AttemptRef[]>([
     ...asks.map((a) => [Number(a.item), a.candidates] as const),
