@@ -2,7 +2,7 @@ import { deriveVisit } from '../visit/derive';
 import type { StoredEvent } from '../visit/event';
 import { payloadProblem } from '../visit/payloads';
 import type { SheetRow } from './sheet-row';
-import { rowBill, rowBills, rowEvents, rowKey, rowTells } from './sheet-visit';
+import { rowBill, rowBills, rowEvents, rowKeepable, rowKey, rowTells } from './sheet-visit';
 
 const START = Date.UTC(2025, 9, 14, 11, 52);
 const ROW: SheetRow = {
@@ -54,6 +54,103 @@ const visitOf = (row: SheetRow) => {
   return deriveVisit('v', stored, payloadProblem);
 };
 
+/** Events of a row, each as kind, payload, precision and ms after its start. */
+const told = (change: Partial<SheetRow>, of: Partial<Parameters<typeof rowEvents>[1]> = {}) =>
+  rowEvents({ ...ROW, ...change }, { ...refs, ...of }, NOON, 'import').map((e) => [e.kind, e.payload, e.precision, e.at - START]);
+/** A row of a time, energy and nothing else. */
+const BARE = { stall: null, car: null, minutes: null, handshake_s: null, socFrom: null, socTo: null, means: null, note: null, rest: {}, amount: null };
+const END = 41 * 60_000;
+const BILL = { sessions: [], amount: '23.1', currency: 'EUR', kWh: '41.37', state: 'charged' };
+const LATE = { screen: 'stall', mark: 'kW', late: true };
+
+describe('what a row is written as', () => {
+  it('each thing it tells, once, in order; a time it tells has its precision and all else stands in its order', () => {
+    const sheet = { import: 'import', line: 2, car: 'Ember', minutes: 41, rest: { 'Receipt no.': 'R-1' } };
+    const handshake = { figure: 'handshake', seconds: 33, plusMinus_s: 2, startMark: 'plug or card', endMark: 'kW' };
+    const { siteId } = refs;
+    expect(told({})).toEqual([
+      ['pulled_in', { siteId, socPct: 20, sheet }, 'day', 0],
+      ['stall_named', { text: '4' }, 'day', 0],
+      ['plugged', {}, 'min', 0],
+      ['means_shown', { meansKind: 'rfid' }, 'day', 2],
+      ['power_seen', LATE, 'day', 3],
+      ['reading', { screen: 'car', socPct: 80 }, 'min', END + 4],
+      ['stop_asked', {}, 'min', END],
+      ['pulled_out', { reason: 'enough' }, 'day', END + 6],
+      ['figure_given', handshake, 'day', END + 7],
+      ['bill', BILL, 'day', END + 8],
+      ['note', { text: 'Rain' }, 'day', END + 9],
+    ]);
+  });
+  it('of little as little: the row it stood in, when, and how much', () => {
+    const sheet = { import: 'import', line: 2 };
+    expect(told(BARE)).toEqual([
+      ['pulled_in', { siteId: refs.siteId, sheet }, 'day', 0],
+      ['plugged', {}, 'min', 0],
+      ['power_seen', LATE, 'day', 0],
+      ['reading', { screen: 'stall', kWh: '41.37' }, 'min', END + 2],
+      ['stop_asked', {}, 'min', END],
+      ['pulled_out', { reason: 'enough' }, 'day', END + 4],
+    ]);
+    expect(told({ ...BARE, end: null }).map(([kind]) => kind)).toEqual(['pulled_in', 'plugged', 'power_seen', 'reading', 'pulled_out']);
+  });
+  it('a stall and a car that are known here by their records, not by their names; seconds where it tells seconds', () => {
+    const events = told({ startPrecision: 's' }, { stallId: 'stall', carId: 'car' });
+    expect(events[0]?.[1]).toEqual({ siteId: refs.siteId, carId: 'car', socPct: 20, sheet: { import: 'import', line: 2, minutes: 41, rest: ROW.rest } });
+    expect(events[1]).toEqual(['stall_chosen', { stallId: 'stall' }, 'day', 1]);
+    expect(events.filter(([, , precision]) => precision !== 'day').map(([kind, , precision]) => [kind, precision])).toEqual([
+      ['plugged', 's'],
+      ['reading', 's'],
+      ['stop_asked', 's'],
+    ]);
+  });
+  it('of a day alone no time at all', () => {
+    const events = told({ startPrecision: 'day', start: NOON });
+    expect(new Set(events.map(([, , precision]) => precision))).toEqual(new Set(['day']));
+    expect(events.map(([kind]) => kind)).not.toEqual(expect.arrayContaining(['stop_asked']));
+    expect(events.map(([kind]) => kind)).not.toEqual(expect.arrayContaining(['plugged']));
+    expect(events[0]?.[3]).toBe(NOON - START);
+  });
+  it('without energy an attempt that failed: no power, no stop, no level at the end', () => {
+    expect(told({ kWh: '0' }).map(([kind, , precision, at]) => [kind, precision, at])).toEqual([
+      ['pulled_in', 'day', 0],
+      ['stall_named', 'day', 0],
+      ['plugged', 'min', 0],
+      ['means_shown', 'day', 0],
+      ['pulled_out', 'day', 1],
+      ['bill', 'day', 2],
+      ['note', 'day', 3],
+    ]);
+    expect(told({ ...BARE, kWh: '0', startPrecision: 'day', start: NOON }).map(([kind, , precision]) => [kind, precision])).toEqual([
+      ['pulled_in', 'day'],
+      ['plugged', 'day'],
+      ['pulled_out', 'day'],
+    ]);
+  });
+  it.each<[string, Partial<SheetRow>]>([
+    ['no currency', { currency: null }],
+    ['nought', { amount: '0' }],
+    ['none', { amount: null }],
+  ])('money that is %s is no bill, and the energy a screen told', (_, change) => {
+    const events = told(change);
+    expect(events.some(([kind]) => kind === 'bill')).toBe(false);
+    expect(events.find(([kind]) => kind === 'reading')?.[1]).toEqual({ screen: 'stall', socPct: 80, kWh: '41.37' });
+  });
+  it('a price of a kWh is kept with the row, and a way to pay only where the record has it', () => {
+    const events = told({ perKWh: '0.55', means: 'cash' });
+    expect(events[0]?.[1]).toMatchObject({ sheet: { perKWh: '0.55' } });
+    expect(events.map(([kind]) => kind)).not.toEqual(expect.arrayContaining(['means_shown']));
+    expect(events.find(([kind]) => kind === 'bill')?.[1]).toEqual(BILL);
+  });
+  it('can be kept, or not where more stands in it than a visit keeps', () => {
+    expect(rowKeepable(ROW)).toBe(true);
+    expect(rowKeepable({ ...ROW, rest: { More: 'x'.repeat(19_000) } })).toBe(true);
+    expect(rowKeepable({ ...ROW, rest: { More: 'x'.repeat(20_000) } })).toBe(false);
+    expect(rowKeepable({ ...ROW, stall: 'x'.repeat(81) })).toBe(false);
+    expect(rowKeepable({ ...ROW, rest: { More: '\ud800' } })).toBe(false);
+  });
+});
+
 describe('the visit that a row tells of', () => {
   it('has what the row tells, once, and no more', () => {
     const v = visitOf(ROW);
@@ -89,29 +186,27 @@ describe('the visit that a row tells of', () => {
     expect(rowTells({ ...ROW, amount: '-3' })).toBe('refund');
     expect(rowTells({ ...ROW, kWh: null, amount: null, socTo: null })).toBe('nothing');
     expect(rowTells({ ...ROW, kWh: null, amount: '0', socTo: 20 })).toBe('nothing');
+    expect(rowTells({ ...ROW, kWh: null, amount: '0' })).toBe('charged');
+    expect(rowTells({ ...ROW, kWh: null, amount: null, socFrom: null })).toBe('nothing');
+    expect(rowTells({ ...ROW, kWh: null, amount: '0.01', socTo: null })).toBe('charged');
+    expect(rowTells({ ...ROW, kWh: '10', amount: '-0.01' })).toBe('refund');
     expect(rowTells({ ...ROW, kWh: '0', amount: '0' })).toBe('failed');
     expect(rowTells({ ...ROW, kWh: '0.01', amount: null })).toBe('charged');
   });
   it('a row is the same on another line and under other words for its place, and another with other figures', () => {
     expect(rowKey({ ...ROW, line: 9, site: 'VRBA  Crossing', note: null })).toBe(rowKey(ROW));
+    expect(rowKey({ ...ROW, stall: null })).toBe(JSON.stringify(['vrba crossing', '', START, START + END, '41.37', '23.1', 'EUR']));
     expect(rowKey({ ...ROW, kWh: '41.38' })).not.toBe(rowKey(ROW));
     expect(rowKey({ ...ROW, start: START + 60_000 })).not.toBe(rowKey(ROW));
   });
   it('as a bill beside a recorded visit it keeps what it tells, and is one that can be kept', () => {
     const bill = rowBill({ ...ROW, minutes: 24, rest: { Tariff: 'guest' } }, refs.siteId, 'import');
-    expect(bill).toMatchObject({
-      sessions: [refs.siteId],
-      amount: ROW.amount,
-      currency: ROW.currency,
-      kWh: ROW.kWh,
-      minutes: 24,
-      state: 'charged',
-      import: 'import',
-      sheet: { line: ROW.line, start: ROW.start, end: ROW.end, rest: { Tariff: 'guest' } },
-    });
+    const sheet = { import: 'import', line: 2, car: 'Ember', minutes: 24, rest: { Tariff: 'guest' }, start: START, end: START + END, note: 'Rain' };
+    expect(bill).toEqual({ ...BILL, sessions: [refs.siteId], minutes: 24, import: 'import', sheet });
     expect(payloadProblem('bill', bill)).toBeNull();
-    expect(rowBill({ ...ROW, kWh: null, minutes: null, note: null }, null, 'import')).not.toHaveProperty('kWh');
-    expect(rowBill(ROW, null, 'import').sessions).toEqual([]);
+    const { kWh: _, ...money } = BILL;
+    const bare = { import: 'import', line: 2, start: START, end: START + END };
+    expect(rowBill({ ...ROW, ...BARE, amount: '23.1', kWh: null }, null, 'import')).toEqual({ ...money, import: 'import', sheet: bare });
     expect([
       rowBills(ROW),
       rowBills({ ...ROW, amount: '0' }),
