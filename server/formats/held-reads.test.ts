@@ -22,6 +22,20 @@ describe('what was read of a file', () => {
     held.keep('ines', ['a'], 'again');
     expect(held.of('ines', 'a')).toBe('again');
   });
+  it('is not kept for somebody who does not ask again', () => {
+    jest.useFakeTimers();
+    const held = new HeldReads<string>();
+    held.keep('ines', ['a'], 'read');
+    at += 4 * 60_000;
+    jest.advanceTimersByTime(4 * 60_000);
+    held.keep('tone', ['a'], 'later');
+    at += 60_001;
+    jest.advanceTimersByTime(60_001);
+    at = 1_000_000;
+    // Asked by a clock that was put back: what is gone is gone.
+    expect([held.of('ines', 'a'), held.of('tone', 'a')]).toEqual([null, 'later']);
+    jest.useRealTimers();
+  });
   it('is the last of each person, of two people at once: the oldest goes', () => {
     const held = new HeldReads<string>();
     held.keep('ines', ['a'], '1');

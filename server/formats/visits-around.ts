@@ -1,3 +1,4 @@
+import { createHash } from 'node:crypto';
 import type { RowDataPacket } from 'mysql2/promise';
 import { recordedAttempts } from '@/core/formats/cdr-bills';
 import type { RecordedAttempt } from '@/core/formats/match-sessions';
@@ -7,10 +8,12 @@ import type { Visit } from '@/core/visit/derive';
 import type { Member } from '../accounts/who';
 import { fromBin, toBin } from '../db/binary-id';
 import { figuresOf } from '../figures/refresh';
+import { householdRev } from '../outbox/household-rev';
 import { recordsOf } from '../records/record-tables';
 import { derivedVisits } from '../visits/derived-visits';
 import { eventsOfVisits } from '../visits/event-rows';
 import { seen, seenBy } from '../visits/seen-by';
+import { HeldReads } from './held-reads';
 
 /** Visits so near to what a file tells of are looked at. */
 export const AROUND_MS = 2 * 86_400_000;
@@ -48,8 +51,20 @@ export type SessionsAround = {
   sites: readonly MileRecord<'site'>[];
   stalls: readonly MileRecord<'stall'>[];
 };
+/** Of ten thousand visits it takes seconds, and each answer to what a file asks wants them again. */
+const held = new HeldReads<SessionsAround>();
+
 /** The same with their sessions, as something billed may be matched to them, by the names that places have here. */
 export async function sessionsAround(who: Member, instants: readonly number[]): Promise<SessionsAround> {
+  // Asked before they are read: what is written meanwhile is seen the next time.
+  const { epoch, rev } = await householdRev(who.householdId);
+  const key = `${who.householdId} ${epoch} ${rev} ${createHash('sha256').update(Float64Array.from(instants)).digest('hex')}`;
+  const around = held.of(who.personId, key) ?? (await readAround(who, instants));
+  held.keep(who.personId, [key], around);
+  return around;
+}
+
+async function readAround(who: Member, instants: readonly number[]): Promise<SessionsAround> {
   const [visits, sites, stalls] = await Promise.all([visitsAround(who, instants), recordsOf(who.householdId, 'site'), recordsOf(who.householdId, 'stall')]);
   const siteName = new Map(sites.map((s) => [s.id, s.fields.name]));
   const stallName = new Map(stalls.map((s) => [s.id, s.fields.name]));
