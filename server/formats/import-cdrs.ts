@@ -52,7 +52,7 @@ export type CdrRow = {
 };
 /** `breaches`: the first of them, those that refuse before the others; `unlisted`: how many refuse besides. */
 export type CdrPreview = { importId: string; rows: CdrRow[]; breaches: Breach[]; unlisted: number; notKept: number; leftOut: SessionsLeftOut };
-export type CdrAnswer = { ok: true; preview: CdrPreview; taken?: number } | { ok: false; refused: JsonRefused | { code: 'too_many' } };
+export type CdrAnswer = { ok: true; preview: CdrPreview; taken?: number } | { ok: false; refused: JsonRefused | { code: 'too_many' | 'too_many_visits' } };
 
 type Loaded = { visits: Map<string, Visit>; bills: BillIn[]; records: ReadonlyMap<string, JsonObject>; preview: CdrPreview };
 
@@ -63,16 +63,18 @@ function listed(breaches: readonly Breach[]): { breaches: Breach[]; unlisted: nu
 }
 
 /** Reads CDRs and sets them against the visits that this person sees. Changes nothing. */
-async function load(who: Member, bytes: Uint8Array): Promise<Loaded | { refused: JsonRefused | { code: 'too_many' } }> {
+async function load(who: Member, bytes: Uint8Array): Promise<Loaded | { refused: JsonRefused | { code: 'too_many' | 'too_many_visits' } }> {
   const read = await unhurried(readingJson(bytes));
   if (!read.ok) return { refused: { code: read.code, where: read.where } };
   const { bills, breaches, notKept, records } = await unhurried(readingCdrs(read.value));
   if (bills.length > MOST_BILLS) return { refused: { code: 'too_many' } };
   const importId = idOf(who.householdId, `import ${createHash('sha256').update(bytes).digest('hex')}`);
-  const { visits, attempts, sites, stalls } = await sessionsAround(
+  const around = await sessionsAround(
     who,
     bills.map((b) => b.start),
   );
+  if (!around) return { refused: { code: 'too_many_visits' } };
+  const { visits, attempts, sites, stalls } = around;
   const placeOf = billPlaces(sites, stalls);
   const placed = new Map(bills.map((b) => [b.id, placeOf(b, records.get(b.id))] as const));
   const items = billedItems(bills, (b) => placed.get(b.id) ?? { site: b.site, stall: null });

@@ -31,8 +31,6 @@ import { answersAsked, habitOf, keepHabit } from './sheet-habits';
 import { type KnownHere, worldOf } from './sheet-world';
 import { restored } from './visits-back';
 
-/** More rows a file does not have; one of more is sent in parts. */
-const MOST_ROWS = 100_000;
 /** Rows that one request takes in: the page asks on until none is left, and can stop in between. Of the first fewer, so that one sees early that it goes on. */
 const ROWS_AT_ONCE = { first: 1_000, next: 4_000 };
 /** So few are derived at once: who looks at the ledger next sees them. */
@@ -73,7 +71,7 @@ export type SheetSite = { name: string; network: string };
 export type SheetAsked = { answers: readonly SheetAnswer[] | null; sites: readonly SheetSite[]; allRefused?: boolean };
 export type SheetTold =
   | { ok: true; preview: SheetPreview; taken?: number /** Rows that are still to be taken. */; left?: number }
-  | { ok: false; refused: SheetRefused | { code: 'too_many'; where: null } };
+  | { ok: false; refused: SheetRefused | { code: 'too_many_visits'; where: null } };
 
 /**
  * Reads a spreadsheet and sets it against the ledger. Changes nothing but, with `take`, what is taken: sites that were asked for, and the next rows. What was read is held for the
@@ -123,7 +121,7 @@ async function prepare(
   bytes: Uint8Array,
   asked: SheetAsked,
   importId: string,
-): Promise<Prepared | { refused: SheetRefused | { code: 'too_many'; where: null } }> {
+): Promise<Prepared | { refused: SheetRefused | { code: 'too_many_visits'; where: null } }> {
   const known = await worldOf(who);
   const settings = { zone: who.zone, now: now(), currency: who.currency };
   const reading = (given: readonly SheetAnswer[]) => unhurried(readingSheet(bytes, known.world, settings, given));
@@ -139,14 +137,16 @@ async function prepare(
   const answers = asked.answers ?? remembered;
   const read = remembered.length > 0 ? await reading(remembered) : plain;
   if (!read.ok) return { refused: { code: read.code, where: read.where } };
-  if (read.accepted.length > MOST_ROWS) return { refused: { code: 'too_many', where: null } };
   const { visitOf, stands } = await rowVisits(who, read.accepted, (row) => eventsOfRow(known, row, importId)?.events ?? null);
   const there = new Set(read.accepted.flatMap((r) => (['there', 'hidden'].includes(stands.get(visitOf.get(r.line) as string) ?? '') ? [r.line] : [])));
-  const { near, may, visits } = await nearVisits(
+  const own = new Set(visitOf.values());
+  const recorded = await nearVisits(
     who,
     read.accepted.filter((r) => !there.has(r.line)),
-    new Set(visitOf.values()),
+    own,
   );
+  if (!recorded) return { refused: { code: 'too_many_visits', where: null } };
+  const { near, may, visits } = recorded;
   const times = new Map<string, number>();
   for (const r of read.accepted) {
     const beside = near.get(r.line);
@@ -156,9 +156,9 @@ async function prepare(
     const said = saidOfBill(rowBill(r, null, importId));
     const n = (times.get(`${visit.id} ${said}`) ?? 0) + 1;
     times.set(`${visit.id} ${said}`, n);
-    const own = idOf(who.householdId, besideName(visitOf.get(r.line) as string));
+    const before = idOf(who.householdId, besideName(visitOf.get(r.line) as string));
     const bills = allBills(visit);
-    if (bills.some((b) => b.id === own) || bills.filter((b) => saidOfBill(b.payload) === said).length >= n) there.add(r.line);
+    if (bills.some((b) => b.id === before) || bills.filter((b) => saidOfBill(b.payload) === said).length >= n) there.add(r.line);
   }
   const written = read.columns.some((c) => c.field === 'network');
   const site = (row: SheetRow) => {
@@ -168,7 +168,6 @@ async function prepare(
     return open.length > 1 && !(written && open.some((s) => row.network !== null && fold(s.network) === fold(row.network))) ? 'several' : 'here';
   };
   const plan = await unhurried(planRows(read.accepted, read.asks, answers, { site, there, near: new Set(near.keys()) }));
-  const own = new Set(visitOf.values());
   // A row that somebody said to be another visit tells nothing of the one recorded.
   const told = new Set([...may].flatMap(([line, refs]) => (plan.get(line) === 'new' ? [] : refs.map(([visitId, n]) => `${visitId} ${n}`))));
   const leftOut = await sessionsLeftOut(who, {

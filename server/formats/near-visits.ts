@@ -6,17 +6,20 @@ import type { Member } from '../accounts/who';
 import { unhurried } from '../unhurried';
 import { sessionsAround } from './visits-around';
 
-/** For each row the recorded visit that it may be, by place, time and energy, the first of several; `may`: all of them. @param own ids of the file's own visits, which are no others */
+/** For each row the recorded visit that it may be, by place, time and energy, the first of several; `may`: all of them. @param own ids of the file's own visits, which are no others @returns `null` where too many stand near */
 export async function nearVisits(
   who: Member,
   rows: readonly SheetRow[],
   own: ReadonlySet<string>,
-): Promise<{ near: Map<number, { visitId: string; n: number }>; may: Map<number, readonly AttemptRef[]>; visits: Map<string, Visit> }> {
+): Promise<{ near: Map<number, { visitId: string; n: number }>; may: Map<number, readonly AttemptRef[]>; visits: Map<string, Visit> } | null> {
   const charges = rows.filter((r) => ['charged', 'failed'].includes(rowTells(r)));
-  const { visits, attempts } = await sessionsAround(
+  const around = await sessionsAround(
     who,
     charges.map((r) => r.start),
+    own,
   );
+  if (!around) return null;
+  const { visits, attempts } = around;
   const { pairs, asks } = await unhurried(
     matchingSessions(
       charges.map((r) => ({
@@ -28,7 +31,7 @@ export async function nearVisits(
         kWh: r.kWh,
         credits: null,
       })),
-      attempts.filter((a) => !own.has(a.visitId)),
+      attempts,
     ),
   );
   const may = new Map<number, readonly AttemptRef[]>([

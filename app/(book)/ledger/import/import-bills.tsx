@@ -24,6 +24,7 @@ const WHY: Readonly<Record<string, string>> = {
 const REFUSED: Readonly<Record<string, string>> = {
   ...JSON_WORDS,
   too_many: 'It holds more than 5,000 CDRs: send it in parts.',
+  too_many_visits: 'More than 20,000 visits here stand near what it tells: send it in parts, such as a year each.',
 };
 
 const HEADS = ['The network says', 'energy', 'amount', 'recorded here'] as const;

@@ -7,8 +7,8 @@ export const REFUSED: Readonly<Record<string, string>> = {
   empty: 'Nothing stands in it.',
   record_too_long: 'A line of it is longer than 1 MB.',
   too_many_columns: 'It has more than 500 columns.',
-  too_many_rows: 'It has more than 100,000 rows.',
-  too_many: 'It has more than 100,000 rows: send it in parts.',
+  too_many_rows: 'It has more than 100,000 rows: send it in parts.',
+  too_many_visits: 'More than 20,000 visits here stand near what it tells: send it in parts, such as a year each.',
 };
 /** Why a row cannot be read. */
 export const REASON: Readonly<Record<string, string>> = {
