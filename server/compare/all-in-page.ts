@@ -7,19 +7,18 @@ import { breakEvenPump, equivalentNeed, type Fuel, fuelPer100km } from '@/core/t
 import { grouped } from '@/core/units/grouped';
 import { localDay, localHour } from '@/core/units/zoned';
 import { wholeEnergy } from '@/core/visit/delivered';
-import { deriveVisit, type Visit } from '@/core/visit/derive';
-import { payloadProblem } from '@/core/visit/payloads';
+import type { Visit } from '@/core/visit/derive';
 import { chosenStall } from '@/core/visit/receipt-alone';
 import type { SignedIn } from '../accounts/sessions';
 import { now } from '../clock';
 import { fromBin, toBin } from '../db/binary-id';
 import { figuresOf } from '../figures/refresh';
 import { recordsOf, recordsWhere } from '../records/record-tables';
-import { eventsOfVisits } from '../visits/event-rows';
+import { visitsById } from '../visits/derived-visits';
 import { seen, seenBy } from '../visits/seen-by';
 
 /** Visits of a car that are looked at: the newest. */
-const MOST_VISITS = 1_000;
+const MOST_VISITS = 3_000;
 const YEAR_MS = 366 * 86_400_000;
 
 type Other = MileRecord<'otherprice'>['fields'];
@@ -34,18 +33,20 @@ export type AllInPage = {
   /** Bills in another currency, and charges without a bill: in no figure here. */
   elsewhere: number;
   unbilled: number;
+  /** Visits that are in no figure here for being too many. */
+  beyond: number;
   hour: Other | null;
   home: (Other & { per100km: number | null }) | null;
   fuels: (Other & { per100km: number; breakEven: number | null; equivalent: number | null })[];
 };
 
 /** What a car's charging of the last twelve months came to, beside charging at home and fuel. */
-export async function allInPage(who: SignedIn, carId: string | null): Promise<AllInPage> {
+export async function allInPage(who: SignedIn, carId: string | null, most = MOST_VISITS): Promise<AllInPage> {
   const { householdId } = who;
   const [cars, others] = await Promise.all([recordsOf(householdId, 'car'), recordsOf(householdId, 'otherprice')]);
   const kept = cars.filter((c) => !c.archived);
   const car = kept.find((c) => c.id === carId) ?? kept[0] ?? null;
-  const visits = car ? await visitsOfCar(who, car.id) : [];
+  const { visits, beyond } = car ? await visitsOfCar(who, car.id, most) : { visits: [], beyond: 0 };
   const usable = car?.fields.usableKWh ?? 0;
   const { charges, elsewhere, unbilled } = await chargesOf(who, visits, usable);
   const measured = measuredUse(waysBetween(visits, usable));
@@ -76,6 +77,7 @@ export async function allInPage(who: SignedIn, carId: string | null): Promise<Al
       .sort((a, b) => a.perBatteryKWh - b.perBatteryKWh || (a.name < b.name ? -1 : 1)),
     elsewhere,
     unbilled,
+    beyond,
     hour,
     home: home && { ...home, per100km: kWhPer100km === null ? null : homePer100km(Number(home.price), yields, kWhPer100km) },
     fuels: (['petrol', 'diesel'] as const).flatMap((what) => {
@@ -95,16 +97,15 @@ export async function allInPage(who: SignedIn, carId: string | null): Promise<Al
   };
 }
 
-/** The visits of a car in the last twelve months that this person sees, the first first. */
-async function visitsOfCar(who: SignedIn, carId: string): Promise<Visit[]> {
+/** The newest visits of a car in the last twelve months that this person sees, the first first; how many more there are. */
+async function visitsOfCar(who: SignedIn, carId: string, most: number): Promise<{ visits: Visit[]; beyond: number }> {
   const [rows] = await (await figuresOf(who.householdId)).execute<RowDataPacket[]>(
-    `SELECT v.id FROM visit v JOIN visit_figures f ON f.household_id = v.household_id AND f.visit_id = v.id
-      WHERE v.household_id = ? AND v.withdrawn = FALSE AND f.left_out = FALSE AND ${seen()} AND v.car_id = ? AND v.sort_at >= ? ORDER BY v.sort_at DESC LIMIT ${MOST_VISITS}`,
+    `SELECT v.id, COUNT(*) OVER () AS n FROM visit v JOIN visit_figures f ON f.household_id = v.household_id AND f.visit_id = v.id
+      WHERE v.household_id = ? AND v.withdrawn = FALSE AND f.left_out = FALSE AND ${seen()} AND v.car_id = ? AND v.sort_at >= ? ORDER BY v.sort_at DESC LIMIT ${Math.trunc(most)}`,
     [toBin(who.householdId), seenBy(who.personId), toBin(carId), new Date(now() - YEAR_MS)],
   );
   const ids = rows.map((r) => fromBin(r.id)).reverse();
-  const events = await eventsOfVisits(who.householdId, ids);
-  return ids.map((id) => deriveVisit(id, events.get(id) ?? [], payloadProblem));
+  return { visits: [...(await visitsById(who.householdId, ids)).values()], beyond: Number(rows[0]?.n ?? 0) - ids.length };
 }
 
 async function chargesOf(

@@ -29,7 +29,9 @@ describeWithDatabase('what plans would have saved', () => {
     expect(answers.map((a) => a.status)).toEqual(Array(5).fill('taken'));
     const charged = now() - 3_600_000;
     await addVisit(who, place, charged);
-    const [first, second] = await plansPage(signedIn(who));
+    const { plans, beyond } = await plansPage(signedIn(who));
+    const [first, second] = plans;
+    expect(beyond).toBe(0);
     // 12.5 kWh: 7.50 as a guest, 5.00 and the fee with the plan.
     expect(first).toMatchObject({ name: 'Euros', from: '5', otherCurrency: null });
     // In the first hour of a month it was the last one's.
@@ -37,5 +39,11 @@ describeWithDatabase('what plans would have saved', () => {
     expect(first?.months.find((m) => m.month === month)).toMatchObject({ visits: 1, guest: 7.5, plan: 6, saved: 1.5 });
     expect(second).toMatchObject({ name: 'Forint', from: null, otherCurrency: 'EUR' });
     expect(second?.months.every((m) => m.visits === 0)).toBe(true);
+    // Charges elsewhere are none of a plan's; of too many the newest are priced, and it is said of how many others they are not.
+    await addVisit(who, await addPlace(who, { network: 'Saltmarsh Rapid', site: 'Vrba Crossing' }), charged + 60_000);
+    await addVisit(who, place, charged - 60_000);
+    const visitsOf = ({ plans, beyond }: Awaited<ReturnType<typeof plansPage>>) => [plans[0]?.months.reduce((n, m) => n + m.visits, 0), beyond];
+    expect(visitsOf(await plansPage(signedIn(who)))).toEqual([2, 0]);
+    expect(visitsOf(await plansPage(signedIn(who), 1))).toEqual([1, 1]);
   });
 });

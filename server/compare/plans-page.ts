@@ -4,18 +4,16 @@ import { type PlanMonth, type PlanVisit, paysFrom, planMonths, pricedBothWays, t
 import { tariffOn } from '@/core/tariff/tariff-on';
 import { grouped } from '@/core/units/grouped';
 import { localDay } from '@/core/units/zoned';
-import { deriveVisit } from '@/core/visit/derive';
-import { payloadProblem } from '@/core/visit/payloads';
 import type { SignedIn } from '../accounts/sessions';
 import { now } from '../clock';
 import { fromBin, toBin } from '../db/binary-id';
 import { figuresOf } from '../figures/refresh';
 import { recordsOf } from '../records/record-tables';
-import { eventsOfVisits } from '../visits/event-rows';
+import { visitsById } from '../visits/derived-visits';
 import { seen, seenBy } from '../visits/seen-by';
 
 /** Visits of a year that are priced: the newest. */
-const MOST_VISITS = 1_000;
+const MOST_VISITS = 3_000;
 
 export type PlanRow = {
   id: string;
@@ -28,29 +26,25 @@ export type PlanRow = {
   otherCurrency: string | null;
 };
 
-/** Every plan with what it would have saved in each of the last twelve months, by the prices of each visit’s day. */
-export async function plansPage(who: SignedIn): Promise<PlanRow[]> {
-  const { householdId, personId } = who;
+/** Every plan with what it would have saved in each of the last twelve months, by the prices of each visit’s day. `beyond`: visits that are in none of them for being too many. */
+export async function plansPage(who: SignedIn, most = MOST_VISITS): Promise<{ plans: PlanRow[]; beyond: number }> {
+  const { householdId } = who;
   const [plans, tariffs, sites] = await Promise.all([recordsOf(householdId, 'plan'), recordsOf(householdId, 'tariff'), recordsOf(householdId, 'site')]);
   const kept = plans.filter((p) => !p.archived);
-  if (kept.length === 0) return [];
+  if (kept.length === 0) return { plans: [], beyond: 0 };
   const today = localDay(now(), who.zone);
   const months = twelveMonths(today.slice(0, 7));
   const networkOf = new Map(sites.map((s) => [s.id, s.fields.networkId]));
   const byNetwork = grouped(tariffs, (t) => t.fields.networkId);
-  const [rows] = await (await figuresOf(householdId)).execute<RowDataPacket[]>(
-    `SELECT v.id, v.site_id FROM visit v JOIN visit_figures f ON f.household_id = v.household_id AND f.visit_id = v.id
-      WHERE v.household_id = ? AND v.withdrawn = FALSE AND ${seen()} AND v.local_month >= ? AND f.delivered_kwh > 0 AND v.site_id IS NOT NULL ORDER BY v.sort_at DESC LIMIT ${MOST_VISITS}`,
-    [toBin(householdId), seenBy(personId), months[0] ?? ''],
-  );
-  const withPlan = new Set(tariffs.flatMap((t) => (t.fields.planId ? [t.fields.networkId] : [])));
-  const wanted = rows.map((r) => ({ id: fromBin(r.id), siteId: fromBin(r.site_id) })).filter((r) => withPlan.has(networkOf.get(r.siteId) ?? ''));
-  const events = await eventsOfVisits(
+  const withPlan = [...new Set(tariffs.flatMap((t) => (t.fields.planId ? [t.fields.networkId] : [])))];
+  const { wanted, beyond } = await visitsAt(who, withPlan, months[0] ?? '', most);
+  const derived = await visitsById(
     householdId,
     wanted.map((w) => w.id),
   );
   const visits = wanted.flatMap(({ id, siteId }) => {
-    const visit = deriveVisit(id, events.get(id) ?? [], payloadProblem);
+    const visit = derived.get(id);
+    if (!visit) return [];
     const attempts = chargedAttempts(visit);
     return attempts.known && attempts.value.length > 0
       ? [{ siteId, networkId: networkOf.get(siteId) ?? null, day: localDay(visit.pulledInAt ?? visit.lastEventAt, visit.zone), attempts: attempts.value }]
@@ -92,5 +86,22 @@ export async function plansPage(who: SignedIn): Promise<PlanRow[]> {
     };
   };
   const used = (p: PlanRow) => p.months.reduce((n, m) => n + m.visits, 0);
-  return kept.map(rowOf).sort((a, b) => used(b) - used(a) || (a.name < b.name ? -1 : 1));
+  return { plans: kept.map(rowOf).sort((a, b) => used(b) - used(a) || (a.name < b.name ? -1 : 1)), beyond };
+}
+
+/** The newest charges at these networks since a month that this person sees, `2025-10`; how many more there are. */
+async function visitsAt(
+  who: SignedIn,
+  networkIds: readonly string[],
+  month: string,
+  most: number,
+): Promise<{ wanted: { id: string; siteId: string }[]; beyond: number }> {
+  if (networkIds.length === 0) return { wanted: [], beyond: 0 };
+  const [rows] = await (await figuresOf(who.householdId)).execute<RowDataPacket[]>(
+    `SELECT v.id, v.site_id, COUNT(*) OVER () AS n FROM visit v JOIN visit_figures f ON f.household_id = v.household_id AND f.visit_id = v.id
+      WHERE v.household_id = ? AND v.withdrawn = FALSE AND ${seen()} AND v.local_month >= ? AND f.delivered_kwh > 0 AND v.site_id IS NOT NULL
+        AND v.network_id IN (${networkIds.map(() => '?').join(', ')}) ORDER BY v.sort_at DESC LIMIT ${Math.trunc(most)}`,
+    [toBin(who.householdId), seenBy(who.personId), month, ...networkIds.map(toBin)],
+  );
+  return { wanted: rows.map((r) => ({ id: fromBin(r.id), siteId: fromBin(r.site_id) })), beyond: Number(rows[0]?.n ?? 0) - rows.length };
 }

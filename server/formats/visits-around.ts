@@ -10,8 +10,7 @@ import { fromBin, toBin } from '../db/binary-id';
 import { figuresOf } from '../figures/refresh';
 import { householdRev } from '../outbox/household-rev';
 import { recordsOf } from '../records/record-tables';
-import { derivedVisits } from '../visits/derived-visits';
-import { eventsOfVisits } from '../visits/event-rows';
+import { visitsById } from '../visits/derived-visits';
 import { seen, seenBy } from '../visits/seen-by';
 import { HeldReads } from './held-reads';
 
@@ -19,15 +18,13 @@ import { HeldReads } from './held-reads';
 export const AROUND_MS = 2 * 86_400_000;
 /** More near one file are not worked out at once: they would be held in memory, each with its events. */
 const MOST_VISITS = 20_000;
-const PORTION = 200;
 
 /** Visits that this person sees around any of these instants, UTC ms; `null` where they are too many. */
 async function visitsAround(who: Member, instants: readonly number[], without: ReadonlySet<string>): Promise<Map<string, Visit> | null> {
-  const out = new Map<string, Visit>();
   // What is told of the year 0000 or 9999 is near no visit, and makes the rest no wider.
   const times = instants.filter((t) => t >= FIRST_INSTANT && t <= LAST_INSTANT).sort((a, b) => a - b);
   const [first, last] = [times[0], times.at(-1)];
-  if (first === undefined || last === undefined) return out;
+  if (first === undefined || last === undefined) return new Map();
   const [rows] = await (await figuresOf(who.householdId)).execute<RowDataPacket[]>(
     `SELECT id, sort_at FROM visit v WHERE household_id = ? AND withdrawn = FALSE AND sort_at BETWEEN ? AND ? AND ${seen()} ORDER BY sort_at`,
     [toBin(who.householdId), new Date(first - AROUND_MS), new Date(last + AROUND_MS), seenBy(who.personId)],
@@ -40,12 +37,7 @@ async function visitsAround(who: Member, instants: readonly number[], without: R
     const id = fromBin(r.id);
     return i < times.length && (times[i] as number) <= at + AROUND_MS && !without.has(id) ? [id] : [];
   });
-  if (near.length > MOST_VISITS) return null;
-  for (let from = 0; from < near.length; from += PORTION) {
-    const ids = near.slice(from, from + PORTION);
-    for (const [id, visit] of await derivedVisits(await eventsOfVisits(who.householdId, ids))) out.set(id, visit);
-  }
-  return out;
+  return near.length > MOST_VISITS ? null : visitsById(who.householdId, near);
 }
 
 export type SessionsAround = {

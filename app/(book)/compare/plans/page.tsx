@@ -1,5 +1,6 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
+import { olderWords } from '@/core/compare/older-visits';
 import { planSentence } from '@/core/tariff/plan-months';
 import { printMoney } from '@/core/units/money';
 import { kWhFigure } from '@/core/units/print';
@@ -15,7 +16,7 @@ export const metadata: Metadata = { title: 'Plans' };
 /** What each plan would have saved, month by month. */
 export default async function PlansPage() {
   const who = await signedInHere();
-  const plans = await plansPage(who);
+  const { plans, beyond } = await plansPage(who);
   return (
     <div className="mx-auto w-full max-w-[1280px] px-4 py-4 sm:px-6">
       <div className="mb-3 flex flex-wrap items-center gap-2">
@@ -90,6 +91,7 @@ export default async function PlansPage() {
       )}
       <p className="max-w-[820px] text-[13px] text-ink-2">
         Each visit by the prices of its day, as a guest and with the plan; a month with the plan has its fee in it, whether there was a visit or not.
+        {` ${olderWords(beyond)}`}
       </p>
     </div>
   );

@@ -1,5 +1,6 @@
 import type { Metadata } from 'next';
 import Link from 'next/link';
+import { olderWords } from '@/core/compare/older-visits';
 import { openFor } from '@/core/tariff/open-items';
 import { printCount } from '@/core/units/print';
 import { printSeen } from '@/core/units/zoned';
@@ -38,7 +39,7 @@ export default async function OpenPage() {
         {items.length === 0
           ? 'Nothing: every charge has its bill, every bill is that of the price on file or was looked into, and no hold stands.'
           : `${printCount(items.length, 'thing')} about money ${items.length === 1 ? 'waits' : 'wait'}: ${counts.join(', ')}.`}
-        {beyond > 0 ? ` ${printCount(beyond, 'older visit')} ${beyond === 1 ? 'is' : 'are'} not looked at here.` : ''}
+        {` ${olderWords(beyond)}`}
       </p>
       {items.length > 0 ? (
         <ul className="border-t-2 border-ink bg-card">
