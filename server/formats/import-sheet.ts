@@ -31,7 +31,7 @@ import { answersAsked, habitOf, keepHabit } from './sheet-habits';
 import { type KnownHere, worldOf } from './sheet-world';
 import { restored } from './visits-back';
 
-/** Rows that one request takes in: the page asks on until none is left, and can stop in between. Of the first fewer, so that one sees early that it goes on. */
+/** Rows that one request takes in: the page asks on until none is left, and can stop in between. Of the first fewer, so that one sees early that it goes on; fewer too where visits come back. */
 const ROWS_AT_ONCE = { first: 1_000, next: 4_000 };
 /** So few are derived at once: who looks at the ledger next sees them. */
 const FEW = 200;
@@ -93,7 +93,9 @@ export async function importSheet(who: SignedIn, bytes: Uint8Array, asked: Sheet
     await keepHabit(who, headings, made.answers);
   }
   const ready = made.read.accepted.filter((r) => ['new', 'merge'].includes(made.plan.get(r.line) as string));
-  const taken = await takeRows(who, made, ready.slice(0, ROWS_AT_ONCE[made.begun ? 'next' : 'first']));
+  // Whether a visit stands again is asked of its figures as it is written.
+  const comesBack = ready.some((r) => made.stands.get(made.visitOf.get(r.line) as string) === 'withdrawn');
+  const taken = await takeRows(who, made, ready.slice(0, ROWS_AT_ONCE[made.begun && !comesBack ? 'next' : 'first']));
   made.begun = true;
   return { ok: true, preview: previewOf(who, made, refused), taken, left: ready.length - taken };
 }

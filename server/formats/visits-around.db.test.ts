@@ -27,6 +27,13 @@ describeWithDatabase('sessions recorded around what a file tells of', () => {
     expect(await idsAround(who, AT + 9 * DAY)).toEqual([]);
     expect((await sessionsAround(who, [AT, AT + DAY], new Set([visitId])))?.attempts).toEqual([]);
     expect(await idsAround(who, AT, AT + DAY)).toEqual([visitId]);
+    // While one waits for its figures it may yet stand elsewhere.
+    await pool().query(`UPDATE visit SET stale = TRUE WHERE household_id = ${binLiteral(who.householdId)}`);
+    const waiting = await sessionsAround(who, [AT - DAY]);
+    const settled = await sessionsAround(who, [AT - DAY]);
+    expect(settled).not.toBe(waiting);
+    expect(settled).toEqual(waiting);
+    expect(await sessionsAround(who, [AT - DAY])).toBe(settled);
     // What is written meanwhile is seen.
     const second = await addVisit(who, place, AT + DAY);
     expect(await idsAround(who, AT, AT + DAY)).toEqual([visitId, second].sort());

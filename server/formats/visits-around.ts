@@ -7,7 +7,7 @@ import { FIRST_INSTANT, LAST_INSTANT } from '@/core/units/instant';
 import type { Visit } from '@/core/visit/derive';
 import type { Member } from '../accounts/who';
 import { fromBin, toBin } from '../db/binary-id';
-import { figuresOf } from '../figures/refresh';
+import { figuresOf, figuresSettled } from '../figures/refresh';
 import { householdRev } from '../outbox/household-rev';
 import { recordsOf } from '../records/record-tables';
 import { visitsById } from '../visits/derived-visits';
@@ -55,14 +55,15 @@ const held = new HeldReads<SessionsAround>();
  * @returns `null` where more than 20,000 stand near
  */
 export async function sessionsAround(who: Member, instants: readonly number[], without: ReadonlySet<string> = new Set()): Promise<SessionsAround | null> {
-  // Asked before they are read: what is written meanwhile is seen the next time.
+  // Asked before they are read, and in this order: what is written meanwhile is seen the next time, and what waits for its figures may stand elsewhere once it has them.
   const { epoch, rev } = await householdRev(who.householdId);
+  const settled = await figuresSettled(who.householdId);
   const key = `${who.householdId} ${epoch} ${rev} ${createHash('sha256')
     .update(Float64Array.from(instants))
     .update([...without].join())
     .digest('hex')}`;
   const around = held.of(who.personId, key) ?? (await readAround(who, instants, without));
-  if (around) held.keep(who.personId, [key], around);
+  if (around && settled) held.keep(who.personId, [key], around);
   return around;
 }
 
