@@ -182,4 +182,32 @@ describe('one at the same moment goes before what is merely near', () => {
       'i several',
     ]);
   });
+  it('unless two of the file are as close to it: neither is the one', () =>
+    expect(pairs([item('i'), item('j', { start: AT + MIN / 2 })], [attempt(1)])).toEqual(['i several', 'j several']));
+  it('and the stall tells which of two merely near it is, where both name one', () => {
+    const bare = attempt(1, { start: AT + 5 * MIN });
+    const named = attempt(3, { start: AT + 8 * MIN, stall: ' 4' });
+    expect(pairs([item('i', { stall: '4' })], [bare, named])).toEqual(['i v3']);
+    expect(pairs([item('i')], [bare, named])).toEqual(['i several']);
+    expect(pairs([item('i', { stall: '5' })], [bare, named])).toEqual(['i several']);
+  });
+});
+
+describe('a pair says how far the two are from each other', () => {
+  const pairOf = (i: Partial<BilledItem>, a: Partial<RecordedAttempt>) => {
+    const [{ offset_s, stallDiffers, kWhDiff } = {}] = matchSessions([item('i', i)], [attempt(1, a)]).pairs;
+    return [offset_s, stallDiffers, kWhDiff];
+  };
+  it.each<[string, Partial<BilledItem>, Partial<RecordedAttempt>, unknown[]]>([
+    ['in time and energy', { start: AT + 90_000, kWh: '10.25' }, {}, [90, null, '0.25']],
+    ['in stall, where both name one', { stall: 'A 4' }, { stall: 'a  4' }, [0, false, '0']],
+    ['other stalls', { stall: '4' }, { stall: '5' }, [0, true, '0']],
+    ['a stall that only one names', { stall: '4' }, {}, [0, null, '0']],
+    ['a stall that only the other names', {}, { stall: '4' }, [0, null, '0']],
+    ['no time of a day', { dayOnly: true }, {}, [null, null, '0']],
+    ['no time of one that has no start', {}, { start: null }, [null, null, '0']],
+    ['no energy where one tells none', { kWh: null }, {}, [0, null, null]],
+    ['nor of what was recorded without', {}, { kWh: null }, [0, null, null]],
+    ['of one that never had power nought', { kWh: '0' }, { kWh: null, power: false }, [0, null, '0']],
+  ])('%s', (_, i, a, want) => expect(pairOf(i, a)).toEqual(want));
 });
