@@ -156,7 +156,8 @@ export default async function AllInPage({ searchParams }: { searchParams: Promis
         {page.elsewhere > 0 ? ` (${page.elsewhere})` : ''} and charges without a bill{page.unbilled > 0 ? ` (${page.unbilled})` : ''} are not in it. Of the
         metered energy comes into the battery: {yieldWords(yields)}. A DC meter leaves out the rectifier, an AC meter sits before the onboard charger. Prices of
         two networks are of the same only beside the same stops: size and hour stand in the last column.
-        {hour ? ' The hours are those at the site, of visits whose length is known.' : ''} {olderWords(page.beyond)}
+        {hour ? ' The hours are those at the site, of visits whose length is known.' : ''}
+        {page.beyond > 0 ? ` ${olderWords(page.beyond)}` : ''}
       </p>
     </div>
   );

@@ -39,7 +39,7 @@ export default async function OpenPage() {
         {items.length === 0
           ? 'Nothing: every charge has its bill, every bill is that of the price on file or was looked into, and no hold stands.'
           : `${printCount(items.length, 'thing')} about money ${items.length === 1 ? 'waits' : 'wait'}: ${counts.join(', ')}.`}
-        {` ${olderWords(beyond)}`}
+        {beyond > 0 ? ` ${olderWords(beyond)}` : ''}
       </p>
       {items.length > 0 ? (
         <ul className="border-t-2 border-ink bg-card">
