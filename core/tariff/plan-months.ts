@@ -14,6 +14,16 @@ export type PlanVisit = { month: string; attempts: readonly ChargedAttempt[]; gu
 export type PlanMonth = { month: string; visits: number; kWh: number; guest: number; plan: number; saved: number; held: boolean };
 
 /**
+ * The months of which every visit is looked at; the newest alone where not even that is.
+ * @param months in order, `2025-10` @param oldest the month of the oldest visit that is looked at @param beyond how many older ones are not
+ */
+export function wholeMonths(months: readonly string[], oldest: string | null, beyond: number): readonly string[] {
+  if (beyond === 0 || oldest === null) return months;
+  const whole = months.filter((month) => month > oldest);
+  return whole.length > 0 ? whole : months.slice(-1);
+}
+
+/**
  * What a plan would have saved, month by month; a month without visits costs its fee.
  * @param visits priced in the currency of the fee @param months in order, `2025-10` @param heldIn whether it was held in a month
  */

@@ -1,6 +1,6 @@
 import type { RowDataPacket } from 'mysql2/promise';
 import { chargedAttempts } from '@/core/tariff/charged-visit';
-import { type PlanMonth, type PlanVisit, paysFrom, planMonths, pricedBothWays, twelveMonths } from '@/core/tariff/plan-months';
+import { type PlanMonth, type PlanVisit, paysFrom, planMonths, pricedBothWays, twelveMonths, wholeMonths } from '@/core/tariff/plan-months';
 import { tariffOn } from '@/core/tariff/tariff-on';
 import { grouped } from '@/core/units/grouped';
 import { localDay } from '@/core/units/zoned';
@@ -26,18 +26,19 @@ export type PlanRow = {
   otherCurrency: string | null;
 };
 
-/** Every plan with what it would have saved in each of the last twelve months, by the prices of each visit’s day. `beyond`: visits that are in none of them for being too many. */
+/** Every plan with what it would have saved in each of the last twelve months, by the prices of each visit’s day. `beyond`: visits that are not looked at for being too many: months that have some are left out. */
 export async function plansPage(who: SignedIn, most = MOST_VISITS): Promise<{ plans: PlanRow[]; beyond: number }> {
   const { householdId } = who;
   const [plans, tariffs, sites] = await Promise.all([recordsOf(householdId, 'plan'), recordsOf(householdId, 'tariff'), recordsOf(householdId, 'site')]);
   const kept = plans.filter((p) => !p.archived);
   if (kept.length === 0) return { plans: [], beyond: 0 };
   const today = localDay(now(), who.zone);
-  const months = twelveMonths(today.slice(0, 7));
+  const year = twelveMonths(today.slice(0, 7));
   const networkOf = new Map(sites.map((s) => [s.id, s.fields.networkId]));
   const byNetwork = grouped(tariffs, (t) => t.fields.networkId);
   const withPlan = [...new Set(tariffs.flatMap((t) => (t.fields.planId ? [t.fields.networkId] : [])))];
-  const { wanted, beyond } = await visitsAt(who, withPlan, months[0] ?? '', most);
+  const { wanted, beyond } = await visitsAt(who, withPlan, year[0] ?? '', most);
+  const months = wholeMonths(year, wanted.at(-1)?.month ?? null, beyond);
   const derived = await visitsById(
     householdId,
     wanted.map((w) => w.id),
@@ -89,19 +90,22 @@ export async function plansPage(who: SignedIn, most = MOST_VISITS): Promise<{ pl
   return { plans: kept.map(rowOf).sort((a, b) => used(b) - used(a) || (a.name < b.name ? -1 : 1)), beyond };
 }
 
-/** The newest charges at these networks since a month that this person sees, `2025-10`; how many more there are. */
+/** The newest charges at these networks since a month that this person sees, `2025-10`, the newest first; how many more there are. */
 async function visitsAt(
   who: SignedIn,
   networkIds: readonly string[],
   month: string,
   most: number,
-): Promise<{ wanted: { id: string; siteId: string }[]; beyond: number }> {
+): Promise<{ wanted: { id: string; siteId: string; month: string }[]; beyond: number }> {
   if (networkIds.length === 0) return { wanted: [], beyond: 0 };
   const [rows] = await (await figuresOf(who.householdId)).execute<RowDataPacket[]>(
-    `SELECT v.id, v.site_id, COUNT(*) OVER () AS n FROM visit v JOIN visit_figures f ON f.household_id = v.household_id AND f.visit_id = v.id
+    `SELECT v.id, v.site_id, v.local_month, COUNT(*) OVER () AS n FROM visit v JOIN visit_figures f ON f.household_id = v.household_id AND f.visit_id = v.id
       WHERE v.household_id = ? AND v.withdrawn = FALSE AND ${seen()} AND v.local_month >= ? AND f.delivered_kwh > 0 AND v.site_id IS NOT NULL
         AND v.network_id IN (${networkIds.map(() => '?').join(', ')}) ORDER BY v.sort_at DESC LIMIT ${Math.trunc(most)}`,
     [toBin(who.householdId), seenBy(who.personId), month, ...networkIds.map(toBin)],
   );
-  return { wanted: rows.map((r) => ({ id: fromBin(r.id), siteId: fromBin(r.site_id) })), beyond: Number(rows[0]?.n ?? 0) - rows.length };
+  return {
+    wanted: rows.map((r) => ({ id: fromBin(r.id), siteId: fromBin(r.site_id), month: r.local_month as string })),
+    beyond: Number(rows[0]?.n ?? 0) - rows.length,
+  };
 }

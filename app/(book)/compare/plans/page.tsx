@@ -91,7 +91,7 @@ export default async function PlansPage() {
       )}
       <p className="max-w-[820px] text-[13px] text-ink-2">
         Each visit by the prices of its day, as a guest and with the plan; a month with the plan has its fee in it, whether there was a visit or not.
-        {beyond > 0 ? ` ${olderWords(beyond)}` : ''}
+        {beyond > 0 ? ` ${olderWords(beyond)} Months that have such visits are left out.` : ''}
       </p>
     </div>
   );

@@ -38,7 +38,10 @@ export const POST = answering(async (request: Request): Promise<Response> => {
   const takes = new URL(request.url).searchParams.get('take') === 'yes';
   const answer = takes ? await takeCdrs(who, sent.file, chosen) : await previewCdrs(who, sent.file);
   if (answer.ok) return Response.json({ ...answer.preview, ...(answer.taken === undefined ? {} : { taken: answer.taken }) }, { headers: noStore });
-  return Response.json({ error: 'The file cannot be read.', refused: answer.refused }, { status: 422, headers: noStore });
+  return Response.json(
+    { error: answer.refused.code === 'too_many_visits' ? 'The file cannot be taken in at once.' : 'The file cannot be read.', refused: answer.refused },
+    { status: 422, headers: noStore },
+  );
 });
 
 /** Takes an import back as a whole: `{id}`. Its bills are withdrawn, as one would withdraw them by hand. */

@@ -41,7 +41,11 @@ export const POST = answering(async (request: Request): Promise<Response> => {
   const sent = await fileAndAsked(request, body.bytes, TAKEN, asked);
   if (!sent.ok) return sent.response;
   const told = await importSheet(who, sent.file, sent.asked as SheetAsked, new URL(request.url).searchParams.get('take') === 'yes');
-  if (!told.ok) return Response.json({ error: 'The file cannot be read.', refused: told.refused }, { status: 422, headers: noStore });
+  if (!told.ok)
+    return Response.json(
+      { error: told.refused.code === 'too_many_visits' ? 'The file cannot be taken in at once.' : 'The file cannot be read.', refused: told.refused },
+      { status: 422, headers: noStore },
+    );
   const { preview, taken, left } = told;
   return Response.json({ ...preview, ...(taken === undefined ? {} : { taken, left }) }, { headers: noStore });
 });
