@@ -1,9 +1,9 @@
-'use client';
 import { useEffect } from 'react';
 import { fetchAllNow } from '@/client/visit-session/fetched-later';
 import { RoleHere } from '@/ui/road/role';
 import { TapePaint } from '@/ui/tape/paint';
 import { later } from '../later';
+import { Opening } from './opening';
 import { PullInScreen } from './pull-in-screen';
 import { laterParts } from './stall-parts';
 import { useStall } from './use-stall';
@@ -43,13 +43,5 @@ export function StallScreen() {
         </main>
       )}
     </>
-  );
-}
-
-function Opening() {
-  return (
-    <p className="mt-3 text-ink-2" role="status">
-      Opening what is kept on this phone …
-    </p>
   );
 }

@@ -1,5 +1,6 @@
 // Measures what is promised as ratios and counts; asserts nothing. Run by bin/bench.
-import { existsSync, readFileSync } from 'node:fs';
+import { readdirSync, readFileSync } from 'node:fs';
+import path from 'node:path';
 import { gzipSync } from 'node:zlib';
 import mysql from 'mysql2/promise';
 import { v4, v7 } from 'uuid';
@@ -96,33 +97,17 @@ async function taken(): Promise<void> {
   say('taken against bare INSERTs', `${(byServer / bare).toFixed(2)} ×`);
 }
 
-const gzipped = (file: string): number => gzipSync(readFileSync(`.next/${file}`), { level: 9 }).length;
-
-/** Every script that these can ask for, themselves too. */
-function reachable(from: Iterable<string>): Set<string> {
-  const found = new Set<string>();
-  const next = [...from];
-  for (let file = next.pop(); file !== undefined; file = next.pop()) {
-    if (found.has(file) || !existsSync(`.next/${file}`)) continue;
-    found.add(file);
-    for (const [named] of readFileSync(`.next/${file}`, 'utf8').matchAll(/static\/chunks\/[\w.~-]+\.js/g)) next.push(named);
-  }
-  return found;
-}
-
-function firstLoad(): void {
-  const html = readFileSync('.next/server/app/stall.html', 'utf8');
-  const first = new Set<string>();
-  for (const [, file, rest] of html.matchAll(/<script src="\/_next\/(static\/[^"]+\.js)"([^>]*)>/g)) {
-    // Browsers that know modules never load the old ones' fallback.
-    if (!/nomodule/i.test(rest ?? '')) first.add(file as string);
-  }
-  const kB = (files: Iterable<string>) => `${([...files].reduce((sum, f) => sum + gzipped(f), 0) / 1000).toFixed(1)} kB`;
-  say('first-load JavaScript of the Stall, gzipped (budget 180 kB)', kB(first));
-  say('the whole Stall with the parts fetched later (budget 320 kB)', kB(reachable(first)));
+function stall(): void {
+  const { script, withIt }: { script: string; withIt: string[] } = JSON.parse(readFileSync('.next/stall-bundle.json', 'utf8'));
+  const first = new Set([script, ...withIt].map((address) => path.basename(address)));
+  const all = readdirSync('.next/static/stall');
+  const kB = (files: string[]) =>
+    `${(files.reduce((sum, f) => sum + gzipSync(readFileSync(`.next/static/stall/${f}`), { level: 9 }).length, 0) / 1000).toFixed(1)} kB`;
+  say('first-load JavaScript of the Stall, gzipped (budget 180 kB)', kB(all.filter((f) => first.has(f))));
+  say('the whole Stall with the parts fetched later (budget 320 kB)', kB(all));
 }
 
 await derived();
 await taken();
-firstLoad();
+stall();
 await pool().end();

@@ -1,9 +1,11 @@
-// After the build: writes the SHA-256 of every inline script of every static page to .next/script-hashes.json,
+// After the build: leaves the Stall its own scripts, then writes the SHA-256 of every inline script of every static page to .next/script-hashes.json,
 // from which the content security policy of static shells is made.
 import { createHash } from 'node:crypto';
 import { readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
+import { leaveOnlyItsOwn } from './stall-bundle.mjs';
 
+leaveOnlyItsOwn('.next');
 const root = path.join(process.cwd(), '.next', 'server', 'app');
 const hashes = {};
 for (const file of readdirSync(root, { recursive: true })) {

@@ -1,2 +1,0 @@
-'use client';
-export { PageError as default } from '@/ui/road/page-error';
