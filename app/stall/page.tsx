@@ -24,8 +24,18 @@ export default function StallPage() {
         <main className="mx-auto max-w-md p-6">
           <h1 className="text-2xl">Stall</h1>
           <Opening />
+          <div role="alert" hidden>
+            <p className="mt-3">
+              The Stall is not on this device yet and could not be fetched: there is no network, or this browser is too old for it. What was recorded here
+              stands.
+            </p>
+            <a className="plate plate-next mt-5" href="/stall">
+              Try again
+            </a>
+          </div>
         </main>
       </div>
+      <script src="/stall.js" />
       <script type="module" src={script} />
     </>
   );

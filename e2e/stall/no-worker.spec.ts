@@ -77,3 +77,26 @@ test('a part that cannot be fetched says so, the visit around it goes on, and it
   await trouble.getByRole('button', { name: 'Try again' }).tap();
   await expect(dialog.getByRole('heading', { name: /^Which stall/ })).toBeVisible();
 });
+
+test('where the Stall’s own script cannot be fetched its page says so, and opens when asked again', async ({ page, baseURL }) => {
+  await newHousehold(page, baseURL as string);
+  const opens = page.getByRole('heading', { name: 'Where are you?' });
+  // The script that begins, and one that comes with it.
+  for (const kept of ['script[type=module]', 'link[rel=modulepreload]']) {
+    await page.goto('/stall');
+    await expect(opens).toBeVisible();
+    const file = await page
+      .locator(kept)
+      .first()
+      .evaluate((e) => new URL(e instanceof HTMLScriptElement ? e.src : (e as HTMLLinkElement).href).pathname);
+    await page.route(`**${file}`, (r) => r.abort());
+    await page.reload();
+    const trouble = page.getByRole('alert').filter({ hasText: 'could not be fetched' });
+    await expect(trouble).toBeVisible();
+    await expect(page.getByRole('status')).toHaveCount(0);
+    await page.unroute(`**${file}`);
+    await trouble.getByRole('link', { name: 'Try again' }).tap();
+    await expect(opens).toBeVisible();
+    await expect(trouble).toHaveCount(0);
+  }
+});

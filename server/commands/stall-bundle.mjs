@@ -60,7 +60,7 @@ export async function bundleStall(dist) {
 }
 
 const SCRIPT = /<script\b[^>]*>[\s\S]*?<\/script>|<link\b[^>]*\bas="script"[^>]*>/g;
-const ITS_OWN = /\b(?:src|href)="\/(?:sheet\.js|_next\/static\/stall\/[^"]+)"/;
+const ITS_OWN = /\b(?:src|href)="\/(?:sheet\.js|stall\.js|_next\/static\/stall\/[^"]+)"/;
 /**
  * Takes the other pages' scripts off the Stall's page as the build wrote it: the Stall begins itself.
  * @throws where the page is not as it is taken to be: a build with it would stand still at “Opening”

@@ -52,7 +52,7 @@ describe('the Stall’s page', () => {
     return readFileSync(file, 'utf8');
   };
   const BEGINS = '<script type="module" src="/_next/static/stall/start-ABC.js"></script>';
-  const ITS_OWN = `<link rel="modulepreload" href="/_next/static/stall/X.js"/><script src="/sheet.js"></script><main>Opening</main>${BEGINS}`;
+  const ITS_OWN = `<link rel="modulepreload" href="/_next/static/stall/X.js"/><script src="/sheet.js"></script><main>Opening</main><script src="/stall.js"></script>${BEGINS}`;
 
   it('keeps its own scripts and loses those of the other pages, inline ones too', () => {
     const others =
