@@ -11,7 +11,7 @@ export default function Offline() {
         This page needs the server, which cannot be reached just now. The Stall works without it: what you record there is kept on the phone and sent later.
       </p>
       <p className="mt-5">
-        <a className="plate plate-next" href="/stall">
+        <a className="plate plate-next !min-h-[44px]" href="/stall">
           Go to the Stall
         </a>
       </p>

@@ -29,7 +29,7 @@ export default function StallPage() {
               The Stall is not on this device yet and could not be fetched: there is no network, or this browser is too old for it. What was recorded here
               stands.
             </p>
-            <a className="plate plate-next mt-5" href="/stall">
+            <a className="plate plate-next mt-5 !min-h-[44px]" href="/stall">
               Try again
             </a>
           </div>

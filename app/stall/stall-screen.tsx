@@ -35,7 +35,7 @@ export function StallScreen() {
           {state.is === 'nobody' ? (
             <>
               <p className="mt-3">Sign in once on this phone. After that the Stall opens and records without a network too.</p>
-              <a className="plate plate-next mt-5" href="/sign-in?to=%2Fstall">
+              <a className="plate plate-next mt-5 !min-h-[44px]" href="/sign-in?to=%2Fstall">
                 Sign in
               </a>
             </>
