@@ -1,3 +1,4 @@
+import { lowerFirst } from '../units/first-letter';
 import { printDistance, printKW, printLong } from '../units/print';
 import { printTime } from '../units/zoned';
 import { FULL_PCT, type NextStop, type StayAdvice, type StayAsked, UNSEEN_DAYS } from './stay-or-go';
@@ -18,7 +19,7 @@ export const deadlineWhen = (in_min: number): string => (in_min < 0 ? `${printLo
 export function stayHeadline(advice: StayAdvice, asked: Pick<StayAsked, 'leg' | 'next' | 'spread' | 'paused'>, now: number, zone: string): string {
   const { says, unread } = advice;
   const at = (min: number) => printTime(now + min * 60_000, zone);
-  const before = (words: string, text: string) => (words ? words + text.slice(0, 1).toLowerCase() + text.slice(1) : text);
+  const before = (words: string, text: string) => (words ? words + lowerFirst(text) : text);
   const best = advice.atBest ? 'At best ' : '';
   const held = unread ? 'By now probably ' : '';
   // By a clock that stands nothing is at a time of day.

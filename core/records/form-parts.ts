@@ -1,8 +1,9 @@
+import { upperFirst } from '../units/first-letter';
 import type { Field, Option } from './form-field';
 import { MEANS_KINDS } from './means-kind';
 
 /** Parts that several forms have. */
-export const same = (values: readonly string[]): Option[] => values.map((v) => [v, v.charAt(0).toUpperCase() + v.slice(1)]);
+export const same = (values: readonly string[]): Option[] => values.map((v) => [v, upperFirst(v)]);
 export const plain = (values: readonly string[]): Option[] => values.map((v) => [v, v]);
 export const MEANS_OPTIONS: Option[] = MEANS_KINDS.map((m) => [m.kind, m.label]);
 export const note: Field = { kind: 'long', path: 'note', label: 'Note' };

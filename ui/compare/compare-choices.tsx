@@ -8,6 +8,7 @@ import { LOOK_NAMES, LOOKS } from '@/core/compare/measures';
 import { SIDES, type Side } from '@/core/faults/fault-list';
 import { GROUPING_NAMES, GROUPINGS, type Grouping } from '@/core/figures/groupings';
 import { POWER_TIMES, type PowerTime } from '@/core/figures/populations';
+import { upperFirst } from '@/core/units/first-letter';
 import { TIME_RULES } from '@/core/visit/attempt-times';
 import type { EndMark } from '@/core/visit/attempts/attempt';
 import { Floating } from '../forms/floating';
@@ -17,7 +18,6 @@ import { OneOf } from '../forms/one-of';
 const SELECT = 'min-h-[36px] max-w-[210px] rounded-[5px] border border-lane bg-card px-2 text-[13px] font-semibold text-ink';
 /** One press away; the rest is in the list beside. */
 const AT_HAND: readonly Grouping[] = ['network', 'site', 'model', 'means'];
-const capital = (text: string) => `${text.slice(0, 1).toUpperCase()}${text.slice(1)}`;
 const segment = (chosen: boolean) =>
   `min-h-[36px] border-r border-lane px-3 text-[13px] font-semibold last:border-r-0 ${chosen ? '!bg-asphalt !text-line shadow-[inset_0_-3px_0_var(--paint)]' : 'bg-card text-ink'}`;
 const SEGMENTS = 'flex flex-wrap overflow-hidden rounded-[5px] border border-lane';
@@ -33,7 +33,7 @@ export function GroupedBy({ ask }: { ask: CompareAsk }) {
         label="Compare by"
         headed={false}
         value={AT_HAND.includes(first) ? first : null}
-        choices={AT_HAND.map((by) => [by, capital(GROUPINGS[by].many)] as const)}
+        choices={AT_HAND.map((by) => [by, upperFirst(GROUPINGS[by].many)] as const)}
         look={segment}
         row={SEGMENTS}
         onChoose={(by: Grouping) => go([by, second === by ? undefined : second])}

@@ -8,6 +8,7 @@ import { type FilesTaken, fileAndAsked, guardFile } from '@/server/http/file-and
 import { perMinute } from '@/server/http/rate';
 import { notSignedIn, whoAsks } from '@/server/http/session-cookie';
 import { guardWrite } from '@/server/http/write-guard';
+import { fileRefused } from '../file-refused';
 
 const TAKEN: FilesTaken = { types: ['application/json'], mostBytes: 10 * 1024 * 1024, tooLarge: 'The file is larger than 10 MB. Send it in parts.' };
 const take = perMinute(60);
@@ -38,10 +39,7 @@ export const POST = answering(async (request: Request): Promise<Response> => {
   const takes = new URL(request.url).searchParams.get('take') === 'yes';
   const answer = takes ? await takeCdrs(who, sent.file, chosen) : await previewCdrs(who, sent.file);
   if (answer.ok) return Response.json({ ...answer.preview, ...(answer.taken === undefined ? {} : { taken: answer.taken }) }, { headers: noStore });
-  return Response.json(
-    { error: answer.refused.code === 'too_many_visits' ? 'The file cannot be taken in at once.' : 'The file cannot be read.', refused: answer.refused },
-    { status: 422, headers: noStore },
-  );
+  return fileRefused(answer.refused);
 });
 
 /** Takes an import back as a whole: `{id}`. Its bills are withdrawn, as one would withdraw them by hand. */

@@ -6,6 +6,7 @@ import { answering, noStore } from '@/server/http/answer';
 import { type FilesTaken, fileAndAsked, guardFile } from '@/server/http/file-and-asked';
 import { perMinute } from '@/server/http/rate';
 import { notSignedIn, whoAsks } from '@/server/http/session-cookie';
+import { fileRefused } from '../file-refused';
 
 const TAKEN: FilesTaken = {
   types: ['application/json', 'application/geo+json'],
@@ -41,7 +42,7 @@ export const POST = answering(async (request: Request): Promise<Response> => {
   if (!sent.ok) return sent.response;
   const chosen = sent.asked.choices;
   const answer = chosen ? await takePlaces(who, sent.file, chosen) : await previewPlaces(who, sent.file);
-  if (!answer.ok) return Response.json({ error: 'The file cannot be read.', refused: answer.refused }, { status: 422, headers: noStore });
+  if (!answer.ok) return fileRefused(answer.refused);
   return Response.json(
     { ...answer.preview, ...(answer.taken === undefined ? {} : { taken: answer.taken, notTaken: answer.notTaken ?? [] }) },
     { headers: noStore },

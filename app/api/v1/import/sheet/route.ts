@@ -8,6 +8,7 @@ import { type FilesTaken, fileAndAsked, guardFile } from '@/server/http/file-and
 import { perMinute } from '@/server/http/rate';
 import { notSignedIn, whoAsks } from '@/server/http/session-cookie';
 import { guardWrite } from '@/server/http/write-guard';
+import { fileRefused } from '../file-refused';
 
 const TAKEN: FilesTaken = { types: ['text/csv'], mostBytes: 25 * 1024 * 1024, tooLarge: 'The file is larger than 25 MB. Send it in parts.' };
 const take = perMinute(120);
@@ -41,11 +42,7 @@ export const POST = answering(async (request: Request): Promise<Response> => {
   const sent = await fileAndAsked(request, body.bytes, TAKEN, asked);
   if (!sent.ok) return sent.response;
   const told = await importSheet(who, sent.file, sent.asked as SheetAsked, new URL(request.url).searchParams.get('take') === 'yes');
-  if (!told.ok)
-    return Response.json(
-      { error: told.refused.code === 'too_many_visits' ? 'The file cannot be taken in at once.' : 'The file cannot be read.', refused: told.refused },
-      { status: 422, headers: noStore },
-    );
+  if (!told.ok) return fileRefused(told.refused);
   const { preview, taken, left } = told;
   return Response.json({ ...preview, ...(taken === undefined ? {} : { taken, left }) }, { headers: noStore });
 });

@@ -7,6 +7,7 @@ import { answering, noStore } from '@/server/http/answer';
 import { type FilesTaken, fileAndAsked, guardFile } from '@/server/http/file-and-asked';
 import { perMinute } from '@/server/http/rate';
 import { notSignedIn, whoAsks } from '@/server/http/session-cookie';
+import { fileRefused } from '../file-refused';
 
 const TAKEN: FilesTaken = { types: ['application/json'], mostBytes: 10 * 1024 * 1024, tooLarge: 'The file is larger than 10 MB. Send it in parts.' };
 const limit = perMinute(60);
@@ -39,7 +40,7 @@ export const POST = answering(async (request: Request): Promise<Response> => {
   if (!sent.ok) return sent.response;
   const chosen = sent.asked.choices;
   const answer = chosen ? await takeTariffs(who, network, sent.file, chosen) : await previewTariffs(who, network, sent.file);
-  if (!answer.ok) return Response.json({ error: 'The file cannot be read.', refused: answer.refused }, { status: 422, headers: noStore });
+  if (!answer.ok) return fileRefused(answer.refused);
   const { preview, taken, refused } = answer;
   return Response.json({ ...preview, ...(taken === undefined ? {} : { taken, refused }) }, { headers: noStore });
 });
