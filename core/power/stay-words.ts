@@ -1,4 +1,4 @@
-import { lowerFirst } from '../units/first-letter';
+import { lowerFirst } from '../units/letter-case';
 import { printDistance, printKW, printLong } from '../units/print';
 import { printTime } from '../units/zoned';
 import { FULL_PCT, type NextStop, type StayAdvice, type StayAsked, UNSEEN_DAYS } from './stay-or-go';

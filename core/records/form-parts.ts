@@ -1,4 +1,4 @@
-import { upperFirst } from '../units/first-letter';
+import { upperFirst } from '../units/letter-case';
 import type { Field, Option } from './form-field';
 import { MEANS_KINDS } from './means-kind';
 

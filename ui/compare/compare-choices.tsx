@@ -8,7 +8,7 @@ import { LOOK_NAMES, LOOKS } from '@/core/compare/measures';
 import { SIDES, type Side } from '@/core/faults/fault-list';
 import { GROUPING_NAMES, GROUPINGS, type Grouping } from '@/core/figures/groupings';
 import { POWER_TIMES, type PowerTime } from '@/core/figures/populations';
-import { upperFirst } from '@/core/units/first-letter';
+import { upperFirst } from '@/core/units/letter-case';
 import { TIME_RULES } from '@/core/visit/attempt-times';
 import type { EndMark } from '@/core/visit/attempts/attempt';
 import { Floating } from '../forms/floating';
