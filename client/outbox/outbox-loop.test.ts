@@ -6,6 +6,7 @@ import { phoneWho } from '../store/fixtures/phone-who';
 import { onlyTimersStand, until } from '../store/fixtures/turns';
 import { holdEvents } from '../store/held-events';
 import { keepEvents } from '../store/keep-event';
+import { keepRecords } from '../store/keep-record';
 import { openPhoneStore, type PhoneStore } from '../store/phone-store';
 import { type OutboxStatus, startOutbox } from './outbox-loop';
 
@@ -63,6 +64,22 @@ describe('the loop that sends', () => {
     has();
     await until(() => told.at(-1)?.waiting === 0);
     expect(await store.count('photo')).toBe(0);
+  });
+  it('tells that records were answered, also those that came while others were being sent, and not of events', async () => {
+    const network = { type: 'network', id: idOf(5), baseRev: 0, archived: false, fields: { name: 'Ferrywell', helpline: null, note: null } } as const;
+    globalThis.fetch = (async (_url: string, init: { body: string }) => {
+      const { items } = JSON.parse(init.body) as { items: ({ type: 'event'; event: { id: string } } | { type: 'record'; record: { id: string } })[] };
+      if (items[0]?.type === 'event' && (await store.count('record')) === 0) await keepRecords(store, [network]);
+      return Response.json({ results: items.map((i) => ({ id: i.type === 'event' ? i.event.id : i.record.id, status: 'taken', rev: 4 })) });
+    }) as never;
+    await keepEvents(store, who, [plugged(1)]);
+    await start().wake();
+    expect(told.filter((s) => s.last === 'sent')[0]).toMatchObject({ waiting: 0, records: true });
+    expect(await store.getAll('record')).toMatchObject([{ rev: 4 }]);
+    await keepEvents(store, who, [plugged(2)]);
+    told.length = 0;
+    await loop?.wake();
+    expect(told.filter((s) => s.last === 'sent').map((s) => s.records)).toEqual([false]);
   });
   it('sends a picture that was kept while another was on its way, and none twice', async () => {
     const { asked, open, has } = slowForPictures();

@@ -58,10 +58,16 @@ export function startOutbox(
   const run = async () => {
     do {
       again = false;
-      const records = store ? (await store.getAll('outbox')).some((e) => e.type === 'record') : false;
-      let outcome: SendOutcome = store ? await sendOutbox(store) : 'sent';
+      let records = false;
+      const heard = () => {
+        records = true;
+      };
+      let outcome: SendOutcome = store ? await sendOutbox(store, heard) : 'sent';
       // Restored from a backup meanwhile: what may be gone there is put into the outbox again, and sent in another round.
-      if (store && outcome === 'sent' && (await wasRestored(store))) again = await pullChanges(store);
+      if (store && outcome === 'sent' && (await wasRestored(store)) && (await pullChanges(store))) {
+        again = true;
+        heard();
+      }
       if (outcome === 'sent') outcome = await sendHeld(held);
       await tell(outcome, records);
       if (outcome === 'unreachable') later();

@@ -70,8 +70,9 @@ export async function sendHeld(held: HeldEvents): Promise<SendOutcome> {
  * Sends the outbox in order, batch after batch. Exactly once in effect: what the server has already it says so,
  * and an entry leaves the outbox only in answer to that. A batch that the server fails at is halved until the item is
  * found that it fails at; that one waits while the others go, and is set aside with its reason when it goes on failing.
+ * @param onRecords told when records were answered: what the store says of places and garage may be another
  */
-export async function sendOutbox(store: PhoneStore): Promise<SendOutcome> {
+export async function sendOutbox(store: PhoneStore, onRecords: () => void = () => {}): Promise<SendOutcome> {
   let after = 0;
   let size = BATCH;
   let through = false;
@@ -108,6 +109,7 @@ export async function sendOutbox(store: PhoneStore): Promise<SendOutcome> {
     }
     if (typeof results === 'string') return results;
     await settle(store, entries, new Map(results.map((r) => [r.id, r])));
+    if (entries.some((e) => e.type === 'record')) onRecords();
     through = true;
     size = Math.min(BATCH, size * 2);
     // What waits for another person to sign in stays, and must not be sent in a ring.

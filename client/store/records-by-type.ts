@@ -1,4 +1,4 @@
-import type { MileRecord } from '@/core/records/record-schema';
+import type { MileRecord, RecordItem } from '@/core/records/record-schema';
 import type { RecordType } from '@/core/records/record-types';
 
 /** The phone's copy of the household's records, archived ones too. */
@@ -18,3 +18,10 @@ export function byType(all: readonly MileRecord[], withArchived = false): Record
   return new Proxy(lists, { get: (of, type: string) => of[type] ?? NONE }) as unknown as Records;
 }
 export const noRecords = (): Records => byType([]);
+
+/** The records as changes of them say, each in its place, new ones after the others. Of two changes of one the later counts. */
+export function changedBy(all: readonly MileRecord[], changes: readonly RecordItem[]): MileRecord[] {
+  const changed = new Map(all.map((r) => [`${r.type} ${r.id}`, r]));
+  for (const c of changes) changed.set(`${c.type} ${c.id}`, { ...c, rev: c.baseRev, archived: c.archived ?? false } as MileRecord);
+  return [...changed.values()];
+}

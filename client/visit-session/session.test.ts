@@ -1,9 +1,11 @@
 import { memory } from '@/client/store/fixtures/memory-storage';
 import { phoneWho } from '../store/fixtures/phone-who';
 import 'fake-indexeddb/auto';
+import type { RecordItem } from '@/core/records/record-schema';
 import { deriveVisit } from '@/core/visit/derive';
 import type { StoredEvent } from '@/core/visit/event';
 import { IN, idOf, PHONE, SECOND_PHONE, SITE, STALL_A, story, T0, VISIT } from '@/core/visit/fixtures/story';
+import type { OutboxStatus } from '../outbox/outbox-loop';
 import { holdEvents } from '../store/held-events';
 import { openPhoneStore } from '../store/phone-store';
 import { visitSession } from './session';
@@ -273,5 +275,44 @@ describe('a visit that another phone records', () => {
     onServer = [{ ...(mine?.event as StoredEvent), heard_ms: 40 }];
     await session.openVisit(VISIT);
     expect(session.state().kept[0]).toMatchObject({ state: 'kept', event: { heard_ms: 40 } });
+  });
+});
+
+describe('places and garage', () => {
+  it('changed while what was sent before is read again are not drawn back in between', async () => {
+    let tell: (status: OutboxStatus) => void = () => {};
+    const turns = async (n: number) => {
+      for (let i = 0; i < n; i++) await new Promise(setImmediate);
+    };
+    const { session } = begin({
+      // A disk on which a single reading takes longer than a change.
+      openStore: async (w) => {
+        const store = await openPhoneStore(w.householdId, w.personId);
+        const get = async (...asked: Parameters<typeof store.get>) => turns(40).then(() => store.get(...asked));
+        return new Proxy(store, {
+          get: (of, key) => {
+            if (key === 'get') return get;
+            const its = Reflect.get(of, key);
+            return typeof its === 'function' ? its.bind(of) : its;
+          },
+        });
+      },
+      startOutbox: (_store, _held, onStatus) => {
+        tell = onStatus;
+        return { wake: async () => {}, stop: () => {} };
+      },
+    });
+    await session.open();
+    const network = (name: string) => ({ type: 'network', id: idOf(5), baseRev: 0, archived: false, fields: { name } }) as RecordItem;
+    await session.addRecords([network('one')]);
+    const drawn: string[] = [];
+    session.subscribe(() => drawn.push(...session.state().records.network.map((n) => n.fields.name)));
+    for (const name of ['two', 'three']) {
+      tell({ waiting: 0, inMemory: 0, photos: 0, refused: 0, unsettled: 0, last: 'sent', records: true });
+      await session.addRecords([network(name)]);
+    }
+    await turns(400);
+    // Each once it is said, and never one before it again.
+    expect(drawn.filter((name, i) => name !== drawn[i - 1])).toEqual(['one', 'two', 'three']);
   });
 });

@@ -3,7 +3,7 @@ import type { Usual } from '@/core/compare/usual-handshake';
 import type { Lately } from '@/core/power/compatible-stalls';
 import type { Outlooks } from '@/core/power/stay-or-go';
 import type { TrialSteps } from '@/core/protocol/changes';
-import type { MileRecord, RecordItem } from '@/core/records/record-schema';
+import type { RecordItem } from '@/core/records/record-schema';
 import { type Dangers, withDangers } from '@/core/visit/dangers';
 import type { Role } from '@/core/visit/event';
 import type { PayloadCheck } from '@/core/visit/payloads';
@@ -11,11 +11,12 @@ import { waitingHere } from '../outbox/outbox-loop';
 import { refusedEvents, sendMended, sendRefusedAgain } from '../outbox/refused-events';
 import { type HeldEvents, refusedOf } from '../store/held-events';
 import { type EventDraft, eventsOfVisit, keepFromServer, keepMade } from '../store/keep-event';
-import { keepRecords, pullChanges } from '../store/keep-record';
+import { pullChanges } from '../store/keep-record';
 import type { LastVisit } from '../store/last-visits';
 import type { KeptEvent, PhoneStore } from '../store/phone-store';
 import { byType, noRecords } from '../store/records-by-type';
 import type { PhoneWho } from '../store/who';
+import { recordChanges } from './record-changes';
 import { type Draft, NO_OUTLOOKS, NOTHING_YET, type SessionState } from './session-state';
 import type { SessionWays } from './session-ways';
 import { withTold } from './trial-steps';
@@ -51,6 +52,7 @@ export function visitSession(who: PhoneWho, held: HeldEvents, ways: SessionWays)
     state = { ...state, ...some };
     for (const tell of listeners) tell();
   };
+  const changes = recordChanges(() => state.records, ways.sendRecords, set);
   const derived = (visitId: string | null, kept: readonly KeptEvent[]): Partial<SessionState> => {
     const events = kept.map((k) => k.event);
     const observing = visitId !== null && tookOver !== visitId && looksOn(kept);
@@ -84,19 +86,17 @@ export function visitSession(who: PhoneWho, held: HeldEvents, ways: SessionWays)
     if (state.visitId === id) show(id, kept);
   };
   const readRecords = async (s: PhoneStore) => {
-    const all = await s.getAll('record');
-    const [lately, usual, known] = [await s.get('meta', 'lately'), await s.get('meta', 'usual'), await s.get('meta', 'dangers')];
+    const [lately, usual, known, trials, outlooks] = await Promise.all(['lately', 'usual', 'dangers', 'trials', 'outlooks'].map((key) => s.get('meta', key)));
+    const unsent = (await s.getAllFromIndex('event', 'byState', 'kept')).map((k) => k.event);
+    // Read last and drawn at once: of two readings the later is drawn last.
+    const records = changes.over(await s.getAll('record'));
     dangers = (known as Dangers | undefined) ?? {};
-    const trialSteps = withTold(
-      ((await s.get('meta', 'trials')) as TrialSteps | undefined) ?? {},
-      (await s.getAllFromIndex('event', 'byState', 'kept')).map((k) => k.event),
-    );
     set({
-      trialSteps,
-      records: byType(all),
+      trialSteps: withTold((trials as TrialSteps | undefined) ?? {}, unsent),
+      records,
       lately: (lately as Lately | undefined) ?? {},
       usual: (usual as Usual | undefined) ?? {},
-      outlooks: ((await s.get('meta', 'outlooks')) as Outlooks | undefined) ?? NO_OUTLOOKS,
+      outlooks: (outlooks as Outlooks | undefined) ?? NO_OUTLOOKS,
       dangers: withDangers(dangers, state.visit?.dangers ?? []),
     });
   };
@@ -305,21 +305,13 @@ export function visitSession(who: PhoneWho, held: HeldEvents, ways: SessionWays)
     },
     async addRecords(items: RecordItem[]): Promise<void> {
       if (!state.loaded) return;
-      const shown = Object.values(state.records).flat() as MileRecord[];
-      if (store) await keepRecords(store, items, shown);
-      else {
-        const why = await ways.sendRecords(items);
-        if (why) return set({ cannotKeep: `places and garage could not be changed, ${why}` });
-      }
-      const changed = new Set(items.map((i) => `${i.type} ${i.id}`));
-      const others = shown.filter((r) => !changed.has(`${r.type} ${r.id}`));
-      set({ records: byType([...others, ...items.map((i) => ({ ...i, rev: i.baseRev, archived: i.archived ?? false }) as MileRecord)]) });
+      await changes.add(store, items);
       void loop?.wake();
     },
     /** Reads places and garage again from the phone's store, and sends what waits. */
     async lookAgain(): Promise<void> {
       await loop?.wake();
-      if (store) set({ records: byType(await store.getAll('record')) });
+      if (store) await readRecords(store);
     },
     /** What the server refused, of every visit. */
     refused: async (): Promise<KeptEvent[]> => [...(store ? await refusedEvents(store) : []), ...refusedOf(held)],
