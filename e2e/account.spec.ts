@@ -5,6 +5,7 @@ import mysql from 'mysql2/promise';
 import sharp from 'sharp';
 import { v7 } from 'uuid';
 import { sweepPhotos } from '@/server/photos/unreferenced';
+import { answers } from './hands/answers';
 import { addPlace, from, newHousehold, own, send, visitEvents } from './hands/household';
 
 test('the password is changed with the old one; common ones and one’s own address are refused; every other device is signed out', async ({
@@ -90,7 +91,9 @@ test('signed-in devices are listed, one is ended, then all others; the log tells
   const list = page.getByRole('list', { name: 'Signed-in devices' }).getByRole('listitem');
   await expect(list).toHaveCount(4);
   await expect(list.filter({ hasText: '(this one)' })).toHaveCount(1);
-  await list.filter({ hasText: 'Firefox on Linux' }).first().getByRole('button', { name: /^End/ }).click();
+  const end = list.filter({ hasText: 'Firefox on Linux' }).first().getByRole('button', { name: /^End/ });
+  await answers(end);
+  await end.click();
   await expect(list).toHaveCount(3);
   expect((await signedIn()).filter((s) => s === 401)).toHaveLength(1);
   await page.getByRole('button', { name: 'End all others' }).click();
