@@ -81,6 +81,32 @@ describe('the loop that sends', () => {
     await loop?.wake();
     expect(told.filter((s) => s.last === 'sent').map((s) => s.records)).toEqual([false]);
   });
+  it('sends what lives in memory though the disk is full and cannot note what was answered, and tries that again', async () => {
+    const sent: string[] = [];
+    globalThis.fetch = (async (_url: string, init: { body: string }) => {
+      const { items } = JSON.parse(init.body) as { items: { event: { id: string } }[] };
+      sent.push(...items.map((i) => i.event.id));
+      return Response.json({ epoch: 'e', results: items.map((i) => ({ id: i.event.id, status: 'taken' })) });
+    }) as never;
+    const [onDisk] = await keepEvents(store, who, [plugged(1)]);
+    const held = holdEvents();
+    const [inMemory] = held.add(who, true, [plugged(2)], []);
+    const full = new Proxy(store, {
+      get: (of, key) => {
+        if (key === 'put') return () => Promise.reject(new DOMException('no', 'QuotaExceededError'));
+        const its = Reflect.get(of, key);
+        return typeof its === 'function' ? its.bind(of) : its;
+      },
+    });
+    loop = startOutbox(full, held, (s) => told.push(s));
+    await loop.wake();
+    expect(sent).toEqual(expect.arrayContaining([onDisk?.id, inMemory?.id]));
+    expect(told.at(-1)).toMatchObject({ waiting: 1, inMemory: 0, last: 'unreachable' });
+    sent.length = 0;
+    await jest.advanceTimersByTimeAsync(2000);
+    await until(() => sent.length > 0);
+    expect(sent).toContain(onDisk?.id);
+  });
   it('sends a picture that was kept while another was on its way, and none twice', async () => {
     const { asked, open, has } = slowForPictures();
     await store.put('photo', photo(1));

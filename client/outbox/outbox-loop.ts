@@ -62,13 +62,20 @@ export function startOutbox(
       const heard = () => {
         records = true;
       };
-      let outcome: SendOutcome = store ? await sendOutbox(store, heard) : 'sent';
+      // A disk that is full cannot note what was answered: it is sent again later, and keeps nothing in memory from being sent.
+      let stuck = false;
+      const full = (): SendOutcome => {
+        stuck = true;
+        return 'sent';
+      };
+      let outcome: SendOutcome = store ? await sendOutbox(store, heard).catch(full) : 'sent';
       // Restored from a backup meanwhile: what may be gone there is put into the outbox again, and sent in another round.
-      if (store && outcome === 'sent' && (await wasRestored(store)) && (await pullChanges(store))) {
+      if (store && outcome === 'sent' && !stuck && (await wasRestored(store)) && (await pullChanges(store))) {
         again = true;
         heard();
       }
       if (outcome === 'sent') outcome = await sendHeld(held);
+      if (outcome === 'sent' && stuck) outcome = 'unreachable';
       await tell(outcome, records);
       if (outcome === 'unreachable') later();
       // Pictures come after the words that name them, and no word waits for a picture on its way.
