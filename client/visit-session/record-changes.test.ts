@@ -85,6 +85,13 @@ describe('records changed in a session', () => {
     expect(sent).toEqual([[network(1, 'b')]]);
   });
 
+  it('sent because the disk was full are not drawn over what is changed once there is room', async () => {
+    const changes = begin(stored(1, 'a'), stored(2, 'z'));
+    await changes.add(full, [network(1, 'b'), network(2, 'y')]);
+    await changes.add(store, [network(1, 'c')]);
+    expect(names(changes.over([...(await store.getAll('record')), stored(2, 'z')]))).toEqual(['c', 'y']);
+  });
+
   it('that can neither be kept nor sent are as they were before, new ones gone, and it is said', async () => {
     const changes = begin(stored(1, 'a'), stored(2, 'z'));
     answer = 'the server could not be reached';

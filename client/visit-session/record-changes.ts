@@ -24,7 +24,8 @@ export function recordChanges(
       const written = () => {
         changing = changing.filter((c) => !items.includes(c));
       };
-      changing = [...changing, ...items];
+      // One made since takes the place of an earlier one of the same record.
+      changing = [...changing.filter((c) => !items.some((i) => i.type === c.type && i.id === c.id)), ...items];
       draw({ records: byType(changedBy(before, items)) });
       try {
         if (!store) throw new Error('nothing can be kept here');

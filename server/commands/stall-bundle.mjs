@@ -29,8 +29,8 @@ const inOrder = {
 };
 
 /**
- * Bundles the Stall by itself, without what the application's other pages need to go from one to the next: half of what a
- * phone would otherwise fetch before the first tap. Its files go where the other pages' go, and are precached with them.
+ * Bundles the Stall by itself, without what the application's other pages need to go from one to the next: two fifths of what
+ * a phone would otherwise fetch before the first tap. Its files go where the other pages' go, and are precached with them.
  * @param dist the folder of the build; `stall-bundle.json` there says which script begins it and which come with it
  */
 export async function bundleStall(dist) {
